@@ -1,0 +1,3 @@
+from nudge.cli import main
+
+raise SystemExit(main())

@@ -1,0 +1,1 @@
+"""HTTP: thin routes over services and the core."""

@@ -1,0 +1,46 @@
+"""Requests over a size are refused before they are read into memory."""
+
+from starlette.responses import JSONResponse
+from starlette.types import ASGIApp, Message, Receive, Scope, Send
+
+MOST_BYTES = 1_000_000
+
+
+class BodyLimit:
+    """ASGI middleware: answers 413 to a body over `MOST_BYTES`, declared or counted."""
+
+    def __init__(self, app: ASGIApp) -> None:
+        self._app = app
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        if scope["type"] != "http" or scope["method"] in ("GET", "HEAD"):
+            await self._app(scope, receive, send)
+            return
+        declared = dict(scope["headers"]).get(b"content-length", b"0")
+        if declared.isdigit() and int(declared) > MOST_BYTES:
+            await _refuse(scope, receive, send)
+            return
+        seen = 0
+
+        async def counted() -> Message:
+            nonlocal seen
+            message = await receive()
+            seen += len(message.get("body", b""))
+            if seen > MOST_BYTES:
+                raise _TooLarge
+            return message
+
+        try:
+            await self._app(scope, counted, send)
+        except _TooLarge:
+            await _refuse(scope, receive, send)
+
+
+class _TooLarge(Exception):
+    pass
+
+
+async def _refuse(scope: Scope, receive: Receive, send: Send) -> None:
+    message = f"That is over {MOST_BYTES:,} bytes, the most Nudge takes at once. Send it in parts."
+    answer = {"errors": [{"what": "request", "message": message, "nearest": []}]}
+    await JSONResponse(answer, status_code=413)(scope, receive, send)

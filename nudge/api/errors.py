@@ -1,0 +1,95 @@
+"""The one place where an error becomes an HTTP answer.
+
+Every refusal has the same shape: `{"errors": [{"what", "message", "nearest", "start", "end"}]}`.
+Messages name the value and the fix; nothing the caller sent is echoed at length.
+"""
+
+from collections.abc import Sequence
+from typing import Any
+
+from fastapi import FastAPI, Request
+from fastapi.exceptions import RequestValidationError
+from pydantic import BaseModel
+from starlette.exceptions import HTTPException
+from starlette.responses import JSONResponse
+
+from nudge.contract.request import AssessIn, ContextIn, SystemIn
+from nudge.core.errors import CoreError, UnknownName, nearest_names
+from nudge.core.units import UnitSystem
+from nudge.services.errors import Closed, NotFound, NotUnderstood
+
+
+class ErrorOut(BaseModel):
+    """One thing that was refused; `start`/`end` mark the stretch of a call-out."""
+
+    what: str
+    message: str
+    nearest: list[str] = []
+    start: int | None = None
+    end: int | None = None
+
+
+class ErrorsOut(BaseModel):
+    errors: list[ErrorOut]
+
+
+_KNOWN_FIELDS = sorted(
+    {*AssessIn.model_fields, *SystemIn.model_fields, *ContextIn.model_fields, "name", "note"}
+)
+
+
+def answer_errors(app: FastAPI) -> None:
+    """Install the handlers."""
+
+    @app.exception_handler(CoreError)
+    async def _core(request: Request, error: CoreError) -> JSONResponse:
+        units: UnitSystem = getattr(request.state, "units", "ip")
+        status = 404 if isinstance(error, NotFound) else 409 if isinstance(error, Closed) else 422
+        return _answer(status, core_errors(error, units))
+
+    @app.exception_handler(RequestValidationError)
+    async def _invalid(request: Request, error: RequestValidationError) -> JSONResponse:
+        return _answer(422, [_validation(item) for item in error.errors()])
+
+    @app.exception_handler(HTTPException)
+    async def _http(request: Request, error: HTTPException) -> JSONResponse:
+        return _answer(error.status_code, [ErrorOut(what="request", message=str(error.detail))])
+
+
+def core_errors(error: CoreError, units: UnitSystem) -> list[ErrorOut]:
+    """A core error in the shape the wire uses."""
+    if isinstance(error, NotUnderstood):
+        return [
+            ErrorOut(
+                what="call-out",
+                message=m.message,
+                nearest=list(m.nearest),
+                start=m.start,
+                end=m.end,
+            )
+            for m in error.misheard
+        ]
+    nearest = error.nearest if isinstance(error, UnknownName) else []
+    return [ErrorOut(what=error.what, message=error.text(units), nearest=nearest)]
+
+
+def _validation(item: dict[str, Any]) -> ErrorOut:
+    place = [str(part)[:80] for part in item["loc"] if part != "body"]
+    what = ".".join(place) or "request"
+    kind = item["type"]
+    if kind == "extra_forbidden":
+        nearest = nearest_names(place[-1], _KNOWN_FIELDS)
+        hint = f" Nearest known: {', '.join(nearest)}." if nearest else ""
+        return ErrorOut(what=what, message=f"Unknown field “{place[-1]}”.{hint}", nearest=nearest)
+    if kind == "json_invalid":
+        return ErrorOut(what="request", message=f"That is not JSON: {item['msg']}.")
+    if kind == "missing":
+        return ErrorOut(what=what, message=f"{what} is missing. Give it.")
+    if kind in ("float_type", "finite_number", "int_type"):
+        sent = repr(item.get("input"))[:40]
+        return ErrorOut(what=what, message=f"{what} must be a finite number; {sent} is not.")
+    return ErrorOut(what=what, message=f"{what}: {item['msg']}.")
+
+
+def _answer(status: int, errors: Sequence[ErrorOut]) -> JSONResponse:
+    return JSONResponse(ErrorsOut(errors=list(errors)).model_dump(), status_code=status)

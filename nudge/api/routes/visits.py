@@ -1,0 +1,131 @@
+"""Everything written on a visit. Each answer is the visit as it now stands."""
+
+from fastapi import APIRouter
+from pydantic import BaseModel
+
+from nudge.api.access import BookIn, UnitsIn, VisitsIn
+from nudge.api.schemas.visits import (
+    NewCallout,
+    NewCorrection,
+    NewEvent,
+    NewObservation,
+    NewVisit,
+    NewWithdrawal,
+    VisitChanges,
+    VisitOut,
+    visit_out,
+)
+from nudge.contract.strict import Strict
+from nudge.core.units import decimals, from_si, unit_label
+from nudge.services.visits import hear_for_system
+
+router = APIRouter(prefix="/api")
+
+
+class CalloutIn(Strict):
+    text: str
+    system_id: str
+
+
+class SpokenOut(BaseModel):
+    point: str
+    label: str
+    value: float
+    unit: str
+    decimals: int
+    start: int
+    end: int
+
+
+class MisheardOut(BaseModel):
+    message: str
+    nearest: list[str]
+    start: int
+    end: int
+
+
+class HeardOut(BaseModel):
+    """What a line would mean if it were sent now."""
+
+    spoken: list[SpokenOut]
+    misheard: list[MisheardOut]
+    corrects: bool
+
+
+@router.post("/callout")
+def hear(book: BookIn, units: UnitsIn, body: CalloutIn) -> HeardOut:
+    """Hear a line without storing it: what each word means, or why it means nothing."""
+    heard = hear_for_system(body.text, units, book.system(body.system_id).system)
+    return HeardOut(
+        spoken=[
+            SpokenOut(
+                point=s.point.key,
+                label=s.point.label,
+                value=round(from_si(s.value_si, s.point.quantity, units), 3),
+                unit=unit_label(s.point.quantity, units),
+                decimals=decimals(s.point.quantity, units),
+                start=s.start,
+                end=s.end,
+            )
+            for s in heard.spoken
+        ],
+        misheard=[
+            MisheardOut(message=m.message, nearest=list(m.nearest), start=m.start, end=m.end)
+            for m in heard.misheard
+        ],
+        corrects=heard.corrects,
+    )
+
+
+@router.post("/visits", status_code=201)
+def open_visit(visits: VisitsIn, units: UnitsIn, body: NewVisit) -> VisitOut:
+    """Start a visit now, or plan one when `due_on` is given."""
+    return visit_out(visits.open(body.id, body.system_id, body.complaint, body.due_on), units)
+
+
+@router.get("/visits/{visit_id}")
+def visit(visits: VisitsIn, units: UnitsIn, visit_id: str) -> VisitOut:
+    return visit_out(visits.snapshot(visit_id), units)
+
+
+@router.patch("/visits/{visit_id}")
+def change_visit(visits: VisitsIn, units: UnitsIn, visit_id: str, body: VisitChanges) -> VisitOut:
+    """Open a due visit, close or reopen one, change the complaint."""
+    if body.started:
+        visits.start(visit_id)
+    if body.complaint is not None:
+        visits.set_complaint(visit_id, body.complaint)
+    if body.closed is not None:
+        visits.set_closed(visit_id, body.closed)
+    return visit_out(visits.snapshot(visit_id), units)
+
+
+@router.post("/visits/{visit_id}/callouts")
+def hear_on_visit(visits: VisitsIn, units: UnitsIn, visit_id: str, body: NewCallout) -> VisitOut:
+    """Take a call-out whole, or refuse it whole with each word that is not a reading."""
+    return visit_out(visits.hear(visit_id, body.id, body.text, units, body.heard_at), units)
+
+
+@router.post("/visits/{visit_id}/corrections")
+def correct(visits: VisitsIn, units: UnitsIn, visit_id: str, body: NewCorrection) -> VisitOut:
+    """Replace one reading; the old row stays in the record."""
+    snapshot = visits.correct(visit_id, body.reading_id, body.id, body.text, units)
+    return visit_out(snapshot, units)
+
+
+@router.post("/visits/{visit_id}/withdrawals")
+def withdraw(visits: VisitsIn, units: UnitsIn, visit_id: str, body: NewWithdrawal) -> VisitOut:
+    """Take back one reading, or the last line."""
+    if body.reading_id is None:
+        return visit_out(visits.undo(visit_id, body.id), units)
+    return visit_out(visits.withdraw(visit_id, body.reading_id, body.id), units)
+
+
+@router.post("/visits/{visit_id}/observations")
+def observe(visits: VisitsIn, units: UnitsIn, visit_id: str, body: NewObservation) -> VisitOut:
+    return visit_out(visits.observe(visit_id, body.id, body.key, body.seen), units)
+
+
+@router.post("/visits/{visit_id}/events")
+def happened(visits: VisitsIn, units: UnitsIn, visit_id: str, body: NewEvent) -> VisitOut:
+    return visit_out(visits.happened(visit_id, body.id, body.kind, body.happened_at), units)

@@ -1,0 +1,114 @@
+"""The words and units the screens show, so that no trade word is written twice."""
+
+from fastapi import APIRouter
+from pydantic import BaseModel
+
+from nudge.api.access import UnitsIn
+from nudge.core.circuit.derived import DERIVED
+from nudge.core.units import UnitSystem, decimals, from_si, to_si, unit_label
+from nudge.core.vocabulary.equipment import (
+    APPLICATION_LABELS,
+    DEVICE_LABELS,
+    PLATE_NUMBERS,
+    PlateNumber,
+)
+from nudge.core.vocabulary.observations import OBSERVATIONS
+from nudge.core.vocabulary.points import POINTS
+
+router = APIRouter(prefix="/api")
+
+
+class PointOut(BaseModel):
+    key: str
+    label: str
+    short: list[str]
+    unit: str
+    decimals: int
+    side: str
+
+
+class DerivedOut(BaseModel):
+    key: str
+    label: str
+    unit: str
+    decimals: int
+    formula: str
+
+
+class ObservationOut(BaseModel):
+    key: str
+    label: str
+    opposite: str | None
+
+
+class ChoiceOut(BaseModel):
+    key: str
+    label: str
+
+
+class PlateNumberOut(BaseModel):
+    key: str
+    label: str
+    unit: str
+    low: float
+    high: float
+    hint: str
+
+
+class VocabularyOut(BaseModel):
+    points: list[PointOut]
+    derived: list[DerivedOut]
+    observations: list[ObservationOut]
+    applications: list[ChoiceOut]
+    metering_devices: list[ChoiceOut]
+    plate_numbers: list[PlateNumberOut]
+
+
+@router.get("/vocabulary")
+def vocabulary(units: UnitsIn) -> VocabularyOut:
+    """Every point, derived quantity, observation and plate field, labelled in `units`."""
+    return VocabularyOut(
+        points=[
+            PointOut(
+                key=p.key,
+                label=p.label,
+                short=list(p.short),
+                unit=unit_label(p.quantity, units),
+                decimals=decimals(p.quantity, units),
+                side=p.side,
+            )
+            for p in POINTS.values()
+        ],
+        derived=[
+            DerivedOut(
+                key=d.key,
+                label=d.label,
+                unit=unit_label(d.quantity, units),
+                decimals=decimals(d.quantity, units),
+                formula=d.formula,
+            )
+            for d in DERIVED.values()
+        ],
+        observations=[
+            ObservationOut(key=o.key, label=o.label, opposite=o.opposite)
+            for o in OBSERVATIONS.values()
+        ],
+        applications=[ChoiceOut(key=k, label=v) for k, v in APPLICATION_LABELS.items()],
+        metering_devices=[ChoiceOut(key=k, label=v) for k, v in DEVICE_LABELS.items()],
+        plate_numbers=[_plate_number(row, units) for row in PLATE_NUMBERS],
+    )
+
+
+def _plate_number(row: PlateNumber, units: UnitSystem) -> PlateNumberOut:
+    low, high = (
+        round(from_si(to_si(v, row.quantity, "ip"), row.quantity, units), 2)
+        for v in (row.low, row.high)
+    )
+    return PlateNumberOut(
+        key=row.key,
+        label=row.label,
+        unit=unit_label(row.quantity, units),
+        low=low,
+        high=high,
+        hint=row.hint if units == "ip" or row.key != "nominal_capacity" else "3,517 W is one ton",
+    )

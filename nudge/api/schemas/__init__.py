@@ -1,0 +1,1 @@
+"""What goes over the wire, beside the routes that carry it."""

@@ -1,0 +1,141 @@
+"""Sites and systems over the wire."""
+
+from typing import Annotated, Any
+
+from pydantic import BaseModel, Field
+
+from nudge.contract.request import Name
+from nudge.contract.strict import Number, Strict
+from nudge.core.refrigerant.catalogue import refrigerant
+from nudge.core.units import UnitSystem, decimals, from_si, to_si
+from nudge.core.vocabulary.equipment import (
+    APPLICATION_LABELS,
+    DEVICE_LABELS,
+    PLATE_NUMBERS,
+    Application,
+    MeteringDevice,
+)
+from nudge.store.tables import Site, System
+
+Id = Annotated[str, Field(strict=True, min_length=1, max_length=64, pattern=r"^[A-Za-z0-9:_-]+$")]
+Text = Annotated[str, Field(strict=True, max_length=20_000)]
+
+
+class PlateChanges(Strict):
+    """Any of a system's fields, in the caller's units. A field left out is left alone."""
+
+    name: Text | None = None
+    note: Text | None = None
+    refrigerant: Name | None = None
+    metering_device: Name | None = None
+    application: Name | None = None
+    nominal_capacity: Number | None = None
+    rated_seer: Number | None = None
+    target_subcooling: Number | None = None
+    target_superheat: Number | None = None
+    condensing_over_ambient: Number | None = None
+    approach: Number | None = None
+    elevation: Number | None = None
+    line_set_length: Number | None = None
+
+    def to_core(self, units: UnitSystem) -> dict[str, Any]:
+        """The fields that were sent, in core units under their stored names."""
+        sent = self.model_dump(exclude_unset=True)
+        for row in PLATE_NUMBERS:
+            if row.key in sent:
+                given = sent.pop(row.key)
+                sent[row.field] = None if given is None else to_si(given, row.quantity, units)
+        return sent
+
+
+class NewSystem(PlateChanges):
+    id: Id
+    site_id: Id
+    name: Text
+    refrigerant: Name
+    metering_device: Name
+
+    def to_core(self, units: UnitSystem) -> dict[str, Any]:
+        fields = super().to_core(units)
+        return {key: value for key, value in fields.items() if key not in ("id", "site_id")}
+
+
+class SiteChanges(Strict):
+    name: Text | None = None
+    note: Text | None = None
+
+
+class NewSite(Strict):
+    id: Id
+    name: Text
+
+
+class SystemOut(BaseModel):
+    """A system as the book shows it. `summary` is its plain description."""
+
+    id: str
+    site_id: str
+    site_name: str
+    name: str
+    note: str
+    summary: str
+    refrigerant: str
+    metering_device: str
+    application: str
+    safety_class: str
+    leaves_cylinder_as: str
+    numbers: dict[str, float | None]
+
+
+class SiteOut(BaseModel):
+    id: str
+    name: str
+    note: str
+    systems: list[SystemOut]
+
+
+def site_out(row: Site, units: UnitSystem) -> SiteOut:
+    return SiteOut(
+        id=row.id,
+        name=row.name,
+        note=row.note,
+        systems=[system_out(system, row, units) for system in row.systems],
+    )
+
+
+def system_out(row: System, site: Site, units: UnitSystem) -> SystemOut:
+    fluid = refrigerant(row.refrigerant)
+    return SystemOut(
+        id=row.id,
+        site_id=row.site_id,
+        site_name=site.name,
+        name=row.name,
+        note=row.note,
+        summary=_summary(row, units),
+        refrigerant=row.refrigerant,
+        metering_device=row.metering_device,
+        application=row.application,
+        safety_class=fluid.safety_class,
+        leaves_cylinder_as=fluid.leaves_cylinder_as,
+        numbers={
+            number.key: _shown(getattr(row, number.field), number.quantity, units)
+            for number in PLATE_NUMBERS
+        },
+    )
+
+
+def _shown(value: float | None, quantity: Any, units: UnitSystem) -> float | None:
+    if value is None:
+        return None
+    return round(from_si(value, quantity, units), max(decimals(quantity, units), 1))
+
+
+def _summary(row: System, units: UnitSystem) -> str:
+    """`3-ton, R-410A, expansion valve`: how people name a system to each other."""
+    parts = [row.refrigerant, DEVICE_LABELS[MeteringDevice(row.metering_device)].lower()]
+    if row.nominal_capacity_w:
+        size = row.nominal_capacity_w
+        parts.insert(0, f"{size / 3516.85:.3g}-ton" if units == "ip" else f"{size / 1000:.3g} kW")
+    if row.application != Application.COMFORT_COOLING:
+        parts.append(APPLICATION_LABELS[Application(row.application)].lower())
+    return ", ".join(parts)

@@ -1,0 +1,273 @@
+"""A visit over the wire: readings as given and as shown, verdict, Loop."""
+
+from datetime import date, datetime
+from typing import Literal
+
+from pydantic import AwareDatetime, BaseModel
+
+from nudge.api.schemas.book import Id, SystemOut, Text, system_out
+from nudge.contract.answer import AssessOut
+from nudge.contract.request import Name
+from nudge.contract.strict import Strict
+from nudge.core.circuit.loop import Loop
+from nudge.core.record.standing import void_ids
+from nudge.core.units import Quantity, UnitSystem, decimals, from_si, unit_label
+from nudge.core.vocabulary.points import POINTS
+from nudge.services.snapshot import Snapshot, si_value
+from nudge.services.visits import EventKind
+from nudge.store.tables import Reading, Verdict, Visit
+
+Units = Literal["ip", "si"]
+VisitState = Literal["due", "under_way", "closed"]
+
+
+class NewVisit(Strict):
+    id: Id
+    system_id: Id
+    complaint: Text = ""
+    due_on: date | None = None
+
+
+class VisitChanges(Strict):
+    complaint: Text | None = None
+    closed: bool | None = None
+    started: Literal[True] | None = None
+
+
+class NewCallout(Strict):
+    id: Id
+    text: str
+    heard_at: AwareDatetime
+
+
+class NewCorrection(Strict):
+    id: Id
+    reading_id: Id
+    text: str
+
+
+class NewWithdrawal(Strict):
+    """Take one reading back, or, without `reading_id`, the last line that stands."""
+
+    id: Id
+    reading_id: Id | None = None
+
+
+class NewObservation(Strict):
+    id: Id
+    key: Name
+    seen: bool
+
+
+class NewEvent(Strict):
+    id: Id
+    kind: EventKind
+    happened_at: AwareDatetime
+
+
+class ReadingOut(BaseModel):
+    """A row of the record: the value in the units asked for, and just as it was given."""
+
+    id: str
+    point: str
+    label: str
+    short: str
+    side: str
+    value: float
+    unit: str
+    decimals: int
+    given: str
+    source: str
+    taken_at: datetime
+    corrects: str | None
+    state: Literal["current", "earlier", "void"]
+
+
+class LevelOut(BaseModel):
+    side: str
+    label: str
+    enters: float
+    leaves: float
+
+
+class StationOut(BaseModel):
+    key: str
+    label: str
+    side: str
+    temperature: float | None
+    is_part: bool
+
+
+class GapOut(BaseModel):
+    key: str
+    station: str
+    level: float
+    line: float
+
+
+class LoopOut(BaseModel):
+    """The Loop's stations, levels and gaps, in the units asked for."""
+
+    stations: list[StationOut]
+    levels: list[LevelOut]
+    gaps: list[GapOut]
+    air: dict[str, float]
+
+
+class VisitOut(BaseModel):
+    """A visit as it stands. `problem` says why there is no assessment, if there should be."""
+
+    id: str
+    state: VisitState
+    system: SystemOut
+    complaint: str
+    due_on: date | None
+    opened_at: datetime | None
+    closed_at: datetime | None
+    running_since: datetime | None
+    changed_at: datetime | None
+    readings: list[ReadingOut]
+    observations: list[str]
+    assessment: AssessOut | None
+    problem: str | None
+    loop: LoopOut | None
+    can_undo: bool
+
+
+class VisitLine(BaseModel):
+    """A visit in a list."""
+
+    id: str
+    state: VisitState
+    system: SystemOut
+    complaint: str
+    due_on: date | None
+    opened_at: datetime | None
+    closed_at: datetime | None
+    headline: str | None
+    advice: str | None
+    superheat: float | None
+    subcooling: float | None
+
+
+class TodayOut(BaseModel):
+    under_way: list[VisitLine]
+    due: list[VisitLine]
+    recent: list[VisitLine]
+
+
+def visit_out(snapshot: Snapshot, units: UnitSystem) -> VisitOut:
+    visit = snapshot.visit
+    loop = snapshot.loop
+    readings = _readings(snapshot, units)
+    return VisitOut(
+        id=visit.id,
+        state=_state(visit),
+        system=system_out(visit.system, visit.system.site, units),
+        complaint=visit.complaint,
+        due_on=visit.due_on,
+        opened_at=visit.opened_at,
+        closed_at=visit.closed_at,
+        running_since=snapshot.running_since,
+        changed_at=snapshot.changed_at,
+        readings=readings,
+        observations=sorted(snapshot.observations),
+        assessment=snapshot.answer(units),
+        problem=snapshot.problem.text(units) if snapshot.problem else None,
+        loop=_loop(loop, units) if loop else None,
+        can_undo=visit.closed_at is None and any(r.state != "void" for r in readings),
+    )
+
+
+def visit_line(visit: Visit, verdict: Verdict | None, units: UnitSystem) -> VisitLine:
+    charge = verdict.answer["charge"] if verdict else None
+    derived = verdict.answer["derived"] if verdict else {}
+    return VisitLine(
+        id=visit.id,
+        state=_state(visit),
+        system=system_out(visit.system, visit.system.site, units),
+        complaint=visit.complaint,
+        due_on=visit.due_on,
+        opened_at=visit.opened_at,
+        closed_at=visit.closed_at,
+        headline=charge["headline"] if charge else None,
+        advice=charge["advice"] if charge else None,
+        superheat=_given_difference(derived.get("superheat"), units),
+        subcooling=_given_difference(derived.get("subcooling"), units),
+    )
+
+
+def _given_difference(kept_ip: float | None, units: UnitSystem) -> float | None:
+    """A difference out of a kept verdict, which is in field units."""
+    return kept_ip if kept_ip is None or units == "ip" else round(kept_ip * 5 / 9, 3)
+
+
+def _state(visit: Visit) -> VisitState:
+    if visit.closed_at is not None:
+        return "closed"
+    return "under_way" if visit.opened_at is not None else "due"
+
+
+def _readings(snapshot: Snapshot, units: UnitSystem) -> list[ReadingOut]:
+    rows = snapshot.visit.readings
+    void = void_ids(rows)
+    current = {row.id for row in snapshot.current.values()}
+    return [
+        _reading(row, "current" if row.id in current else "void" if row.id in void else "earlier",
+                 units)
+        for row in rows
+        if row.withdraws is None
+    ]  # fmt: skip
+
+
+def _reading(
+    row: Reading, state: Literal["current", "earlier", "void"], units: UnitSystem
+) -> ReadingOut:
+    point = POINTS[row.point]
+    return ReadingOut(
+        id=row.id,
+        point=row.point,
+        label=point.label,
+        short=point.short[0],
+        side=point.side,
+        value=round(from_si(si_value(row), point.quantity, units), 3),
+        unit=unit_label(point.quantity, units),
+        decimals=decimals(point.quantity, units),
+        given=f"{row.given_value:g} {row.given_unit}",
+        source=row.source,
+        taken_at=row.taken_at,
+        corrects=row.corrects,
+        state=state,
+    )
+
+
+def _loop(loop: Loop, units: UnitSystem) -> LoopOut:
+    def shown(celsius: float) -> float:
+        return round(from_si(celsius, Quantity.TEMPERATURE, units), 2)
+
+    return LoopOut(
+        stations=[
+            StationOut(
+                key=s.key,
+                label=s.label,
+                side=s.side,
+                temperature=None if s.temp_c is None else shown(s.temp_c),
+                is_part=s.is_part,
+            )
+            for s in loop.stations
+        ],
+        levels=[
+            LevelOut(
+                side=level.side,
+                label=level.label,
+                enters=shown(level.enters_c),
+                leaves=shown(level.leaves_c),
+            )
+            for level in loop.levels
+        ],
+        gaps=[
+            GapOut(key=g.key, station=g.station, level=shown(g.level_c), line=shown(g.line_c))
+            for g in loop.gaps
+        ],
+        air={key: shown(value) for key, value in loop.air.items()},
+    )

@@ -1,0 +1,108 @@
+"""The command line: `nudge serve`, `nudge assess FILE.json`, `nudge demo`."""
+
+import argparse
+import errno
+import json
+import socket
+import sys
+from collections.abc import Sequence
+from pathlib import Path
+
+from pydantic import ValidationError
+
+from nudge.contract.assessing import assess_request
+from nudge.contract.request import AssessIn
+from nudge.core.errors import CoreError
+
+
+def main(arguments: Sequence[str] | None = None) -> int:
+    """Run a command; the exit status is 0, or 2 with the reason on standard error."""
+    parser = argparse.ArgumentParser(prog="nudge", description=__doc__)
+    commands = parser.add_subparsers(dest="command", required=True)
+    commands.add_parser("serve", help="serve the application from the data folder")
+    commands.add_parser("demo", help="the same, with the Skerrow data in an empty data folder")
+    assess = commands.add_parser("assess", help="assess readings in a JSON file")
+    assess.add_argument("file", metavar="FILE.json", help="a request as for POST /api/assess, or -")
+    chosen = parser.parse_args(arguments)
+    if chosen.command == "assess":
+        return _assess(chosen.file)
+    return _serve(with_demo=chosen.command == "demo")
+
+
+def _assess(name: str) -> int:
+    try:
+        text = sys.stdin.read() if name == "-" else Path(name).read_text("utf-8")
+    except (OSError, UnicodeDecodeError) as unreadable:
+        return _fail(f"{name} cannot be read: {unreadable}")
+    try:
+        request = AssessIn.model_validate_json(text)
+        answer = assess_request(request)
+    except ValidationError as invalid:
+        return _fail(*(f"{_place(e['loc'])}: {e['msg']}" for e in invalid.errors()[:20]))
+    except CoreError as refused:
+        return _fail(refused.text(request.units))
+    json.dump(answer.model_dump(mode="json", by_alias=True), sys.stdout, indent=2)
+    print()
+    return 0
+
+
+def _place(location: Sequence[int | str]) -> str:
+    return ".".join(str(part)[:80] for part in location) or "request"
+
+
+def _serve(with_demo: bool) -> int:
+    import uvicorn
+
+    from nudge.main import SCREENS, create_app
+    from nudge.settings import Settings
+    from nudge.store.database import CannotOpen, Database
+
+    settings = Settings.from_environment()
+    listener = _listen(settings.host, settings.port)
+    if isinstance(listener, str):
+        return _fail(listener)
+    try:
+        database = Database(settings.data_folder)
+    except CannotOpen as refused:
+        return _fail(str(refused))
+    if with_demo:
+        from nudge.demo.skerrow import fill_if_empty
+
+        fill_if_empty(database)
+    if not SCREENS.is_dir():
+        print("The screens are not built; only /api answers. Run `make demo`.", file=sys.stderr)
+    host = f"[{settings.host}]" if ":" in settings.host else settings.host
+    print(
+        f"Nudge is at http://{host}:{settings.port}  (data in {settings.data_folder})", flush=True
+    )
+    server = uvicorn.Server(
+        uvicorn.Config(create_app(database), log_level="warning", timeout_graceful_shutdown=3)
+    )
+    server.run(sockets=[listener])
+    return 0
+
+
+def _listen(host: str, port: int) -> socket.socket | str:
+    """A listening socket, or why there is none."""
+    try:
+        family = socket.AF_INET6 if ":" in host else socket.AF_INET
+        return socket.create_server((host, port), family=family, backlog=128)
+    except OSError as refused:
+        if refused.errno == errno.EADDRINUSE:
+            return (
+                f"Port {port} on {host} is busy: something is already listening there, perhaps "
+                f"another Nudge. Stop it, or choose another port: PORT={port % 65535 + 1} make demo"
+            )
+        return (
+            f"Cannot listen on {host}:{port}: {refused.strerror or refused}. Check HOST and PORT."
+        )
+
+
+def _fail(*reasons: str) -> int:
+    for reason in reasons:
+        print(f"nudge: {reason}", file=sys.stderr)
+    return 2
+
+
+if __name__ == "__main__":
+    raise SystemExit(main())

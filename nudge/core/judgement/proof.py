@@ -1,0 +1,229 @@
+"""Do no harm: what must have been *measured* before anyone is told to move refrigerant.
+
+One row a look-alike. `add` is advised only when every row of `ADD_PROOF` is proven;
+`remove` only when every row of `REMOVE_PROOF` is. A row answers `True` (told apart),
+`False` (the evidence contradicts it) or `None` (not measured).
+"""
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+
+from nudge.core.circuit.case import Case
+from nudge.core.judgement.features import Feature
+from nudge.core.said import fahrenheit
+from nudge.core.settling.gates import WARM_ENOUGH_APPROACH_C, WARM_ENOUGH_C
+
+Marks = Mapping[str, Feature]
+
+
+@dataclass(frozen=True, slots=True)
+class ProofRow:
+    """How one look-alike is told from the charge fault. Both sentences say what to do."""
+
+    look_alike: str
+    told_apart_by: str
+    proven: Callable[[Case, Marks], bool | None]
+    if_missing: str
+    if_contradicted: str
+
+
+def _level_is(key: str, *levels: str) -> Callable[[Case, Marks], bool | None]:
+    def proven(case: Case, marks: Marks) -> bool | None:
+        return marks[key].level in levels if key in marks else None
+
+    return proven
+
+
+def _unless(key: str, *levels: str) -> Callable[[Case, Marks], bool | None]:
+    """Proven unless measured and at one of these levels: optional evidence."""
+
+    def proven(case: Case, marks: Marks) -> bool | None:
+        return key not in marks or marks[key].level not in levels
+
+    return proven
+
+
+def _at_least(point: str, limit_c: float) -> Callable[[Case, Marks], bool | None]:
+    def proven(case: Case, marks: Marks) -> bool | None:
+        value = case.readings.get(point)
+        return None if value is None else value >= limit_c
+
+    return proven
+
+
+def _has_run(case: Case, marks: Marks) -> bool | None:
+    return None if case.context.minutes_running is None else True  # the gate holds the limit
+
+
+def _superheat_fits_low(case: Case, marks: Marks) -> bool | None:
+    if "superheat" not in marks:
+        return None
+    level = marks["superheat"].level
+    return level != "low" if case.plate.metering_device.is_valve else level == "high"
+
+
+def _superheat_fits_high(case: Case, marks: Marks) -> bool | None:
+    return marks["superheat"].level != "high" if "superheat" in marks else None
+
+
+def _not_freezing(case: Case, marks: Marks) -> bool | None:
+    saturation = case.derived.evaporator_saturation
+    return None if saturation is None else saturation >= fahrenheit(32)
+
+
+def _ticked(key: str) -> Callable[[Case, Marks], bool | None]:
+    def proven(case: Case, marks: Marks) -> bool | None:
+        return True if case.saw(key) else None
+
+    return proven
+
+
+ADD_PROOF: tuple[ProofRow, ...] = (
+    ProofRow(
+        "liquid_line_restriction",
+        "subcooling low, where a restriction keeps it normal or high",
+        _level_is("subcooling", "low"),
+        "read liquid pressure and liquid line, for subcooling",
+        "Subcooling is not low, so the liquid is there and is not getting through: look for a "
+        "restriction or a starving metering device",
+    ),
+    ProofRow(
+        "metering_overfeed",
+        "superheat held or high on a valve, high on an orifice",
+        _superheat_fits_low,
+        "read suction pressure and suction line, for superheat against its target",
+        "Superheat does not fit low charge: look at the metering device, the bulb and the air",
+    ),
+    ProofRow(
+        "low_indoor_load",
+        "return air 70 °F or warmer",
+        _at_least("return_air_temp", WARM_ENOUGH_C),
+        "read return air",
+        "The house is too cool to tell low charge from low load",
+    ),
+    ProofRow(
+        "low_ambient_stacking",
+        "outdoor air measured; the gate holds its 70 °F (65 with an approach plate)",
+        _at_least("outdoor_air_temp", WARM_ENOUGH_APPROACH_C),
+        "read outdoor air",
+        "It is too cold outdoors to tell low charge from a starved valve",
+    ),
+    ProofRow(
+        "icing",
+        "evaporator saturation above freezing",
+        _not_freezing,
+        "read suction pressure",
+        "The evaporator is under freezing: ice would spoil every number",
+    ),
+    ProofRow(
+        "condenser_airflow",
+        "condensing over ambient not high",
+        _level_is("condensing_over_ambient", "low", "in"),
+        "read liquid pressure and outdoor air",
+        "Condensing over ambient is high, which low charge never does: look at the outdoor coil "
+        "and fan",
+    ),
+    ProofRow(
+        "inefficient_compressor",
+        "suction not raised: evaporator difference and pressure ratio not low",
+        _level_is("evaporator_difference", "in", "high"),
+        "read return air and suction pressure",
+        "Suction is high for this return air, which low charge never does: check the compressor, "
+        "the load and the metering device",
+    ),
+    ProofRow(
+        "reversing_valve_leak",
+        "pressure ratio not low",
+        _level_is("pressure_ratio", "in", "high"),
+        "read both pressures",
+        "The pressures lean towards each other: check that the compressor pumps",
+    ),
+    ProofRow(
+        "liquid_line_restriction",
+        "no temperature step along the liquid line, where one was measured",
+        _unless("liquid_line_drop", "high"),
+        "",
+        "The liquid line drops too much between its ends: find the restriction",
+    ),
+    ProofRow(
+        "liquid_line_restriction",
+        "no temperature step across the drier, where one was measured",
+        _unless("drier_drop", "high"),
+        "",
+        "The drier drops too much: it is plugging",
+    ),
+    ProofRow(
+        "low_indoor_airflow",
+        "temperature split not large, where one was measured",
+        _unless("temperature_split", "high"),
+        "",
+        "The temperature split is large: too little air is a likelier cause of low suction",
+    ),
+    ProofRow(
+        "unsettled",
+        "run time known and past its gate",
+        _has_run,
+        "mark when the system was started",
+        "The system has not run long enough",
+    ),
+)
+
+REMOVE_PROOF: tuple[ProofRow, ...] = (
+    ProofRow(
+        "condenser_airflow",
+        "outdoor coil seen clean",
+        _ticked("condenser_coil_clean"),
+        "look at the outdoor coil and tick what you see",
+        "",
+    ),
+    ProofRow(
+        "condenser_airflow",
+        "outdoor fan seen right",
+        _ticked("condenser_fan_ok"),
+        "check the outdoor fan",
+        "",
+    ),
+    ProofRow(
+        "liquid_line_restriction",
+        "superheat not high",
+        _superheat_fits_high,
+        "read suction pressure and suction line, for superheat",
+        "Superheat is high with a full liquid line: liquid is not getting through. Look for a "
+        "restriction or a starving metering device",
+    ),
+    ProofRow(
+        "low_ambient_stacking",
+        "outdoor air measured; the gate holds its 70 °F (65 with an approach plate)",
+        _at_least("outdoor_air_temp", WARM_ENOUGH_APPROACH_C),
+        "read outdoor air",
+        "It is too cold outdoors: liquid stacks in the condenser",
+    ),
+    ProofRow(
+        "unsettled",
+        "run time known and past its gate",
+        _has_run,
+        "mark when the system was started",
+        "The system has not run long enough",
+    ),
+)
+
+
+@dataclass(frozen=True, slots=True)
+class Proof:
+    """Which rows of a proof stand in the way."""
+
+    missing: tuple[ProofRow, ...]
+    contradicted: tuple[ProofRow, ...]
+
+    @property
+    def complete(self) -> bool:
+        return not self.missing and not self.contradicted
+
+
+def prove(rows: tuple[ProofRow, ...], case: Case, marks: Marks) -> Proof:
+    """Walk a proof table."""
+    answers = [(row, row.proven(case, marks)) for row in rows]
+    return Proof(
+        tuple(row for row, answer in answers if answer is None),
+        tuple(row for row, answer in answers if answer is False),
+    )

@@ -1,0 +1,151 @@
+"""Readings that cannot be true together: a probe in the wrong place, or a wrong number.
+
+A row a check. Any hit means the numbers are not judged until the probe is put right.
+"""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from nudge.core.circuit.case import Case
+from nudge.core.said import Said, degrees_f, difference, say, temperature
+from nudge.core.units import KPA_PER_PSI
+
+LIQUID_UNDER_AMBIENT_K = degrees_f(2)
+SATURATION_ERROR_K = degrees_f(2)
+ABSURD_SUBCOOLING_K = degrees_f(25)
+AIR_ERROR_K = degrees_f(1)
+NEARLY_EMPTY_SUPERHEAT_K = degrees_f(20)
+EQUAL_PRESSURES_KPA = 15 * KPA_PER_PSI
+
+
+@dataclass(frozen=True, slots=True)
+class TrustCheck:
+    """One impossibility. `finds` answers the sentence that names the probe, or None."""
+
+    key: str
+    points: tuple[str, ...]
+    reason: str
+    finds: Callable[[Case], Said | None]
+
+
+def _clamps_exchanged(case: Case) -> Said | None:
+    suction, liquid = (case.readings.get(p) for p in ("suction_line_temp", "liquid_line_temp"))
+    low, high = case.derived.evaporator_saturation, case.derived.condenser_saturation
+    if suction is None or liquid is None or low is None or high is None:
+        return None
+    absurd = high - liquid > ABSURD_SUBCOOLING_K
+    right_when_swapped = liquid - low > -SATURATION_ERROR_K and high - suction > 0
+    if suction > liquid + SATURATION_ERROR_K and absurd and right_when_swapped:
+        return say(
+            "The two line clamps look exchanged: suction line {s} is warmer than liquid line "
+            "{ll}. Swap them and read again.",
+            s=temperature(suction),
+            ll=temperature(liquid),
+        )
+    return None
+
+
+def _pressures_exchanged(case: Case) -> Said | None:
+    drop = case.derived.valve_pressure_difference
+    if drop is not None and drop < -EQUAL_PRESSURES_KPA:
+        return say("Suction pressure is over liquid pressure. The hoses or numbers are exchanged.")
+    return None
+
+
+def _liquid_under_ambient(case: Case) -> Said | None:
+    approach = case.derived.approach
+    if approach is not None and approach < -LIQUID_UNDER_AMBIENT_K:
+        return say(
+            "Liquid line {ll} is under outdoor air {oa}: air cannot cool it that far. Clean and "
+            "insulate the liquid clamp, and shade the outdoor probe.",
+            ll=temperature(case.readings["liquid_line_temp"]),
+            oa=temperature(case.readings["outdoor_air_temp"]),
+        )
+    return None
+
+
+def _liquid_over_saturation(case: Case) -> Said | None:
+    subcooling, superheat = case.derived.subcooling, case.derived.superheat
+    if superheat is not None and superheat > NEARLY_EMPTY_SUPERHEAT_K:
+        return None  # a nearly empty system passes vapour down the liquid line: both sides agree
+    if subcooling is not None and subcooling < -SATURATION_ERROR_K:
+        return say(
+            "Liquid line is {over} over its saturation: liquid cannot be. Check the liquid clamp, "
+            "the liquid pressure and the refrigerant on the plate.",
+            over=difference(-subcooling),
+        )
+    return None
+
+
+def _suction_under_saturation(case: Case) -> Said | None:
+    values = (case.derived.superheat, case.derived.evaporator_superheat)
+    worst = min((v for v in values if v is not None), default=0.0)
+    if worst < -SATURATION_ERROR_K:
+        return say(
+            "Suction line is {under} under its saturation: beyond clamp error. Check the clamp, "
+            "the suction pressure and the refrigerant on the plate.",
+            under=difference(-worst),
+        )
+    return None
+
+
+def _wet_bulb_over_dry(case: Case) -> Said | None:
+    for where in ("return", "supply"):
+        dry = case.readings.get(f"{where}_air_temp")
+        wet = case.readings.get(f"{where}_air_wet_bulb")
+        if dry is not None and wet is not None and wet > dry + AIR_ERROR_K:
+            return say(
+                f"{where.title()} wet bulb {{wet}} is over dry bulb {{dry}}, which air cannot be. "
+                "Check which probe is which.",
+                wet=temperature(wet),
+                dry=temperature(dry),
+            )
+    return None
+
+
+TRUST_CHECKS: tuple[TrustCheck, ...] = (
+    TrustCheck(
+        "pressures_exchanged",
+        ("suction_pressure", "liquid_pressure"),
+        "The low side is never over the high side by more than standing error (15 psi).",
+        _pressures_exchanged,
+    ),
+    TrustCheck(
+        "clamps_exchanged",
+        ("suction_line_temp", "liquid_line_temp"),
+        "A suction line warmer than the liquid line, with an absurd subcooling that turns "
+        "ordinary when the two are swapped.",
+        _clamps_exchanged,
+    ),
+    TrustCheck(
+        "liquid_under_ambient",
+        ("liquid_line_temp", "outdoor_air_temp"),
+        "A condenser cannot cool liquid below its own air; 2 °F is clamp and air-probe error.",
+        _liquid_under_ambient,
+    ),
+    TrustCheck(
+        "liquid_over_saturation",
+        ("liquid_line_temp", "liquid_pressure"),
+        "Liquid above saturation is vapour; up to 2 °F is instrument error at zero subcooling. Not "
+        "asked when superheat is over 20 °F: then the liquid line really may carry vapour.",
+        _liquid_over_saturation,
+    ),
+    TrustCheck(
+        "suction_under_saturation",
+        ("suction_line_temp", "suction_pressure"),
+        "A pipe is not colder than what boils in it; up to 2 °F is instrument error when wet.",
+        _suction_under_saturation,
+    ),
+    TrustCheck(
+        "wet_bulb_over_dry",
+        ("return_air_wet_bulb", "return_air_temp"),
+        "Evaporation only cools: wet bulb is at most dry bulb; 1 °F is probe error.",
+        _wet_bulb_over_dry,
+    ),
+)
+
+
+def distrust(case: Case) -> list[tuple[TrustCheck, Said]]:
+    """The checks that fail on these readings, each with the sentence that names the probe."""
+    found = ((check, check.finds(case)) for check in TRUST_CHECKS)
+    return [(check, said) for check, said in found if said is not None]

@@ -1,0 +1,34 @@
+"""Ten degrees of subcooling where the plate is silent: a guess, and said to be one."""
+
+from nudge.core.circuit.case import Case
+from nudge.core.said import degrees_f
+from nudge.core.targets.school import School, Target, window
+
+KEY = "fallback_subcooling"
+VALUE_K, TOLERANCE_K = degrees_f(10), degrees_f(3)
+
+
+def _target(case: Case) -> Target | None:
+    if not case.plate.metering_device.is_valve:
+        return None
+    return window(VALUE_K, TOLERANCE_K, KEY, "a guess, because the plate gives none")
+
+
+SCHOOL = School(
+    KEY,
+    "Fallback subcooling",
+    "subcooling",
+    decides_charge=True,
+    reason="Most valve systems are built for 8 to 14 °F; 10 ± 3 °F is the middle of the trade. "
+    "A guess: find the plate.",
+    target=_target,
+)
+
+
+def typical_window() -> Target:
+    """What a full liquid line usually shows on any device, to tell low charge from its twins.
+
+    Not a target: a fixed orifice has no subcooling target, but a restriction keeps its liquid
+    line full and low charge does not.
+    """
+    return window(VALUE_K, TOLERANCE_K, "typical_subcooling", "typical of a full liquid line")

@@ -1,0 +1,47 @@
+"""Superheat by formula: the school of the fixed orifice."""
+
+from nudge.core.circuit.case import Case
+from nudge.core.said import degrees_f, fahrenheit
+from nudge.core.targets.school import School, Target, window
+from nudge.core.units import Quantity, from_si
+from nudge.core.vocabulary.equipment import MeteringDevice
+
+KEY = "formula_superheat"
+TOLERANCE_K = degrees_f(5)
+LEAST_TARGET_K = degrees_f(5)
+WET_BULB_RANGE_C = (fahrenheit(50), fahrenheit(76))
+OUTDOOR_RANGE_C = (fahrenheit(55), fahrenheit(115))
+
+
+def formula_superheat(return_wet_bulb_c: float, outdoor_c: float) -> float:
+    """Target superheat of a fixed orifice [K] from return wet bulb and outdoor dry bulb [°C].
+
+    (3 x wet bulb − 80 − outdoor) / 2, all in °F. Stated for wet bulb 50 to 76 °F and outdoor
+    55 to 115 °F; outside that, and below 5 °F, the gates refuse to judge by it.
+    Source: trade rule, a straight-line fit to the makers' charging charts.
+    """
+    wet_f = from_si(return_wet_bulb_c, Quantity.TEMPERATURE, "ip")
+    outdoor_f = from_si(outdoor_c, Quantity.TEMPERATURE, "ip")
+    return degrees_f((3 * wet_f - 80 - outdoor_f) / 2)
+
+
+def _target(case: Case) -> Target | None:
+    wet_bulb = case.readings.get("return_air_wet_bulb")
+    outdoor = case.readings.get("outdoor_air_temp")
+    if case.plate.metering_device is not MeteringDevice.FIXED_ORIFICE:
+        return None
+    if wet_bulb is None or outdoor is None:
+        return None
+    source = "formula from return wet bulb and outdoor air"
+    return window(formula_superheat(wet_bulb, outdoor), TOLERANCE_K, KEY, source)
+
+
+SCHOOL = School(
+    KEY,
+    "Formula superheat",
+    "superheat",
+    decides_charge=True,
+    reason="A fixed orifice feeds more with load, so its right superheat moves with return wet "
+    "bulb and outdoor air: (3 × wet bulb − 80 − outdoor) / 2, ±5 °F.",
+    target=_target,
+)

@@ -1,0 +1,30 @@
+"""Subcooling on the plate: the school of every metering valve."""
+
+from nudge.core.circuit.case import Case
+from nudge.core.said import degrees_f
+from nudge.core.targets.school import School, Target, window
+from nudge.core.vocabulary.equipment import MeteringDevice
+
+KEY = "plate_subcooling"
+TOLERANCE_K = degrees_f(3)
+CHARGE_MODE_TOLERANCE_K = degrees_f(1)
+
+
+def _target(case: Case) -> Target | None:
+    value = case.plate.target_subcooling_k
+    if value is None or not case.plate.metering_device.is_valve:
+        return None
+    if case.plate.metering_device is MeteringDevice.EEV:
+        return window(value, CHARGE_MODE_TOLERANCE_K, KEY, "plate, in the unit's charge mode")
+    return window(value, TOLERANCE_K, KEY, "plate")
+
+
+SCHOOL = School(
+    KEY,
+    "Plate subcooling",
+    "subcooling",
+    decides_charge=True,
+    reason="The maker's own target for this coil pair: ±3 °F with an expansion valve; ±1 °F "
+    "with an electronic valve, whose charge mode holds the unit still enough to read it.",
+    target=_target,
+)

@@ -1,0 +1,32 @@
+"""Superheat printed on the plate or entered by hand."""
+
+from nudge.core.circuit.case import Case
+from nudge.core.said import degrees_f
+from nudge.core.targets.school import School, Target, window
+from nudge.core.vocabulary.equipment import Application, MeteringDevice
+
+KEY = "plate_superheat"
+ORIFICE_TOLERANCE_K = degrees_f(5)
+REFRIGERATION_TOLERANCE_K = degrees_f(3)
+
+
+def _target(case: Case) -> Target | None:
+    value = case.plate.target_superheat_k
+    if value is None:
+        return None
+    cold_store = case.plate.application is Application.REFRIGERATION
+    tolerance = REFRIGERATION_TOLERANCE_K if cold_store else ORIFICE_TOLERANCE_K
+    if case.plate.metering_device is not MeteringDevice.FIXED_ORIFICE and not cold_store:
+        return None
+    return window(value, tolerance, KEY, "plate")
+
+
+SCHOOL = School(
+    KEY,
+    "Plate superheat",
+    "superheat",
+    decides_charge=True,
+    reason="The maker's or the box designer's own figure: ±5 °F on a fixed orifice, ±3 °F in "
+    "refrigeration.",
+    target=_target,
+)

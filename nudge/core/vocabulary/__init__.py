@@ -1,0 +1,1 @@
+"""One vocabulary from the database to the screen: points, equipment, observations."""

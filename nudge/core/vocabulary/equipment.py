@@ -1,0 +1,120 @@
+"""What a system is: its application, metering device and plate."""
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+from nudge.core.errors import OutOfRange, UnknownName
+from nudge.core.refrigerant.catalogue import refrigerant
+from nudge.core.units import Quantity, to_si
+
+
+class Application(StrEnum):
+    COMFORT_COOLING = "comfort_cooling"
+    HEAT_PUMP_HEATING = "heat_pump_heating"
+    REFRIGERATION = "refrigeration"
+    VEHICLE = "vehicle"
+    MULTI_ZONE = "multi_zone"
+
+
+class MeteringDevice(StrEnum):
+    FIXED_ORIFICE = "fixed_orifice"
+    TXV = "txv"
+    EEV = "eev"
+
+    @property
+    def is_valve(self) -> bool:
+        return self is not MeteringDevice.FIXED_ORIFICE
+
+
+APPLICATION_LABELS = {
+    Application.COMFORT_COOLING: "Comfort cooling",
+    Application.HEAT_PUMP_HEATING: "Heat pump, heating",
+    Application.REFRIGERATION: "Refrigeration",
+    Application.VEHICLE: "Vehicle",
+    Application.MULTI_ZONE: "Multi-zone",
+}
+
+DEVICE_LABELS = {
+    MeteringDevice.FIXED_ORIFICE: "Fixed orifice",
+    MeteringDevice.TXV: "Expansion valve",
+    MeteringDevice.EEV: "Electronic valve",
+}
+
+
+@dataclass(frozen=True, slots=True)
+class PlateNumber:
+    """One number a plate may carry: the key the API uses, its quantity, its believable range.
+
+    `low`/`high` in field units: outside them the number was misread, so it is refused.
+    """
+
+    key: str
+    field: str
+    label: str
+    quantity: Quantity
+    low: float
+    high: float
+    hint: str = ""
+
+
+_D = Quantity.TEMPERATURE_DIFFERENCE
+PLATE_NUMBERS: tuple[PlateNumber, ...] = (
+    PlateNumber(
+        "nominal_capacity", "nominal_capacity_w", "Capacity", Quantity.CAPACITY, 1_000, 600_000,
+        "12,000 Btu/h is one ton",
+    ),
+    PlateNumber("rated_seer", "rated_seer", "SEER", Quantity.EFFICIENCY, 5, 45),
+    PlateNumber(
+        "target_subcooling", "target_subcooling_k", "Target subcooling", _D, 1, 30,
+        "on the plate or in the door; leave empty if it is not given",
+    ),
+    PlateNumber("target_superheat", "target_superheat_k", "Target superheat", _D, 1, 45),
+    PlateNumber(
+        "condensing_over_ambient", "condensing_over_ambient_k", "Condensing over ambient", _D, 3, 50
+    ),
+    PlateNumber("approach", "approach_k", "Approach", _D, 1, 25),
+    PlateNumber("elevation", "elevation_m", "Site elevation", Quantity.LENGTH, -1_500, 16_000),
+    PlateNumber("line_set_length", "line_set_length_m", "Line set length", Quantity.LENGTH, 0, 500),
+)  # fmt: skip
+
+
+def check_plate_number(row: PlateNumber, value_si: float) -> None:
+    """Refuse a plate number outside its believable range, or NaN. Raises: OutOfRange."""
+    low, high = (to_si(v, row.quantity, "ip") for v in (row.low, row.high))
+    if not low <= value_si <= high:
+        raise OutOfRange(row.label, value_si, low, high, row.quantity)
+
+
+def application_named(name: str) -> Application:
+    """Raises: UnknownName, with the nearest."""
+    if name not in set(Application):
+        raise UnknownName("application", name, list(Application))
+    return Application(name)
+
+
+def device_named(name: str) -> MeteringDevice:
+    """Raises: UnknownName, with the nearest."""
+    if name not in set(MeteringDevice):
+        raise UnknownName("metering device", name, list(MeteringDevice))
+    return MeteringDevice(name)
+
+
+@dataclass(frozen=True, slots=True)
+class Plate:
+    """A system as its plate and maker describe it. None where the plate is silent."""
+
+    refrigerant: str
+    metering_device: MeteringDevice
+    application: Application = Application.COMFORT_COOLING
+    nominal_capacity_w: float | None = None
+    rated_seer: float | None = None
+    target_subcooling_k: float | None = None
+    target_superheat_k: float | None = None
+    condensing_over_ambient_k: float | None = None
+    approach_k: float | None = None
+    elevation_m: float = 0.0
+    line_set_length_m: float | None = None
+
+    def __post_init__(self) -> None:
+        """Store the catalogue's spelling. Raises: UnknownName."""
+        object.__setattr__(self, "refrigerant", refrigerant(self.refrigerant).name)

@@ -1,0 +1,1 @@
+"""Skerrow: the made-up harbour town the demo plays in."""

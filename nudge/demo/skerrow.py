@@ -1,0 +1,87 @@
+"""Puts the Skerrow data into an empty database, through the same services a person uses.
+
+Nothing here writes a verdict: readings go in as call-outs and the judge says what it says.
+"""
+
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+
+from nudge.core.refrigerant.table import load_table
+from nudge.core.units import Quantity, atmospheric_kpa, from_si, to_si
+from nudge.demo.skerrow_story import SITES, SYSTEMS, VISITS, PlannedVisit, Readings
+from nudge.services.book import Book
+from nudge.services.clock import system_clock
+from nudge.services.visits import Visits
+from nudge.store.database import Database
+from nudge.store.tables import System
+
+
+@dataclass
+class _SetClock:
+    """A clock the story sets."""
+
+    now: datetime
+
+    def __call__(self) -> datetime:
+        return self.now
+
+
+def fill_if_empty(database: Database, now: datetime | None = None) -> bool:
+    """Write the Skerrow data if there are no sites yet; answers whether it did."""
+    clock = _SetClock(now or system_clock())
+    book, visits = Book(database, clock), Visits(database, clock)
+    if book.sites():
+        return False
+    today = clock.now
+    for site_id, name in SITES:
+        book.add_site(site_id, name)
+    for row in SYSTEMS:
+        book.add_system(row.id, row.site_id, row.fields())
+    for visit in VISITS:
+        _play(visit, book, visits, clock, today)
+    return True
+
+
+def _play(
+    story: PlannedVisit, book: Book, visits: Visits, clock: _SetClock, today: datetime
+) -> None:
+    if story.due_in_days is not None:
+        clock.now = today - timedelta(days=30)
+        due_on = (today + timedelta(days=story.due_in_days)).date()
+        visits.open(story.id, story.system_id, story.complaint, due_on)
+        return
+    began = today - timedelta(days=story.days_ago, minutes=story.minutes_ago)
+    clock.now = began
+    visits.open(story.id, story.system_id, story.complaint)
+    for number, step in enumerate(story.steps):
+        clock.now = began + timedelta(minutes=step.minute)
+        step_id = f"{story.id}-{number}"
+        if step.event is not None:
+            visits.happened(story.id, step_id, step.event, clock.now)
+        for place, seen in enumerate(step.seen):
+            visits.observe(story.id, f"{step_id}-{place}", seen, True)
+        if step.readings is not None:
+            line = call_out(book.system(story.system_id).system, step.readings)
+            visits.hear(story.id, step_id, line, "ip", clock.now)
+    if story.closed:
+        visits.set_closed(story.id, True)
+
+
+def call_out(system: System, readings: Readings) -> str:
+    """The line a technician would shout for these saturations, superheat and subcooling."""
+    table = load_table(system.refrigerant)
+    dew_c = to_si(readings.evaporator_f, Quantity.TEMPERATURE, "ip")
+    bubble_c = to_si(readings.condenser_f, Quantity.TEMPERATURE, "ip")
+    atmosphere = atmospheric_kpa(system.elevation_m)
+    suction, liquid = (
+        from_si(kpa - atmosphere, Quantity.PRESSURE, "ip")
+        for kpa in (table.dew.pressure(dew_c), table.bubble.pressure(bubble_c))
+    )
+    spoken = {
+        "suct": f"{suction:.0f}",
+        "liq": f"{liquid:.0f}",
+        "sl": f"{readings.evaporator_f + readings.superheat_f:.1f}",
+        "ll": f"{readings.condenser_f - readings.subcooling_f:.1f}",
+        **{name: f"{value:g}" for name, value in readings.air},
+    }
+    return " ".join(f"{name} {value}" for name, value in spoken.items())

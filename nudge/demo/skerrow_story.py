@@ -1,0 +1,223 @@
+"""The sites, the equipment and two years of calls in Skerrow, as rows."""
+
+from dataclasses import dataclass
+from typing import Any
+
+from nudge.core.said import degrees_f
+from nudge.core.units import M_PER_FT, W_PER_BTU_H
+from nudge.services.visits import EventKind
+
+_TON_W = 12_000 * W_PER_BTU_H
+
+
+@dataclass(frozen=True)
+class PlannedSystem:
+    """A system by its nickname and plate, in field units."""
+
+    id: str
+    site_id: str
+    name: str
+    refrigerant: str
+    metering_device: str
+    tons: float
+    seer: float | None = None
+    subcooling_f: float | None = None
+    superheat_f: float | None = None
+    application: str = "comfort_cooling"
+    line_ft: float | None = None
+    note: str = ""
+
+    def fields(self) -> dict[str, Any]:
+        """The row in core units."""
+        subcooling, superheat = self.subcooling_f, self.superheat_f
+        return {
+            "name": self.name,
+            "note": self.note,
+            "refrigerant": self.refrigerant,
+            "metering_device": self.metering_device,
+            "application": self.application,
+            "nominal_capacity_w": self.tons * _TON_W,
+            "rated_seer": self.seer,
+            "target_subcooling_k": None if subcooling is None else degrees_f(subcooling),
+            "target_superheat_k": None if superheat is None else degrees_f(superheat),
+            "line_set_length_m": None if self.line_ft is None else self.line_ft * M_PER_FT,
+        }
+
+
+@dataclass(frozen=True)
+class Readings:
+    """What the circuit is doing; `air` and other points by their spoken short forms."""
+
+    evaporator_f: float
+    superheat_f: float
+    condenser_f: float
+    subcooling_f: float
+    air: tuple[tuple[str, float], ...] = ()
+
+
+@dataclass(frozen=True)
+class Step:
+    """Something on a visit, `minute` minutes after it began."""
+
+    minute: int
+    event: EventKind | None = None
+    seen: tuple[str, ...] = ()
+    readings: Readings | None = None
+
+
+@dataclass(frozen=True)
+class PlannedVisit:
+    """A call: past (closed), under way, or due in some days."""
+
+    id: str
+    system_id: str
+    complaint: str
+    days_ago: int = 0
+    minutes_ago: int = 0
+    steps: tuple[Step, ...] = ()
+    closed: bool = True
+    due_in_days: int | None = None
+
+
+def _air(**spoken: float) -> tuple[tuple[str, float], ...]:
+    return tuple(spoken.items())
+
+
+_START = Step(2, event="system_started")
+_SEEN_CLEAN = ("filter_clean", "evaporator_coil_clean", "condenser_coil_clean", "condenser_fan_ok")
+
+
+def _read(minute: int, *figures: float, **air: float) -> Step:
+    evaporator, superheat, condenser, subcooling = figures
+    return Step(
+        minute, readings=Readings(evaporator, superheat, condenser, subcooling, _air(**air))
+    )
+
+
+def _checked(*figures: float, **air: float) -> tuple[Step, ...]:
+    """A yearly check: start, look, read once settled."""
+    return (_START, Step(6, seen=_SEEN_CLEAN), _read(24, *figures, **air))
+
+
+SITES: tuple[tuple[str, str], ...] = (
+    ("ferry-hall", "Ferry Hall"),
+    ("seed-library", "Seed Library"),
+    ("pottery-studio", "Pottery Studio"),
+    ("net-loft", "Net Loft"),
+    ("bakery", "Quay Bakery"),
+    ("clinic", "Skerrow Clinic"),
+    ("school-kitchen", "School Kitchen"),
+    ("lighthouse-museum", "Lighthouse Museum"),
+    ("radio-room", "Community Radio Room"),
+    ("fish-auction", "Fish Auction"),
+    ("harbour-launch", "Harbour Launch"),
+)
+
+SYSTEMS: tuple[PlannedSystem, ...] = (
+    PlannedSystem("ferry-hall-big", "ferry-hall", "Big hall split", "R-410A", "txv", 5, 14, 10,
+                  line_ft=65, note="Outdoor unit on the slip roof. Mind the gulls and the ladder."),
+    PlannedSystem("ferry-hall-tickets", "ferry-hall", "Ticket office inverter", "R-32", "eev",
+                  1.5, 19, 10, line_ft=25),
+    PlannedSystem("seed-library-stacks", "seed-library", "Stacks split", "R-410A", "txv", 3, 14,
+                  10, line_ft=30, note="The seed store must not go over 78 °F for long."),
+    PlannedSystem("pottery-kiln", "pottery-studio", "Kiln room split", "R-22", "fixed_orifice",
+                  3, 10, line_ft=20, note="Clay dust: look at the outdoor coil every time."),
+    PlannedSystem("net-loft-heat-pump", "net-loft", "Loft heat pump", "R-454B", "txv", 2.5, 16,
+                  11, line_ft=40),
+    PlannedSystem("bakery-proving", "bakery", "Proving room split", "R-410A", "fixed_orifice", 2,
+                  13, line_ft=15, note="Flour in the filter: two filters, one behind the grille."),
+    PlannedSystem("clinic-waiting", "clinic", "Waiting room split", "R-410A", "txv", 4, 14, 12,
+                  line_ft=45),
+    PlannedSystem("school-servery", "school-kitchen", "Servery split", "R-407C", "txv", 3, 12,
+                  line_ft=35, note="No charging data on the plate."),
+    PlannedSystem("lighthouse-lamp", "lighthouse-museum", "Lamp room split", "R-410A", "txv", 1.5,
+                  14, 9, line_ft=55),
+    PlannedSystem("radio-studio", "radio-room", "Studio split", "R-290", "fixed_orifice", 1, 15,
+                  line_ft=15, note="Flammable refrigerant: ventilate, no flame, rated tools."),
+    PlannedSystem("fish-cold-room", "fish-auction", "Cold room", "R-449A", "txv", 2,
+                  superheat_f=8, application="refrigeration"),
+    PlannedSystem("launch-van", "harbour-launch", "Launch van", "R-1234yf", "txv", 1,
+                  application="vehicle"),
+)  # fmt: skip
+
+VISITS: tuple[PlannedVisit, ...] = (
+    # Under way now.
+    PlannedVisit(
+        "seed-library-now", "seed-library-stacks", "Warm by the afternoon", minutes_ago=31,
+        closed=False,
+        steps=(
+            _START,
+            Step(5, seen=("filter_clean", "condenser_coil_clean")),
+            _read(26, 39.8, 12.2, 104.8, 8.8, oa=88, ra=76, wb=64),
+        ),
+    ),
+    PlannedVisit(
+        "pottery-now", "pottery-kiln", "Runs all day, never catches up", minutes_ago=52,
+        closed=False,
+        steps=(
+            _START,
+            Step(8, seen=_SEEN_CLEAN),
+            _read(24, 36.0, 25.0, 101.0, 3.0, oa=90, ra=76, wb=64, sa=62),
+        ),
+    ),
+    PlannedVisit(
+        "clinic-now", "clinic-waiting", "Cold coil, warm room, again", minutes_ago=44,
+        closed=False,
+        steps=(
+            _START,
+            Step(7, seen=("filter_clean", "evaporator_coil_clean", "condenser_coil_clean")),
+            _read(25, 33.4, 27.0, 103.0, 13.5, oa=87, ra=77, wb=65, lli=78),
+        ),
+    ),
+    PlannedVisit(
+        "net-loft-now", "net-loft-heat-pump", "Yearly check", minutes_ago=4, closed=False,
+        steps=(_START,),
+    ),
+    # Due.
+    PlannedVisit("school-due", "school-servery", "Yearly check before term", due_in_days=-3),
+    PlannedVisit("lighthouse-due", "lighthouse-lamp", "Look at the slow drift", due_in_days=0),
+    PlannedVisit("bakery-due", "bakery-proving", "Filter and yearly check", due_in_days=2),
+    PlannedVisit("fish-due", "fish-cold-room", "Door seal changed, read again", due_in_days=9),
+    # The clinic was charged twice for what was a restriction.
+    PlannedVisit(
+        "clinic-1", "clinic-waiting", "Not cooling. Refrigerant added", days_ago=418,
+        steps=(_START, _read(22, 34.0, 24.0, 101.0, 11.0, oa=84, ra=76, wb=64)),
+    ),
+    PlannedVisit(
+        "clinic-2", "clinic-waiting", "Not cooling again. Refrigerant added", days_ago=96,
+        steps=(_START, _read(20, 33.0, 26.0, 106.0, 14.0, oa=89, ra=78, wb=66)),
+    ),
+    # The lamp room drifts slowly.
+    PlannedVisit("lighthouse-1", "lighthouse-lamp", "Commissioned", days_ago=725,
+                 steps=_checked(42.0, 10.0, 103.0, 9.2, oa=86, ra=76, wb=63, sa=57)),
+    PlannedVisit("lighthouse-2", "lighthouse-lamp", "Yearly check", days_ago=372,
+                 steps=_checked(41.2, 11.0, 102.0, 7.9, oa=85, ra=76, wb=63, sa=57)),
+    PlannedVisit("lighthouse-3", "lighthouse-lamp", "Yearly check", days_ago=31,
+                 steps=_checked(40.0, 12.5, 101.5, 6.6, oa=86, ra=76, wb=63, sa=58)),
+    # The rest of the book.
+    PlannedVisit("ferry-hall-1", "ferry-hall-big", "Yearly check", days_ago=380,
+                 steps=_checked(41.0, 14.0, 106.0, 10.4, oa=88, ra=77, wb=65, sa=57)),
+    PlannedVisit("ferry-hall-2", "ferry-hall-big", "Hot hall after a sandy week", days_ago=58,
+                 steps=(_START, Step(6, seen=("filter_clean", "condenser_coil_dirty")),
+                        _read(20, 44.0, 13.0, 127.0, 12.0, oa=89, ra=80, wb=67))),
+    PlannedVisit("tickets-1", "ferry-hall-tickets", "Commissioned", days_ago=203,
+                 steps=(_START, Step(6, seen=_SEEN_CLEAN),
+                        _read(38, 44.0, 9.0, 98.0, 10.3, oa=84, ra=77, wb=64))),
+    PlannedVisit("seed-library-1", "seed-library-stacks", "Yearly check", days_ago=364,
+                 steps=_checked(40.5, 11.0, 104.0, 9.9, oa=87, ra=76, wb=64, sa=57)),
+    PlannedVisit("pottery-1", "pottery-kiln", "Yearly check", days_ago=349,
+                 steps=_checked(40.0, 12.0, 112.0, 10.0, oa=88, ra=76, wb=64, sa=58)),
+    PlannedVisit("net-loft-1", "net-loft-heat-pump", "Commissioned", days_ago=340,
+                 steps=_checked(43.0, 10.0, 104.0, 11.4, oa=86, ra=77, wb=64, sa=58)),
+    PlannedVisit("bakery-1", "bakery-proving", "Weak air at the grilles", days_ago=210,
+                 steps=(_START, Step(5, seen=("filter_dirty",)),
+                        _read(18, 29.0, 3.5, 99.0, 10.0, oa=84, ra=78, wb=66, sa=50))),
+    PlannedVisit("school-1", "school-servery", "Yearly check", days_ago=368,
+                 steps=_checked(41.0, 11.0, 108.0, 11.0, oa=86, ra=76, wb=64, sa=57)),
+    PlannedVisit("radio-1", "radio-studio", "Quiet but warm", days_ago=120,
+                 steps=(_START, _read(9, 40.0, 18.0, 104.0, 8.0, oa=85, ra=68, wb=58))),
+    PlannedVisit("fish-1", "fish-cold-room", "Evening check", days_ago=12,
+                 steps=(_START, _read(30, 26.0, 8.5, 96.0, 9.0, oa=72, box=36))),
+    PlannedVisit("launch-van-1", "launch-van", "Vents lukewarm", days_ago=45,
+                 steps=(_START, _read(16, 38.0, 9.0, 118.0, 9.0, oa=82, vent=49))),
+)  # fmt: skip

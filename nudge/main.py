@@ -1,0 +1,64 @@
+"""The application: routes, errors, and the built screens, around one database."""
+
+from collections.abc import AsyncIterator
+from contextlib import asynccontextmanager
+from pathlib import Path
+
+from fastapi import FastAPI
+from starlette.exceptions import HTTPException
+from starlette.responses import FileResponse, Response
+from starlette.staticfiles import StaticFiles
+
+from nudge import __version__
+from nudge.api.body_limit import BodyLimit
+from nudge.api.errors import ErrorsOut, answer_errors
+from nudge.api.routes import assess, book, health, refrigerants, visits, vocabulary
+from nudge.services.clock import Clock, system_clock
+from nudge.store.database import Database
+
+SCREENS = Path(__file__).parents[1] / "web" / "dist"
+
+
+def create_app(
+    database: Database | None, clock: Clock = system_clock, screens: Path = SCREENS
+) -> FastAPI:
+    """The ASGI application. `database` may be None only to read the OpenAPI document."""
+
+    @asynccontextmanager
+    async def lifespan(_: FastAPI) -> AsyncIterator[None]:
+        yield
+        if database is not None:
+            database.close()
+
+    app = FastAPI(
+        title="Nudge",
+        version=__version__,
+        lifespan=lifespan,
+        docs_url=None,
+        redoc_url=None,
+        openapi_url="/api/openapi.json",
+        responses={422: {"model": ErrorsOut}},
+    )
+    app.state.database = database
+    app.state.clock = clock
+    app.add_middleware(BodyLimit)
+    answer_errors(app)
+    for resource in (health, refrigerants, assess, vocabulary, book, visits):
+        app.include_router(resource.router)
+    if screens.is_dir():
+        _serve_screens(app, screens)
+    return app
+
+
+def _serve_screens(app: FastAPI, screens: Path) -> None:
+    """The built front end; any path it does not have is one of its own screens."""
+    app.mount("/assets", StaticFiles(directory=screens / "assets"), name="assets")
+
+    @app.get("/{path:path}", include_in_schema=False)
+    def screen(path: str) -> Response:
+        if path.startswith("api/"):
+            raise HTTPException(404, f"There is no /{path[:80]} here.")
+        wanted = (screens / path).resolve()
+        if path and wanted.is_file() and wanted.is_relative_to(screens.resolve()):
+            return FileResponse(wanted)
+        return FileResponse(screens / "index.html", headers={"Cache-Control": "no-cache"})

@@ -1,0 +1,1 @@
+"""Use cases: load, compute, save. Each owns its transaction."""

@@ -1,0 +1,26 @@
+"""What use cases raise besides the core's errors."""
+
+from nudge.core.callout.parser import Misheard
+from nudge.core.errors import CoreError
+
+
+class NotFound(CoreError):
+    """No such row. Nothing was changed."""
+
+    def __init__(self, what: str, key: str) -> None:
+        super().__init__(what, f"There is no {what} “{key[:40]}” here. It may be in another Nudge.")
+
+
+class NotUnderstood(CoreError):
+    """A call-out with words that are not readings. None of it was stored."""
+
+    def __init__(self, misheard: tuple[Misheard, ...]) -> None:
+        super().__init__("call-out", " ".join(m.message for m in misheard))
+        self.misheard = misheard
+
+
+class Closed(CoreError):
+    """The visit is closed, so nothing more is written on it."""
+
+    def __init__(self) -> None:
+        super().__init__("visit", "This visit is closed. Open it again to write on it.")

@@ -1,0 +1,96 @@
+"""A visit as it stands: what counts now, and what it means."""
+
+from dataclasses import dataclass
+from datetime import datetime
+
+from nudge.contract.answer import AssessOut, answer
+from nudge.core.callout.spoken_units import value_si
+from nudge.core.circuit.case import Context
+from nudge.core.circuit.loop import Loop, draw_loop
+from nudge.core.errors import CoreError
+from nudge.core.judgement.assess import Assessment, assess
+from nudge.core.record.standing import current
+from nudge.core.units import UnitSystem
+from nudge.core.vocabulary.observations import OBSERVATIONS
+from nudge.core.vocabulary.points import POINTS
+from nudge.services.plates import plate_of
+from nudge.store.tables import Reading, Visit
+
+
+@dataclass(frozen=True, slots=True)
+class Snapshot:
+    """A visit with its standing readings and their assessment, or why there is none."""
+
+    visit: Visit
+    current: dict[str, Reading]
+    observations: frozenset[str]
+    running_since: datetime | None
+    changed_at: datetime | None
+    context: Context
+    assessment: Assessment | None
+    problem: CoreError | None
+
+    def answer(self, units: UnitSystem) -> AssessOut | None:
+        """The assessment in the contract's shape."""
+        return answer(self.assessment, units) if self.assessment else None
+
+    @property
+    def loop(self) -> Loop | None:
+        return draw_loop(self.assessment.case) if self.assessment else None
+
+
+def take_snapshot(visit: Visit) -> Snapshot:
+    """Work out what counts on a visit and assess it.
+
+    A plate changed after the fact can make stored readings impossible for it; then there is
+    a `problem` in place of an assessment, and every reading is still there.
+    """
+    rows = current(visit.readings)
+    readings = {key: si_value(row) for key, row in rows.items()}
+    observations = standing_observations(visit)
+    running_since, changed_at = _last_events(visit)
+    latest = max((row.taken_at for row in rows.values()), default=None)
+    context = Context(_minutes(running_since, latest), _minutes(changed_at, latest), observations)
+    assessment, problem = None, None
+    if readings:
+        try:
+            assessment = assess(plate_of(visit.system), readings, context)
+        except CoreError as error:
+            problem = error
+    return Snapshot(
+        visit, rows, observations, running_since, changed_at, context, assessment, problem
+    )
+
+
+def si_value(row: Reading) -> float:
+    """A stored reading in core units."""
+    return value_si(row.given_value, row.given_unit, POINTS[row.point].quantity)
+
+
+def standing_observations(visit: Visit) -> frozenset[str]:
+    """What is ticked now. The later of two opposites wins."""
+    seen: dict[str, bool] = {}
+    for row in visit.observations:
+        seen[row.key] = row.seen
+        opposite = OBSERVATIONS[row.key].opposite
+        if row.seen and opposite:
+            seen[opposite] = False
+    return frozenset(key for key, ticked in seen.items() if ticked)
+
+
+def _last_events(visit: Visit) -> tuple[datetime | None, datetime | None]:
+    """When the system was last started (None if stopped or unknown), and last changed."""
+    running_since, changed_at = None, None
+    for event in visit.events:
+        if event.kind == "something_changed":
+            changed_at = event.happened_at
+        else:
+            running_since = event.happened_at if event.kind == "system_started" else None
+            changed_at = None
+    return running_since, changed_at
+
+
+def _minutes(since: datetime | None, until: datetime | None) -> float | None:
+    if since is None or until is None:
+        return None
+    return max((until - since).total_seconds() / 60, 0.0)

@@ -1,0 +1,276 @@
+"""What can be done on a visit. Every write is saved before it is answered: there is no Save.
+
+Ids come from the device that wrote, so a line sent twice over a bad network is one line.
+"""
+
+from collections.abc import Iterator
+from contextlib import contextmanager
+from datetime import date, datetime, timedelta
+from typing import Literal
+
+from sqlalchemy.orm import Session
+
+from nudge import __version__
+from nudge.core.callout.parser import Callout as Heard
+from nudge.core.callout.parser import Misheard, parse_callout
+from nudge.core.errors import CoreError
+from nudge.core.record.standing import current, standing
+from nudge.core.refrigerant.saturation import saturation_at
+from nudge.core.refrigerant.table import load_table
+from nudge.core.units import Quantity, UnitSystem
+from nudge.core.vocabulary.observations import observation
+from nudge.services.clock import Clock
+from nudge.services.errors import Closed, NotFound, NotUnderstood
+from nudge.services.snapshot import Snapshot, take_snapshot
+from nudge.store.database import Database
+from nudge.store.repositories import book
+from nudge.store.repositories import visits as repository
+from nudge.store.tables import Callout, Event, Observation, Reading, System, Verdict, Visit
+
+EventKind = Literal["system_started", "something_changed", "system_stopped"]
+_CLOCK_SKEW = timedelta(minutes=2)
+_ON_THE_CIRCUIT = {"low", "high"}
+
+
+class Visits:
+    """The use cases of a visit."""
+
+    def __init__(self, database: Database, clock: Clock) -> None:
+        self._database, self._clock = database, clock
+
+    def snapshot(self, visit_id: str) -> Snapshot:
+        """The visit as it stands. Raises: NotFound."""
+        with self._database.reading() as session:
+            return take_snapshot(_found(session, visit_id))
+
+    def open(
+        self, visit_id: str, system_id: str, complaint: str, due_on: date | None = None
+    ) -> Snapshot:
+        """Start a visit to a system now, or plan one for `due_on`. Same id, same visit."""
+        with self._database.writing() as session:
+            row = repository.visit(session, visit_id)
+            if row is None:
+                if book.system(session, system_id) is None:
+                    raise NotFound("system", system_id)
+                now = self._clock()
+                session.add(
+                    Visit(
+                        id=visit_id, system_id=system_id, complaint=complaint,
+                        due_on=due_on, opened_at=None if due_on else now, created_at=now,
+                    )
+                )  # fmt: skip
+                session.flush()
+        return self.snapshot(visit_id)
+
+    def start(self, visit_id: str) -> Snapshot:
+        """Open a visit that was due."""
+        with self._database.writing() as session:
+            row = _found(session, visit_id)
+            row.opened_at = row.opened_at or self._clock()
+        return self.snapshot(visit_id)
+
+    def set_complaint(self, visit_id: str, complaint: str) -> Snapshot:
+        with self._on_open_visit(visit_id) as (_, row):
+            row.complaint = complaint
+        return self.snapshot(visit_id)
+
+    def set_closed(self, visit_id: str, closed: bool) -> Snapshot:
+        """Close a visit, or open it again. Nothing on it changes."""
+        with self._database.writing() as session:
+            row = _found(session, visit_id)
+            row.closed_at = (row.closed_at or self._clock()) if closed else None
+            row.opened_at = row.opened_at or self._clock()
+        return self.snapshot(visit_id)
+
+    def hear(
+        self, visit_id: str, callout_id: str, text: str, units: UnitSystem, heard_at: datetime
+    ) -> Snapshot:
+        """Take a call-out: every word understood and stored, or nothing stored.
+
+        `fix …` corrects the reading that stands at each point instead of adding a newer one.
+        Raises: NotUnderstood, with each word that is not a reading and why.
+        """
+        with self._on_open_visit(visit_id) as (session, row):
+            if session.get(Callout, callout_id) is not None:
+                return self.snapshot(visit_id)
+            heard = hear_for_system(text, units, row.system)
+            if heard.misheard or not heard.spoken:
+                raise NotUnderstood(heard.misheard or (_nothing_said(text),))
+            taken_at = self._no_later_than_now(heard_at)
+            session.add(Callout(id=callout_id, visit_id=visit_id, text=text, heard_at=taken_at))
+            session.flush()
+            before = current(row.readings)
+            for number, spoken in enumerate(heard.spoken):
+                old = before.get(spoken.point.key) if heard.corrects else None
+                row.readings.append(
+                    Reading(
+                        id=f"{callout_id}:{number}",
+                        callout_id=callout_id,
+                        point=spoken.point.key,
+                        given_value=spoken.given_value,
+                        given_unit=spoken.unit.label,
+                        source="typed",
+                        quality="as_given",
+                        taken_at=old.taken_at if old else taken_at,
+                        recorded_at=self._clock(),
+                        corrects=old.id if old else None,
+                    )
+                )
+            self._judge(session, row)
+        return self.snapshot(visit_id)
+
+    def correct(
+        self, visit_id: str, reading_id: str, correction_id: str, text: str, units: UnitSystem
+    ) -> Snapshot:
+        """Replace one reading by what should have been typed: `119`, or `250kpa`.
+
+        Raises: NotFound; NotUnderstood, when the text is not a value for that point.
+        """
+        with self._on_open_visit(visit_id) as (session, row):
+            old = _reading(row, reading_id)
+            if any(r.id == correction_id for r in row.readings):
+                return self.snapshot(visit_id)
+            heard = hear_for_system(f"{old.point} {text}", units, row.system)
+            if heard.misheard or len(heard.spoken) != 1:
+                raise NotUnderstood(heard.misheard or (_nothing_said(text),))
+            spoken = heard.spoken[0]
+            row.readings.append(
+                Reading(
+                    id=correction_id, point=old.point, given_value=spoken.given_value,
+                    given_unit=spoken.unit.label, source="typed", quality="as_given",
+                    taken_at=old.taken_at, recorded_at=self._clock(), corrects=old.id,
+                )
+            )  # fmt: skip
+            self._judge(session, row)
+        return self.snapshot(visit_id)
+
+    def withdraw(self, visit_id: str, reading_id: str, withdrawal_id: str) -> Snapshot:
+        """Take one reading back. What stood at its point before stands again."""
+        with self._on_open_visit(visit_id) as (session, row):
+            self._withdraw(row, [_reading(row, reading_id)], withdrawal_id)
+            self._judge(session, row)
+        return self.snapshot(visit_id)
+
+    def undo(self, visit_id: str, withdrawal_id: str) -> Snapshot:
+        """Take back the last line or correction that still stands."""
+        with self._on_open_visit(visit_id) as (session, row):
+            rows = standing(row.readings)
+            if rows and not any(r.id.startswith(f"{withdrawal_id}:") for r in row.readings):
+                last = max(rows, key=lambda r: r.sequence)
+                together = [
+                    r
+                    for r in rows
+                    if r is last or (r.callout_id and r.callout_id == last.callout_id)
+                ]
+                self._withdraw(row, together, withdrawal_id)
+                self._judge(session, row)
+        return self.snapshot(visit_id)
+
+    def observe(self, visit_id: str, note_id: str, key: str, seen: bool) -> Snapshot:
+        """Tick or untick something seen. Raises: UnknownName."""
+        observation(key)
+        with self._on_open_visit(visit_id) as (session, row):
+            if not any(o.id == note_id for o in row.observations):
+                row.observations.append(
+                    Observation(id=note_id, key=key, seen=seen, noted_at=self._clock())
+                )
+                self._judge(session, row)
+        return self.snapshot(visit_id)
+
+    def happened(
+        self, visit_id: str, event_id: str, kind: EventKind, happened_at: datetime
+    ) -> Snapshot:
+        """Note that the system was started, stopped, or that something was changed."""
+        with self._on_open_visit(visit_id) as (session, row):
+            if not any(e.id == event_id for e in row.events):
+                moment = self._no_later_than_now(happened_at)
+                row.events.append(Event(id=event_id, kind=kind, happened_at=moment))
+                self._judge(session, row)
+        return self.snapshot(visit_id)
+
+    def _withdraw(self, row: Visit, readings: list[Reading], withdrawal_id: str) -> None:
+        already = {r.withdraws for r in row.readings}
+        for number, old in enumerate(readings):
+            if old.id not in already:
+                row.readings.append(
+                    Reading(
+                        id=f"{withdrawal_id}:{number}", point=old.point,
+                        given_value=old.given_value, given_unit=old.given_unit,
+                        source=old.source, quality=old.quality, taken_at=old.taken_at,
+                        recorded_at=self._clock(), withdraws=old.id,
+                    )
+                )  # fmt: skip
+
+    def _judge(self, session: Session, row: Visit) -> None:
+        """Keep the verdict as it is given now, if it is not the one already given."""
+        session.flush()
+        snapshot = take_snapshot(row)
+        given = snapshot.answer("ip")
+        if given is None:
+            return
+        answer = given.model_dump(mode="json", by_alias=True)
+        last = repository.latest_verdict(session, row.id)
+        if last is not None and last.answer == answer:
+            return
+        request = {
+            "readings": {key: [r.given_value, r.given_unit] for key, r in snapshot.current.items()},
+            "minutes_running": snapshot.context.minutes_running,
+            "minutes_since_change": snapshot.context.minutes_since_change,
+            "observations": sorted(snapshot.observations),
+        }
+        session.add(
+            Verdict(
+                visit_id=row.id, given_at=self._clock(), version=__version__,
+                request=request, answer=answer,
+            )
+        )  # fmt: skip
+
+    def _no_later_than_now(self, moment: datetime) -> datetime:
+        """A device whose clock runs ahead does not write into the future."""
+        now = self._clock()
+        return now if moment > now + _CLOCK_SKEW else moment
+
+    @contextmanager
+    def _on_open_visit(self, visit_id: str) -> Iterator[tuple[Session, Visit]]:
+        with self._database.writing() as session:
+            row = _found(session, visit_id)
+            if row.closed_at is not None:
+                raise Closed
+            if row.opened_at is None:
+                row.opened_at = self._clock()
+            yield session, row
+
+
+def hear_for_system(text: str, units: UnitSystem, system: System) -> Heard:
+    """Hear a call-out, and ask about pressures this system's refrigerant cannot have."""
+    heard = parse_callout(text, units)
+    table = load_table(system.refrigerant)
+    spoken, misheard = [], list(heard.misheard)
+    for reading in heard.spoken:
+        row = reading.point
+        if row.quantity is Quantity.PRESSURE and row.side in _ON_THE_CIRCUIT:
+            try:
+                saturation_at(table, reading.value_si, system.elevation_m)
+            except CoreError as refused:
+                misheard.append(Misheard(reading.start, reading.end, refused.text(units)))
+                continue
+        spoken.append(reading)
+    return Heard(tuple(spoken), tuple(misheard), heard.corrects)
+
+
+def _found(session: Session, visit_id: str) -> Visit:
+    row = repository.visit(session, visit_id)
+    if row is None:
+        raise NotFound("visit", visit_id)
+    return row
+
+
+def _reading(row: Visit, reading_id: str) -> Reading:
+    for reading in row.readings:
+        if reading.id == reading_id:
+            return reading
+    raise NotFound("reading", reading_id)
+
+
+def _nothing_said(text: str) -> Misheard:
+    return Misheard(0, len(text), "There is no reading in that. Say a point and a number: suct 118")

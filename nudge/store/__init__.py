@@ -1,0 +1,1 @@
+"""What is kept: SQLite in the data folder, through SQLAlchemy."""

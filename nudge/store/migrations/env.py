@@ -1,0 +1,13 @@
+"""Alembic's entry: runs migrations on the connection `store.database.migrate` hands it."""
+
+from alembic import context
+
+from nudge.store.tables import Base
+
+context.configure(
+    connection=context.config.attributes["connection"],
+    target_metadata=Base.metadata,
+    render_as_batch=True,
+)
+with context.begin_transaction():
+    context.run_migrations()

@@ -1,0 +1,75 @@
+"""Visits with everything that was said, read, seen and judged on them."""
+
+from collections.abc import Sequence
+
+from sqlalchemy import ColumnElement, select
+from sqlalchemy.orm import Session, joinedload, selectinload
+
+from nudge.store.tables import System, Verdict, Visit
+
+_WITH_SYSTEM = joinedload(Visit.system).joinedload(System.site)
+
+
+def visit(session: Session, visit_id: str) -> Visit | None:
+    """A visit whole: system, site, call-outs, readings, observations, events."""
+    query = (
+        select(Visit)
+        .where(Visit.id == visit_id)
+        .options(
+            _WITH_SYSTEM,
+            selectinload(Visit.callouts),
+            selectinload(Visit.readings),
+            selectinload(Visit.observations),
+            selectinload(Visit.events),
+        )
+    )
+    return session.scalars(query).one_or_none()
+
+
+def under_way(session: Session) -> Sequence[Visit]:
+    """Opened and not closed, latest first."""
+    return _listed(session, Visit.opened_at.is_not(None) & Visit.closed_at.is_(None))
+
+
+def due(session: Session) -> Sequence[Visit]:
+    """Planned and not opened, the soonest first."""
+    query = (
+        select(Visit)
+        .options(_WITH_SYSTEM)
+        .where(Visit.opened_at.is_(None) & Visit.closed_at.is_(None))
+        .order_by(Visit.due_on)
+    )
+    return session.scalars(query).all()
+
+
+def past(session: Session, limit: int) -> Sequence[Visit]:
+    """Closed, latest first."""
+    return _listed(session, Visit.closed_at.is_not(None), limit)
+
+
+def of_system(session: Session, system_id: str) -> Sequence[Visit]:
+    """Every visit to a system, latest first."""
+    return _listed(session, Visit.system_id == system_id)
+
+
+def _listed(
+    session: Session, condition: ColumnElement[bool], limit: int | None = None
+) -> Sequence[Visit]:
+    query = select(Visit).options(_WITH_SYSTEM).where(condition)
+    return session.scalars(query.order_by(Visit.opened_at.desc()).limit(limit)).all()
+
+
+def latest_verdict(session: Session, visit_id: str) -> Verdict | None:
+    query = (
+        select(Verdict)
+        .where(Verdict.visit_id == visit_id)
+        .order_by(Verdict.sequence.desc())
+        .limit(1)
+    )
+    return session.scalars(query).one_or_none()
+
+
+def latest_verdicts(session: Session, visit_ids: Sequence[str]) -> dict[str, Verdict]:
+    """The last verdict of each visit that has one."""
+    query = select(Verdict).where(Verdict.visit_id.in_(visit_ids)).order_by(Verdict.sequence)
+    return {verdict.visit_id: verdict for verdict in session.scalars(query)}

@@ -1,0 +1,168 @@
+"""The tables. Core units throughout, except readings, which are kept as they were given.
+
+Readings, callouts, observations, events and verdicts are append-only: the database itself
+refuses to change or delete them (triggers in the first migration).
+"""
+
+from datetime import UTC, date, datetime
+from typing import Any, ClassVar
+
+from sqlalchemy import JSON, DateTime, ForeignKey, Index, String, TypeDecorator
+from sqlalchemy.engine import Dialect
+from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
+
+
+class UtcTime(TypeDecorator[datetime]):
+    """A moment, stored in UTC, always handed out with its zone."""
+
+    impl = DateTime
+    cache_ok = True
+
+    def process_bind_param(self, value: datetime | None, dialect: Dialect) -> datetime | None:
+        return None if value is None else value.astimezone(UTC).replace(tzinfo=None)
+
+    def process_result_value(self, value: Any, dialect: Dialect) -> datetime | None:
+        return None if value is None else value.replace(tzinfo=UTC)
+
+
+class Base(DeclarativeBase):
+    """Common ground of every table."""
+
+    type_annotation_map: ClassVar = {datetime: UtcTime, str: String, dict[str, Any]: JSON}
+
+
+class Site(Base):
+    """A place with equipment. Sites have names; people do not appear."""
+
+    __tablename__ = "sites"
+
+    id: Mapped[str] = mapped_column(primary_key=True)
+    name: Mapped[str]
+    note: Mapped[str] = mapped_column(default="")
+    created_at: Mapped[datetime]
+
+    systems: Mapped[list["System"]] = relationship(back_populates="site", order_by="System.name")
+
+
+class System(Base):
+    """One system: what its plate says, in core units."""
+
+    __tablename__ = "systems"
+
+    id: Mapped[str] = mapped_column(primary_key=True)
+    site_id: Mapped[str] = mapped_column(ForeignKey("sites.id"), index=True)
+    name: Mapped[str]
+    note: Mapped[str] = mapped_column(default="")
+    refrigerant: Mapped[str]
+    metering_device: Mapped[str]
+    application: Mapped[str]
+    nominal_capacity_w: Mapped[float | None]
+    rated_seer: Mapped[float | None]
+    target_subcooling_k: Mapped[float | None]
+    target_superheat_k: Mapped[float | None]
+    condensing_over_ambient_k: Mapped[float | None]
+    approach_k: Mapped[float | None]
+    elevation_m: Mapped[float] = mapped_column(default=0.0)
+    line_set_length_m: Mapped[float | None]
+    created_at: Mapped[datetime]
+    updated_at: Mapped[datetime]
+
+    site: Mapped[Site] = relationship(back_populates="systems")
+    visits: Mapped[list["Visit"]] = relationship(back_populates="system")
+
+
+class Visit(Base):
+    """One call at one system: due, under way (opened), or past (closed)."""
+
+    __tablename__ = "visits"
+
+    id: Mapped[str] = mapped_column(primary_key=True)
+    system_id: Mapped[str] = mapped_column(ForeignKey("systems.id"), index=True)
+    complaint: Mapped[str] = mapped_column(default="")
+    due_on: Mapped[date | None]
+    opened_at: Mapped[datetime | None]
+    closed_at: Mapped[datetime | None]
+    created_at: Mapped[datetime]
+
+    system: Mapped[System] = relationship(back_populates="visits")
+    callouts: Mapped[list["Callout"]] = relationship(order_by="Callout.heard_at")
+    readings: Mapped[list["Reading"]] = relationship(order_by="Reading.sequence")
+    observations: Mapped[list["Observation"]] = relationship(order_by="Observation.sequence")
+    events: Mapped[list["Event"]] = relationship(order_by="Event.sequence")
+    verdicts: Mapped[list["Verdict"]] = relationship(order_by="Verdict.sequence")
+
+
+class Callout(Base):
+    """A line as it was typed. Its id comes from the device, so a repeat is not a second one."""
+
+    __tablename__ = "callouts"
+
+    id: Mapped[str] = mapped_column(primary_key=True)
+    visit_id: Mapped[str] = mapped_column(ForeignKey("visits.id"), index=True)
+    text: Mapped[str]
+    heard_at: Mapped[datetime]
+
+
+class Reading(Base):
+    """One value at one point, as given. A correction or a withdrawal is a new row.
+
+    `corrects`: the row this one replaces. `withdraws`: the row this one takes back (then
+    `given_value` repeats it and the row carries no reading of its own).
+    """
+
+    __tablename__ = "readings"
+
+    sequence: Mapped[int] = mapped_column(primary_key=True, autoincrement=True)
+    id: Mapped[str] = mapped_column(unique=True)
+    visit_id: Mapped[str] = mapped_column(ForeignKey("visits.id"), index=True)
+    callout_id: Mapped[str | None] = mapped_column(ForeignKey("callouts.id"))
+    point: Mapped[str]
+    given_value: Mapped[float]
+    given_unit: Mapped[str]
+    source: Mapped[str]
+    quality: Mapped[str]
+    taken_at: Mapped[datetime]
+    recorded_at: Mapped[datetime]
+    corrects: Mapped[str | None] = mapped_column(ForeignKey("readings.id"))
+    withdraws: Mapped[str | None] = mapped_column(ForeignKey("readings.id"))
+
+
+class Observation(Base):
+    """Something seen or tested, or taken back (`seen` false). The latest row of a key counts."""
+
+    __tablename__ = "observations"
+
+    sequence: Mapped[int] = mapped_column(primary_key=True, autoincrement=True)
+    id: Mapped[str] = mapped_column(unique=True)
+    visit_id: Mapped[str] = mapped_column(ForeignKey("visits.id"), index=True)
+    key: Mapped[str]
+    seen: Mapped[bool]
+    noted_at: Mapped[datetime]
+
+
+class Event(Base):
+    """Something done to the system that readings must settle after."""
+
+    __tablename__ = "events"
+
+    sequence: Mapped[int] = mapped_column(primary_key=True, autoincrement=True)
+    id: Mapped[str] = mapped_column(unique=True)
+    visit_id: Mapped[str] = mapped_column(ForeignKey("visits.id"), index=True)
+    kind: Mapped[str]
+    happened_at: Mapped[datetime]
+
+
+class Verdict(Base):
+    """A verdict as it was given: the request and the whole answer, never rewritten."""
+
+    __tablename__ = "verdicts"
+
+    sequence: Mapped[int] = mapped_column(primary_key=True, autoincrement=True)
+    visit_id: Mapped[str] = mapped_column(ForeignKey("visits.id"), index=True)
+    given_at: Mapped[datetime]
+    version: Mapped[str]
+    request: Mapped[dict[str, Any]]
+    answer: Mapped[dict[str, Any]]
+
+
+Index("visits_by_state", Visit.closed_at, Visit.opened_at)
