@@ -12,10 +12,10 @@ from dataclasses import dataclass
 from datetime import date
 from math import log
 from pathlib import Path
+from typing import Any
 
 import CoolProp
-from CoolProp import AbstractState
-from CoolProp.CoolProp import PyGuessesStructure
+from CoolProp.CoolProp import AbstractState, PyGuessesStructure
 
 from nudge.core.refrigerant.catalogue import CATALOGUE, COMPONENTS, Refrigerant
 
@@ -144,7 +144,7 @@ def main() -> None:
     for fluid in CATALOGUE.values():
         state = reference_state(fluid)
         critical_c, critical_kpa = critical_point(state, fluid.is_blend)
-        table = {
+        table: dict[str, Any] = {
             "name": fluid.name,
             "source": f"CoolProp {CoolProp.__version__}, HEOS, doi:10.1021/ie4033999",
             "critical_c": round(critical_c, 3),

@@ -57,7 +57,7 @@ class ContextIn(Strict):
 
     minutes_running: Annotated[Number, Field(ge=0)] | None = None
     minutes_since_change: Annotated[Number, Field(ge=0)] | None = None
-    observations: Annotated[list[Name], Field(max_length=200)] = []
+    observations: Annotated[list[Name], Field(max_length=200)] = Field(default_factory=list)
 
     def to_context(self) -> Context:
         """Raises: CoreError, for unknown observations or two that exclude each other."""

@@ -1,4 +1,4 @@
-"""What the core raises. Each error carries fields; one place (`api/errors.py`) turns them into answers."""
+"""What the core raises. Errors carry fields; `api/errors.py` alone turns them into answers."""
 
 from collections.abc import Iterable
 from difflib import get_close_matches
@@ -14,7 +14,7 @@ class CoreError(ValueError):
         self.what = what
         self.message = message
 
-    def text(self, units: UnitSystem) -> str:
+    def text(self, units: UnitSystem) -> str:  # noqa: ARG002 - errors with numbers use it
         """The message as read in `units`: it names the value and the fix."""
         return self.message
 

@@ -1,6 +1,6 @@
 """The book of sites and systems. Edits are saved field by field as they are made."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -21,7 +21,7 @@ from nudge.store.tables import Site, System, Verdict, Visit
 
 LONGEST_TEXT = 2_000
 _PLATE_NUMBERS = {row.field: row for row in PLATE_NUMBERS}
-_NAMES = {
+_NAMES: dict[str, Callable[[str], str]] = {
     "refrigerant": lambda name: refrigerant(name).name,
     "metering_device": lambda name: device_named(name).value,
     "application": lambda name: application_named(name).value,

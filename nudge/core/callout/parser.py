@@ -146,8 +146,8 @@ def _groups(tokens: list[_Token], number_first: bool) -> Iterator[_Group]:
     at = 0
     while at < len(tokens):
         if number_first and tokens[at].is_number:
-            number, at = tokens[at], at + 1
-            unit, at = _unit_at(tokens, at, number)
+            number: _Token | None = tokens[at]
+            unit, at = _unit_at(tokens, at + 1, tokens[at])
             names, at = _names_at(tokens, at)
         else:
             names, at = _names_at(tokens, at)
@@ -174,7 +174,7 @@ def _is_unit(word: str) -> bool:
 
 def _names_at(tokens: list[_Token], at: int) -> tuple[tuple[_Token, ...], int]:
     """The longest run of words that is a name; else one word, to be explained."""
-    run = []
+    run: list[_Token] = []
     while at + len(run) < len(tokens) and not tokens[at + len(run)].is_number:
         run.append(tokens[at + len(run)])
         if len(run) == _LONGEST_NAME:

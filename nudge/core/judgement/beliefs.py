@@ -1,7 +1,7 @@
 """Suspects ranked by likelihood: prior times what every measured mark and seen fact says."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from nudge.core.circuit.case import Case
 from nudge.core.circuit.derived import DERIVED
@@ -40,7 +40,7 @@ def rank_suspects(case: Case, marks: Mapping[str, Feature], readings_doubted: bo
     has_valve = case.plate.metering_device.is_valve
     evidence = [(mark.key, _LEVELS[mark.level], mark.said()) for mark in marks.values()]
     seen = sorted(case.context.observations)
-    weighed = []
+    weighed: list[Belief] = []
     for row in _PREPARED[has_valve]:
         suspect = row.suspect
         weight = suspect.prior * _circumstance(case, suspect.key, readings_doubted)
@@ -58,10 +58,10 @@ def rank_suspects(case: Case, marks: Mapping[str, Feature], readings_doubted: bo
                 sentence = say(f"Seen: {OBSERVATIONS[fact].label.lower()}.")
                 (speaks_for if times > 1 else against).append(sentence)
         missing = tuple(text for mark, text in row.telling if mark not in marks)
-        weighed.append((weight, suspect, tuple(speaks_for), tuple(against), missing))
-    total = sum(weight for weight, *_ in weighed)
-    weighed.sort(key=lambda w: -w[0])
-    return [Belief(suspect, weight / total, *rest) for weight, suspect, *rest in weighed]
+        weighed.append(Belief(suspect, weight, tuple(speaks_for), tuple(against), missing))
+    total = sum(belief.belief for belief in weighed)
+    weighed.sort(key=lambda belief: -belief.belief)
+    return [replace(belief, belief=belief.belief / total) for belief in weighed]
 
 
 @dataclass(frozen=True, slots=True)

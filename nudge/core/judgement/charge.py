@@ -10,7 +10,7 @@ from nudge.core.judgement.suspect_table import Suspect
 from nudge.core.said import Said, degrees_f, say
 from nudge.core.settling.gates import Breach, is_standing
 from nudge.core.targets.choose import Targets
-from nudge.core.targets.school import School
+from nudge.core.targets.school import Judged, Level, School
 
 ChargeState = Literal["low", "right", "high", "unknown"]
 Advice = Literal["add", "remove", "leave", "do_not_charge", "find_leak"]
@@ -20,7 +20,7 @@ EMPTY_SUPERHEAT_OVER_K = degrees_f(10)
 EMPTY_SUPERHEAT_UNTARGETED_K = degrees_f(40)
 FREEZING_C = 0.0
 
-_STATE_OF = {
+_STATE_OF: dict[Judged, dict[Level, ChargeState]] = {
     "subcooling": {"low": "low", "in": "right", "high": "high"},
     "superheat": {"low": "high", "in": "right", "high": "low"},
 }
@@ -141,7 +141,7 @@ def _empty_reason(marks: Marks) -> Said:
 def _low(
     case: Case,
     marks: Marks,
-    judged: str,
+    judged: Judged,
     others: tuple[OtherMethod, ...],
     leading: Suspect,
 ) -> ChargeVerdict:
@@ -174,7 +174,9 @@ def _low(
     )  # fmt: skip
 
 
-def _high(case: Case, marks: Marks, judged: str, others: tuple[OtherMethod, ...]) -> ChargeVerdict:
+def _high(
+    case: Case, marks: Marks, judged: Judged, others: tuple[OtherMethod, ...]
+) -> ChargeVerdict:
     proof = prove(REMOVE_PROOF, case, marks)
     evidence = _evidence(marks, judged)
     if judged == "superheat":
@@ -199,13 +201,13 @@ def _high_by_superheat(
     """Low superheat on an orifice: charge only if the liquid side says so too."""
     if "subcooling" in marks and marks["subcooling"].level == "high":
         proof = prove(REMOVE_PROOF, case, marks)
-        if proof.complete and "temperature_split" in marks:
-            if marks["temperature_split"].level != "high":
-                return ChargeVerdict(
-                    "high", "remove", HEADLINES["remove"],
-                    _join("Too much charge, with air and outdoor coil seen right:", evidence,
-                          "Recover into a recovery cylinder, never to air."), others,
-                )  # fmt: skip
+        split = marks.get("temperature_split")
+        if proof.complete and split is not None and split.level != "high":
+            return ChargeVerdict(
+                "high", "remove", HEADLINES["remove"],
+                _join("Too much charge, with air and outdoor coil seen right:", evidence,
+                      "Recover into a recovery cylinder, never to air."), others,
+            )  # fmt: skip
         return _hold(
             "high", "Looks overcharged. Not proven: do not remove yet.",
             _join("It reads high on charge:", evidence, "First rule out low indoor air: measure "
@@ -274,7 +276,7 @@ def _missing_words(proof: Proof, doing: str) -> str:
     return f"Before {doing}: {listed}."
 
 
-def _evidence(marks: Marks, judged: str) -> list[Feature]:
+def _evidence(marks: Marks, judged: Judged) -> list[Feature]:
     order = [judged, "superheat" if judged == "subcooling" else "subcooling"]
     return [marks[key] for key in order if key in marks]
 

@@ -2,15 +2,13 @@
 
 from dataclasses import dataclass
 from math import inf
-from typing import Literal
 
 from nudge.core.circuit.case import Case
 from nudge.core.circuit.derived import DERIVED
 from nudge.core.said import Measure, Said, degrees_f, say
 from nudge.core.targets.choose import Targets
 from nudge.core.targets.fallback_subcooling import typical_window
-
-Level = Literal["low", "in", "high"]
+from nudge.core.targets.school import Level
 
 EVAPORATOR_DIFFERENCE_K = (degrees_f(28), degrees_f(42))
 TEMPERATURE_SPLIT_K = (degrees_f(15), degrees_f(24))

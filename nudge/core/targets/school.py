@@ -8,6 +8,7 @@ from nudge.core.circuit.case import Case
 from nudge.core.errors import CoreError, UnknownName
 
 Judged = Literal["superheat", "subcooling"]
+Level = Literal["low", "in", "high"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -20,7 +21,7 @@ class Target:
     method: str
     source: str
 
-    def place(self, measured: float) -> Literal["low", "in", "high"]:
+    def place(self, measured: float) -> Level:
         """Where a measured value sits; the ends of the window count as in.
 
         A thousandth of a kelvin of slack, so that a value typed as exactly the limit is in.
