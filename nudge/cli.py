@@ -41,7 +41,7 @@ def _assess(name: str) -> int:
         return _fail(*(f"{_place(e['loc'])}: {e['msg']}" for e in invalid.errors()[:20]))
     except CoreError as refused:
         return _fail(refused.text(request.units))
-    json.dump(answer.model_dump(mode="json", by_alias=True), sys.stdout, indent=2)
+    json.dump(answer.to_dict(), sys.stdout, indent=2)
     print()
     return 0
 
@@ -84,10 +84,17 @@ def _serve(with_demo: bool) -> int:
 
 def _listen(host: str, port: int) -> socket.socket | str:
     """A listening socket, or why there is none."""
+    family = socket.AF_INET6 if ":" in host else socket.AF_INET
+    # IPPROTO_TCP by name: asyncio sets TCP_NODELAY only then, and without it every answer
+    # waits 40 ms for the browser's delayed acknowledgement.
+    listener = socket.socket(family, socket.SOCK_STREAM, socket.IPPROTO_TCP)
     try:
-        family = socket.AF_INET6 if ":" in host else socket.AF_INET
-        return socket.create_server((host, port), family=family, backlog=128)
+        listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        listener.bind((host, port))
+        listener.listen(128)
+        return listener
     except OSError as refused:
+        listener.close()
         if refused.errno == errno.EADDRINUSE:
             return (
                 f"Port {port} on {host} is busy: something is already listening there, perhaps "

@@ -1,21 +1,26 @@
-"""What `assess` answers, in the units asked for."""
+"""What `assess` answers, in the units asked for.
+
+Plain frozen dataclasses: built only here, from typed values, so there is nothing to check
+again; Pydantic writes them out and describes them in the OpenAPI document.
+"""
 
 from collections.abc import Callable
-from functools import cache
-from typing import Annotated, Literal
+from dataclasses import dataclass
+from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field, TypeAdapter
 
 from nudge.core.circuit.derived import DERIVED
 from nudge.core.judgement.assess import Assessment
 from nudge.core.judgement.beliefs import Belief
-from nudge.core.said import Said
+from nudge.core.said import Reader, Said
 from nudge.core.units import Quantity, UnitSystem, from_si
 
 _K = Quantity.TEMPERATURE_DIFFERENCE
 
 
-class TargetOut(BaseModel):
+@dataclass(frozen=True, slots=True)
+class TargetOut:
     value: float
     low: float
     high: float
@@ -23,20 +28,23 @@ class TargetOut(BaseModel):
     source: str
 
 
-class ReadinessOut(BaseModel):
+@dataclass(frozen=True, slots=True)
+class ReadinessOut:
     key: str
     effect: Literal["blocks", "warns"]
     message: str
 
 
-class OtherMethodOut(BaseModel):
+@dataclass(frozen=True, slots=True)
+class OtherMethodOut:
     method: str
     label: str
     state: Literal["low", "right", "high", "unknown"]
     off_by: float
 
 
-class ChargeOut(BaseModel):
+@dataclass(frozen=True, slots=True)
+class ChargeOut:
     state: Literal["low", "right", "high", "unknown"]
     advice: Literal["add", "remove", "leave", "do_not_charge", "find_leak"]
     headline: str
@@ -45,20 +53,20 @@ class ChargeOut(BaseModel):
     other_methods: list[OtherMethodOut]
 
 
-class SuspectOut(BaseModel):
+@dataclass(frozen=True, slots=True)
+class SuspectOut:
     """`for` is a Python keyword, so it has another name on this side of the JSON."""
-
-    model_config = ConfigDict(validate_by_name=True, serialize_by_alias=True)
 
     fault: str
     label: str
     belief: float
-    speaks_for: Annotated[list[str], Field(alias="for")]
+    speaks_for: Annotated[list[str], Field(serialization_alias="for")]
     against: list[str]
     missing: list[str]
 
 
-class NextCheckOut(BaseModel):
+@dataclass(frozen=True, slots=True)
+class NextCheckOut:
     key: str
     label: str
     why: str
@@ -67,12 +75,14 @@ class NextCheckOut(BaseModel):
     caution: str
 
 
-class HazardOut(BaseModel):
+@dataclass(frozen=True, slots=True)
+class HazardOut:
     key: str
     message: str
 
 
-class AssessOut(BaseModel):
+@dataclass(frozen=True, slots=True)
+class AssessOut:
     """The whole answer. `derived` has every key; null where a reading is missing."""
 
     units: Literal["ip", "si"]
@@ -84,11 +94,23 @@ class AssessOut(BaseModel):
     next_checks: list[NextCheckOut]
     hazards: list[HazardOut]
 
+    def to_json(self) -> bytes:
+        """The answer as it goes over the wire."""
+        return _ADAPTER.dump_json(self, by_alias=True)
+
+    def to_dict(self) -> dict[str, Any]:
+        """The answer as plain JSON values."""
+        plain: dict[str, Any] = _ADAPTER.dump_python(self, mode="json", by_alias=True)
+        return plain
+
+
+_ADAPTER = TypeAdapter(AssessOut)
+
 
 def answer(result: Assessment, units: UnitSystem) -> AssessOut:
     """The assessment as the contract's JSON. Numbers to three decimals, beliefs to four."""
     deciding = result.targets.deciding
-    read = cache(lambda said: said.text(units))  # suspects share most of their sentences
+    read = Reader(units).read
     return AssessOut(
         units=units,
         derived={

@@ -4,7 +4,6 @@ The core speaks in templates and core values; `Said.text` writes the sentence in
 units at the edge. So no rule is written twice and no number is rounded before it is shown.
 """
 
-from dataclasses import dataclass
 from typing import NamedTuple
 
 from nudge.core.units import Quantity, UnitSystem, decimals, from_si, unit_label
@@ -27,16 +26,35 @@ class Measure(NamedTuple):
         return "0" + shown[2:] if float(shown) == 0 and shown.startswith("-") else shown
 
 
-@dataclass(frozen=True)
-class Said:
-    """A template such as `Superheat {superheat} is high.` with the measures that fill it."""
+class Said(NamedTuple):
+    """A template such as `Superheat {superheat} is high.`, the measures that fill it, and a
+    plain tail, so that sentences which begin alike can share their beginning.
+    """
 
     template: str
     measures: tuple[tuple[str, Measure], ...] = ()
+    tail: str = ""
 
     def text(self, units: UnitSystem) -> str:
         """The sentence in `units`."""
-        return self.template.format(**{name: m.text(units) for name, m in self.measures})
+        filled = self.template.format(**{name: m.text(units) for name, m in self.measures})
+        return filled + self.tail
+
+
+class Reader:
+    """Reads many sentences in one system of units, filling each shared beginning once."""
+
+    def __init__(self, units: UnitSystem) -> None:
+        self._units = units
+        self._filled: dict[tuple[str, int], str] = {}
+
+    def read(self, said: Said) -> str:
+        """Same as `said.text(units)`. Sentences given to one reader must outlive it."""
+        key = (said.template, id(said.measures))
+        filled = self._filled.get(key)
+        if filled is None:
+            filled = self._filled[key] = Said(said.template, said.measures).text(self._units)
+        return filled + said.tail
 
 
 def say(template: str, **measures: Measure) -> Said:

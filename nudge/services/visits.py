@@ -208,7 +208,7 @@ class Visits:
         given = snapshot.answer("ip")
         if given is None:
             return
-        answer = given.model_dump(mode="json", by_alias=True)
+        answer = given.to_dict()
         last = repository.latest_verdict(session, row.id)
         if last is not None and last.answer == answer:
             return

@@ -17,5 +17,4 @@ async def assess(body: AssessIn, request: Request) -> Response:
     Answers with ready JSON: the model was just built by us, so checking it again is waste.
     """
     request.state.units = body.units
-    answer = assess_request(body)
-    return Response(answer.model_dump_json(by_alias=True), media_type="application/json")
+    return Response(assess_request(body).to_json(), media_type="application/json")

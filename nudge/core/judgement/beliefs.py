@@ -1,7 +1,7 @@
 """Suspects ranked by likelihood: prior times what every measured mark and seen fact says."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 from nudge.core.circuit.case import Case
 from nudge.core.circuit.derived import DERIVED
@@ -37,31 +37,40 @@ def rank_suspects(case: Case, marks: Mapping[str, Feature], readings_doubted: bo
 
     Naive Bayes over three levels a mark. `readings_doubted` is whether trust checks failed.
     """
-    has_valve = case.plate.metering_device.is_valve
     evidence = [(mark.key, _LEVELS[mark.level], mark.said()) for mark in marks.values()]
-    seen = sorted(case.context.observations)
-    weighed: list[Belief] = []
-    for row in _PREPARED[has_valve]:
-        suspect = row.suspect
-        weight = suspect.prior * _circumstance(case, suspect.key, readings_doubted)
-        speaks_for, against = [], []
+    in_full = {key: Said(said.template, said.measures, ".") for key, _, said in evidence}
+    facts = [
+        (OBSERVED[key], say(f"Seen: {OBSERVATIONS[key].label.lower()}."))
+        for key in sorted(case.context.observations)
+        if key in OBSERVED
+    ]
+    circumstances = _circumstances(case, readings_doubted)
+    weighed: list[tuple[float, Suspect, list[Said], list[Said], tuple[str, ...]]] = []
+    for row in _PREPARED[case.plate.metering_device.is_valve]:
+        key = row.suspect.key
+        weight = row.suspect.prior * circumstances.get(key, 1.0)
+        speaks_for: list[Said] = []
+        against: list[Said] = []
         for mark, level, said in evidence:
-            weight *= row.odds[mark][level] / 100
-            if row.odds[mark][level] >= STRONG and (level != 1 or suspect.key == "none"):
-                speaks_for.append(Said(f"{said.template}.", said.measures))
-            elif row.odds[mark][level] <= WEAK:
-                against.append(Said(said.template + row.objection[mark], said.measures))
-        for fact in seen:
-            times = OBSERVED.get(fact, {}).get(suspect.key, 1.0)
+            share = row.odds[mark][level]
+            weight *= share / 100
+            if share <= WEAK:
+                against.append(Said(said.template, said.measures, row.objection[mark]))
+            elif share >= STRONG and (level != 1 or key == "none"):
+                speaks_for.append(in_full[mark])
+        for times_by_suspect, sentence in facts:
+            times = times_by_suspect.get(key, 1.0)
             weight *= times
             if times != 1.0:
-                sentence = say(f"Seen: {OBSERVATIONS[fact].label.lower()}.")
                 (speaks_for if times > 1 else against).append(sentence)
         missing = tuple(text for mark, text in row.telling if mark not in marks)
-        weighed.append(Belief(suspect, weight, tuple(speaks_for), tuple(against), missing))
-    total = sum(belief.belief for belief in weighed)
-    weighed.sort(key=lambda belief: -belief.belief)
-    return [replace(belief, belief=belief.belief / total) for belief in weighed]
+        weighed.append((weight, row.suspect, speaks_for, against, missing))
+    total = sum(weight for weight, *_ in weighed)
+    weighed.sort(key=lambda row: -row[0])
+    return [
+        Belief(suspect, weight / total, tuple(speaks_for), tuple(against), missing)
+        for weight, suspect, speaks_for, against, missing in weighed
+    ]
 
 
 @dataclass(frozen=True, slots=True)
@@ -94,19 +103,17 @@ def _prepare(suspect: Suspect, has_valve: bool) -> _Prepared:
 _PREPARED = {valve: [_prepare(s, valve) for s in SUSPECTS.values()] for valve in (True, False)}
 
 
-def _circumstance(case: Case, key: str, readings_doubted: bool) -> float:
+def _circumstances(case: Case, readings_doubted: bool) -> dict[str, float]:
     """What the air and the valve's pressure difference say before any mark is looked at."""
     indoor, outdoor = (case.readings.get(p) for p in ("return_air_temp", "outdoor_air_temp"))
     drop = case.derived.valve_pressure_difference
-    if key == "sensor_suspect":
-        return 60.0 if readings_doubted else 0.5
-    if key == "low_indoor_load" and indoor is not None:
-        return 6.0 if indoor < fahrenheit(70) else 0.4
-    if key == "high_indoor_load" and indoor is not None:
-        return 4.0 if indoor > fahrenheit(84) else 0.5
-    if key == "low_ambient_stacking":
-        if drop is not None and case.plate.metering_device.is_valve:
-            return 15.0 if drop < valve_need_kpa(case.plate.refrigerant) else 0.05
-        if outdoor is not None:
-            return 8.0 if outdoor < fahrenheit(65) else 0.05
-    return 1.0
+    times = {"sensor_suspect": 60.0 if readings_doubted else 0.5}
+    if indoor is not None:
+        times["low_indoor_load"] = 6.0 if indoor < fahrenheit(70) else 0.4
+        times["high_indoor_load"] = 4.0 if indoor > fahrenheit(84) else 0.5
+    if drop is not None and case.plate.metering_device.is_valve:
+        starved = drop < valve_need_kpa(case.plate.refrigerant)
+        times["low_ambient_stacking"] = 15.0 if starved else 0.05
+    elif outdoor is not None:
+        times["low_ambient_stacking"] = 8.0 if outdoor < fahrenheit(65) else 0.05
+    return times
