@@ -14,6 +14,7 @@ from nudge.core.circuit.derived import DERIVED
 from nudge.core.judgement.assess import Assessment
 from nudge.core.judgement.beliefs import Belief
 from nudge.core.said import Reader, Said
+from nudge.core.vocabulary.observations import OBSERVATIONS
 from nudge.core.units import Quantity, UnitSystem, from_si
 
 _K = Quantity.TEMPERATURE_DIFFERENCE
@@ -49,6 +50,7 @@ class ChargeOut:
     advice: Literal["add", "remove", "leave", "do_not_charge", "find_leak"]
     headline: str
     reason: str
+    cautions: list[str]
     method: str | None
     other_methods: list[OtherMethodOut]
 
@@ -73,6 +75,8 @@ class NextCheckOut:
     minutes: float
     separates: list[str]
     caution: str
+    outcomes: list[str]
+    """Observation keys that would record the result."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -140,6 +144,7 @@ def answer(result: Assessment, units: UnitSystem) -> AssessOut:
             advice=result.charge.advice,
             headline=result.charge.headline,
             reason=result.charge.reason.text(units),
+            cautions=[caution.text for caution in result.cautions],
             method=deciding.key if deciding else None,
             other_methods=[
                 OtherMethodOut(
@@ -160,6 +165,7 @@ def answer(result: Assessment, units: UnitSystem) -> AssessOut:
                 minutes=check.minutes,
                 separates=list(check.separates),
                 caution=check.caution,
+                outcomes=[key for key in check.done_by if key in OBSERVATIONS],
             )
             for check in result.checks
         ],

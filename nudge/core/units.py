@@ -78,7 +78,7 @@ UNITS: Mapping[Quantity, UnitRow] = {
     Quantity.VOLTAGE: UnitRow("V", "V", 1.0, 0.0, 0, 0),
     Quantity.CAPACITANCE: UnitRow("µF", "µF"),
     Quantity.HUMIDITY: UnitRow("%", "%", 1.0, 0.0, 0, 0),
-    Quantity.EFFICIENCY: UnitRow("SEER", "SEER"),
+    Quantity.EFFICIENCY: UnitRow("", ""),
     Quantity.RATIO: UnitRow("", "", 1.0, 0.0, 2, 2),
     Quantity.MINUTES: UnitRow("min", "min", 1.0, 0.0, 0, 0),
 }

@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 from nudge.core.circuit.case import Case, Context, open_case
 from nudge.core.judgement.beliefs import Belief, rank_suspects
+from nudge.core.judgement.cautions import Caution, cautions_for
 from nudge.core.judgement.charge import ChargeVerdict, judge_charge
 from nudge.core.judgement.features import features
 from nudge.core.judgement.hazards import Hazard, raise_hazards
@@ -26,6 +27,7 @@ class Assessment:
     doubts: tuple[tuple[TrustCheck, Said], ...]
     breaches: tuple[Breach, ...]
     charge: ChargeVerdict
+    cautions: tuple[Caution, ...]
     suspects: tuple[Belief, ...]
     checks: tuple[Check, ...]
     hazards: tuple[tuple[Hazard, Said], ...]
@@ -47,12 +49,14 @@ def assess(
     judged = plate.application is Application.COMFORT_COOLING  # the suspect table is for it alone
     ranked = rank_suspects(case, marks, bool(doubts)) if judged else []
     leading = ranked[0].suspect if ranked else SUSPECTS["something_else"]
+    charge = judge_charge(case, targets, marks, breaches, [said for _, said in doubts], leading)
     return Assessment(
         case,
         targets,
         tuple(doubts),
         tuple(breaches),
-        judge_charge(case, targets, marks, breaches, [said for _, said in doubts], leading),
+        charge,
+        tuple(cautions_for(plate, charge.advice)),
         tuple(ranked),
         tuple(next_checks(case, ranked)) if ranked else (),
         tuple(raise_hazards(case)),

@@ -15,6 +15,7 @@ from nudge.core.targets.school import Judged, Level, School
 ChargeState = Literal["low", "right", "high", "unknown"]
 Advice = Literal["add", "remove", "leave", "do_not_charge", "find_leak"]
 
+STEPS = ("drier_drop", "liquid_line_drop")
 EMPTY_SUBCOOLING_K = degrees_f(1)
 EMPTY_SUPERHEAT_OVER_K = degrees_f(10)
 EMPTY_SUPERHEAT_UNTARGETED_K = degrees_f(40)
@@ -225,6 +226,14 @@ def _right(case: Case, marks: Marks, others: tuple[OtherMethod, ...]) -> ChargeV
     evidence = [marks[key] for key in ("subcooling", "superheat") if key in marks]
     superheat, subcooling = marks.get("superheat"), marks.get("subcooling")
     valve = case.plate.metering_device.is_valve
+    step = next((m for k in STEPS if (m := marks.get(k)) and m.level == "high"), None)
+    if superheat and superheat.level == "high" and step:
+        return _hold(
+            "right", "Do not add. The liquid line is restricted.",
+            _join("The liquid line is full, the evaporator starves, and there is a step on the "
+                  "way:", [*evidence, step], "Find the kink or the plugged drier between the two "
+                  "clamps."), others,
+        )  # fmt: skip
     if valve and superheat and superheat.level == "high":
         return _hold(
             "right", "Do not add. Liquid is not getting through.",

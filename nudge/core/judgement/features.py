@@ -7,7 +7,6 @@ from nudge.core.circuit.case import Case
 from nudge.core.circuit.derived import DERIVED
 from nudge.core.said import Measure, Said, degrees_f, say
 from nudge.core.targets.choose import Targets
-from nudge.core.targets.fallback_subcooling import typical_window
 from nudge.core.targets.school import Level
 
 EVAPORATOR_DIFFERENCE_K = (degrees_f(28), degrees_f(42))
@@ -68,9 +67,7 @@ def expected_condensing_over_ambient(case: Case) -> float:
 def features(case: Case, targets: Targets) -> dict[str, Feature]:
     """The features whose readings are there. Missing readings are absent, not guessed."""
     condensing = expected_condensing_over_ambient(case)
-    subcooling = targets.windows.get("subcooling") or typical_window()
     windows: dict[str, tuple[float, float]] = {
-        "subcooling": (subcooling.low, subcooling.high),
         "condensing_over_ambient": (
             condensing - CONDENSING_SPREAD_K, condensing + CONDENSING_SPREAD_K
         ),
@@ -80,11 +77,9 @@ def features(case: Case, targets: Targets) -> dict[str, Feature]:
         "liquid_line_drop": (-inf, LIQUID_DROP_K),
         "drier_drop": (-inf, LIQUID_DROP_K),
     }  # fmt: skip
-    if "superheat" in targets.windows:
-        superheat = targets.windows["superheat"]
-        windows = {"superheat": (superheat.low, superheat.high), **windows}
+    judged = {key: (window.low, window.high) for key, window in targets.windows.items()}
     found = {}
-    for key, (low, high) in windows.items():
+    for key, (low, high) in {**judged, **windows}.items():
         value = case.derived.get(key)
         if value is not None:
             found[key] = Feature(key, value, low, high)

@@ -9,6 +9,7 @@ from nudge.core.targets import (
     formula_superheat,
     plate_subcooling,
     plate_superheat,
+    typical_subcooling,
     valve_health,
 )
 from nudge.core.targets.school import Judged, School, Target, school_named
@@ -19,6 +20,7 @@ SCHOOLS: tuple[School, ...] = (
     formula_superheat.SCHOOL,
     fallback_subcooling.SCHOOL,
     valve_health.SCHOOL,
+    typical_subcooling.SCHOOL,
 )
 """In order of trust: what the plate says, what a formula says, a guess."""
 

@@ -11,7 +11,7 @@ VALUE_K, TOLERANCE_K = degrees_f(10), degrees_f(3)
 def _target(case: Case) -> Target | None:
     if not case.plate.metering_device.is_valve:
         return None
-    return window(VALUE_K, TOLERANCE_K, KEY, "a guess, because the plate gives none")
+    return window(VALUE_K, TOLERANCE_K, KEY, "a guess: the plate gives none")
 
 
 SCHOOL = School(
@@ -23,12 +23,3 @@ SCHOOL = School(
     "A guess: find the plate.",
     target=_target,
 )
-
-
-def typical_window() -> Target:
-    """What a full liquid line usually shows on any device, to tell low charge from its twins.
-
-    Not a target: a fixed orifice has no subcooling target, but a restriction keeps its liquid
-    line full and low charge does not.
-    """
-    return window(VALUE_K, TOLERANCE_K, "typical_subcooling", "typical of a full liquid line")

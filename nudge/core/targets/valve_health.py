@@ -17,7 +17,7 @@ def _target(case: Case) -> Target | None:
         return None
     long_line = (case.plate.line_set_length_m or 0) > LONG_LINE_M
     high = LONG_LINE_HIGH_K if long_line else OUTDOORS_HIGH_K
-    source = "band of a healthy valve, read at the outdoor unit"
+    source = "healthy valve"
     return Target(VALUE_K, OUTDOORS_LOW_K, high, KEY, source + (", long line" if long_line else ""))
 
 

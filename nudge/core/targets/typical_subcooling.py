@@ -1,0 +1,24 @@
+"""What a full liquid line usually shows: no target, but it tells low charge from its twins."""
+
+from nudge.core.circuit.case import Case
+from nudge.core.targets.fallback_subcooling import TOLERANCE_K, VALUE_K
+from nudge.core.targets.school import School, Target, window
+
+KEY = "typical_subcooling"
+
+
+def _target(case: Case) -> Target | None:
+    if case.plate.metering_device.is_valve:
+        return None
+    return window(VALUE_K, TOLERANCE_K, KEY, "typical, no target")
+
+
+SCHOOL = School(
+    KEY,
+    "Typical subcooling",
+    "subcooling",
+    decides_charge=False,
+    reason="A fixed orifice has no subcooling target, but a restriction keeps its liquid line "
+    "full (about 7 to 13 °F) and low charge does not.",
+    target=_target,
+)

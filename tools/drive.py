@@ -1,0 +1,82 @@
+"""A running Nudge and a headless Chromium, for browser tests, screenshots and benchmarks."""
+
+import os
+import shutil
+import socket
+import subprocess
+import sys
+import time
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+from urllib.error import URLError
+from urllib.request import urlopen
+
+from playwright.sync_api import Browser, sync_playwright
+
+ROOT = Path(__file__).parents[1]
+_START_LIMIT_S = 30
+
+
+class RunningNudge:
+    """A server process on a free port with its own data folder; it can be stopped and restarted."""
+
+    def __init__(self, data: Path, command: str = "demo") -> None:
+        self.data, self.command = data, command
+        self.port = _free_port()
+        self._process: subprocess.Popen[bytes] | None = None
+
+    @property
+    def url(self) -> str:
+        return f"http://127.0.0.1:{self.port}"
+
+    def start(self) -> float:
+        """Start it and wait until /api/health answers; the seconds that took."""
+        began = time.perf_counter()
+        environment = {**os.environ, "PORT": str(self.port), "NUDGE_DATA": str(self.data)}
+        self._process = subprocess.Popen(
+            [sys.executable, "-m", "nudge", self.command],
+            cwd=ROOT, env=environment, stdout=subprocess.DEVNULL,
+        )  # fmt: skip
+        while time.perf_counter() - began < _START_LIMIT_S:
+            if self._process.poll() is not None:
+                raise RuntimeError(f"nudge {self.command} ended with {self._process.returncode}")
+            try:
+                with urlopen(f"{self.url}/api/health", timeout=1):
+                    return time.perf_counter() - began
+            except (URLError, OSError):
+                time.sleep(0.02)
+        raise RuntimeError(f"no answer from {self.url} in {_START_LIMIT_S} s")
+
+    def stop(self) -> None:
+        """End it as a pulled plug would: at once."""
+        if self._process is not None:
+            self._process.kill()
+            self._process.wait()
+            self._process = None
+
+
+@contextmanager
+def chromium() -> Iterator[Browser]:
+    """Debian's Chromium, headless, with nothing that talks to the outside."""
+    path = shutil.which("chromium") or shutil.which("chromium-browser")
+    if path is None:
+        raise RuntimeError("Chromium is missing. Install it: apt-get install chromium")
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(
+            executable_path=path,
+            args=[
+                "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
+                "--disable-background-networking", "--disable-component-update", "--disable-sync",
+            ],
+        )  # fmt: skip
+        try:
+            yield browser
+        finally:
+            browser.close()
+
+
+def _free_port() -> int:
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        return int(probe.getsockname()[1])

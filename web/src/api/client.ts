@@ -1,0 +1,49 @@
+import type { Problem } from './types'
+
+/** The server answered, and refused. Sending the same again will not help. */
+export class Refused extends Error {
+  constructor(
+    readonly status: number,
+    readonly problems: Problem[],
+  ) {
+    super(problems.map((problem) => problem.message).join(' '))
+  }
+}
+
+/** No answer: the server is down or the network is gone. Worth trying again. */
+export class NoAnswer extends Error {
+  constructor() {
+    super('Nudge’s server is not answering. What you type is kept here until it does.')
+  }
+}
+
+const PATIENCE_MS = 15_000
+
+/** One request to the API; answers parsed JSON. Throws `Refused` or `NoAnswer`. */
+export async function request<T>(
+  method: 'GET' | 'POST' | 'PATCH',
+  path: string,
+  body?: unknown,
+): Promise<T> {
+  let response: Response
+  try {
+    response = await fetch(`/api${path}`, {
+      method,
+      signal: AbortSignal.timeout(PATIENCE_MS),
+      ...(body === undefined
+        ? {}
+        : { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } }),
+    })
+  } catch {
+    throw new NoAnswer()
+  }
+  if (response.ok) return (await response.json()) as T
+  if (response.status >= 500) throw new NoAnswer()
+  const answer = (await response.json().catch(() => ({}))) as { errors?: Problem[] }
+  throw new Refused(
+    response.status,
+    answer.errors ?? [
+      { what: 'request', message: `The server refused it (${response.status}).`, nearest: [] },
+    ],
+  )
+}

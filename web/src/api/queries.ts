@@ -1,0 +1,52 @@
+import { QueryClient, useQuery, type UseQueryResult } from '@tanstack/react-query'
+import { usePreferences } from '../state/preferences'
+import { NoAnswer, request } from './client'
+import type {
+  Loadable,
+  Refrigerant,
+  Site,
+  SystemPage,
+  Today,
+  Units,
+  Visit,
+  Vocabulary,
+} from './types'
+
+const RETRY_MS = 2_000
+
+export const queryClient = new QueryClient({
+  defaultOptions: {
+    queries: {
+      staleTime: 5_000,
+      networkMode: 'always', // the server is on this machine: being offline does not matter
+      retry: (_count, error) => error instanceof NoAnswer,
+      retryDelay: RETRY_MS,
+    },
+  },
+})
+
+export const visitKey = (id: string, units: Units) => ['visit', id, units] as const
+
+export const useToday = () => useLoad<Today>('today', '/today')
+export const useSites = () => useLoad<Site[]>('sites', '/sites')
+export const useRefrigerants = () => useLoad<Refrigerant[]>('refrigerants', '/refrigerants')
+export const useVocabulary = () => useLoad<Vocabulary>('vocabulary', '/vocabulary')
+export const useSystem = (id: string) => useLoad<SystemPage>('system', `/systems/${id}`, id)
+export const useVisit = (id: string) => useLoad<Visit>('visit', `/visits/${id}`, id)
+
+function useLoad<T>(name: string, path: string, id?: string): Loadable<T> {
+  const { units } = usePreferences()
+  const query = useQuery<T>({
+    queryKey: id === undefined ? [name, units] : [name, id, units],
+    queryFn: () => request<T>('GET', `${path}?units=${units}`),
+  })
+  return loadable(query)
+}
+
+function loadable<T>(query: UseQueryResult<T>): Loadable<T> {
+  if (query.data !== undefined) {
+    return { status: 'ready', data: query.data, refreshing: query.isFetching }
+  }
+  const failure = query.error ?? query.failureReason
+  return failure ? { status: 'error', message: failure.message } : { status: 'pending' }
+}

@@ -1,0 +1,28 @@
+import type { components } from './schema'
+
+type Schemas = components['schemas']
+
+export type Units = 'ip' | 'si'
+export type Visit = Schemas['VisitOut']
+export type VisitLine = Schemas['VisitLine']
+export type Today = Schemas['TodayOut']
+export type Assessment = Schemas['AssessOut']
+export type Suspect = Schemas['SuspectOut']
+export type NextCheck = Schemas['NextCheckOut']
+export type Target = Schemas['TargetOut']
+export type Reading = Schemas['ReadingOut']
+export type Loop = Schemas['LoopOut']
+export type Heard = Schemas['HeardOut']
+export type Vocabulary = Schemas['VocabularyOut']
+export type PlateNumber = Schemas['PlateNumberOut']
+export type Site = Schemas['SiteOut']
+export type System = Schemas['SystemOut']
+export type SystemPage = Schemas['SystemPage']
+export type Refrigerant = Schemas['RefrigerantOut']
+export type Problem = Schemas['ErrorOut']
+
+/** What a screen can know about data it asked for. Fetching again is a separate fact. */
+export type Loadable<T> =
+  | { status: 'pending' }
+  | { status: 'error'; message: string }
+  | { status: 'ready'; data: T; refreshing: boolean }

@@ -1,0 +1,119 @@
+import { useState, useSyncExternalStore, type ReactNode } from 'react'
+import { NavLink, useNavigate } from 'react-router'
+import { useKeys } from '../state/keys'
+import { dismiss, isSilent, onSilence, useOutbox } from '../state/outbox'
+import { toggleTheme, toggleUnits, usePreferences } from '../state/preferences'
+import { Button } from '../ui/Button'
+import { Notice } from '../ui/Notice'
+import { KeysCard } from './KeysCard'
+
+/** What is on every screen: where you are, whether what you typed is safe, light and units. */
+export function Shell({ children }: { children: ReactNode }) {
+  const { theme, units } = usePreferences()
+  const navigate = useNavigate()
+  const [keysOpen, setKeysOpen] = useState(false)
+  useKeys([
+    { key: 't', label: 'Today', run: () => void navigate('/') },
+    { key: 's', label: 'Systems', run: () => void navigate('/systems') },
+    { key: 'n', label: 'Paper or night', run: toggleTheme },
+    { key: 'm', label: 'Field units or SI', run: toggleUnits },
+    { key: '?', label: 'These keys', run: () => setKeysOpen(true) },
+  ])
+  return (
+    <div className="flex min-h-dvh flex-col lg:has-data-workspace:h-dvh">
+      <div className="flex flex-wrap items-center gap-x-1 border-b-2 border-ink px-3 md:px-6">
+        <span className="flex items-center gap-2 pr-1 text-[1.2rem] font-extrabold tracking-tight sm:pr-3">
+          <svg viewBox="0 0 32 32" aria-hidden className="h-7 w-7">
+            <path d="M22 6h5v20h-5" fill="none" stroke="var(--ink)" strokeWidth="3" />
+            <path d="M3 16h12m-5-6 6 6-6 6" fill="none" stroke="var(--accent)" strokeWidth="3.4" />
+          </svg>
+          <span className="hidden sm:inline">Nudge</span>
+        </span>
+        <nav className="flex" aria-label="Screens">
+          <Place to="/">Today</Place>
+          <Place to="/systems">Systems</Place>
+        </nav>
+        <div className="ml-auto flex items-center [&>button]:px-2 sm:[&>button]:px-4">
+          <Kept />
+          <Button weight="quiet" className="no-underline" onClick={toggleUnits}>
+            {units === 'ip' ? '°F psi' : '°C kPa'}
+          </Button>
+          <Button weight="quiet" className="no-underline" onClick={toggleTheme}>
+            {theme === 'night' ? 'Night' : 'Paper'}
+          </Button>
+          <Button
+            weight="quiet"
+            className="hidden no-underline sm:inline-flex"
+            aria-label="Keys"
+            onClick={() => setKeysOpen(true)}
+          >
+            ?
+          </Button>
+        </div>
+      </div>
+      <Silence />
+      <RefusedPile />
+      <main className="flex min-h-0 flex-1 flex-col">{children}</main>
+      <KeysCard open={keysOpen} onClose={() => setKeysOpen(false)} />
+    </div>
+  )
+}
+
+function Place({ to, children }: { to: string; children: string }) {
+  return (
+    <NavLink
+      to={to}
+      end={to === '/'}
+      className="flex min-h-12 items-center border-b-4 border-transparent px-2 aria-[current=page]:border-accent aria-[current=page]:font-bold sm:px-3"
+    >
+      {children}
+    </NavLink>
+  )
+}
+
+function Kept() {
+  const { waiting } = useOutbox()
+  return (
+    <span
+      role="status"
+      data-waiting={waiting.length}
+      className="px-2 text-[0.9rem] text-soft data-[waiting='0']:hidden sm:data-[waiting='0']:inline"
+    >
+      {waiting.length === 0 ? 'Kept' : `${waiting.length} to send`}
+    </span>
+  )
+}
+
+function Silence() {
+  const silent = useSyncExternalStore(onSilence, isSilent)
+  const { waiting } = useOutbox()
+  if (!silent || waiting.length === 0) return null
+  return (
+    <div className="px-4 pt-2 md:px-6">
+      <Notice word="No answer from Nudge.">
+        {waiting.length === 1 ? 'One entry is' : `${waiting.length} entries are`} kept in this
+        browser and will be sent when it answers. Carry on.
+      </Notice>
+    </div>
+  )
+}
+
+/** Refused entries that no field shows beside itself: nothing is dropped in silence. */
+function RefusedPile() {
+  const { refused } = useOutbox()
+  const shown = refused.filter(
+    ({ message }) => !message.path.endsWith('/callouts') && !isPlateField(message.path),
+  )
+  return shown.map(({ message, problems }) => (
+    <div key={message.id} className="px-4 pt-2 md:px-6">
+      <Notice word="Not taken.">
+        {problems.map((problem) => problem.message).join(' ')}{' '}
+        <Button weight="quiet" onClick={() => dismiss(message.id)}>
+          Understood
+        </Button>
+      </Notice>
+    </div>
+  ))
+}
+
+const isPlateField = (path: string) => /^\/systems\/[^/]+$/.test(path)

@@ -1,0 +1,204 @@
+import { useEffect, useRef, useState, type ReactNode } from 'react'
+import type { PlateNumber, Refrigerant, System, Units, Vocabulary } from '../../api/types'
+import { useDraft } from '../../state/drafts'
+import { dismiss, post, useOutbox } from '../../state/outbox'
+import { usePreferences } from '../../state/preferences'
+
+type Props = { system: System; vocabulary: Vocabulary; fluids: Refrigerant[] }
+
+const PAUSE_MS = 500
+
+/** A system's plate. Every field is sent by itself once typing pauses; there is no Save. */
+export function PlateForm({ system, vocabulary, fluids }: Props) {
+  const choices = [
+    { field: 'refrigerant', label: 'Refrigerant', options: fluids.map((f) => [f.name, f.name]) },
+    {
+      field: 'metering_device',
+      label: 'Metering device',
+      options: vocabulary.metering_devices.map((one) => [one.key, one.label]),
+    },
+    {
+      field: 'application',
+      label: 'Application',
+      options: vocabulary.applications.map((one) => [one.key, one.label]),
+    },
+  ] as const
+  return (
+    <div className="grid gap-x-6 gap-y-3 pt-3 sm:grid-cols-2">
+      <TextField system={system} field="name" label="Nickname" />
+      {choices.map(({ field, label, options }) => (
+        <ChoiceField key={field} system={system} field={field} label={label} options={options} />
+      ))}
+      {vocabulary.plate_numbers.map((row) => (
+        <NumberField key={row.key} system={system} row={row} />
+      ))}
+      <div className="sm:col-span-2">
+        <TextField system={system} field="note" label="Note for whoever comes next" />
+      </div>
+    </div>
+  )
+}
+
+type Typed = {
+  text: string
+  problem: string | null
+  type: (text: string) => void
+  settle: () => void
+}
+
+/** One field's text: what was typed until the server has it, then what the server has. */
+function useTyped(
+  system: System,
+  field: string,
+  stored: string,
+  read: (text: string) => unknown,
+): Typed {
+  const { units } = usePreferences()
+  const [draft, setDraft] = useDraft(`plate:${system.id}:${field}:${units}`)
+  const { waiting, refused } = useOutbox()
+  const [unreadable, setUnreadable] = useState<string | null>(null)
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined)
+  const path = `/systems/${system.id}`
+  const about = (message: { path: string; body: Record<string, unknown> }) =>
+    message.path === path && field in message.body
+  const onItsWay = waiting.some(about)
+  const refusals = refused.filter((one) => about(one.message))
+  const refusal = refusals.at(-1)
+
+  useEffect(() => {
+    if (draft === stored && !onItsWay && !refusal) setDraft(undefined)
+  }, [draft, stored, onItsWay, refusal, setDraft])
+
+  const send = (text: string) => {
+    clearTimeout(timer.current)
+    if (text === stored) return
+    const value = read(text)
+    if (value instanceof Error) {
+      setUnreadable(value.message)
+      return
+    }
+    for (const old of refusals) dismiss(old.message.id)
+    sendField(path, field, value, units)
+  }
+  return {
+    text: draft ?? stored,
+    problem: unreadable ?? refusal?.problems[0]?.message ?? null,
+    type: (text) => {
+      setUnreadable(null)
+      setDraft(text)
+      clearTimeout(timer.current)
+      timer.current = setTimeout(() => send(text), PAUSE_MS)
+    },
+    settle: () => draft !== undefined && send(draft),
+  }
+}
+
+function sendField(path: string, field: string, value: unknown, units: Units): void {
+  post({ method: 'PATCH', path, body: { [field]: value }, units })
+}
+
+function NumberField({ system, row }: { system: System; row: PlateNumber }) {
+  const value = system.numbers[row.key]
+  const stored = value === null || value === undefined ? '' : String(value)
+  const typed = useTyped(system, row.key, stored, (text) => {
+    if (text.trim() === '') return null
+    const number = Number(text.replaceAll(',', ''))
+    return Number.isFinite(number) ? number : new Error(`“${text.slice(0, 20)}” is not a number.`)
+  })
+  return (
+    <Labelled id={`plate-${row.key}`} label={row.label} aside={row.hint} problem={typed.problem}>
+      <span className="flex items-center gap-2">
+        <input
+          id={`plate-${row.key}`}
+          inputMode="decimal"
+          autoComplete="off"
+          value={typed.text}
+          placeholder="not given"
+          aria-invalid={typed.problem !== null}
+          onChange={(event) => typed.type(event.target.value)}
+          onBlur={typed.settle}
+          className="h-11 min-w-0 flex-1 rounded border border-rule-strong bg-sheet px-2 placeholder:text-soft aria-invalid:border-2 aria-invalid:border-alarm"
+        />
+        <span className="w-14 shrink-0 text-soft">{row.unit}</span>
+      </span>
+    </Labelled>
+  )
+}
+
+type TextProps = { system: System; field: 'name' | 'note'; label: string }
+
+function TextField({ system, field, label }: TextProps) {
+  const typed = useTyped(system, field, system[field], (text) => text)
+  return (
+    <Labelled id={`plate-${field}`} label={label} aside="" problem={typed.problem}>
+      <input
+        id={`plate-${field}`}
+        autoComplete="off"
+        value={typed.text}
+        aria-invalid={typed.problem !== null}
+        onChange={(event) => typed.type(event.target.value)}
+        onBlur={typed.settle}
+        className="h-11 w-full rounded border border-rule-strong bg-sheet px-2 aria-invalid:border-2 aria-invalid:border-alarm"
+      />
+    </Labelled>
+  )
+}
+
+type ChoiceProps = {
+  system: System
+  field: 'refrigerant' | 'metering_device' | 'application'
+  label: string
+  options: readonly string[][]
+}
+
+function ChoiceField({ system, field, label, options }: ChoiceProps) {
+  const { units } = usePreferences()
+  const [draft, setDraft] = useDraft(`plate:${system.id}:${field}:${units}`)
+  useEffect(() => {
+    if (draft === system[field]) setDraft(undefined)
+  }, [draft, system, field, setDraft])
+  return (
+    <Labelled id={`plate-${field}`} label={label} aside="" problem={null}>
+      <select
+        id={`plate-${field}`}
+        value={draft ?? system[field]}
+        onChange={(event) => {
+          setDraft(event.target.value)
+          sendField(`/systems/${system.id}`, field, event.target.value, units)
+        }}
+        className="h-11 w-full rounded border border-rule-strong bg-sheet px-2"
+      >
+        {options.map(([key, text]) => (
+          <option key={key} value={key}>
+            {text}
+          </option>
+        ))}
+      </select>
+    </Labelled>
+  )
+}
+
+type LabelledProps = {
+  id: string
+  label: string
+  aside: string
+  problem: string | null
+  children: ReactNode
+}
+
+function Labelled({ id, label, aside, problem, children }: LabelledProps) {
+  return (
+    <div>
+      <label htmlFor={id} className="block text-[0.92rem]">
+        <strong>{label}</strong>
+      </label>
+      {children}
+      {aside !== '' && <p className="text-[0.88rem] leading-tight text-soft">{aside}</p>}
+      {problem !== null && (
+        <p role="alert" className="mt-1 border-l-4 border-alarm pl-2 text-[0.92rem]">
+          {problem} What the book holds is unchanged.
+        </p>
+      )}
+    </div>
+  )
+}

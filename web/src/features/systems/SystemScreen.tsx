@@ -1,0 +1,140 @@
+import { Link, useNavigate, useParams } from 'react-router'
+import { useRefrigerants, useSystem, useVocabulary } from '../../api/queries'
+import type { Refrigerant, SystemPage, Vocabulary } from '../../api/types'
+import { dueInWords, shortTime } from '../../lib/format'
+import { useKeys } from '../../state/keys'
+import { post } from '../../state/outbox'
+import { usePreferences } from '../../state/preferences'
+import { Button } from '../../ui/Button'
+import { Heading } from '../../ui/Heading'
+import { LoadState } from '../../ui/LoadState'
+import { PlateForm } from './PlateForm'
+
+/** One system: its plate, edited in place, and every visit to it. */
+export function SystemScreen() {
+  const { systemId = '' } = useParams()
+  const page = useSystem(systemId)
+  const vocabulary = useVocabulary()
+  const refrigerants = useRefrigerants()
+  return (
+    <div className="mx-auto w-full max-w-6xl flex-1 px-4 py-5 md:px-6">
+      <LoadState of={page}>
+        {(ready) => (
+          <LoadState of={vocabulary}>
+            {(words) => (
+              <LoadState of={refrigerants}>
+                {(fluids) => (
+                  <Page key={ready.system.id} page={ready} vocabulary={words} fluids={fluids} />
+                )}
+              </LoadState>
+            )}
+          </LoadState>
+        )}
+      </LoadState>
+    </div>
+  )
+}
+
+type Props = { page: SystemPage; vocabulary: Vocabulary; fluids: Refrigerant[] }
+
+function Page({ page, vocabulary, fluids }: Props) {
+  const { system, visits } = page
+  const { units } = usePreferences()
+  const navigate = useNavigate()
+  const open = visits.find((visit) => visit.state === 'under_way')
+  const start = () => {
+    const id = open?.id ?? crypto.randomUUID()
+    if (!open) {
+      const body = { id, system_id: system.id }
+      post({ id, method: 'POST', path: '/visits', body, units, visitId: id })
+    }
+    void navigate(`/visits/${id}`)
+  }
+  useKeys([{ key: 'v', label: 'Start or continue a visit', run: start }])
+  const fluid = fluids.find((one) => one.name === system.refrigerant)
+  return (
+    <>
+      <header className="flex flex-wrap items-center justify-between gap-3 pb-4">
+        <div className="min-w-0">
+          <p className="text-soft">{system.site_name}</p>
+          <h1 className="text-[1.6rem]">{system.name}</h1>
+          <p>{system.summary}</p>
+        </div>
+        <Button weight="do" keyHint="v" onClick={start}>
+          {open ? 'Continue the visit' : 'Start a visit'}
+        </Button>
+      </header>
+      <div className="grid gap-x-10 gap-y-8 lg:grid-cols-[minmax(0,1.3fr)_minmax(0,1fr)]">
+        <section aria-label="Plate">
+          <Heading aside="kept as you type">Plate</Heading>
+          <PlateForm system={system} vocabulary={vocabulary} fluids={fluids} />
+        </section>
+        <div className="flex flex-col gap-8">
+          {fluid && (
+            <section aria-label="Refrigerant">
+              <Heading aside={`safety class ${fluid.safety_class}`}>{fluid.name}</Heading>
+              <FluidFacts fluid={fluid} units={units} />
+            </section>
+          )}
+          <section aria-label="Visits">
+            <Heading aside={String(visits.length)}>Visits</Heading>
+            {visits.length === 0 && <p className="py-3 text-soft">No visit yet.</p>}
+            <ul>
+              {visits.map((visit) => (
+                <li key={visit.id} className="border-b border-rule">
+                  <Link to={`/visits/${visit.id}`} className="block min-h-11 py-2 leading-snug">
+                    <span className="flex justify-between gap-3">
+                      <strong>{visit.headline ?? 'Nothing read'}</strong>
+                      <span className="shrink-0 text-[0.9rem] text-soft">
+                        {visit.state === 'due' && visit.due_on
+                          ? `due ${dueInWords(visit.due_on, new Date())}`
+                          : visit.opened_at && shortTime(visit.opened_at, new Date())}
+                      </span>
+                    </span>
+                    <span className="text-[0.92rem] text-soft">{visit.complaint}</span>
+                  </Link>
+                </li>
+              ))}
+            </ul>
+          </section>
+        </div>
+      </div>
+    </>
+  )
+}
+
+function FluidFacts({ fluid, units }: { fluid: Refrigerant; units: 'ip' | 'si' }) {
+  const parts = Object.entries(fluid.components)
+    .map(([name, share]) => `${name} ${Number((share * 100).toFixed(1))} %`)
+    .join(', ')
+  const facts = [
+    ['Made of', fluid.is_blend ? parts : 'one fluid'],
+    ['Glide', `${fluid.glide.toFixed(1)} ${units === 'ip' ? '°F' : 'K'}`],
+    [
+      'Leaves the cylinder as',
+      fluid.leaves_cylinder_as === 'liquid'
+        ? 'liquid only: as vapour its make-up changes'
+        : 'liquid or vapour',
+    ],
+    ['Oil', fluid.lubricants.join(', ')],
+    ['Warming potential', `${fluid.gwp_ar4} (AR4), ${fluid.gwp_ar5} (AR5)`],
+  ]
+  return (
+    <>
+      {fluid.safety_class !== 'A1' && (
+        <p className="mt-2 border-l-4 border-alarm pl-2">
+          <strong>Care: flammable.</strong> Ventilate, no ignition source, rated tools, and the
+          maker’s limits on charge and room.
+        </p>
+      )}
+      <dl className="py-1">
+        {facts.map(([name, value]) => (
+          <div key={name} className="grid grid-cols-[9.5rem_1fr] gap-2 border-b border-rule py-1.5">
+            <dt className="text-soft">{name}</dt>
+            <dd>{value}</dd>
+          </div>
+        ))}
+      </dl>
+    </>
+  )
+}

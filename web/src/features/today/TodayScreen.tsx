@@ -1,0 +1,156 @@
+import { Link, useNavigate } from 'react-router'
+import { useToday } from '../../api/queries'
+import type { VisitLine } from '../../api/types'
+import { dueInWords, formatNumber, inMinutes, minutesSince, shortTime } from '../../lib/format'
+import { post } from '../../state/outbox'
+import { usePreferences } from '../../state/preferences'
+import { Button } from '../../ui/Button'
+import { Heading } from '../../ui/Heading'
+import { LoadState } from '../../ui/LoadState'
+
+/** What today asks for: visits under way, then due, then the last ones closed. */
+export function TodayScreen() {
+  const today = useToday()
+  return (
+    <div className="mx-auto w-full max-w-6xl flex-1 px-4 py-5 md:px-6">
+      <h1 className="sr-only">Today</h1>
+      <LoadState of={today}>
+        {(data) => (
+          <div className="grid gap-x-10 gap-y-8 lg:grid-cols-[minmax(0,1.45fr)_minmax(0,1fr)]">
+            <section aria-label="Under way">
+              <Heading aside={String(data.under_way.length)}>Under way</Heading>
+              {data.under_way.length === 0 && (
+                <p className="py-4 text-soft">
+                  No visit is open. Pick a system under{' '}
+                  <Link className="underline underline-offset-4" to="/systems">
+                    Systems
+                  </Link>{' '}
+                  and start one.
+                </p>
+              )}
+              <ul>
+                {data.under_way.map((visit) => (
+                  <UnderWay key={visit.id} visit={visit} />
+                ))}
+              </ul>
+            </section>
+            <div className="flex flex-col gap-8">
+              <section aria-label="Due">
+                <Heading aside={String(data.due.length)}>Due</Heading>
+                {data.due.length === 0 && <p className="py-4 text-soft">Nothing is planned.</p>}
+                <ul>
+                  {data.due.map((visit) => (
+                    <Due key={visit.id} visit={visit} />
+                  ))}
+                </ul>
+              </section>
+              <section aria-label="Lately closed">
+                <Heading>Lately closed</Heading>
+                {data.recent.length === 0 && <p className="py-4 text-soft">None yet.</p>}
+                <ul>
+                  {data.recent.map((visit) => (
+                    <li key={visit.id} className="border-b border-rule">
+                      <Link to={`/visits/${visit.id}`} className="block min-h-11 py-2 leading-snug">
+                        <span className="flex justify-between gap-3">
+                          <strong className="min-w-0 truncate">{place(visit)}</strong>
+                          <span className="shrink-0 text-[0.9rem] text-soft">
+                            {visit.closed_at && shortTime(visit.closed_at, new Date())}
+                          </span>
+                        </span>
+                        <span className="block text-[0.92rem] text-soft">
+                          {visit.headline ?? visit.complaint}
+                        </span>
+                      </Link>
+                    </li>
+                  ))}
+                </ul>
+              </section>
+            </div>
+          </div>
+        )}
+      </LoadState>
+    </div>
+  )
+}
+
+const place = (visit: VisitLine) => `${visit.system.site_name}, ${visit.system.name}`
+
+function UnderWay({ visit }: { visit: VisitLine }) {
+  const { units } = usePreferences()
+  const unit = units === 'ip' ? '°F' : 'K'
+  const shown = (value: number | null) => (value === null ? '—' : formatNumber(value, 1))
+  return (
+    <li className="border-b border-rule">
+      <Link to={`/visits/${visit.id}`} className="block py-4">
+        <div className="flex flex-wrap items-baseline justify-between gap-x-4">
+          <strong className="text-[1.2rem]">{place(visit)}</strong>
+          <span className="text-[0.92rem] text-soft">
+            {visit.opened_at && `open ${inMinutes(minutesSince(visit.opened_at, new Date()))}`}
+          </span>
+        </div>
+        <p className="text-[0.95rem] text-soft">
+          {visit.system.summary}
+          {visit.complaint !== '' && <> · “{visit.complaint}”</>}
+        </p>
+        <div className="mt-2 flex flex-wrap items-center justify-between gap-x-6 gap-y-2">
+          <p className="min-w-0 flex-1 basis-64 border-l-8 border-accent pl-3 text-[1.15rem] leading-snug font-bold">
+            {visit.headline ?? 'Nothing read yet.'}
+          </p>
+          <dl className="flex gap-6">
+            <Small label="Superheat" value={shown(visit.superheat)} unit={unit} side="low" />
+            <Small label="Subcooling" value={shown(visit.subcooling)} unit={unit} side="high" />
+          </dl>
+        </div>
+      </Link>
+    </li>
+  )
+}
+
+type SmallProps = { label: string; value: string; unit: string; side: 'low' | 'high' }
+
+function Small({ label, value, unit, side }: SmallProps) {
+  return (
+    <div
+      data-side={side}
+      className="w-28 border-l-4 pl-2 data-[side=high]:border-dashed data-[side=high]:border-high data-[side=low]:border-low"
+    >
+      <dt className="text-[0.85rem] text-soft">{label}</dt>
+      <dd className="text-[1.75rem] leading-none font-bold">
+        {value}
+        <span className="ml-1 text-[0.9rem] font-normal text-soft">{unit}</span>
+      </dd>
+    </div>
+  )
+}
+
+function Due({ visit }: { visit: VisitLine }) {
+  const navigate = useNavigate()
+  const { units } = usePreferences()
+  const late = visit.due_on !== null && dueInWords(visit.due_on, new Date()).endsWith('late')
+  const start = () => {
+    post({
+      method: 'PATCH',
+      path: `/visits/${visit.id}`,
+      body: { started: true },
+      units,
+      visitId: visit.id,
+    })
+    void navigate(`/visits/${visit.id}`)
+  }
+  return (
+    <li className="flex items-center gap-3 border-b border-rule py-2">
+      <div className="min-w-0 flex-1 leading-snug">
+        <p className="truncate font-bold">{place(visit)}</p>
+        <p className="text-[0.92rem] text-soft">
+          <span className={late ? 'font-bold text-ink' : ''}>
+            {visit.due_on && dueInWords(visit.due_on, new Date())}
+          </span>
+          {visit.complaint !== '' && ` · ${visit.complaint}`}
+        </p>
+      </div>
+      <Button onClick={start} aria-label={`Start the visit to ${place(visit)}`}>
+        Start
+      </Button>
+    </li>
+  )
+}

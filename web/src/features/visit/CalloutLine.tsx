@@ -1,0 +1,210 @@
+import { useCallback, useEffect, useRef, useState } from 'react'
+import { request } from '../../api/client'
+import type { Heard, Units, Visit, Vocabulary } from '../../api/types'
+import { formatNumber } from '../../lib/format'
+import { lineDraft, useDraft } from '../../state/drafts'
+import { useKeys } from '../../state/keys'
+import { dismiss, post, useOutbox } from '../../state/outbox'
+import { setPreference, togglePad, usePreferences } from '../../state/preferences'
+import { Button } from '../../ui/Button'
+import { Pad } from './Pad'
+
+type Props = { visit: Visit; vocabulary: Vocabulary; units: Units }
+
+const EXAMPLE = {
+  ip: 'suct 118 liq 341 sl 52 ll 96 oa 88',
+  si: 'suct 814 liq 2351 sl 11 ll 36 oa 31',
+}
+
+/** The call-out line: readings in any order, heard as they are typed, taken with Enter. */
+export function CalloutLine({ visit, vocabulary, units }: Props) {
+  const [draft, setDraft] = useDraft(lineDraft(visit.id))
+  const { padOpen } = usePreferences()
+  const field = useRef<HTMLInputElement>(null)
+  const text = draft ?? ''
+  const heard = useHeard(text, visit.system.id, units)
+  const closed = visit.state === 'closed'
+  const besidePad = padOpen ? 'max-sm:hidden' : '' // the pad has these keys itself
+
+  const take = useCallback(() => {
+    if (text.trim() === '' || closed) return
+    const id = crypto.randomUUID()
+    post({
+      id,
+      method: 'POST',
+      path: `/visits/${visit.id}/callouts`,
+      body: { id, text, heard_at: new Date().toISOString() },
+      units,
+      visitId: visit.id,
+    })
+    setDraft(undefined)
+  }, [text, closed, visit.id, units, setDraft])
+
+  const undo = () => {
+    const id = crypto.randomUUID()
+    post({
+      id,
+      method: 'POST',
+      path: `/visits/${visit.id}/withdrawals`,
+      body: { id },
+      units,
+      visitId: visit.id,
+    })
+  }
+
+  useTakeBackRefused(visit.id, text, setDraft)
+  useKeys([
+    { key: '/', label: 'Go to the call-out line', run: () => field.current?.focus() },
+    { key: 'p', label: 'Show or hide the pad', run: togglePad },
+    { key: 'u', label: 'Undo the last line', run: () => visit.can_undo && undo() },
+  ])
+
+  return (
+    <section
+      aria-label="Call-out"
+      className="sticky bottom-0 z-10 border-t-2 border-ink bg-ground px-4 pt-2 pb-3 md:px-6"
+    >
+      <HeardLine heard={heard} text={text} onReplace={setDraft} />
+      <form
+        className="flex flex-wrap items-stretch gap-2"
+        onSubmit={(event) => {
+          event.preventDefault()
+          take()
+        }}
+      >
+        <label className="sr-only" htmlFor="callout">
+          Call out readings
+        </label>
+        <input
+          id="callout"
+          ref={field}
+          value={text}
+          disabled={closed}
+          autoComplete="off"
+          autoCapitalize="none"
+          spellCheck={false}
+          inputMode={padOpen ? 'none' : 'text'}
+          enterKeyHint="send"
+          placeholder={closed ? 'This visit is closed.' : EXAMPLE[units]}
+          onChange={(event) => setDraft(event.target.value)}
+          onKeyDown={(event) => {
+            if (event.key === 'Escape') event.currentTarget.blur()
+          }}
+          className="h-13 min-w-0 flex-1 basis-72 rounded border-2 border-ink bg-sheet px-3 font-mono text-[1.15rem] placeholder:text-soft/80"
+        />
+        <Button
+          type="submit"
+          weight="do"
+          className={besidePad}
+          disabled={closed || text.trim() === ''}
+          keyHint="↵"
+        >
+          Take
+        </Button>
+        <Button className={besidePad} onClick={undo} disabled={!visit.can_undo} keyHint="u">
+          Undo
+        </Button>
+        <Button className={besidePad} aria-pressed={padOpen} onClick={togglePad} keyHint="p">
+          {padOpen ? 'Hide pad' : 'Pad'}
+        </Button>
+      </form>
+      {padOpen && !closed && (
+        <Pad
+          vocabulary={vocabulary}
+          text={text}
+          onText={setDraft}
+          onTake={take}
+          onUndo={undo}
+          onHide={() => setPreference('padOpen', false)}
+        />
+      )}
+    </section>
+  )
+}
+
+/** What the line would mean if it were taken now. Silent while the server is. */
+function useHeard(text: string, systemId: string, units: Units): Heard | null {
+  const [heard, setHeard] = useState<{ text: string; heard: Heard } | null>(null)
+  useEffect(() => {
+    if (text.trim() === '') return
+    let stale = false
+    const timer = setTimeout(() => {
+      request<Heard>('POST', `/callout?units=${units}`, { text, system_id: systemId })
+        .then((answer) => {
+          if (!stale) setHeard({ text, heard: answer })
+        })
+        .catch(() => undefined)
+    }, 60)
+    return () => {
+      stale = true
+      clearTimeout(timer)
+    }
+  }, [text, systemId, units])
+  return text.trim() === '' ? null : (heard?.heard ?? null)
+}
+
+/** A line the server refused goes back where it was typed, once, with the reasons. */
+function useTakeBackRefused(
+  visitId: string,
+  text: string,
+  setDraft: (text: string | undefined) => void,
+): void {
+  const { refused } = useOutbox()
+  const mine = refused.find(
+    ({ message }) => message.visitId === visitId && message.path.endsWith('/callouts'),
+  )
+  useEffect(() => {
+    if (!mine) return
+    const said = String(mine.message.body['text'])
+    setDraft(text.trim() === '' || text === said ? said : `${said} ${text}`)
+    dismiss(mine.message.id)
+  }, [mine, text, setDraft])
+}
+
+type HeardProps = {
+  heard: Heard | null
+  text: string
+  onReplace: (text: string) => void
+}
+
+function HeardLine({ heard, text, onReplace }: HeardProps) {
+  if (heard === null) return null
+  return (
+    <div aria-live="polite" className="mb-2 flex flex-col gap-1">
+      {heard.spoken.length > 0 && (
+        <p className="flex flex-wrap gap-x-4 text-[0.95rem]" data-heard={heard.spoken.length}>
+          {heard.corrects && <strong>Correcting:</strong>}
+          {heard.spoken.map((one) => (
+            <span key={one.point} className="whitespace-nowrap">
+              {one.label} <strong>{formatNumber(one.value, one.decimals)}</strong> {one.unit}
+            </span>
+          ))}
+        </p>
+      )}
+      {heard.misheard.map((one) => (
+        <p
+          key={`${one.start}-${one.message}`}
+          role="alert"
+          className="flex flex-wrap items-center gap-2 border-l-4 border-alarm pl-2 text-[0.95rem]"
+        >
+          {one.message}
+          {one.nearest.map((word) => (
+            <Button
+              key={word}
+              className="px-3 font-mono"
+              onClick={() => onReplace(swapWord(text, one.start, word))}
+            >
+              {word}
+            </Button>
+          ))}
+        </p>
+      ))}
+    </div>
+  )
+}
+
+/** The text with the word that starts at `start` replaced. */
+function swapWord(text: string, start: number, word: string): string {
+  const rest = text.slice(start).replace(/^[^\s\d,;=:]+/, word)
+  return text.slice(0, start) + rest
+}

@@ -1,0 +1,89 @@
+import type { Assessment, Reading, Target, Vocabulary } from '../../api/types'
+import { formatNumber } from '../../lib/format'
+import { BracketScale } from '../../ui/BracketScale'
+
+type Props = {
+  assessment: Assessment | null
+  readings: Reading[]
+  vocabulary: Vocabulary
+}
+
+const FOUR = [
+  { key: 'evaporator_saturation', side: 'low', from: 'suction_pressure' },
+  { key: 'superheat', side: 'low', from: null },
+  { key: 'condenser_saturation', side: 'high', from: 'liquid_pressure' },
+  { key: 'subcooling', side: 'high', from: null },
+] as const
+
+/** The four numbers that matter, readable at arm's length, two of them against their windows. */
+export function FourNumbers({ assessment, readings, vocabulary }: Props) {
+  return (
+    <dl className="grid grid-cols-2 gap-x-5 gap-y-3 xl:grid-cols-4">
+      {FOUR.map(({ key, side, from }) => {
+        const row = vocabulary.derived.find((one) => one.key === key)
+        const value = assessment?.derived[key] ?? null
+        const target = assessment?.targets[key]
+        const reading = readings.find((one) => one.point === from && one.state === 'current')
+        return (
+          <div
+            key={key}
+            data-side={side}
+            data-number={key}
+            className="min-w-0 border-l-4 pl-3 data-[side=high]:border-dashed data-[side=high]:border-high data-[side=low]:border-solid data-[side=low]:border-low"
+          >
+            <dt className="truncate text-[0.92rem] text-soft">{row?.label}</dt>
+            <dd>
+              <p className="text-[2.5rem] leading-none font-bold whitespace-nowrap">
+                {value === null ? '—' : formatNumber(value, row?.decimals ?? 1)}
+                <span className="ml-1 text-[1.05rem] font-normal text-soft">{row?.unit}</span>
+              </p>
+              {from !== null && (
+                <p className="mt-1.5 text-[0.92rem] text-soft">
+                  {reading ? `${side} side, at ${reading.given}` : 'no pressure yet'}
+                </p>
+              )}
+              {from === null && value !== null && target && (
+                <AgainstTarget value={value} target={target} unit={row?.unit ?? ''} />
+              )}
+              {from === null && (value === null || !target) && (
+                <p className="mt-1.5 text-[0.92rem] text-soft">
+                  {value === null
+                    ? 'needs pressure and line'
+                    : 'target needs wet bulb and outdoor air'}
+                </p>
+              )}
+            </dd>
+          </div>
+        )
+      })}
+    </dl>
+  )
+}
+
+function AgainstTarget({ value, target, unit }: { value: number; target: Target; unit: string }) {
+  const words = placeInWords(value, target, unit)
+  const window = `${formatNumber(target.low, 1)} to ${formatNumber(target.high, 1)}`
+  return (
+    <>
+      <BracketScale
+        value={value}
+        low={target.low}
+        high={target.high}
+        describedAs={`${words}; window ${window} ${unit}`}
+      />
+      <p className="text-[0.92rem] leading-tight">
+        <strong className="block">{words}</strong>
+        <span className="text-soft">
+          {window}, {target.source}
+        </span>
+      </p>
+    </>
+  )
+}
+
+function placeInWords(value: number, target: Target, unit: string): string {
+  const near = 0.001
+  if (value < target.low - near) return `↓ ${formatNumber(target.low - value, 1)} ${unit} under`
+  if (value > target.high + near) return `↑ ${formatNumber(value - target.high, 1)} ${unit} over`
+  return '✓ in the window'
+}

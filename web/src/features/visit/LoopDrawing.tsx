@@ -1,0 +1,272 @@
+import { useLayoutEffect, useRef, useState } from 'react'
+import type { Assessment, Loop, Vocabulary } from '../../api/types'
+import { formatNumber } from '../../lib/format'
+import { layOutLoop, pathThrough, PLACE, type Gap, type Geometry } from '../../lib/loopGeometry'
+
+type Props = { loop: Loop; assessment: Assessment; vocabulary: Vocabulary }
+
+const FOOT = 44
+
+/** The Loop: the refrigerant's way round, unrolled. Height is temperature; gaps are the verdict. */
+export function LoopDrawing({ loop, assessment, vocabulary }: Props) {
+  const frame = useRef<HTMLDivElement>(null)
+  const [size, setSize] = useState({ width: 860, height: 330 })
+  useLayoutEffect(() => {
+    const element = frame.current
+    if (!element) return
+    const observer = new ResizeObserver(() => {
+      setSize({ width: element.clientWidth, height: element.clientHeight })
+    })
+    observer.observe(element)
+    return () => observer.disconnect()
+  }, [])
+  const narrow = size.width < 560
+  const drawn = layOutLoop(loop, assessment.targets, size.width, size.height - FOOT)
+  const unit = vocabulary.derived.find((one) => one.key === 'superheat')?.unit ?? ''
+  return (
+    <figure className="flex h-full min-h-72 flex-col">
+      <div ref={frame} className="min-h-0 flex-1">
+        <svg
+          width={size.width}
+          height={size.height}
+          role="img"
+          aria-label={inWords(drawn, unit)}
+          className="block select-none"
+        >
+          <Ground drawn={drawn} width={size.width} />
+          <Air drawn={drawn} narrow={narrow} />
+          {drawn.levels.map((level) => (
+            <g key={level.side} stroke={`var(--${level.side})`}>
+              <path
+                d={pathThrough([level.from, level.to])}
+                strokeWidth="1.6"
+                strokeDasharray={level.side === 'high' ? '10 5' : '2 4'}
+              />
+            </g>
+          ))}
+          {drawn.stretches.map((stretch, i) => (
+            <path
+              key={i}
+              d={pathThrough(stretch.points)}
+              fill="none"
+              stroke={`var(--${stretch.side})`}
+              strokeWidth={stretch.sure ? 4.5 : 2}
+              strokeDasharray={stretch.sure ? undefined : '1 6'}
+              strokeLinecap="round"
+              strokeLinejoin="round"
+            />
+          ))}
+          {drawn.levels.map((level) => (
+            <text
+              key={level.side}
+              x={level.side === 'high' ? level.to.x - 4 : level.from.x + (narrow ? 4 : 16)}
+              y={level.side === 'high' ? level.from.y - 7 : level.from.y + 17}
+              textAnchor={level.side === 'high' ? 'end' : 'start'}
+              className="fill-ink text-[13px]"
+            >
+              {narrow ? (level.side === 'high' ? 'Condenser' : 'Evaporator') : level.label}{' '}
+              <tspan className="font-bold">{formatNumber(level.value, 1)}</tspan>
+            </text>
+          ))}
+          {drawn.gaps.map((gap) => (
+            <GapMark
+              key={gap.key}
+              gap={gap}
+              assessment={assessment}
+              unit={unit}
+              narrow={narrow}
+              right={size.width - 2}
+            />
+          ))}
+          {drawn.marks.map((mark) => (
+            <g key={mark.key}>
+              <circle
+                cx={mark.x}
+                cy={mark.y}
+                r="6"
+                fill="var(--sheet)"
+                stroke={`var(--${mark.side})`}
+                strokeWidth="3.5"
+              />
+              <text
+                x={narrow && mark.side === 'high' ? mark.x : mark.x - 11}
+                y={mark.y + (mark.side === 'high' ? (narrow ? 22 : 17) : -9)}
+                textAnchor={narrow && mark.side === 'high' ? 'middle' : 'end'}
+                className="fill-ink text-[13px] font-bold"
+              >
+                {formatNumber(mark.value, 1)}
+              </text>
+            </g>
+          ))}
+          {drawn.offScale && (
+            <g>
+              <path
+                d={`M${drawn.offScale.x} 20v-13m-5 6 5-6 5 6`}
+                fill="none"
+                stroke="var(--high)"
+                strokeWidth="2.5"
+              />
+              <text x={drawn.offScale.x + 9} y={17} className="fill-ink text-[13px]">
+                {drawn.offScale.label}{' '}
+                <tspan className="font-bold">{formatNumber(drawn.offScale.value, 1)}</tspan>
+              </text>
+            </g>
+          )}
+          <Parts width={size.width} top={size.height - FOOT} narrow={narrow} />
+        </svg>
+      </div>
+      <figcaption className="sr-only">{inWords(drawn, unit)}</figcaption>
+    </figure>
+  )
+}
+
+function Ground({ drawn, width }: { drawn: Geometry; width: number }) {
+  return (
+    <g>
+      {drawn.ticks.map((tick) => (
+        <g key={tick.value}>
+          <path d={`M0 ${tick.y}H${width}`} stroke="var(--rule)" strokeWidth="1" />
+          {drawn.levels.every((level) => Math.abs(level.from.y - tick.y + 6) > 11) && (
+            <text x={2} y={tick.y - 3} className="fill-soft text-[11px]">
+              {formatNumber(tick.value, 0)}°
+            </text>
+          )}
+        </g>
+      ))}
+    </g>
+  )
+}
+
+function Air({ drawn, narrow }: { drawn: Geometry; narrow: boolean }) {
+  return (
+    <g>
+      {drawn.air.map((air) => (
+        <g key={air.key}>
+          <path
+            d={wave(air.from, air.to, air.y)}
+            fill="none"
+            stroke="var(--rule-strong)"
+            strokeWidth="1.6"
+          />
+          <text
+            x={(air.from + air.to) / 2}
+            y={air.y + 16}
+            textAnchor="middle"
+            className="fill-soft text-[12px]"
+          >
+            {narrow ? air.label.replace(' air', '') : air.label} {formatNumber(air.value, 1)}
+          </text>
+        </g>
+      ))}
+    </g>
+  )
+}
+
+function wave(from: number, to: number, y: number): string {
+  const count = Math.max(2, Math.round((to - from) / 16))
+  const half = (to - from) / count / 2
+  return `M${from} ${y}` + `q${half / 2} -5 ${half} 0t${half} 0`.repeat(count)
+}
+
+type GapProps = {
+  gap: Gap
+  assessment: Assessment
+  unit: string
+  narrow: boolean
+  right: number
+}
+
+/** A gap as it is read off the drawing: level, line, the number, and its bracket beside it. */
+function GapMark({ gap, assessment, unit, narrow, right }: GapProps) {
+  const value = assessment.derived[gap.key]
+  const [top, bottom] = [Math.min(gap.level, gap.line), Math.max(gap.level, gap.line)]
+  const beside = gap.x + 26
+  return (
+    <g data-gap={gap.key}>
+      <path d={`M${gap.x} ${top}V${bottom}`} stroke="var(--ink)" strokeWidth="2" />
+      <path d={`M${gap.x - 6} ${gap.level}h12`} stroke="var(--ink)" strokeWidth="2" />
+      {gap.bracket && (
+        <path
+          d={`M${beside - 8} ${gap.bracket.from}h8V${gap.bracket.to}h-8`}
+          fill="none"
+          stroke="var(--ink)"
+          strokeWidth="3"
+        />
+      )}
+      <path
+        d={`M${gap.x + 8} ${gap.line}H${beside + 4}`}
+        stroke="var(--ink)"
+        strokeWidth="1.2"
+        strokeDasharray="2 2"
+      />
+      {value !== null && value !== undefined && (
+        <text
+          x={narrow && gap.key === 'superheat' ? right : beside + 8}
+          y={narrow && gap.key === 'superheat' ? gap.line - 14 : labelHeight(gap)}
+          textAnchor={narrow && gap.key === 'superheat' ? 'end' : 'start'}
+          paintOrder="stroke"
+          stroke="var(--ground)"
+          strokeWidth="5"
+          strokeLinejoin="round"
+          className="fill-ink text-[15px] font-bold"
+        >
+          {formatNumber(value, 1)}
+          <tspan className="text-[12px] font-normal">
+            {' '}
+            {unit} {narrow ? '' : gap.key}
+          </tspan>
+        </text>
+      )}
+    </g>
+  )
+}
+
+const ROOM_FOR_LABEL = 26
+
+/** Inside the gap where it is tall enough, else clear of both its lines on the empty side. */
+function labelHeight(gap: Gap): number {
+  const [top, bottom] = [Math.min(gap.level, gap.line), Math.max(gap.level, gap.line)]
+  if (bottom - top >= ROOM_FOR_LABEL) return (top + bottom) / 2 + 5
+  return gap.key === 'superheat' ? top - 10 : bottom + 20
+}
+
+const PARTS = [
+  { key: 'compressor_out', label: 'Compressor', narrow: 'Comp.', anchor: 'start' },
+  { key: 'condenser', label: 'Condenser', narrow: 'Cond.', anchor: 'middle' },
+  { key: 'liquid_line', label: 'Liquid line', narrow: 'Liquid', anchor: 'middle' },
+  { key: 'metering_device', label: 'Metering device', narrow: 'Device', anchor: 'middle' },
+  { key: 'evaporator', label: 'Evaporator', narrow: 'Evap.', anchor: 'middle' },
+  { key: 'suction_line', label: 'Suction line', narrow: 'Suction', anchor: 'middle' },
+  { key: 'compressor_in', label: '', narrow: '', anchor: 'end' },
+] as const
+
+/** The parts along the foot, in the order the refrigerant meets them. */
+function Parts({ width, top, narrow }: { width: number; top: number; narrow: boolean }) {
+  return (
+    <g>
+      <path d={`M0 ${top + 8}H${width}`} stroke="var(--rule-strong)" strokeWidth="1.5" />
+      {PARTS.map((part) => {
+        const x = (PLACE[part.key] ?? 0) * width
+        return (
+          <g key={part.key}>
+            <path d={`M${x} ${top + 3}v10`} stroke="var(--ink)" strokeWidth="2" />
+            <text
+              x={part.anchor === 'start' ? x - 6 : x}
+              y={top + 30}
+              textAnchor={part.anchor}
+              className="fill-soft text-[12.5px]"
+            >
+              {narrow ? part.narrow : part.label}
+            </text>
+          </g>
+        )
+      })}
+    </g>
+  )
+}
+
+function inWords(drawn: Geometry, unit: string): string {
+  const levels = drawn.levels.map((one) => `${one.label} ${formatNumber(one.value, 1)} ${unit}`)
+  const marks = drawn.marks.map((one) => `${one.label} ${formatNumber(one.value, 1)} ${unit}`)
+  return `The Loop. ${[...levels, ...marks].join('; ')}.`
+}

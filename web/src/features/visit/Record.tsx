@@ -1,0 +1,112 @@
+import { useState } from 'react'
+import type { Reading, Units, Visit } from '../../api/types'
+import { formatNumber, shortTime } from '../../lib/format'
+import { post } from '../../state/outbox'
+import { Button } from '../../ui/Button'
+import { Heading } from '../../ui/Heading'
+
+type Props = { visit: Visit; units: Units; now: Date }
+
+/** Every reading with where it came from and when. Correcting writes a new row beside the old. */
+export function Record({ visit, units, now }: Props) {
+  const [history, setHistory] = useState(false)
+  const current = visit.readings.filter((one) => one.state === 'current')
+  const listed = history ? visit.readings : current
+  const earlier = visit.readings.length - current.length
+  return (
+    <section aria-label="Readings">
+      <Heading aside={`${current.length} in use`}>Readings</Heading>
+      {visit.readings.length === 0 && <p className="py-2 text-soft">None yet.</p>}
+      <ul>
+        {listed.map((reading) => (
+          <Row key={reading.id} reading={reading} visit={visit} units={units} now={now} />
+        ))}
+      </ul>
+      {earlier > 0 && (
+        <Button weight="quiet" className="-ml-4" onClick={() => setHistory(!history)}>
+          {history ? 'Show those in use' : `Show ${earlier} replaced or earlier`}
+        </Button>
+      )}
+    </section>
+  )
+}
+
+type RowProps = { reading: Reading; visit: Visit; units: Units; now: Date }
+
+function Row({ reading, visit, units, now }: RowProps) {
+  const [editing, setEditing] = useState(false)
+  const shown = `${formatNumber(reading.value, reading.decimals)} ${reading.unit}`
+  const live = reading.state === 'current' && visit.state !== 'closed'
+  return (
+    <li
+      data-point={reading.point}
+      data-state={reading.state}
+      className="group flex min-h-11 flex-wrap items-center gap-x-3 border-b border-rule"
+    >
+      <span className="min-w-0 flex-1 leading-tight group-data-[state=void]:line-through">
+        {reading.label}
+        <span className="block text-[0.8rem] text-soft">
+          {reading.source} {reading.given}, {shortTime(reading.taken_at, now)}
+          {reading.corrects !== null && ', corrected'}
+          {reading.state === 'void' && ', replaced'}
+          {reading.state === 'earlier' && ', earlier'}
+        </span>
+      </span>
+      {live && editing ? (
+        <Correction
+          reading={reading}
+          visit={visit}
+          units={units}
+          onDone={() => setEditing(false)}
+        />
+      ) : (
+        <button
+          type="button"
+          disabled={!live}
+          onClick={() => setEditing(true)}
+          aria-label={`Correct ${reading.label}, ${shown}`}
+          className="min-h-11 px-1 text-right text-[1.1rem] font-bold decoration-rule-strong underline-offset-4 enabled:underline"
+        >
+          {shown}
+        </button>
+      )}
+    </li>
+  )
+}
+
+type CorrectionProps = { reading: Reading; visit: Visit; units: Units; onDone: () => void }
+
+function Correction({ reading, visit, units, onDone }: CorrectionProps) {
+  const [text, setText] = useState(formatNumber(reading.value, reading.decimals).replace('−', '-'))
+  const path = `/visits/${visit.id}`
+  const send = (to: string, body: Record<string, unknown>) => {
+    const id = crypto.randomUUID()
+    const message = { id, method: 'POST', path: `${path}/${to}`, units, visitId: visit.id } as const
+    post({ ...message, body: { id, reading_id: reading.id, ...body } })
+    onDone()
+  }
+  return (
+    <form
+      className="flex items-center gap-2 py-1"
+      onSubmit={(event) => {
+        event.preventDefault()
+        send('corrections', { text })
+      }}
+    >
+      <input
+        autoFocus
+        value={text}
+        inputMode="decimal"
+        aria-label={`${reading.label} should read`}
+        onFocus={(event) => event.target.select()}
+        onChange={(event) => setText(event.target.value)}
+        onKeyDown={(event) => event.key === 'Escape' && onDone()}
+        className="h-11 w-24 rounded border border-rule-strong bg-ground px-2 text-right text-[1.1rem]"
+      />
+      <Button type="submit" weight="do">
+        Correct
+      </Button>
+      <Button onClick={() => send('withdrawals', {})}>Take out</Button>
+    </form>
+  )
+}

@@ -1,0 +1,62 @@
+import type { Units, Visit } from '../../api/types'
+import { inMinutes, minutesSince } from '../../lib/format'
+import { post } from '../../state/outbox'
+import { Button } from '../../ui/Button'
+
+type Props = { visit: Visit; units: Units; now: Date }
+
+const AGO = [0, 10, 20, 30]
+
+/** How long the system has run and since when nothing was changed: what settling counts from. */
+export function RunClock({ visit, units, now }: Props) {
+  if (visit.running_since === null) {
+    return (
+      <div className="flex flex-wrap items-center gap-2">
+        <span>System started:</span>
+        {AGO.map((minutes) => (
+          <Button
+            key={minutes}
+            className="px-3"
+            onClick={() => note(visit, 'system_started', units, minutes)}
+            {...(minutes === 0 ? { keyHint: 'r' } : {})}
+          >
+            {minutes === 0 ? 'now' : `${minutes} min ago`}
+          </Button>
+        ))}
+      </div>
+    )
+  }
+  return (
+    <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
+      <span>
+        Running <strong>{inMinutes(minutesSince(visit.running_since, now))}</strong>
+      </span>
+      {visit.changed_at !== null && (
+        <span>
+          changed <strong>{inMinutes(minutesSince(visit.changed_at, now))}</strong> ago
+        </span>
+      )}
+      <Button keyHint="h" className="px-3" onClick={() => note(visit, 'something_changed', units)}>
+        Changed<span className="hidden xl:inline"> something</span>
+      </Button>
+      <Button className="px-3" onClick={() => note(visit, 'system_stopped', units)}>
+        Stopped
+      </Button>
+    </div>
+  )
+}
+
+type Kind = 'system_started' | 'something_changed' | 'system_stopped'
+
+export function note(visit: Visit, kind: Kind, units: Units, minutesAgo = 0): void {
+  const id = crypto.randomUUID()
+  const happened = new Date(Date.now() - minutesAgo * 60_000)
+  post({
+    id,
+    method: 'POST',
+    path: `/visits/${visit.id}/events`,
+    body: { id, kind, happened_at: happened.toISOString() },
+    units,
+    visitId: visit.id,
+  })
+}

@@ -1,0 +1,92 @@
+import type { Assessment, Visit } from '../../api/types'
+import { Notice } from '../../ui/Notice'
+
+/** The verdict: dangers first, then what to do in one line. */
+export function Verdict({ visit }: { visit: Visit }) {
+  const { assessment, problem } = visit
+  if (problem !== null) {
+    return (
+      <Notice word="Cannot judge.">
+        {problem} Every reading is kept. Correct the plate or the reading.
+      </Notice>
+    )
+  }
+  if (assessment === null) {
+    return (
+      <section aria-live="polite">
+        <p className="text-[1.7rem] leading-tight font-bold" data-verdict="none">
+          Call out what you read.
+        </p>
+        <p className="mt-1 max-w-[68ch] text-soft">
+          Two pressures, two line temperatures and outdoor air are enough for a first verdict.
+        </p>
+      </section>
+    )
+  }
+  const { charge, hazards } = assessment
+  return (
+    <section aria-live="polite" className="flex flex-col gap-2">
+      {hazards.map((hazard) => (
+        <Notice key={hazard.key} word="Danger to the machine.">
+          {hazard.message}
+        </Notice>
+      ))}
+      <p
+        className="border-l-8 border-accent pl-4 text-[1.7rem] leading-tight font-bold"
+        data-verdict={charge.advice}
+        data-state={charge.state}
+      >
+        {charge.headline}
+      </p>
+    </section>
+  )
+}
+
+/** Why, what must be minded while doing it, and what is not known. */
+export function Reasons({ assessment }: { assessment: Assessment }) {
+  const { charge, readiness } = assessment
+  const others = readiness.filter((gate) => gate.message !== charge.reason)
+  const blocking = others.filter((gate) => gate.effect === 'blocks')
+  const unknown = others.filter((gate) => gate.effect === 'warns')
+  return (
+    <section aria-label="Reasons" className="flex max-w-[84ch] flex-col gap-1 lg:pl-6">
+      <p>{charge.reason}</p>
+      {charge.cautions.length > 0 && (
+        <p className="border-l-4 border-alarm pl-2 text-[0.94rem] leading-snug">
+          <strong>Care:</strong> {charge.cautions.join(' ')}
+        </p>
+      )}
+      <Aside word="Also in the way:" sentences={blocking.map((gate) => gate.message)} />
+      <Aside word="Not known:" sentences={unknown.map((gate) => gate.message)} />
+      <Aside word="Another school differs:" sentences={otherSchools(assessment)} />
+    </section>
+  )
+}
+
+function Aside({ word, sentences }: { word: string; sentences: string[] }) {
+  if (sentences.length === 0) return null
+  return (
+    <p className="text-[0.94rem] leading-snug text-soft">
+      <strong className="text-ink">{word}</strong> {sentences.join(' ')}
+    </p>
+  )
+}
+
+const STATE_WORDS = {
+  low: 'low on charge',
+  right: 'right',
+  high: 'overcharged',
+  unknown: 'undecided',
+}
+
+/** Only when another common method would have decided differently. */
+function otherSchools({ charge, units }: Assessment): string[] {
+  const unit = units === 'ip' ? '°F' : 'K'
+  return charge.other_methods
+    .filter((other) => charge.state !== 'unknown' && other.state !== charge.state)
+    .map(
+      (other) =>
+        `${other.label} would say ${STATE_WORDS[other.state]}, ` +
+        `${Math.abs(other.off_by).toFixed(1)} ${unit} ${other.off_by < 0 ? 'under' : 'over'} its target.`,
+    )
+}

@@ -1,0 +1,170 @@
+import { useEffect, useState } from 'react'
+import { Link, useParams } from 'react-router'
+import { useVisit, useVocabulary } from '../../api/queries'
+import type { Units, Visit, Vocabulary } from '../../api/types'
+import { shortTime } from '../../lib/format'
+import { useKeys } from '../../state/keys'
+import { post } from '../../state/outbox'
+import { usePreferences } from '../../state/preferences'
+import { Button } from '../../ui/Button'
+import { LoadState } from '../../ui/LoadState'
+import { CalloutLine } from './CalloutLine'
+import { FourNumbers } from './FourNumbers'
+import { LoopDrawing } from './LoopDrawing'
+import { NextChecks } from './NextChecks'
+import { Record } from './Record'
+import { note, RunClock } from './RunClock'
+import { Seen } from './Seen'
+import { Suspects } from './Suspects'
+import { Reasons, Verdict } from './Verdict'
+
+/** The workspace of one visit: verdict, four numbers, the Loop, and the line to call out to. */
+export function VisitScreen() {
+  const { visitId = '' } = useParams()
+  const visit = useVisit(visitId)
+  const vocabulary = useVocabulary()
+  return (
+    <LoadState of={visit}>
+      {(ready) => (
+        <LoadState of={vocabulary}>
+          {(words) => <Workspace key={ready.id} visit={ready} vocabulary={words} />}
+        </LoadState>
+      )}
+    </LoadState>
+  )
+}
+
+function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary }) {
+  const { units } = usePreferences()
+  const now = useNow()
+  useKeys([
+    {
+      key: 'r',
+      label: 'The system was started now',
+      run: () => visit.state !== 'closed' && note(visit, 'system_started', units),
+    },
+    {
+      key: 'h',
+      label: 'Something was changed now',
+      run: () => visit.state !== 'closed' && note(visit, 'something_changed', units),
+    },
+  ])
+  return (
+    <>
+      <div data-workspace className="flex min-h-0 flex-1 flex-col px-4 pt-2 md:px-6">
+        <Head visit={visit} units={units} now={now} />
+        <div className="grid min-h-0 flex-1 gap-6 lg:grid-cols-[minmax(0,1fr)_22rem]">
+          <div className="flex min-w-0 flex-col gap-3 pt-3 pb-2 lg:overflow-y-auto">
+            <Verdict visit={visit} />
+            {visit.assessment && (
+              <div className="max-lg:order-1">
+                <Reasons assessment={visit.assessment} />
+              </div>
+            )}
+            <FourNumbers
+              assessment={visit.assessment}
+              readings={visit.readings}
+              vocabulary={vocabulary}
+            />
+            <div className="h-80 max-lg:order-2 lg:h-auto lg:min-h-64 lg:flex-1">
+              {visit.loop && visit.assessment && visit.loop.levels.length > 0 ? (
+                <LoopDrawing
+                  loop={visit.loop}
+                  assessment={visit.assessment}
+                  vocabulary={vocabulary}
+                />
+              ) : (
+                <EmptyLoop />
+              )}
+            </div>
+          </div>
+          <div className="flex min-w-0 flex-col gap-5 pt-3 pb-6 lg:overflow-y-auto lg:px-1">
+            <NextChecks visit={visit} vocabulary={vocabulary} units={units} />
+            <Suspects suspects={visit.assessment?.suspects ?? []} />
+            <Record visit={visit} units={units} now={now} />
+            <Seen visit={visit} vocabulary={vocabulary} units={units} />
+          </div>
+        </div>
+      </div>
+      <CalloutLine visit={visit} vocabulary={vocabulary} units={units} />
+    </>
+  )
+}
+
+type HeadProps = { visit: Visit; units: Units; now: Date }
+
+function Head({ visit, units, now }: HeadProps) {
+  const { system } = visit
+  const closed = visit.state === 'closed'
+  const setClosed = (value: boolean) =>
+    post({
+      method: 'PATCH',
+      path: `/visits/${visit.id}`,
+      body: { closed: value },
+      units,
+      visitId: visit.id,
+    })
+  return (
+    <header className="flex flex-wrap items-center justify-between gap-x-6 gap-y-2 border-b border-rule pb-2 lg:flex-nowrap">
+      <div className="min-w-0 lg:flex-1">
+        <h1 className="text-[1.25rem]">
+          {system.site_name}, {system.name}
+        </h1>
+        <p className="text-[0.95rem] text-soft lg:truncate" title={system.note}>
+          <Link
+            to={`/systems/${system.id}`}
+            className="underline decoration-rule-strong underline-offset-4"
+          >
+            {system.summary}
+          </Link>
+          {visit.complaint !== '' && <> · “{visit.complaint}”</>}
+          {system.note !== '' && <> · {system.note}</>}
+          {closed && visit.closed_at && <> · closed {shortTime(visit.closed_at, now)}</>}
+        </p>
+        {system.safety_class !== 'A1' && (
+          <p className="border-l-4 border-alarm pl-2 text-[0.95rem]">
+            <strong>
+              Care: {system.refrigerant} is flammable ({system.safety_class}).
+            </strong>{' '}
+            Ventilate, no ignition source, rated tools, maker’s limits.
+          </p>
+        )}
+      </div>
+      <div className="flex flex-wrap items-center gap-2 lg:shrink-0">
+        {!closed && <RunClock visit={visit} units={units} now={now} />}
+        <Button onClick={() => setClosed(!closed)}>{closed ? 'Open again' : 'Close visit'}</Button>
+      </div>
+    </header>
+  )
+}
+
+function EmptyLoop() {
+  return (
+    <div className="flex h-full flex-col items-center justify-center gap-2 rounded border-2 border-dashed border-rule-strong px-6 text-center">
+      <svg viewBox="0 0 300 80" aria-hidden className="w-64 text-rule-strong">
+        <path
+          d="M8 30V8M8 12H40L48 22H118L140 30H170L180 66H240L262 54H292"
+          fill="none"
+          stroke="currentColor"
+          strokeWidth="4"
+          strokeLinejoin="round"
+          strokeDasharray="1 8"
+          strokeLinecap="round"
+        />
+      </svg>
+      <p>The Loop draws itself from a pressure and a line temperature.</p>
+    </div>
+  )
+}
+
+const TICK_MS = 10_000
+
+/** The time, kept fresh enough for minutes. */
+function useNow(): Date {
+  const [now, setNow] = useState(() => new Date())
+  useEffect(() => {
+    const timer = setInterval(() => setNow(new Date()), TICK_MS)
+    return () => clearInterval(timer)
+  }, [])
+  return now
+}
