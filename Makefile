@@ -1,0 +1,57 @@
+# Five words a newcomer needs: demo, test, check, bench, shots. See README.md.
+
+PY := .venv/bin/python
+WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts
+
+.PHONY: demo test check format bench shots tables types lock setup-run setup-dev
+
+demo: setup-run web/dist/index.html  ## set up, build, start with the demo data
+	@NUDGE_DATA="$${NUDGE_DATA:-data/demo}" .venv/bin/nudge demo
+
+test: check  ## set up, check, run every test
+	@tools/setup.sh browser
+	@$(PY) -m unittest discover --start-directory tests --top-level-directory . --buffer
+
+check: setup-dev web/dist/index.html  ## format, lint and types, both languages
+	@.venv/bin/ruff format --check --quiet . || (echo "Run 'make format'." && false)
+	@.venv/bin/ruff check --quiet .
+	@.venv/bin/mypy
+	@$(PY) -m tools.api_types --check
+	@cd web && npm run --silent check
+
+format: setup-dev
+	@.venv/bin/ruff check --fix --quiet . ; .venv/bin/ruff format --quiet .
+	@cd web && npm run --silent format
+
+bench: setup-dev web/dist/index.html  ## the measured figures, medians and ratios
+	@tools/setup.sh browser
+	@$(PY) -m tools.bench
+
+shots: setup-dev web/dist/index.html  ## docs/screenshots from the demo data
+	@tools/setup.sh browser
+	@$(PY) -m tools.shots
+
+tables: setup-dev  ## the packaged refrigerant tables, from CoolProp
+	@$(PY) -m tools.make_tables
+
+types: setup-dev web/node_modules/.ready  ## the front end's types, from the OpenAPI document
+	@$(PY) -m tools.api_types
+
+lock:  ## pin every version again (needs uv)
+	uv pip compile -q pyproject.toml --python-version 3.11 --universal --generate-hashes -o requirements.lock
+	uv pip compile -q pyproject.toml --extra dev --python-version 3.11 --universal --generate-hashes -o requirements-dev.lock
+
+setup-run: .venv/.ready-run
+setup-dev: .venv/.ready-dev web/node_modules/.ready
+
+.venv/.ready-run: requirements.lock pyproject.toml tools/setup.sh
+	@tools/setup.sh python requirements.lock && touch $@
+
+.venv/.ready-dev: requirements-dev.lock pyproject.toml tools/setup.sh
+	@tools/setup.sh python requirements-dev.lock && touch $@ .venv/.ready-run
+
+web/node_modules/.ready: web/package-lock.json tools/setup.sh
+	@tools/setup.sh node && touch $@
+
+web/dist/index.html: web/node_modules/.ready $(WEB_SOURCES)
+	@cd web && npm run --silent build -- --logLevel warn && touch dist/index.html

@@ -14,8 +14,8 @@ from nudge.core.circuit.derived import DERIVED
 from nudge.core.judgement.assess import Assessment
 from nudge.core.judgement.beliefs import Belief
 from nudge.core.said import Reader, Said
-from nudge.core.vocabulary.observations import OBSERVATIONS
 from nudge.core.units import Quantity, UnitSystem, from_si
+from nudge.core.vocabulary.observations import OBSERVATIONS
 
 _K = Quantity.TEMPERATURE_DIFFERENCE
 

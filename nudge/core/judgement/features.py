@@ -67,7 +67,10 @@ def expected_condensing_over_ambient(case: Case) -> float:
 def features(case: Case, targets: Targets) -> dict[str, Feature]:
     """The features whose readings are there. Missing readings are absent, not guessed."""
     condensing = expected_condensing_over_ambient(case)
-    windows: dict[str, tuple[float, float]] = {
+    expected: dict[str, tuple[float, float]] = {
+        judged: (window.low, window.high) for judged, window in targets.windows.items()
+    }
+    expected |= {
         "condensing_over_ambient": (
             condensing - CONDENSING_SPREAD_K, condensing + CONDENSING_SPREAD_K
         ),
@@ -77,9 +80,8 @@ def features(case: Case, targets: Targets) -> dict[str, Feature]:
         "liquid_line_drop": (-inf, LIQUID_DROP_K),
         "drier_drop": (-inf, LIQUID_DROP_K),
     }  # fmt: skip
-    judged = {key: (window.low, window.high) for key, window in targets.windows.items()}
     found = {}
-    for key, (low, high) in {**judged, **windows}.items():
+    for key, (low, high) in expected.items():
         value = case.derived.get(key)
         if value is not None:
             found[key] = Feature(key, value, low, high)

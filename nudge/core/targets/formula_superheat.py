@@ -32,7 +32,7 @@ def _target(case: Case) -> Target | None:
         return None
     if wet_bulb is None or outdoor is None:
         return None
-    source = "formula, wet bulb and outdoor"
+    source = "formula"
     return window(formula_superheat(wet_bulb, outdoor), TOLERANCE_K, KEY, source)
 
 

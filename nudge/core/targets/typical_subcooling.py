@@ -10,7 +10,7 @@ KEY = "typical_subcooling"
 def _target(case: Case) -> Target | None:
     if case.plate.metering_device.is_valve:
         return None
-    return window(VALUE_K, TOLERANCE_K, KEY, "typical, no target")
+    return window(VALUE_K, TOLERANCE_K, KEY, "typical only")
 
 
 SCHOOL = School(

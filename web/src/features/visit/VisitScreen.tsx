@@ -48,6 +48,16 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
       label: 'Something was changed now',
       run: () => visit.state !== 'closed' && note(visit, 'something_changed', units),
     },
+    {
+      key: 'o',
+      label: 'The system was stopped now',
+      run: () => visit.state !== 'closed' && note(visit, 'system_stopped', units),
+    },
+    {
+      key: 'c',
+      label: visit.state === 'closed' ? 'Open the visit again' : 'Close the visit',
+      run: () => setClosed(visit, visit.state !== 'closed', units),
+    },
   ])
   return (
     <>
@@ -66,7 +76,7 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
               readings={visit.readings}
               vocabulary={vocabulary}
             />
-            <div className="h-80 max-lg:order-2 lg:h-auto lg:min-h-64 lg:flex-1">
+            <div className="h-80 max-lg:order-2 lg:h-auto lg:min-h-56 lg:flex-1">
               {visit.loop && visit.assessment && visit.loop.levels.length > 0 ? (
                 <LoopDrawing
                   loop={visit.loop}
@@ -96,14 +106,6 @@ type HeadProps = { visit: Visit; units: Units; now: Date }
 function Head({ visit, units, now }: HeadProps) {
   const { system } = visit
   const closed = visit.state === 'closed'
-  const setClosed = (value: boolean) =>
-    post({
-      method: 'PATCH',
-      path: `/visits/${visit.id}`,
-      body: { closed: value },
-      units,
-      visitId: visit.id,
-    })
   return (
     <header className="flex flex-wrap items-center justify-between gap-x-6 gap-y-2 border-b border-rule pb-2 lg:flex-nowrap">
       <div className="min-w-0 lg:flex-1">
@@ -132,10 +134,22 @@ function Head({ visit, units, now }: HeadProps) {
       </div>
       <div className="flex flex-wrap items-center gap-2 lg:shrink-0">
         {!closed && <RunClock visit={visit} units={units} now={now} />}
-        <Button onClick={() => setClosed(!closed)}>{closed ? 'Open again' : 'Close visit'}</Button>
+        <Button onClick={() => setClosed(visit, !closed, units)}>
+          {closed ? 'Open again' : 'Close visit'}
+        </Button>
       </div>
     </header>
   )
+}
+
+function setClosed(visit: Visit, closed: boolean, units: Units): void {
+  post({
+    method: 'PATCH',
+    path: `/visits/${visit.id}`,
+    body: { closed },
+    units,
+    visitId: visit.id,
+  })
 }
 
 function EmptyLoop() {

@@ -1,0 +1,54 @@
+#!/usr/bin/env bash
+# Puts in place what is missing, and says exactly what to install where it cannot.
+#   setup.sh python LOCKFILE   the virtual environment, from pinned and hashed versions
+#   setup.sh node              web/node_modules, from package-lock.json
+#   setup.sh browser           Debian's Chromium
+set -euo pipefail
+cd "$(dirname "$0")/.."
+
+say() { printf 'setup: %s\n' "$*" >&2; }
+
+# Install Debian packages where we may; otherwise name them and stop.
+need() {
+  if [ "$(id -u)" = 0 ] && command -v apt-get >/dev/null; then
+    say "installing $*"
+    apt-get update -qq >/dev/null && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq "$@" >/dev/null
+  else
+    say "missing: $*. Install with: sudo apt-get install $*"
+    exit 1
+  fi
+}
+
+python() {
+  local found=""
+  for name in python3.11 python3; do
+    if command -v "$name" >/dev/null && "$name" -c 'import sys; sys.exit(sys.version_info[:2] != (3, 11))'; then
+      found=$name
+      break
+    fi
+  done
+  [ -n "$found" ] || { need python3.11 python3.11-venv; found=python3.11; }
+  "$found" -c 'import ensurepip, venv' 2>/dev/null || need python3.11-venv
+  if [ ! -x .venv/bin/python ] || ! .venv/bin/python -m pip --version >/dev/null 2>&1; then
+    say "making .venv"
+    "$found" -m venv --clear .venv
+  fi
+  say "installing Python packages from $1"
+  .venv/bin/python -m pip install --quiet --disable-pip-version-check --require-hashes -r "$1"
+  .venv/bin/python -m pip install --quiet --disable-pip-version-check --no-deps --no-build-isolation -e .
+}
+
+node() {
+  if ! command -v node >/dev/null || [ "$(command node -p 'process.versions.node.split(".")[0]')" -lt 20 ]; then
+    say "missing: Node.js 20 or newer with npm. Install it, then run this again."
+    exit 1
+  fi
+  say "installing front-end packages"
+  (cd web && npm ci --no-audit --no-fund --loglevel=error)
+}
+
+browser() {
+  command -v chromium >/dev/null || command -v chromium-browser >/dev/null || need chromium
+}
+
+"$@"
