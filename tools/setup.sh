@@ -35,7 +35,10 @@ python() {
   fi
   say "installing Python packages from $1"
   .venv/bin/python -m pip install --quiet --disable-pip-version-check --require-hashes -r "$1"
-  .venv/bin/python -m pip install --quiet --disable-pip-version-check --no-deps --no-build-isolation -e .
+  # Nudge itself runs from this folder: a path entry and a launcher, no build step.
+  pwd > "$(.venv/bin/python -c 'import sysconfig; print(sysconfig.get_path("purelib"))')/nudge.pth"
+  printf '#!%s/.venv/bin/python\nfrom nudge.cli import main\n\nraise SystemExit(main())\n' "$PWD" > .venv/bin/nudge
+  chmod +x .venv/bin/nudge
 }
 
 node() {
