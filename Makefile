@@ -55,3 +55,7 @@ web/node_modules/.ready: web/package-lock.json tools/setup.sh
 
 web/dist/index.html: web/node_modules/.ready $(WEB_SOURCES)
 	@cd web && npm run --silent build -- --logLevel warn && touch dist/index.html
+
+.PHONY: books
+books: setup-dev  ## the rule tables in docs/, from the code's own tables
+	@$(PY) -m tools.books

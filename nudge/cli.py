@@ -54,6 +54,7 @@ def _serve(with_demo: bool) -> int:
     import uvicorn
 
     from nudge.main import SCREENS, create_app
+    from nudge.services.workshop import Workshop
     from nudge.settings import Settings
     from nudge.store.database import CannotOpen, Database
 
@@ -76,7 +77,9 @@ def _serve(with_demo: bool) -> int:
         f"Nudge is at http://{host}:{settings.port}  (data in {settings.data_folder})", flush=True
     )
     server = uvicorn.Server(
-        uvicorn.Config(create_app(database), log_level="warning", timeout_graceful_shutdown=3)
+        uvicorn.Config(
+            create_app(Workshop(database)), log_level="warning", timeout_graceful_shutdown=3
+        )
     )
     server.run(sockets=[listener])
     return 0

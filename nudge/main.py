@@ -1,4 +1,4 @@
-"""The application: routes, errors, and the built screens, around one database."""
+"""The application: routes, errors, and the built screens, around one workshop."""
 
 from collections.abc import AsyncIterator
 from contextlib import asynccontextmanager
@@ -13,22 +13,19 @@ from nudge import __version__
 from nudge.api.body_limit import BodyLimit
 from nudge.api.errors import ErrorsOut, answer_errors
 from nudge.api.routes import assess, book, health, refrigerants, visits, vocabulary
-from nudge.services.clock import Clock, system_clock
-from nudge.store.database import Database
+from nudge.services.workshop import Workshop
 
 SCREENS = Path(__file__).parents[1] / "web" / "dist"
 
 
-def create_app(
-    database: Database | None, clock: Clock = system_clock, screens: Path = SCREENS
-) -> FastAPI:
-    """The ASGI application. `database` may be None only to read the OpenAPI document."""
+def create_app(workshop: Workshop | None, screens: Path = SCREENS) -> FastAPI:
+    """The ASGI application. `workshop` may be None only to read the OpenAPI document."""
 
     @asynccontextmanager
     async def lifespan(_: FastAPI) -> AsyncIterator[None]:
         yield
-        if database is not None:
-            database.close()
+        if workshop is not None:
+            workshop.close()
 
     app = FastAPI(
         title="Nudge",
@@ -39,8 +36,7 @@ def create_app(
         openapi_url="/api/openapi.json",
         responses={422: {"model": ErrorsOut}},
     )
-    app.state.database = database
-    app.state.clock = clock
+    app.state.workshop = workshop
     app.add_middleware(BodyLimit)
     answer_errors(app)
     for resource in (health, refrigerants, assess, vocabulary, book, visits):

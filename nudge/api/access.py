@@ -6,7 +6,7 @@ from fastapi import Depends, Request
 
 from nudge.services.book import Book
 from nudge.services.visits import Visits
-from nudge.store.database import Database
+from nudge.services.workshop import Workshop
 
 
 def _units(request: Request, units: Literal["ip", "si"] = "ip") -> Literal["ip", "si"]:
@@ -14,20 +14,20 @@ def _units(request: Request, units: Literal["ip", "si"] = "ip") -> Literal["ip",
     return units
 
 
-def _database(request: Request) -> Database:
-    database: Database = request.app.state.database
-    return database
+def _workshop(request: Request) -> Workshop:
+    workshop: Workshop = request.app.state.workshop
+    return workshop
 
 
 def _visits(request: Request) -> Visits:
-    return Visits(request.app.state.database, request.app.state.clock)
+    return _workshop(request).visits
 
 
 def _book(request: Request) -> Book:
-    return Book(request.app.state.database, request.app.state.clock)
+    return _workshop(request).book
 
 
 UnitsIn = Annotated[Literal["ip", "si"], Depends(_units)]
-DatabaseIn = Annotated[Database, Depends(_database)]
+WorkshopIn = Annotated[Workshop, Depends(_workshop)]
 VisitsIn = Annotated[Visits, Depends(_visits)]
 BookIn = Annotated[Book, Depends(_book)]

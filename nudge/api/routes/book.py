@@ -3,7 +3,7 @@
 from fastapi import APIRouter
 from pydantic import BaseModel
 
-from nudge.api.access import BookIn, DatabaseIn, UnitsIn
+from nudge.api.access import BookIn, UnitsIn, WorkshopIn
 from nudge.api.schemas.book import (
     NewSite,
     NewSystem,
@@ -15,7 +15,6 @@ from nudge.api.schemas.book import (
     system_out,
 )
 from nudge.api.schemas.visits import TodayOut, VisitLine, visit_line
-from nudge.services.today import today as todays_visits
 
 router = APIRouter(prefix="/api")
 
@@ -28,9 +27,9 @@ class SystemPage(BaseModel):
 
 
 @router.get("/today")
-def today(database: DatabaseIn, units: UnitsIn) -> TodayOut:
+def today(workshop: WorkshopIn, units: UnitsIn) -> TodayOut:
     """Visits under way, due, and lately closed."""
-    found = todays_visits(database)
+    found = workshop.today()
     groups = {"under_way": found.under_way, "due": found.due, "recent": found.recent}
     lines = {
         name: [visit_line(visit, found.verdicts.get(visit.id), units) for visit in group]

@@ -15,7 +15,7 @@ from nudge.core.vocabulary.equipment import (
     Application,
     MeteringDevice,
 )
-from nudge.store.tables import Site, System
+from nudge.services.rows import Site, System
 
 Id = Annotated[str, Field(strict=True, min_length=1, max_length=64, pattern=r"^[A-Za-z0-9:_-]+$")]
 Text = Annotated[str, Field(strict=True, max_length=20_000)]

@@ -13,9 +13,9 @@ from nudge.core.circuit.loop import Loop
 from nudge.core.record.standing import void_ids
 from nudge.core.units import Quantity, UnitSystem, decimals, from_si, unit_label
 from nudge.core.vocabulary.points import POINTS
+from nudge.services.rows import Reading, Verdict, Visit
 from nudge.services.snapshot import Snapshot, si_value
 from nudge.services.visits import EventKind
-from nudge.store.tables import Reading, Verdict, Visit
 
 Units = Literal["ip", "si"]
 VisitState = Literal["due", "under_way", "closed"]

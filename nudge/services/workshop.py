@@ -1,0 +1,22 @@
+"""Everything the application can do, around one database, for whoever carries it to people."""
+
+from nudge.services.book import Book
+from nudge.services.clock import Clock, system_clock
+from nudge.services.today import Today, today
+from nudge.services.visits import Visits
+from nudge.store.database import Database
+
+
+class Workshop:
+    """The use cases, wired to a database and a clock."""
+
+    def __init__(self, database: Database, clock: Clock = system_clock) -> None:
+        self._database = database
+        self.visits = Visits(database, clock)
+        self.book = Book(database, clock)
+
+    def today(self) -> Today:
+        return today(self._database)
+
+    def close(self) -> None:
+        self._database.close()

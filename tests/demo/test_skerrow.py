@@ -1,0 +1,38 @@
+from datetime import timedelta
+
+from nudge.demo.skerrow import fill_if_empty
+from nudge.services.book import Book
+from nudge.services.today import today
+from tests.temporary import NOON, WithDatabase
+
+
+class SkerrowTest(WithDatabase):
+    def test_the_town_is_big_enough_to_look_at(self):
+        sites = Book(self.database, self.clock).sites()
+        systems = [system for site in sites for system in site.systems]
+        self.assertGreaterEqual(len(sites), 6)
+        self.assertGreaterEqual(len(systems), 10)
+        self.assertEqual({s.metering_device for s in systems}, {"txv", "eev", "fixed_orifice"})
+        self.assertGreaterEqual(len({s.refrigerant for s in systems}), 6)
+
+    def test_its_stories_come_out_as_told(self):
+        found = today(self.database)
+        advice = {v: kept.answer["charge"]["advice"] for v, kept in found.verdicts.items()}
+        self.assertEqual(advice["seed-library-now"], "leave")
+        self.assertEqual(advice["pottery-now"], "add")
+        # Charged twice for what is a restriction: never "add" again.
+        clinic = Book(self.database, self.clock).system("clinic-waiting")
+        for visit in clinic.visits:
+            kept = clinic.verdicts[visit.id].answer
+            self.assertEqual(kept["charge"]["advice"], "do_not_charge")
+            self.assertEqual(kept["suspects"][0]["fault"], "liquid_line_restriction")
+        self.assertTrue(found.due)
+
+    def test_the_lamp_room_drifts(self):
+        lamp = Book(self.database, self.clock).system("lighthouse-lamp")
+        past = sorted((v for v in lamp.visits if v.opened_at), key=lambda v: v.opened_at)
+        subcooling = [lamp.verdicts[v.id].answer["derived"]["subcooling"] for v in past]
+        self.assertEqual(subcooling, sorted(subcooling, reverse=True))
+
+    def test_a_filled_folder_is_left_alone(self):
+        self.assertFalse(fill_if_empty(self.database, NOON + timedelta(days=1)))

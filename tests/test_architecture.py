@@ -1,0 +1,110 @@
+"""The arrows of the house: who may import whom. A wrong arrow fails here, not in review."""
+
+import ast
+import unittest
+from collections.abc import Iterator
+from pathlib import Path
+
+ROOT = Path(__file__).parents[1]
+
+# Layer: what it may import of Nudge, besides itself. The order is the reading order.
+ALLOWED: dict[str, tuple[str, ...]] = {
+    "nudge.core.units": (),
+    "nudge.core.errors": ("nudge.core.units",),
+    "nudge.core.said": ("nudge.core.units",),
+    "nudge.core.record": (),
+    "nudge.core.refrigerant": ("nudge.core.units", "nudge.core.errors"),
+    "nudge.core.air": ("nudge.core.units", "nudge.core.errors"),
+    "nudge.core.vocabulary": ("nudge.core.units", "nudge.core.errors", "nudge.core.refrigerant"),
+    "nudge.core.callout": ("nudge.core.units", "nudge.core.errors", "nudge.core.vocabulary"),
+    "nudge.core.circuit": (
+        "nudge.core.units", "nudge.core.errors", "nudge.core.refrigerant", "nudge.core.air",
+        "nudge.core.vocabulary",
+    ),
+    "nudge.core.targets": (
+        "nudge.core.units", "nudge.core.errors", "nudge.core.said", "nudge.core.vocabulary",
+        "nudge.core.circuit",
+    ),
+    "nudge.core.settling": (
+        "nudge.core.units", "nudge.core.said", "nudge.core.refrigerant", "nudge.core.vocabulary",
+        "nudge.core.circuit", "nudge.core.targets",
+    ),
+    "nudge.core.judgement": (
+        "nudge.core.units", "nudge.core.said", "nudge.core.refrigerant", "nudge.core.vocabulary",
+        "nudge.core.circuit", "nudge.core.targets", "nudge.core.settling",
+    ),
+    "nudge.contract": ("nudge.core",),
+    "nudge.store": (),
+    "nudge.services": ("nudge.core", "nudge.contract", "nudge.store", "nudge.__version__"),
+    "nudge.api": ("nudge.core", "nudge.contract", "nudge.services", "nudge.__version__"),
+    "nudge.demo": ("nudge.core", "nudge.services", "nudge.store"),
+    "nudge.settings": (),
+    "nudge.main": ("nudge.api", "nudge.services", "nudge.__version__"),
+    "nudge.cli": (
+        "nudge.core", "nudge.contract", "nudge.services", "nudge.store", "nudge.settings",
+        "nudge.main", "nudge.demo",
+    ),
+}  # fmt: skip
+
+
+def _imports(path: Path) -> Iterator[str]:
+    for node in ast.walk(ast.parse(path.read_text("utf-8"))):
+        if isinstance(node, ast.Import):
+            yield from (alias.name for alias in node.names)
+        elif isinstance(node, ast.ImportFrom):
+            base = node.module or ""
+            if base in ("nudge", "nudge.core", "nudge.store.repositories"):
+                yield from (f"{base}.{alias.name}" for alias in node.names)
+            else:
+                yield base
+
+
+def _modules() -> Iterator[tuple[str, Path]]:
+    for path in sorted((ROOT / "nudge").rglob("*.py")):
+        name = ".".join(path.relative_to(ROOT).with_suffix("").parts)
+        yield name.removesuffix(".__init__"), path
+
+
+def _within(name: str, layer: str) -> bool:
+    return name == layer or name.startswith(layer + ".")
+
+
+class ArrowsTest(unittest.TestCase):
+    def test_every_import_follows_an_arrow(self):
+        seen = 0
+        for module, path in _modules():
+            layer = next((name for name in ALLOWED if _within(module, name)), None)
+            for target in _imports(path):
+                if not target.startswith("nudge") or layer is None:
+                    continue
+                seen += 1
+                allowed = any(_within(target, name) for name in (layer, *ALLOWED[layer]))
+                self.assertTrue(allowed, f"{module} must not import {target}")
+        self.assertGreater(seen, 150)
+
+    def test_every_module_has_a_layer(self):
+        roots = {"nudge", "nudge.core", "nudge.__main__"}
+        for module, _ in _modules():
+            if module not in roots and not any(_within(module, name) for name in ALLOWED):
+                self.fail(f"{module} belongs to no layer: draw its arrow in ALLOWED")
+
+    def test_the_core_reads_and_writes_nothing_and_knows_no_clock(self):
+        banned = {"os", "time", "datetime", "random", "socket", "sqlite3", "pydantic", "fastapi",
+                  "numpy", "sqlalchemy", "pathlib", "uuid", "CoolProp"}  # fmt: skip
+        for module, path in _modules():
+            if module.startswith("nudge.core"):
+                used = {name.split(".")[0] for name in _imports(path)}
+                self.assertEqual(used & banned, set(), module)
+
+    def test_features_of_the_front_end_do_not_import_each_other(self):
+        features = ROOT / "web/src/features"
+        for path in features.rglob("*.ts*"):
+            own = path.relative_to(features).parts[0]
+            for other in (p.name for p in features.iterdir() if p.name != own):
+                self.assertNotIn(f"../{other}/", path.read_text("utf-8"), path)
+
+    def test_no_module_grows_past_a_sitting(self):
+        for module, path in _modules():
+            if "migrations" not in module and not module.endswith(("_story", "_table")):
+                lines = len(path.read_text("utf-8").splitlines())
+                self.assertLess(lines, 480, module)
