@@ -1,0 +1,51 @@
+"""One running Nudge with its own Skerrow and one Chromium for the tests of a class."""
+
+import tempfile
+import unittest
+from contextlib import ExitStack
+from pathlib import Path
+from typing import ClassVar
+
+from playwright.sync_api import Browser, Page, expect
+
+from tools.drive import RunningNudge, chromium
+
+FIVE = "suct 118 liq 341 sl 52 ll 96 oa 88"
+DESK, HAND = (1280, 800), (390, 844)
+
+
+class BrowserTest(unittest.TestCase):
+    nudge: ClassVar[RunningNudge]
+    browser: ClassVar[Browser]
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        stack = ExitStack()
+        cls.addClassCleanup(stack.close)
+        data = stack.enter_context(tempfile.TemporaryDirectory())
+        cls.nudge = RunningNudge(Path(data))
+        cls.nudge.start()
+        stack.callback(cls.nudge.stop)
+        cls.browser = stack.enter_context(chromium())
+        expect.set_options(timeout=10_000)
+
+    def open(self, path: str, size: tuple[int, int] = DESK) -> Page:
+        """A page in a browser profile of its own; any uncaught error fails the test."""
+        context = self.browser.new_context(
+            viewport={"width": size[0], "height": size[1]}, locale="en-US"
+        )
+        self.addCleanup(context.close)
+        page = context.new_page()
+        self.errors: list[str] = []
+        page.on("pageerror", lambda error: self.errors.append(str(error)))
+        self.addCleanup(lambda: self.assertEqual(self.errors, []))
+        page.goto(self.nudge.url + path)
+        return page
+
+    def take(self, page: Page, line: str) -> None:
+        page.fill("#callout", line)
+        page.press("#callout", "Enter")
+
+    def kept(self, page: Page) -> None:
+        """Wait until everything typed is with the server."""
+        expect(page.locator("[data-waiting]")).to_have_attribute("data-waiting", "0")

@@ -1,0 +1,227 @@
+"""Journeys a technician makes, in the real interface."""
+
+import re
+
+from playwright.sync_api import Page, expect
+
+from tests.browser.support import FIVE, HAND, BrowserTest
+
+
+def number(page: Page, key: str) -> str:
+    return page.locator(f"[data-number={key}] dd p").first.inner_text()
+
+
+class VisitTest(BrowserTest):
+    def test_from_today_to_a_verdict_that_outlives_a_restart(self):
+        page = self.open("/")
+        page.get_by_role("link", name=re.compile("Loft heat pump")).first.click()
+        expect(page.get_by_text("Call out what you read.")).to_be_visible()
+
+        self.take(page, "suct 118 liq 325 sl 55 ll 92 oa 86 ra 76")
+        verdict = page.locator("[data-verdict]")
+        expect(verdict).not_to_have_attribute("data-verdict", "none")
+        before = number(page, "subcooling")
+        expect(page.locator("[data-point=liquid_line_temp]")).to_contain_text("92.0 °F")
+
+        page.get_by_role("button", name=re.compile("Correct Liquid line, 92.0")).click()
+        page.get_by_label("Liquid line should read").fill("96")
+        page.get_by_role("button", name="Correct", exact=True).click()
+        expect(page.locator("[data-number=subcooling] dd p").first).not_to_have_text(before)
+        after = number(page, "subcooling")
+        self.assertAlmostEqual(_value(before) - _value(after), 4, delta=0.11)
+        said = verdict.inner_text()
+
+        self.kept(page)
+        page.reload()
+        expect(page.locator("[data-verdict]")).to_have_text(said)
+        self.nudge.stop()  # killed, not asked
+        self.nudge.start()
+        page.reload()
+        expect(page.locator("[data-verdict]")).to_have_text(said)
+        self.assertEqual(number(page, "subcooling"), after)
+        page.get_by_role("button", name=re.compile("Show 1 replaced")).click()
+        expect(page.locator("[data-state=void]")).to_contain_text("typed 92 °F")
+
+    def test_undo_takes_back_the_last_line(self):
+        page = self.open("/visits/seed-library-now")
+        first = number(page, "superheat")
+        self.take(page, "sl 70")
+        expect(page.locator("[data-verdict]")).to_have_text(
+            "Do not add. Liquid is not getting through."
+        )
+        page.get_by_role("button", name="Undo").click()
+        expect(page.locator("[data-number=superheat] dd p").first).to_have_text(first)
+
+    def test_a_wrong_word_is_explained_and_put_right_with_one_tap(self):
+        page = self.open("/visits/pottery-now")
+        page.fill("#callout", "suckt 70 sl 60")
+        expect(page.get_by_role("alert")).to_contain_text("“suckt” is not a word Nudge knows")
+        page.press("#callout", "Enter")
+        expect(page.locator("#callout")).to_have_value("suckt 70 sl 60")  # back, not lost
+        page.get_by_role("button", name="suct", exact=True).click()
+        expect(page.locator("#callout")).to_have_value("suct 70 sl 60")
+        page.press("#callout", "Enter")
+        expect(page.locator("[data-point=suction_pressure]")).to_contain_text("70 psig")
+
+    def test_an_absurd_number_is_asked_about_not_taken(self):
+        page = self.open("/visits/seed-library-now")
+        page.fill("#callout", "ra 300")
+        expect(page.get_by_role("alert")).to_contain_text("300.0 °F is outside -40.0 to 130.0 °F")
+
+    def test_what_was_seen_changes_the_suspects(self):
+        page = self.open("/visits/clinic-now")
+        row = page.get_by_label("Suspects").locator("li").first
+        expect(row).to_contain_text("Liquid line restriction")
+        chips = page.get_by_label("Seen", exact=True)
+        chips.get_by_role("button", name="Filter dirty").click()
+        expect(page.locator("[data-verdict]")).to_have_text("Do not touch the charge yet.")
+        expect(chips.get_by_role("button", name=re.compile("Filter clean"))).to_have_attribute(
+            "aria-pressed", "false"
+        )
+        chips.get_by_role("button", name="Filter clean").click()
+        expect(page.locator("[data-verdict]")).to_have_text(
+            "Do not add. The liquid line is restricted."
+        )
+
+    def test_the_loop_shows_what_the_verdict_says(self):
+        page = self.open("/visits/pottery-now")
+        self.take(page, "suct 63 liq 199 sl 61 ll 98 oa 90 wb 64")
+        for gap, inside in (("superheat", False), ("subcooling", False)):
+            self.assertEqual(_dot_in_bracket(page, gap), inside, gap)
+        page.goto(self.nudge.url + "/visits/lighthouse-1")
+        for gap in ("superheat", "subcooling"):
+            self.assertTrue(_dot_in_bracket(page, gap), gap)
+
+
+def _value(text: str) -> float:
+    return float(re.match(r"[\d.]+", text)[0])
+
+
+def _dot_in_bracket(page: Page, gap: str) -> bool:
+    """Whether the line reading's height lies between the ends of its bracket, on the screen."""
+    shape = page.locator(f"[data-gap={gap}]")
+    expect(shape).to_be_visible()
+    paths = [p.get_attribute("d") for p in shape.locator("path").all()]
+    bracket = next(d for d in paths if "h8V" in d)
+    leader = next(d for d in paths if "H" in d)
+    low, high = sorted(float(n) for n in re.search(r" ([\d.]+)h8V([\d.]+)", bracket).groups())
+    return low <= float(re.match(r"M[\d.]+ ([\d.]+)H", leader)[1]) <= high
+
+
+class NothingIsLostTest(BrowserTest):
+    def test_a_half_typed_line_survives_a_reload(self):
+        page = self.open("/visits/net-loft-now")
+        page.fill("#callout", "suct 118 liq 3")
+        page.reload()
+        expect(page.locator("#callout")).to_have_value("suct 118 liq 3")
+
+    def test_lines_taken_while_the_server_is_down_arrive_when_it_is_back(self):
+        page = self.open("/visits/net-loft-now")
+        expect(page.locator("#callout")).to_be_visible()
+        self.nudge.stop()
+        self.take(page, "suct 110 sl 52")
+        self.take(page, "liq 300 ll 90")
+        expect(page.locator("[data-waiting]")).to_have_attribute("data-waiting", "2")
+        expect(page.get_by_role("alert")).to_contain_text("2 entries are kept in this browser")
+        self.nudge.start()
+        self.kept(page)
+        expect(page.locator("[data-point=liquid_line_temp]")).to_contain_text("90.0 °F")
+        page.reload()
+        expect(page.locator("[data-point=suction_pressure]")).to_contain_text("110 psig")
+        expect(page.locator("[data-state=current]")).to_have_count(4)
+
+    def test_a_plate_is_kept_as_it_is_typed_and_a_misread_number_is_not(self):
+        page = self.open("/systems/school-servery")
+        page.get_by_label("Target subcooling").fill("12")
+        self.kept(page)
+        page.get_by_label("Line set length").fill("9000")
+        expect(page.get_by_role("alert")).to_contain_text("9000 ft is outside 0 to 500 ft")
+        page.get_by_label("SEER").fill("lots")
+        expect(page.get_by_text("“lots” is not a number.")).to_be_visible()
+        page.reload()
+        expect(page.get_by_label("Target subcooling")).to_have_value("12")
+        expect(page.get_by_label("Line set length")).to_have_value("9000")  # still there to fix
+        page.get_by_label("Line set length").fill("40")
+        self.kept(page)
+        expect(page.get_by_role("alert")).to_have_count(0)
+
+    def test_light_and_units_are_remembered(self):
+        page = self.open("/visits/seed-library-now")
+        page.get_by_role("button", name="Paper").click()
+        page.get_by_role("button", name="°F psi").click()
+        expect(page.locator("[data-number=superheat]")).to_contain_text("K")
+        page.reload()
+        expect(page.locator("html")).to_have_attribute("data-theme", "night")
+        expect(page.locator("[data-number=superheat]")).to_contain_text("6.8K")
+
+
+class HandsTest(BrowserTest):
+    def test_by_keyboard_alone(self):
+        page = self.open("/")
+        expect(page.get_by_role("heading", name="Under way")).to_be_visible()
+        page.keyboard.press("s")
+        expect(page.get_by_placeholder("Find a site")).to_be_visible()
+        page.keyboard.press("/")
+        page.keyboard.type("launch")
+        page.keyboard.press("Escape")
+        page.keyboard.press("Tab")
+        for _ in range(12):
+            if page.evaluate("document.activeElement.textContent").startswith("Launch van"):
+                break
+            page.keyboard.press("Tab")
+        page.keyboard.press("Enter")
+        expect(page.get_by_role("heading", name="Launch van")).to_be_visible()
+        page.keyboard.press("v")
+        page.wait_for_url("**/visits/**")
+        expect(page.locator("#callout")).to_be_visible()
+        page.keyboard.press("/")
+        page.keyboard.type("suct 30 sl 45")
+        page.keyboard.press("Enter")
+        expect(page.locator("[data-point=suction_pressure]")).to_contain_text("30 psig")
+        page.keyboard.press("Escape")
+        page.keyboard.press("?")
+        expect(page.get_by_role("dialog")).to_contain_text("Undo the last line")
+        page.keyboard.press("Escape")
+        expect(page.get_by_role("dialog")).to_have_count(0)
+        page.keyboard.press("u")
+        expect(page.locator("[data-state=current]")).to_have_count(0)
+
+    def test_by_thumb_alone(self):
+        page = self.open("/visits/net-loft-now", HAND)
+        page.get_by_role("button", name="Pad").click()
+        pad = page.get_by_role("group", name="Pad")
+        for key in ("suct", "1", "2", "1", "sl", "5", "2", ".", "5"):
+            pad.get_by_role(
+                "button", name=re.compile(rf"^{re.escape(key)}\b|^{re.escape(key)}$")
+            ).first.click()
+        expect(page.locator("#callout")).to_have_value("suct 121 sl 52.5")
+        pad.get_by_role("button", name="Take").click()
+        pad.get_by_role("button", name="Hide").click()
+        expect(page.locator("[data-point=suction_line_temp]")).to_contain_text("52.5 °F")
+
+    def test_a_new_site_a_new_system_a_first_visit(self):
+        page = self.open("/systems")
+        page.get_by_role("button", name="Add a site").click()
+        page.get_by_label("Name of the site").fill("Tide Mill")
+        page.keyboard.press("Enter")
+        entry = page.locator("li", has=page.get_by_role("heading", name="Tide Mill"))
+        entry.get_by_role("button", name="Add a system").click()
+        entry.get_by_label("Nickname of the system").fill("Mill loft")
+        entry.get_by_label("Refrigerant on the plate").select_option("R-32")
+        entry.get_by_role("button", name="Add", exact=True).click()
+        page.get_by_role("button", name="Start a visit").click()
+        self.take(page, FIVE)
+        expect(page.locator("[data-verdict]")).not_to_have_attribute("data-verdict", "none")
+
+    def test_everything_fits_a_hand_and_a_thumb(self):
+        for path in ("/", "/systems", "/systems/clinic-waiting", "/visits/clinic-now"):
+            with self.subTest(path):
+                page = self.open(path, HAND)
+                page.wait_for_load_state("networkidle")
+                self.assertLessEqual(page.evaluate("document.documentElement.scrollWidth"), HAND[0])
+                small = page.evaluate(
+                    """() => [...document.querySelectorAll('button, input, select, nav a')]
+                      .filter(e => e.offsetParent && e.getBoundingClientRect().height < 43.5)
+                      .map(e => e.outerHTML.slice(0, 80))"""
+                )
+                self.assertEqual(small, [])
