@@ -64,7 +64,7 @@ function Page({ page, vocabulary, fluids }: Props) {
           {open ? 'Continue the visit' : 'Start a visit'}
         </Button>
       </header>
-      <div className="grid gap-x-10 gap-y-8 lg:grid-cols-[minmax(0,1.3fr)_minmax(0,1fr)]">
+      <div className="grid grid-cols-1 gap-x-10 gap-y-8 lg:grid-cols-[minmax(0,1.3fr)_minmax(0,1fr)]">
         <section aria-label="Plate">
           <Heading aside="kept as you type">Plate</Heading>
           <PlateForm system={system} vocabulary={vocabulary} fluids={fluids} />

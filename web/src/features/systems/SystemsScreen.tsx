@@ -67,7 +67,7 @@ export function SystemsScreen() {
               {all.length > 0 && found.length === 0 && (
                 <p className="py-6">Nothing in the book matches “{wanted.slice(0, 60)}”.</p>
               )}
-              <ul className="mt-4 grid gap-x-10 gap-y-6 lg:grid-cols-2">
+              <ul className="mt-4 grid grid-cols-1 gap-x-10 gap-y-6 lg:grid-cols-2">
                 {found.map((site) => (
                   <SiteEntry
                     key={site.id}

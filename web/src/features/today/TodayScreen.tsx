@@ -16,7 +16,7 @@ export function TodayScreen() {
       <h1 className="sr-only">Today</h1>
       <LoadState of={today}>
         {(data) => (
-          <div className="grid gap-x-10 gap-y-8 lg:grid-cols-[minmax(0,1.45fr)_minmax(0,1fr)]">
+          <div className="grid grid-cols-1 gap-x-10 gap-y-8 lg:grid-cols-[minmax(0,1.45fr)_minmax(0,1fr)]">
             <section aria-label="Under way">
               <Heading aside={String(data.under_way.length)}>Under way</Heading>
               {data.under_way.length === 0 && (
@@ -94,7 +94,7 @@ function UnderWay({ visit }: { visit: VisitLine }) {
         </p>
         <div className="mt-2 flex flex-wrap items-center justify-between gap-x-6 gap-y-2">
           <p className="min-w-0 flex-1 basis-64 border-l-8 border-accent pl-3 text-[1.15rem] leading-snug font-bold">
-            {visit.headline ?? 'Nothing read yet.'}
+            {visit.headline ?? 'Call out what you read.'}
           </p>
           <dl className="flex gap-6">
             <Small label="Superheat" value={shown(visit.superheat)} unit={unit} side="low" />

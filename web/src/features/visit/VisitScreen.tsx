@@ -63,7 +63,7 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
     <>
       <div data-workspace className="flex min-h-0 flex-1 flex-col px-4 pt-2 md:px-6">
         <Head visit={visit} units={units} now={now} />
-        <div className="grid min-h-0 flex-1 gap-6 lg:grid-cols-[minmax(0,1fr)_22rem]">
+        <div className="grid min-h-0 flex-1 grid-cols-1 gap-6 lg:grid-cols-[minmax(0,1fr)_22rem]">
           <div className="flex min-w-0 flex-col gap-3 pt-3 pb-2 lg:overflow-y-auto">
             <Verdict visit={visit} />
             {visit.assessment && (
