@@ -107,7 +107,7 @@ def _circumstances(case: Case, readings_doubted: bool) -> dict[str, float]:
     """What the air and the valve's pressure difference say before any mark is looked at."""
     indoor, outdoor = (case.readings.get(p) for p in ("return_air_temp", "outdoor_air_temp"))
     drop = case.derived.valve_pressure_difference
-    times = {"sensor_suspect": 60.0 if readings_doubted else 0.5}
+    times = {"sensor_suspect": 600.0 if readings_doubted else 0.5}
     if indoor is not None:
         times["low_indoor_load"] = 6.0 if indoor < fahrenheit(70) else 0.4
         times["high_indoor_load"] = 4.0 if indoor > fahrenheit(84) else 0.5
