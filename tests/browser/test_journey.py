@@ -74,7 +74,7 @@ class VisitTest(BrowserTest):
         expect(row).to_contain_text("Liquid line restriction")
         chips = page.get_by_label("Seen", exact=True)
         chips.get_by_role("button", name="Filter dirty").click()
-        expect(page.locator("[data-verdict]")).to_have_text("Do not touch the charge yet.")
+        expect(page.locator("[data-verdict]")).to_have_text("Change the filter first.")
         expect(chips.get_by_role("button", name=re.compile("Filter clean"))).to_have_attribute(
             "aria-pressed", "false"
         )

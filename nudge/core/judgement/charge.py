@@ -52,7 +52,6 @@ HEADLINES: dict[Advice, str] = {
     "remove": "Remove refrigerant, a little at a time.",
     "leave": "Leave the charge alone.",
     "find_leak": "Find the leak first.",
-    "do_not_charge": "Do not touch the charge yet.",
 }
 
 
@@ -73,7 +72,7 @@ def judge_charge(
     blocking = [b for b in breaches if b.gate.effect == "blocks"]
     standing = [b for b in blocking if b.gate.key == "not_running"]
     if standing:
-        return _hold("unknown", "Start the system and let it run.", standing[0].message)
+        return _hold("unknown", standing[0].gate.headline, standing[0].message)
     if doubts:
         return _hold("unknown", "Put the reading right first.", doubts[0])
     if (_is_empty(case, marks) and not _too_early(blocking)) or (
@@ -82,7 +81,7 @@ def judge_charge(
         return ChargeVerdict("low", "find_leak", HEADLINES["find_leak"], _empty_reason(marks))
     others = _other_methods(case, targets)
     if blocking:
-        return _hold("unknown", _blocked_headline(blocking[0]), blocking[0].message, others)
+        return _hold("unknown", blocking[0].gate.headline, blocking[0].message, others)
     if targets.deciding is None:
         return _hold("unknown", "Read one more number.", _no_target_reason(case), others)
     judged = targets.deciding.judges
@@ -312,11 +311,6 @@ def _no_target_reason(case: Case) -> Said:
         "A fixed orifice is judged by superheat, and its target moves with the load: read return "
         "wet bulb and outdoor air, or enter the plate's superheat."
     )
-
-
-def _blocked_headline(breach: Breach) -> str:
-    waiting = {"run_short": "Wait.", "just_changed": "Wait."}
-    return waiting.get(breach.gate.key, HEADLINES["do_not_charge"])
 
 
 def _other_methods(case: Case, targets: Targets) -> tuple[OtherMethod, ...]:

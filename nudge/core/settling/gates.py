@@ -62,6 +62,8 @@ class Gate:
     reason: str
     source: Literal["maker", "standard", "trade rule"]
     breached: Callable[[Case, Targets], Said | None]
+    headline: str = ""
+    """What to do first, in a few words, where the gate blocks."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -73,8 +75,12 @@ class Breach:
 
 
 def open_gates(case: Case, targets: Targets) -> list[Breach]:
-    """The gates shut on this case, those that block first."""
-    found = ((gate, gate.breached(case, targets)) for gate in GATES)
+    """The gates shut on this case, those that block first.
+
+    Plant that is not judged at all is told so, and nothing about charge besides.
+    """
+    gates = GATES if case.plate.application is Application.COMFORT_COOLING else GATES[:2]
+    found = ((gate, gate.breached(case, targets)) for gate in gates)
     shut = [Breach(gate, message) for gate, message in found if message is not None]
     return sorted(shut, key=lambda breach: breach.gate.effect != "blocks")
 
@@ -236,13 +242,20 @@ def _time_unknown(case: Case, targets: Targets) -> Said | None:
 
 
 def _air_unseen(case: Case, targets: Targets) -> Said | None:
-    if case.saw("airflow_ok") or (case.saw("filter_clean") and case.saw("evaporator_coil_clean")):
+    filter_seen = case.saw("filter_clean") or case.saw("filter_dirty")
+    coil_seen = case.saw("evaporator_coil_clean") or case.saw("evaporator_coil_dirty")
+    if case.saw("airflow_ok") or (filter_seen and coil_seen):
         return None
-    return say("Filter and indoor coil not seen yet. Air comes before charge.")
+    unseen = (
+        "Filter and indoor coil"
+        if not (filter_seen or coil_seen)
+        else ("Indoor coil" if filter_seen else "Filter")
+    )
+    return say(f"{unseen} not seen yet. Air comes before charge.")
 
 
 def _condenser_unseen(case: Case, targets: Targets) -> Said | None:
-    if case.saw("condenser_coil_clean"):
+    if case.saw("condenser_coil_clean") or case.saw("condenser_coil_dirty"):
         return None
     return say("Outdoor coil not seen yet.")
 
@@ -254,6 +267,7 @@ GATES: tuple[Gate, ...] = (
         "Charge rules here are for comfort cooling in cooling; other plant has its own.",
         "trade rule",
         _application,
+        "Charge is not judged here.",
     ),
     Gate(
         "not_running",
@@ -261,6 +275,7 @@ GATES: tuple[Gate, ...] = (
         "A pressure ratio under 1.2 is standing pressure, not refrigeration.",
         "trade rule",
         _standing,
+        "Start the system and let it run.",
     ),
     Gate(
         "run_short",
@@ -269,6 +284,7 @@ GATES: tuple[Gate, ...] = (
         "charge mode 30.",
         "trade rule",
         _run_short,
+        "Wait.",
     ),
     Gate(
         "just_changed",
@@ -277,6 +293,7 @@ GATES: tuple[Gate, ...] = (
         "valve.",
         "trade rule",
         _just_changed,
+        "Wait.",
     ),
     Gate(
         "indoor_below_70",
@@ -284,6 +301,7 @@ GATES: tuple[Gate, ...] = (
         "Under 70 °F indoors the coil lacks load and every low-side number drifts down.",
         "trade rule",
         _indoor_cold,
+        "Too cool indoors to judge charge.",
     ),
     Gate(
         "outdoor_below_70",
@@ -291,6 +309,7 @@ GATES: tuple[Gate, ...] = (
         "Under 70 °F outdoors (65 with an approach plate) the head is too low for the device.",
         "trade rule",
         _outdoor_cold,
+        "Too cold outdoors to judge charge.",
     ),
     Gate(
         "valve_starved",
@@ -299,6 +318,7 @@ GATES: tuple[Gate, ...] = (
         "R-454B and R-32, others in proportion to saturation pressure.",
         "trade rule",
         _valve_starved,
+        "Raise the head first.",
     ),
     Gate(
         "wet_bulb_out_of_range",
@@ -306,6 +326,7 @@ GATES: tuple[Gate, ...] = (
         "The superheat formula is a fit between 50 and 76 °F return wet bulb.",
         "trade rule",
         _wet_bulb_range,
+        "Bring the house into range first.",
     ),
     Gate(
         "outdoor_out_of_range",
@@ -313,6 +334,7 @@ GATES: tuple[Gate, ...] = (
         "The superheat formula is a fit between 55 and 115 °F outdoors.",
         "trade rule",
         _outdoor_range,
+        "Do not charge by superheat now.",
     ),
     Gate(
         "superheat_target_too_low",
@@ -320,6 +342,7 @@ GATES: tuple[Gate, ...] = (
         "A target under 5 °F leaves no room above liquid return.",
         "trade rule",
         _target_too_low,
+        "Do not charge by superheat now.",
     ),
     Gate(
         "filter_dirty",
@@ -327,6 +350,7 @@ GATES: tuple[Gate, ...] = (
         "Nobody judges charge before air is right.",
         "trade rule",
         _seen("filter_dirty", "The filter is dirty. Change it, let it settle, read again."),
+        "Change the filter first.",
     ),
     Gate(
         "evaporator_coil_dirty",
@@ -334,6 +358,7 @@ GATES: tuple[Gate, ...] = (
         "Nobody judges charge before air is right.",
         "trade rule",
         _seen("evaporator_coil_dirty", "The indoor coil is dirty. Clean it, then read again."),
+        "Clean the indoor coil first.",
     ),
     Gate(
         "condenser_coil_dirty",
@@ -341,6 +366,7 @@ GATES: tuple[Gate, ...] = (
         "A dirty outdoor coil looks like overcharge.",
         "trade rule",
         _seen("condenser_coil_dirty", "The outdoor coil is dirty. Clean it, then read again."),
+        "Clean the outdoor coil first.",
     ),
     Gate(
         "blower_capacitor_weak",
@@ -348,6 +374,7 @@ GATES: tuple[Gate, ...] = (
         "A weak capacitor leaves the blower at half speed.",
         "trade rule",
         _seen("blower_capacitor_weak", "The blower capacitor is weak. Renew it, then read again."),
+        "Renew the blower capacitor first.",
     ),
     Gate(
         "ice_on_coil",
@@ -355,6 +382,7 @@ GATES: tuple[Gate, ...] = (
         "Ice blocks air and insulates the coil: nothing read through it is the system's own.",
         "trade rule",
         _seen("ice_on_coil", "There is ice on the coil or line. Thaw it fully, then read again."),
+        "Thaw the ice first.",
     ),
     Gate(
         "return_air_unknown",

@@ -26,9 +26,9 @@ export function shortTime(iso: string, now: Date): string {
     : moment.toLocaleDateString([], { day: 'numeric', month: 'short', year: 'numeric' })
 }
 
-/** Whole minutes between a moment and now, never negative. */
+/** Minutes between a moment and now, to the nearest, never negative. */
 export function minutesSince(iso: string, now: Date): number {
-  return Math.max(0, Math.floor((now.getTime() - new Date(iso).getTime()) / 60_000))
+  return Math.max(0, Math.round((now.getTime() - new Date(iso).getTime()) / 60_000))
 }
 
 /** A running time in words: `22 min`, `1 h 05`. */

@@ -39,7 +39,9 @@ export function FourNumbers({ assessment, readings, vocabulary }: Props) {
               </p>
               {from !== null && (
                 <p className="mt-1.5 text-[0.92rem] text-soft">
-                  {reading ? `${side} side, at ${reading.given}` : 'no pressure yet'}
+                  {reading
+                    ? `${side} side, at ${formatNumber(reading.value, reading.decimals)} ${reading.unit}`
+                    : 'no pressure yet'}
                 </p>
               )}
               {from === null && value !== null && target && (

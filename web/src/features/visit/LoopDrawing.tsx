@@ -59,9 +59,9 @@ export function LoopDrawing({ loop, assessment, vocabulary }: Props) {
           {drawn.levels.map((level) => (
             <text
               key={level.side}
-              x={level.side === 'high' ? level.to.x - 4 : level.from.x + (narrow ? 4 : 16)}
+              x={level.to.x - 4}
               y={level.side === 'high' ? level.from.y - 7 : level.from.y + 17}
-              textAnchor={level.side === 'high' ? 'end' : 'start'}
+              textAnchor="end"
               className="fill-ink text-[13px]"
             >
               {narrow ? (level.side === 'high' ? 'Condenser' : 'Evaporator') : level.label}{' '}

@@ -1,0 +1,134 @@
+"""The front end's pure functions, run in Node: numbers, dates, scales, the Loop's geometry."""
+
+import json
+import os
+import subprocess
+import tempfile
+import unittest
+from itertools import pairwise
+from pathlib import Path
+
+WEB = Path(__file__).parents[2] / "web"
+ENTRY = """
+export * from './src/lib/format'
+export * from './src/lib/scale'
+export * from './src/lib/loopGeometry'
+"""
+TARGETS = {
+    "superheat": {"value": 11, "low": 6, "high": 15, "method": "m", "source": "s"},
+    "subcooling": {"value": 10, "low": 7, "high": 13, "method": "m", "source": "s"},
+}
+
+
+def _loop(**temperatures):
+    stations = [
+        ("discharge_line", "high"), ("liquid_line", "high"), ("drier_in", "high"),
+        ("drier_out", "high"), ("liquid_line_indoor", "high"), ("evaporator_outlet", "low"),
+        ("suction_line", "low"),
+    ]  # fmt: skip
+    return {
+        "stations": [
+            {"key": k, "label": k, "side": s, "temperature": temperatures.get(k), "is_part": False}
+            for k, s in stations
+        ],
+        "levels": [
+            {"side": "high", "label": "Condenser saturation", "enters": 105.2, "leaves": 105},
+            {"side": "low", "label": "Evaporator saturation", "enters": 39.8, "leaves": 40},
+        ],
+        "gaps": [
+            {"key": "subcooling", "station": "liquid_line", "level": 105, "line": 96},
+            {"key": "superheat", "station": "suction_line", "level": 40, "line": 52},
+        ],
+        "air": {"outdoor_air_temp": 88, "return_air_temp": 76},
+    }
+
+
+class PureFunctionsTest(unittest.TestCase):
+    @classmethod
+    def setUpClass(cls):
+        folder = tempfile.TemporaryDirectory()
+        cls.addClassCleanup(folder.cleanup)
+        cls.bundle = Path(folder.name) / "pure.mjs"
+        subprocess.run(
+            ["node_modules/.bin/esbuild", "--bundle", "--format=esm", f"--outfile={cls.bundle}",
+             "--log-level=error", "--loader=ts"],
+            cwd=WEB, input=ENTRY, text=True, check=True,
+        )  # fmt: skip
+
+    def run_js(self, expression):
+        """The JSON value of a JavaScript expression over the bundle's exports, in UTC."""
+        program = f"import * as js from '{self.bundle}'; console.log(JSON.stringify({expression}))"
+        done = subprocess.run(
+            ["node", "--input-type=module", "-e", program],
+            capture_output=True, text=True, check=True, env={"TZ": "UTC", "PATH": os.environ["PATH"]},
+        )  # fmt: skip
+        return json.loads(done.stdout)
+
+    def test_numbers(self):
+        cases = ((12, 1, "12.0"), (-5.25, 1, "−5.3"), (-0.01, 1, "0.0"), (118.4, 0, "118"))
+        calls = ",".join(f"js.formatNumber({v},{d})" for v, d, _ in cases)
+        self.assertEqual(self.run_js(f"[{calls}]"), [text for *_, text in cases])
+
+    def test_due_dates_are_calendar_days(self):
+        cases = (
+            ("2026-07-14", "today"), ("2026-07-15", "tomorrow"), ("2026-07-13", "1 day late"),
+            ("2026-07-11", "3 days late"), ("2026-07-23", "in 9 days"), ("2027-07-14", "in 365 days"),
+        )  # fmt: skip
+        calls = ",".join(
+            f"js.dueInWords('{d}', new Date('2026-07-14T23:59:00Z'))" for d, _ in cases
+        )
+        self.assertEqual(self.run_js(f"[{calls}]"), [text for _, text in cases])
+
+    def test_minutes(self):
+        self.assertEqual(
+            self.run_js("[0, 59, 60, 65, 600].map(js.inMinutes)"),
+            ["0 min", "59 min", "1 h 00", "1 h 05", "10 h 00"],
+        )
+
+    def test_scale_and_ticks(self):
+        self.assertEqual(self.run_js("[0, 50, 100].map(js.linearScale([0, 100], [300, 0]))"),
+                         [300, 150, 0])  # fmt: skip
+        self.assertEqual(self.run_js("js.ticks(38, 106, 5)"), [40, 60, 80, 100])
+        self.assertEqual(self.run_js("js.linearScale([5, 5], [0, 10])(5)"), 5)
+
+    def lay_out(self, loop, targets=TARGETS):
+        return self.run_js(f"js.layOutLoop({json.dumps(loop)}, {json.dumps(targets)}, 800, 300)")
+
+    def test_warmer_is_higher_and_the_way_round_goes_right(self):
+        drawn = self.lay_out(_loop(liquid_line=96, liquid_line_indoor=95, suction_line=52))
+        marks = {m["key"]: m for m in drawn["marks"]}
+        self.assertLess(marks["liquid_line"]["y"], marks["suction_line"]["y"])
+        self.assertLess(marks["liquid_line"]["x"], marks["liquid_line_indoor"]["x"])
+        self.assertLess(marks["liquid_line_indoor"]["x"], marks["suction_line"]["x"])
+        for mark in marks.values():
+            self.assertTrue(0 < mark["y"] < 300 and 0 < mark["x"] < 800)
+
+    def test_gaps_and_brackets_are_to_scale(self):
+        drawn = self.lay_out(_loop(liquid_line=96, suction_line=52))
+        gaps = {g["key"]: g for g in drawn["gaps"]}
+        a_degree = (gaps["superheat"]["level"] - gaps["superheat"]["line"]) / 12
+        self.assertAlmostEqual(
+            gaps["subcooling"]["line"] - gaps["subcooling"]["level"], 9 * a_degree
+        )
+        for key, low, high in (("superheat", 6, 15), ("subcooling", 7, 13)):
+            gap = gaps[key]
+            away = sorted(
+                abs(gap["level"] - gap["bracket"][end]) / a_degree for end in ("from", "to")
+            )
+            self.assertAlmostEqual(away[0], low)
+            self.assertAlmostEqual(away[1], high)
+        self.assertTrue(all(g["bracket"] is None for g in self.lay_out(_loop(), {})["gaps"]))
+
+    def test_a_step_on_the_liquid_line_is_drawn_where_it_was_read(self):
+        drawn = self.lay_out(_loop(liquid_line=96, drier_in=95, drier_out=84, suction_line=52))
+        sure = next(s for s in drawn["stretches"] if s["side"] == "high" and s["sure"])
+        heights = [point["y"] for point in sure["points"]]
+        steps = [below - above for above, below in pairwise(heights)]
+        self.assertEqual(max(range(len(steps)), key=steps.__getitem__), len(steps) - 1)
+
+    def test_a_hot_discharge_line_goes_off_the_scale_not_into_it(self):
+        plain = self.lay_out(_loop(liquid_line=96, suction_line=52))
+        hot = self.lay_out(_loop(liquid_line=96, suction_line=52, discharge_line=190))
+        self.assertEqual(hot["offScale"]["value"], 190)
+        self.assertIsNone(plain["offScale"])
+        self.assertEqual(hot["ticks"], plain["ticks"])
