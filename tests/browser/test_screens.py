@@ -83,6 +83,7 @@ class StatesTest(BrowserTest):
 
     def test_si_changes_everything_at_once_and_nothing_underneath(self):
         page = self.open("/visits/seed-library-now")
+        expect(page.locator("[data-number=evaporator_saturation]")).to_contain_text("118 psig")
         page.keyboard.press("m")
         expect(page.locator("[data-number=evaporator_saturation]")).to_contain_text("°C")
         expect(page.locator("[data-number=evaporator_saturation]")).to_contain_text("814 kPa")

@@ -11,7 +11,7 @@ from nudge.core.said import Said, fahrenheit, say
 from nudge.core.settling.gates import valve_need_kpa
 from nudge.core.vocabulary.observations import OBSERVATIONS
 
-STRONG, WEAK = 45.0, 12.0
+STRONG, WEAK = 45.0, 15.0
 """Of a hundred cases: a mark this common speaks for a suspect, this rare against it."""
 
 _LEVELS = {"low": 0, "in": 1, "high": 2}
