@@ -225,3 +225,28 @@ class HandsTest(BrowserTest):
                       .map(e => e.outerHTML.slice(0, 80))"""
                 )
                 self.assertEqual(small, [])
+
+
+class BrokenServerTest(BrowserTest):
+    def test_an_entry_the_server_breaks_on_does_not_hold_up_the_others(self):
+        page = self.open("/visits/net-loft-now")
+        expect(page.locator("#callout")).to_be_visible()
+        page.route(
+            "**/observations**",
+            lambda route: route.fulfill(status=500, body="Internal Server Error"),
+        )
+        page.get_by_label("Seen", exact=True).get_by_role("button", name="Filter clean").click()
+        self.take(page, "oa 91")
+        expect(page.locator("[data-point=outdoor_air_temp]")).to_contain_text(
+            "91.0 °F", timeout=20_000
+        )
+        expect(page.get_by_role("alert")).to_contain_text("Nudge broke on this (500)")
+
+    def test_ids_are_made_without_a_secure_page(self):
+        context = self.browser.new_context()
+        self.addCleanup(context.close)
+        context.add_init_script("delete Crypto.prototype.randomUUID")
+        page = context.new_page()
+        page.goto(self.nudge.url + "/visits/net-loft-now")
+        self.take(page, "ra 77")
+        expect(page.locator("[data-point=return_air_temp]")).to_contain_text("77.0 °F")

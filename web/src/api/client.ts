@@ -17,9 +17,16 @@ export class NoAnswer extends Error {
   }
 }
 
+/** The server answered that it broke. Trying again may help; trying for ever does not. */
+export class Broken extends Error {
+  constructor(readonly status: number) {
+    super(`Nudge broke on this (${status}). It is kept here; try again, or take it out.`)
+  }
+}
+
 const PATIENCE_MS = 15_000
 
-/** One request to the API; answers parsed JSON. Throws `Refused` or `NoAnswer`. */
+/** One request to the API; answers parsed JSON. Throws `Refused`, `Broken` or `NoAnswer`. */
 export async function request<T>(
   method: 'GET' | 'POST' | 'PATCH',
   path: string,
@@ -38,7 +45,7 @@ export async function request<T>(
     throw new NoAnswer()
   }
   if (response.ok) return (await response.json()) as T
-  if (response.status >= 500) throw new NoAnswer()
+  if (response.status >= 500) throw new Broken(response.status)
   const answer = (await response.json().catch(() => ({}))) as { errors?: Problem[] }
   throw new Refused(
     response.status,

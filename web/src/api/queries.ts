@@ -1,6 +1,6 @@
 import { QueryClient, useQuery, type UseQueryResult } from '@tanstack/react-query'
 import { usePreferences } from '../state/preferences'
-import { NoAnswer, request } from './client'
+import { Broken, NoAnswer, request } from './client'
 import type {
   Loadable,
   Refrigerant,
@@ -19,7 +19,7 @@ export const queryClient = new QueryClient({
     queries: {
       staleTime: 5_000,
       networkMode: 'always', // the server is on this machine: being offline does not matter
-      retry: (_count, error) => error instanceof NoAnswer,
+      retry: (count, error) => error instanceof NoAnswer || (error instanceof Broken && count < 3),
       retryDelay: RETRY_MS,
     },
   },

@@ -1,7 +1,8 @@
-import { NoAnswer, Refused, request } from '../api/client'
+import { Broken, NoAnswer, Refused, request } from '../api/client'
 import { queryClient, visitKey } from '../api/queries'
 import type { Problem, System, Units, Visit } from '../api/types'
 import { Kept, useKept } from './kept'
+import { newId } from '../lib/ids'
 
 /**
  * Everything written goes through here. It is kept in the browser first, then sent in order;
@@ -23,6 +24,8 @@ type Outbox = { waiting: Message[]; refused: RefusedMessage[] }
 
 const RETRY_MS = 2_000
 const outbox = new Kept<Outbox>('nudge.outbox', { waiting: [], refused: [] })
+const BROKEN_TRIES = 4
+const brokenTries = new Map<string, number>()
 let sending = false
 let silent = false
 const silenceListeners = new Set<() => void>()
@@ -36,7 +39,7 @@ export const onSilence = (listener: () => void) => {
 
 /** Keep a message and start sending. It is safe as soon as this returns. */
 export function post(message: Omit<Message, 'id'> & { id?: string }): string {
-  const id = message.id ?? crypto.randomUUID()
+  const id = message.id ?? newId()
   outbox.set({ ...outbox.get(), waiting: [...outbox.get().waiting, { ...message, id }] })
   void flush()
   return id
@@ -77,15 +80,23 @@ async function send(message: Message): Promise<Problem[] | 'no answer' | null> {
     remember(message, answer)
     return null
   } catch (error) {
-    if (error instanceof NoAnswer) {
+    if (error instanceof NoAnswer || (error instanceof Broken && mayTryAgain(message.id))) {
       setSilent(true)
       setTimeout(() => void flush(), RETRY_MS)
       return 'no answer'
     }
     setSilent(false)
     if (error instanceof Refused) return error.problems
-    return [{ what: 'request', message: String(error), nearest: [] }]
+    const reason = error instanceof Error ? error.message : String(error)
+    return [{ what: 'request', message: reason, nearest: [] }]
   }
+}
+
+/** A message the server breaks on is tried a few times, then set aside so the rest can go. */
+function mayTryAgain(id: string): boolean {
+  const tries = (brokenTries.get(id) ?? 0) + 1
+  brokenTries.set(id, tries)
+  return tries < BROKEN_TRIES
 }
 
 function remember(message: Message, answer: unknown): void {

@@ -9,6 +9,7 @@ import { Button } from '../../ui/Button'
 import { Heading } from '../../ui/Heading'
 import { LoadState } from '../../ui/LoadState'
 import { PlateForm } from './PlateForm'
+import { newId } from '../../lib/ids'
 
 /** One system: its plate, edited in place, and every visit to it. */
 export function SystemScreen() {
@@ -43,7 +44,7 @@ function Page({ page, vocabulary, fluids }: Props) {
   const navigate = useNavigate()
   const open = visits.find((visit) => visit.state === 'under_way')
   const start = () => {
-    const id = open?.id ?? crypto.randomUUID()
+    const id = open?.id ?? newId()
     if (!open) {
       const body = { id, system_id: system.id }
       post({ id, method: 'POST', path: '/visits', body, units, visitId: id })

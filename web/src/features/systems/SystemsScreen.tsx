@@ -8,6 +8,7 @@ import { usePreferences } from '../../state/preferences'
 import { Button } from '../../ui/Button'
 import { LoadState } from '../../ui/LoadState'
 import { AddForm } from './AddForm'
+import { newId } from '../../lib/ids'
 
 /** The book: every site with its systems, found by typing any part of a name or a plate. */
 export function SystemsScreen() {
@@ -23,12 +24,12 @@ export function SystemsScreen() {
   ])
 
   const addSite = (name: string) => {
-    const id = crypto.randomUUID()
+    const id = newId()
     post({ id, method: 'POST', path: '/sites', body: { id, name }, units })
     setAddingSite(false)
   }
   const addSystem = (site: Site, name: string, fluid: string) => {
-    const id = crypto.randomUUID()
+    const id = newId()
     const body = { id, site_id: site.id, name, refrigerant: fluid, metering_device: 'txv' }
     post({ id, method: 'POST', path: '/systems', body, units })
     void navigate(`/systems/${id}`)

@@ -8,6 +8,7 @@ import { dismiss, post, useOutbox } from '../../state/outbox'
 import { setPreference, togglePad, usePreferences } from '../../state/preferences'
 import { Button } from '../../ui/Button'
 import { Pad } from './Pad'
+import { newId } from '../../lib/ids'
 
 type Props = { visit: Visit; vocabulary: Vocabulary; units: Units }
 
@@ -28,7 +29,7 @@ export function CalloutLine({ visit, vocabulary, units }: Props) {
 
   const take = useCallback(() => {
     if (text.trim() === '' || closed) return
-    const id = crypto.randomUUID()
+    const id = newId()
     post({
       id,
       method: 'POST',
@@ -41,7 +42,7 @@ export function CalloutLine({ visit, vocabulary, units }: Props) {
   }, [text, closed, visit.id, units, setDraft])
 
   const undo = () => {
-    const id = crypto.randomUUID()
+    const id = newId()
     post({
       id,
       method: 'POST',

@@ -24,7 +24,7 @@ export function LoopDrawing({ loop, assessment, vocabulary }: Props) {
   const drawn = layOutLoop(loop, assessment.targets, size.width, size.height - FOOT)
   const unit = vocabulary.derived.find((one) => one.key === 'superheat')?.unit ?? ''
   return (
-    <figure className="flex h-full min-h-72 flex-col">
+    <figure className="flex h-full flex-col">
       <div ref={frame} className="min-h-0 flex-1">
         <svg
           width={size.width}

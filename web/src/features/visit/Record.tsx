@@ -4,6 +4,7 @@ import { formatNumber, shortTime } from '../../lib/format'
 import { post } from '../../state/outbox'
 import { Button } from '../../ui/Button'
 import { Heading } from '../../ui/Heading'
+import { newId } from '../../lib/ids'
 
 type Props = { visit: Visit; units: Units; now: Date }
 
@@ -80,7 +81,7 @@ function Correction({ reading, visit, units, onDone }: CorrectionProps) {
   const [text, setText] = useState(formatNumber(reading.value, reading.decimals).replace('−', '-'))
   const path = `/visits/${visit.id}`
   const send = (to: string, body: Record<string, unknown>) => {
-    const id = crypto.randomUUID()
+    const id = newId()
     const message = { id, method: 'POST', path: `${path}/${to}`, units, visitId: visit.id } as const
     post({ ...message, body: { id, reading_id: reading.id, ...body } })
     onDone()

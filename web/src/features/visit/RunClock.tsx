@@ -2,6 +2,7 @@ import type { Units, Visit } from '../../api/types'
 import { inMinutes, minutesSince } from '../../lib/format'
 import { post } from '../../state/outbox'
 import { Button } from '../../ui/Button'
+import { newId } from '../../lib/ids'
 
 type Props = { visit: Visit; units: Units; now: Date }
 
@@ -37,7 +38,9 @@ export function RunClock({ visit, units, now }: Props) {
         </span>
       )}
       <Button keyHint="h" className="px-3" onClick={() => note(visit, 'something_changed', units)}>
-        Changed<span className="hidden xl:inline"> something</span>
+        <span>
+          Changed<span className="hidden xl:inline"> something</span>
+        </span>
       </Button>
       <Button className="px-3" onClick={() => note(visit, 'system_stopped', units)}>
         Stopped
@@ -49,7 +52,7 @@ export function RunClock({ visit, units, now }: Props) {
 type Kind = 'system_started' | 'something_changed' | 'system_stopped'
 
 export function note(visit: Visit, kind: Kind, units: Units, minutesAgo = 0): void {
-  const id = crypto.randomUUID()
+  const id = newId()
   const happened = new Date(Date.now() - minutesAgo * 60_000)
   post({
     id,

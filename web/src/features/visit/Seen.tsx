@@ -1,6 +1,7 @@
 import { post } from '../../state/outbox'
 import type { Units, Visit, Vocabulary } from '../../api/types'
 import { Heading } from '../../ui/Heading'
+import { newId } from '../../lib/ids'
 
 type Props = { visit: Visit; vocabulary: Vocabulary; units: Units }
 
@@ -38,7 +39,7 @@ export function Fact({ fact, visit, units }: FactProps) {
 }
 
 function tick(visit: Visit, key: string, seen: boolean, units: Units): void {
-  const id = crypto.randomUUID()
+  const id = newId()
   post({
     id,
     method: 'POST',
