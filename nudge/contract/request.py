@@ -21,12 +21,9 @@ LONGEST_NAME = 200
 Name = Annotated[str, Field(strict=True, max_length=LONGEST_NAME)]
 
 
-class SystemIn(Strict):
-    """A system by its plate, in the request's units."""
+class PlateNumbersIn(Strict):
+    """The numbers a plate may carry, in the request's units. The rows of `PLATE_NUMBERS`."""
 
-    refrigerant: Name
-    metering_device: Name
-    application: Name = "comfort_cooling"
     nominal_capacity: Number | None = None
     rated_seer: Number | None = None
     target_subcooling: Number | None = None
@@ -35,6 +32,14 @@ class SystemIn(Strict):
     approach: Number | None = None
     elevation: Number | None = None
     line_set_length: Number | None = None
+
+
+class SystemIn(PlateNumbersIn):
+    """A system by its plate, in the request's units."""
+
+    refrigerant: Name
+    metering_device: Name
+    application: Name = "comfort_cooling"
 
     def to_plate(self, units: UnitSystem) -> Plate:
         """The core's plate. Raises: CoreError for an unknown name or a misread number."""

@@ -4,8 +4,8 @@ from typing import Annotated, Any
 
 from pydantic import BaseModel, Field
 
-from nudge.contract.request import Name
-from nudge.contract.strict import Number, Strict
+from nudge.contract.request import Name, PlateNumbersIn
+from nudge.contract.strict import Strict
 from nudge.core.refrigerant.catalogue import refrigerant
 from nudge.core.units import UnitSystem, decimals, from_si, to_si
 from nudge.core.vocabulary.equipment import (
@@ -21,7 +21,7 @@ Id = Annotated[str, Field(strict=True, min_length=1, max_length=64, pattern=r"^[
 Text = Annotated[str, Field(strict=True, max_length=20_000)]
 
 
-class PlateChanges(Strict):
+class PlateChanges(PlateNumbersIn):
     """Any of a system's fields, in the caller's units. A field left out is left alone."""
 
     name: Text | None = None
@@ -29,14 +29,6 @@ class PlateChanges(Strict):
     refrigerant: Name | None = None
     metering_device: Name | None = None
     application: Name | None = None
-    nominal_capacity: Number | None = None
-    rated_seer: Number | None = None
-    target_subcooling: Number | None = None
-    target_superheat: Number | None = None
-    condensing_over_ambient: Number | None = None
-    approach: Number | None = None
-    elevation: Number | None = None
-    line_set_length: Number | None = None
 
     def to_core(self, units: UnitSystem) -> dict[str, Any]:
         """The fields that were sent, in core units under their stored names."""

@@ -1,7 +1,7 @@
 """A visit over the wire: readings as given and as shown, verdict, Loop."""
 
 from datetime import date, datetime
-from typing import Literal
+from typing import Any, Literal
 
 from pydantic import AwareDatetime, BaseModel
 
@@ -114,8 +114,8 @@ class LoopOut(BaseModel):
     air: dict[str, float]
 
 
-class VisitOut(BaseModel):
-    """A visit as it stands. `problem` says why there is no assessment, if there should be."""
+class VisitHead(BaseModel):
+    """What every view of a visit begins with."""
 
     id: str
     state: VisitState
@@ -124,6 +124,11 @@ class VisitOut(BaseModel):
     due_on: date | None
     opened_at: datetime | None
     closed_at: datetime | None
+
+
+class VisitOut(VisitHead):
+    """A visit as it stands. `problem` says why there is no assessment, if there should be."""
+
     running_since: datetime | None
     changed_at: datetime | None
     readings: list[ReadingOut]
@@ -134,16 +139,9 @@ class VisitOut(BaseModel):
     can_undo: bool
 
 
-class VisitLine(BaseModel):
+class VisitLine(VisitHead):
     """A visit in a list."""
 
-    id: str
-    state: VisitState
-    system: SystemOut
-    complaint: str
-    due_on: date | None
-    opened_at: datetime | None
-    closed_at: datetime | None
     headline: str | None
     advice: str | None
     superheat: float | None
@@ -161,13 +159,7 @@ def visit_out(snapshot: Snapshot, units: UnitSystem) -> VisitOut:
     loop = snapshot.loop
     readings = _readings(snapshot, units)
     return VisitOut(
-        id=visit.id,
-        state=_state(visit),
-        system=system_out(visit.system, visit.system.site, units),
-        complaint=visit.complaint,
-        due_on=visit.due_on,
-        opened_at=visit.opened_at,
-        closed_at=visit.closed_at,
+        **_head(visit, units),
         running_since=snapshot.running_since,
         changed_at=snapshot.changed_at,
         readings=readings,
@@ -183,18 +175,24 @@ def visit_line(visit: Visit, verdict: Verdict | None, units: UnitSystem) -> Visi
     charge = verdict.answer["charge"] if verdict else None
     derived = verdict.answer["derived"] if verdict else {}
     return VisitLine(
-        id=visit.id,
-        state=_state(visit),
-        system=system_out(visit.system, visit.system.site, units),
-        complaint=visit.complaint,
-        due_on=visit.due_on,
-        opened_at=visit.opened_at,
-        closed_at=visit.closed_at,
+        **_head(visit, units),
         headline=charge["headline"] if charge else None,
         advice=charge["advice"] if charge else None,
         superheat=_given_difference(derived.get("superheat"), units),
         subcooling=_given_difference(derived.get("subcooling"), units),
     )
+
+
+def _head(visit: Visit, units: UnitSystem) -> dict[str, Any]:
+    return {
+        "id": visit.id,
+        "state": _state(visit),
+        "system": system_out(visit.system, visit.system.site, units),
+        "complaint": visit.complaint,
+        "due_on": visit.due_on,
+        "opened_at": visit.opened_at,
+        "closed_at": visit.closed_at,
+    }
 
 
 def _given_difference(kept_ip: float | None, units: UnitSystem) -> float | None:

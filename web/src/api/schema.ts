@@ -626,16 +626,6 @@ export interface components {
         };
         /** NewSystem */
         NewSystem: {
-            /** Name */
-            name: string;
-            /** Note */
-            note?: string | null;
-            /** Refrigerant */
-            refrigerant: string;
-            /** Metering Device */
-            metering_device: string;
-            /** Application */
-            application?: string | null;
             /** Nominal Capacity */
             nominal_capacity?: number | null;
             /** Rated Seer */
@@ -652,6 +642,16 @@ export interface components {
             elevation?: number | null;
             /** Line Set Length */
             line_set_length?: number | null;
+            /** Name */
+            name: string;
+            /** Note */
+            note?: string | null;
+            /** Refrigerant */
+            refrigerant: string;
+            /** Metering Device */
+            metering_device: string;
+            /** Application */
+            application?: string | null;
             /** Id */
             id: string;
             /** Site Id */
@@ -726,16 +726,6 @@ export interface components {
          * @description Any of a system's fields, in the caller's units. A field left out is left alone.
          */
         PlateChanges: {
-            /** Name */
-            name?: string | null;
-            /** Note */
-            note?: string | null;
-            /** Refrigerant */
-            refrigerant?: string | null;
-            /** Metering Device */
-            metering_device?: string | null;
-            /** Application */
-            application?: string | null;
             /** Nominal Capacity */
             nominal_capacity?: number | null;
             /** Rated Seer */
@@ -752,6 +742,16 @@ export interface components {
             elevation?: number | null;
             /** Line Set Length */
             line_set_length?: number | null;
+            /** Name */
+            name?: string | null;
+            /** Note */
+            note?: string | null;
+            /** Refrigerant */
+            refrigerant?: string | null;
+            /** Metering Device */
+            metering_device?: string | null;
+            /** Application */
+            application?: string | null;
         };
         /** PlateNumberOut */
         PlateNumberOut: {
@@ -958,15 +958,6 @@ export interface components {
          * @description A system by its plate, in the request's units.
          */
         SystemIn: {
-            /** Refrigerant */
-            refrigerant: string;
-            /** Metering Device */
-            metering_device: string;
-            /**
-             * Application
-             * @default comfort_cooling
-             */
-            application: string;
             /** Nominal Capacity */
             nominal_capacity?: number | null;
             /** Rated Seer */
@@ -983,6 +974,15 @@ export interface components {
             elevation?: number | null;
             /** Line Set Length */
             line_set_length?: number | null;
+            /** Refrigerant */
+            refrigerant: string;
+            /** Metering Device */
+            metering_device: string;
+            /**
+             * Application
+             * @default comfort_cooling
+             */
+            application: string;
         };
         /**
          * SystemOut

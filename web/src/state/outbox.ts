@@ -45,6 +45,23 @@ export function post(message: Omit<Message, 'id'> & { id?: string }): string {
   return id
 }
 
+/** Write something on a visit: it gets an id of its own, in the message and in its body. */
+export function writeOn(
+  visitId: string,
+  what: 'callouts' | 'corrections' | 'withdrawals' | 'observations' | 'events',
+  body: Record<string, unknown>,
+  units: Units,
+): void {
+  const id = newId()
+  const path = `/visits/${visitId}/${what}`
+  post({ id, method: 'POST', path, body: { id, ...body }, units, visitId })
+}
+
+/** Change a visit itself: start it, close it, open it again. */
+export function changeVisit(visitId: string, body: Record<string, unknown>, units: Units): void {
+  post({ method: 'PATCH', path: `/visits/${visitId}`, body, units, visitId })
+}
+
 /** Take a refused message off the pile: its text is back where it was typed. */
 export function dismiss(id: string): void {
   const { waiting, refused } = outbox.get()

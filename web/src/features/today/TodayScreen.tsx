@@ -2,7 +2,7 @@ import { Link, useNavigate } from 'react-router'
 import { useToday } from '../../api/queries'
 import type { VisitLine } from '../../api/types'
 import { dueInWords, formatNumber, inMinutes, minutesSince, shortTime } from '../../lib/format'
-import { post } from '../../state/outbox'
+import { changeVisit } from '../../state/outbox'
 import { usePreferences } from '../../state/preferences'
 import { Button } from '../../ui/Button'
 import { Heading } from '../../ui/Heading'
@@ -128,13 +128,7 @@ function Due({ visit }: { visit: VisitLine }) {
   const { units } = usePreferences()
   const late = visit.due_on !== null && dueInWords(visit.due_on, new Date()).endsWith('late')
   const start = () => {
-    post({
-      method: 'PATCH',
-      path: `/visits/${visit.id}`,
-      body: { started: true },
-      units,
-      visitId: visit.id,
-    })
+    changeVisit(visit.id, { started: true }, units)
     void navigate(`/visits/${visit.id}`)
   }
   return (

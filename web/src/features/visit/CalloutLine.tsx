@@ -4,11 +4,10 @@ import type { Heard, Units, Visit, Vocabulary } from '../../api/types'
 import { formatNumber } from '../../lib/format'
 import { lineDraft, useDraft } from '../../state/drafts'
 import { useKeys } from '../../state/keys'
-import { dismiss, post, useOutbox } from '../../state/outbox'
+import { dismiss, useOutbox, writeOn } from '../../state/outbox'
 import { setPreference, togglePad, usePreferences } from '../../state/preferences'
 import { Button } from '../../ui/Button'
 import { Pad } from './Pad'
-import { newId } from '../../lib/ids'
 
 type Props = { visit: Visit; vocabulary: Vocabulary; units: Units }
 
@@ -29,29 +28,11 @@ export function CalloutLine({ visit, vocabulary, units }: Props) {
 
   const take = useCallback(() => {
     if (text.trim() === '' || closed) return
-    const id = newId()
-    post({
-      id,
-      method: 'POST',
-      path: `/visits/${visit.id}/callouts`,
-      body: { id, text, heard_at: new Date().toISOString() },
-      units,
-      visitId: visit.id,
-    })
+    writeOn(visit.id, 'callouts', { text, heard_at: new Date().toISOString() }, units)
     setDraft(undefined)
   }, [text, closed, visit.id, units, setDraft])
 
-  const undo = () => {
-    const id = newId()
-    post({
-      id,
-      method: 'POST',
-      path: `/visits/${visit.id}/withdrawals`,
-      body: { id },
-      units,
-      visitId: visit.id,
-    })
-  }
+  const undo = () => writeOn(visit.id, 'withdrawals', {}, units)
 
   useTakeBackRefused(visit.id, text, setDraft)
   useKeys([

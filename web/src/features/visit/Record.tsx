@@ -1,10 +1,9 @@
 import { useState } from 'react'
 import type { Reading, Units, Visit } from '../../api/types'
 import { formatNumber, shortTime } from '../../lib/format'
-import { post } from '../../state/outbox'
+import { writeOn } from '../../state/outbox'
 import { Button } from '../../ui/Button'
 import { Heading } from '../../ui/Heading'
-import { newId } from '../../lib/ids'
 
 type Props = { visit: Visit; units: Units; now: Date }
 
@@ -79,11 +78,8 @@ type CorrectionProps = { reading: Reading; visit: Visit; units: Units; onDone: (
 
 function Correction({ reading, visit, units, onDone }: CorrectionProps) {
   const [text, setText] = useState(formatNumber(reading.value, reading.decimals).replace('−', '-'))
-  const path = `/visits/${visit.id}`
-  const send = (to: string, body: Record<string, unknown>) => {
-    const id = newId()
-    const message = { id, method: 'POST', path: `${path}/${to}`, units, visitId: visit.id } as const
-    post({ ...message, body: { id, reading_id: reading.id, ...body } })
+  const send = (what: 'corrections' | 'withdrawals', body: Record<string, unknown>) => {
+    writeOn(visit.id, what, { reading_id: reading.id, ...body }, units)
     onDone()
   }
   return (

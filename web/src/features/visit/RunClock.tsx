@@ -1,8 +1,7 @@
 import type { Units, Visit } from '../../api/types'
 import { inMinutes, minutesSince } from '../../lib/format'
-import { post } from '../../state/outbox'
+import { writeOn } from '../../state/outbox'
 import { Button } from '../../ui/Button'
-import { newId } from '../../lib/ids'
 
 type Props = { visit: Visit; units: Units; now: Date }
 
@@ -52,14 +51,6 @@ export function RunClock({ visit, units, now }: Props) {
 type Kind = 'system_started' | 'something_changed' | 'system_stopped'
 
 export function note(visit: Visit, kind: Kind, units: Units, minutesAgo = 0): void {
-  const id = newId()
-  const happened = new Date(Date.now() - minutesAgo * 60_000)
-  post({
-    id,
-    method: 'POST',
-    path: `/visits/${visit.id}/events`,
-    body: { id, kind, happened_at: happened.toISOString() },
-    units,
-    visitId: visit.id,
-  })
+  const happened = new Date(Date.now() - minutesAgo * 60_000).toISOString()
+  writeOn(visit.id, 'events', { kind, happened_at: happened }, units)
 }

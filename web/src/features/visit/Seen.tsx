@@ -1,7 +1,6 @@
-import { post } from '../../state/outbox'
+import { writeOn } from '../../state/outbox'
 import type { Units, Visit, Vocabulary } from '../../api/types'
 import { Heading } from '../../ui/Heading'
-import { newId } from '../../lib/ids'
 
 type Props = { visit: Visit; vocabulary: Vocabulary; units: Units }
 
@@ -29,23 +28,11 @@ export function Fact({ fact, visit, units }: FactProps) {
       type="button"
       aria-pressed={on}
       disabled={visit.state === 'closed'}
-      onClick={() => tick(visit, fact.key, !on, units)}
+      onClick={() => writeOn(visit.id, 'observations', { key: fact.key, seen: !on }, units)}
       className="min-h-11 rounded border border-rule-strong bg-sheet px-3 text-[0.92rem] aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-ground"
     >
       {on ? '✓ ' : ''}
       {fact.label}
     </button>
   )
-}
-
-function tick(visit: Visit, key: string, seen: boolean, units: Units): void {
-  const id = newId()
-  post({
-    id,
-    method: 'POST',
-    path: `/visits/${visit.id}/observations`,
-    body: { id, key, seen },
-    units,
-    visitId: visit.id,
-  })
 }

@@ -4,7 +4,7 @@ import { useVisit, useVocabulary } from '../../api/queries'
 import type { Units, Visit, Vocabulary } from '../../api/types'
 import { shortTime } from '../../lib/format'
 import { useKeys } from '../../state/keys'
-import { post } from '../../state/outbox'
+import { changeVisit } from '../../state/outbox'
 import { usePreferences } from '../../state/preferences'
 import { Button } from '../../ui/Button'
 import { LoadState } from '../../ui/LoadState'
@@ -56,7 +56,7 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
     {
       key: 'c',
       label: visit.state === 'closed' ? 'Open the visit again' : 'Close the visit',
-      run: () => setClosed(visit, visit.state !== 'closed', units),
+      run: () => changeVisit(visit.id, { closed: visit.state !== 'closed' }, units),
     },
   ])
   return (
@@ -134,22 +134,12 @@ function Head({ visit, units, now }: HeadProps) {
       </div>
       <div className="flex flex-wrap items-center gap-2 lg:shrink-0">
         {!closed && <RunClock visit={visit} units={units} now={now} />}
-        <Button onClick={() => setClosed(visit, !closed, units)}>
+        <Button onClick={() => changeVisit(visit.id, { closed: !closed }, units)}>
           {closed ? 'Open again' : 'Close visit'}
         </Button>
       </div>
     </header>
   )
-}
-
-function setClosed(visit: Visit, closed: boolean, units: Units): void {
-  post({
-    method: 'PATCH',
-    path: `/visits/${visit.id}`,
-    body: { closed },
-    units,
-    visitId: visit.id,
-  })
 }
 
 function EmptyLoop() {
