@@ -3,9 +3,13 @@
 import unittest
 
 from nudge.core.circuit.case import Context
+from nudge.core.judgement.charge import judge_charge
+from nudge.core.judgement.features import features
 from nudge.core.judgement.proof import ADD_PROOF, REMOVE_PROOF
+from nudge.core.judgement.suspect_table import SUSPECTS
+from nudge.core.targets.choose import choose_targets
 from nudge.core.units import KPA_PER_PSI
-from tests.core.field import judged, plate, settled
+from tests.core.field import case, judged, plate, settled
 
 SEEN = settled("filter_clean", "evaporator_coil_clean", "condenser_coil_clean", "condenser_fan_ok")
 LOW = {"suct": 108, "liq": 320, "sl": 56, "ll": 97, "oa": 86, "ra": 76, "wb": 63}
@@ -67,6 +71,14 @@ class AddProofTest(unittest.TestCase):
         for context in (Context(9, 9), Context(60, 2), Context(14.9, 30), Context()):
             with self.subTest(context):
                 self.assertEqual(judged(plate(), context, **LOW).charge.advice, "do_not_charge")
+
+    def test_a_likelier_suspect_has_the_last_word(self):
+        low = case(plate(), SEEN, **LOW)
+        targets = choose_targets(low)
+        marks = features(low, targets)
+        for leader, advice in (("undercharge", "add"), ("metering_overfeed", "do_not_charge")):
+            verdict = judge_charge(low, targets, marks, [], [], SUSPECTS[leader])
+            self.assertEqual(verdict.advice, advice)
 
     def test_every_row_says_what_to_do(self):
         for row in (*ADD_PROOF, *REMOVE_PROOF):
