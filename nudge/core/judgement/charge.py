@@ -1,6 +1,6 @@
 """Whether the charge is low, right or high, and the only advice the evidence allows."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from nudge.core.circuit.case import Case
@@ -9,12 +9,14 @@ from nudge.core.judgement.proof import ADD_PROOF, REMOVE_PROOF, Marks, Proof, pr
 from nudge.core.judgement.suspect_table import Suspect
 from nudge.core.said import Said, degrees_f, say
 from nudge.core.settling.gates import Breach, is_standing
+from nudge.core.targets import fallback_subcooling
 from nudge.core.targets.choose import Targets
 from nudge.core.targets.school import Judged, Level, School
 
 ChargeState = Literal["low", "right", "high", "unknown"]
 Advice = Literal["add", "remove", "leave", "do_not_charge", "find_leak"]
 
+GUESSED = "The subcooling window is a guess: find the plate."
 STEPS = ("drier_drop", "liquid_line_drop")
 EMPTY_SUBCOOLING_K = degrees_f(1)
 EMPTY_SUPERHEAT_OVER_K = degrees_f(10)
@@ -94,10 +96,15 @@ def judge_charge(
                      f"{judged} until you read {needs}."), others)  # fmt: skip
     state = _STATE_OF[judged][marks[judged].level]
     if state == "low":
-        return _low(case, marks, judged, others, leading)
-    if state == "high":
-        return _high(case, marks, judged, others)
-    return _right(case, marks, others)
+        verdict = _low(case, marks, judged, others, leading)
+    elif state == "high":
+        verdict = _high(case, marks, judged, others)
+    else:
+        verdict = _right(case, marks, others)
+    if targets.deciding.key != fallback_subcooling.KEY:
+        return verdict
+    template, measures, _ = verdict.reason
+    return replace(verdict, reason=Said(f"{template} {GUESSED}", measures))
 
 
 def _hold(

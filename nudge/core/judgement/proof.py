@@ -66,6 +66,12 @@ def _superheat_fits_high(case: Case, marks: Marks) -> bool | None:
     return marks["superheat"].level != "high" if "superheat" in marks else None
 
 
+def _target_is_known(case: Case, marks: Marks) -> bool | None:
+    if not case.plate.metering_device.is_valve or case.plate.target_subcooling_k is not None:
+        return True
+    return True if "superheat" in marks and marks["superheat"].level == "high" else None
+
+
 def _not_freezing(case: Case, marks: Marks) -> bool | None:
     saturation = case.derived.evaporator_saturation
     return None if saturation is None else saturation >= fahrenheit(32)
@@ -86,6 +92,13 @@ ADD_PROOF: tuple[ProofRow, ...] = (
         "read liquid pressure and liquid line, for subcooling",
         "Subcooling is not low, so the liquid is there and is not getting through: look for a "
         "restriction or a starving metering device",
+    ),
+    ProofRow(
+        "none",
+        "the plate's own target; where it is a guess, superheat high as well",
+        _target_is_known,
+        "find the target subcooling on the plate, because 10 °F is a guess",
+        "",
     ),
     ProofRow(
         "metering_overfeed",

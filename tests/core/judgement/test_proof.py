@@ -72,6 +72,16 @@ class AddProofTest(unittest.TestCase):
             with self.subTest(context):
                 self.assertEqual(judged(plate(), context, **LOW).charge.advice, "do_not_charge")
 
+    def test_a_guessed_target_needs_superheat_to_agree(self):
+        guess = plate(subcooling=None)
+        charge = judged(guess, SEEN, **LOW).charge
+        self.assertEqual(charge.advice, "add")
+        self.assertIn("is a guess", charge.reason.text("ip"))
+        held = judged(guess, SEEN, **{**LOW, "sl": 48}).charge
+        self.assertEqual((held.state, held.advice), ("low", "do_not_charge"))
+        self.assertIn("on the plate", held.reason.text("ip"))
+        self.assertEqual(judged(plate(), SEEN, **{**LOW, "sl": 48}).charge.advice, "add")
+
     def test_a_likelier_suspect_has_the_last_word(self):
         low = case(plate(), SEEN, **LOW)
         targets = choose_targets(low)
