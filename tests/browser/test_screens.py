@@ -59,6 +59,22 @@ class StatesTest(BrowserTest):
         page.get_by_role("button", name="20 min ago").click()
         expect(page.get_by_text("Running")).to_contain_text("20 min")
 
+    def test_a_visit_is_planned_from_the_book_and_its_complaint_written_on_the_day(self):
+        page = self.open("/systems/ferry-hall-tickets")
+        page.get_by_label("Day of the planned visit").fill("2031-05-04")
+        page.get_by_label("What the planned visit is for").fill("Judge the charge in season")
+        page.get_by_role("button", name="Plan a visit").click()
+        expect(page.get_by_label("Visits", exact=True)).to_contain_text(
+            "Judge the charge in season"
+        )
+        page.goto(self.nudge.url)
+        row = page.get_by_label("Due", exact=True).locator("li", has_text="Ticket office")
+        row.get_by_role("button").click()
+        page.get_by_label("Complaint").fill("Rattles when the ferry docks")
+        self.kept(page)
+        page.reload()
+        expect(page.get_by_label("Complaint")).to_have_value("Rattles when the ferry docks")
+
     def test_every_suspect_can_be_looked_into(self):
         page = self.open("/visits/clinic-now")
         board = page.get_by_label("Suspects")

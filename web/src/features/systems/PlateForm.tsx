@@ -1,12 +1,11 @@
-import { useEffect, useRef, useState, type ReactNode } from 'react'
+import { useEffect, type ReactNode } from 'react'
 import type { PlateNumber, Refrigerant, System, Units, Vocabulary } from '../../api/types'
 import { useDraft } from '../../state/drafts'
-import { dismiss, post, useOutbox } from '../../state/outbox'
+import { post } from '../../state/outbox'
 import { usePreferences } from '../../state/preferences'
+import { useTypedField, type TypedField } from '../../state/typedField'
 
 type Props = { system: System; vocabulary: Vocabulary; fluids: Refrigerant[] }
-
-const PAUSE_MS = 500
 
 /** A system's plate. Every field is sent by itself once typing pauses; there is no Save. */
 export function PlateForm({ system, vocabulary, fluids }: Props) {
@@ -39,58 +38,22 @@ export function PlateForm({ system, vocabulary, fluids }: Props) {
   )
 }
 
-type Typed = {
-  text: string
-  problem: string | null
-  type: (text: string) => void
-  settle: () => void
-}
-
-/** One field's text: what was typed until the server has it, then what the server has. */
-function useTyped(
+/** One field of a plate, sent by itself. */
+function usePlateField(
   system: System,
   field: string,
   stored: string,
   read: (text: string) => unknown,
-): Typed {
+): TypedField {
   const { units } = usePreferences()
-  const [draft, setDraft] = useDraft(`plate:${system.id}:${field}:${units}`)
-  const { waiting, refused } = useOutbox()
-  const [unreadable, setUnreadable] = useState<string | null>(null)
-  const timer = useRef<ReturnType<typeof setTimeout>>(undefined)
   const path = `/systems/${system.id}`
-  const about = (message: { path: string; body: Record<string, unknown> }) =>
-    message.path === path && field in message.body
-  const onItsWay = waiting.some(about)
-  const refusals = refused.filter((one) => about(one.message))
-  const refusal = refusals.at(-1)
-
-  useEffect(() => {
-    if (draft === stored && !onItsWay && !refusal) setDraft(undefined)
-  }, [draft, stored, onItsWay, refusal, setDraft])
-
-  const send = (text: string) => {
-    clearTimeout(timer.current)
-    if (text === stored) return
-    const value = read(text)
-    if (value instanceof Error) {
-      setUnreadable(value.message)
-      return
-    }
-    for (const old of refusals) dismiss(old.message.id)
-    sendField(path, field, value, units)
-  }
-  return {
-    text: draft ?? stored,
-    problem: unreadable ?? refusal?.problems[0]?.message ?? null,
-    type: (text) => {
-      setUnreadable(null)
-      setDraft(text)
-      clearTimeout(timer.current)
-      timer.current = setTimeout(() => send(text), PAUSE_MS)
-    },
-    settle: () => draft !== undefined && send(draft),
-  }
+  return useTypedField({
+    draft: `plate:${system.id}:${field}:${units}`,
+    stored,
+    about: (message) => message.path === path && field in message.body,
+    read,
+    send: (value) => sendField(path, field, value, units),
+  })
 }
 
 function sendField(path: string, field: string, value: unknown, units: Units): void {
@@ -100,7 +63,7 @@ function sendField(path: string, field: string, value: unknown, units: Units): v
 function NumberField({ system, row }: { system: System; row: PlateNumber }) {
   const value = system.numbers[row.key]
   const stored = value === null || value === undefined ? '' : String(value)
-  const typed = useTyped(system, row.key, stored, (text) => {
+  const typed = usePlateField(system, row.key, stored, (text) => {
     if (text.trim() === '') return null
     const number = Number(text.replaceAll(',', ''))
     return Number.isFinite(number) ? number : new Error(`“${text.slice(0, 20)}” is not a number.`)
@@ -128,7 +91,7 @@ function NumberField({ system, row }: { system: System; row: PlateNumber }) {
 type TextProps = { system: System; field: 'name' | 'note'; label: string }
 
 function TextField({ system, field, label }: TextProps) {
-  const typed = useTyped(system, field, system[field], (text) => text)
+  const typed = usePlateField(system, field, system[field], (text) => text)
   return (
     <Labelled id={`plate-${field}`} label={label} aside="" problem={typed.problem}>
       <input

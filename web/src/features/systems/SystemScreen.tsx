@@ -1,3 +1,4 @@
+import { useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
 import { useRefrigerants, useSystem, useVocabulary } from '../../api/queries'
 import type { Refrigerant, SystemPage, Vocabulary } from '../../api/types'
@@ -79,6 +80,7 @@ function Page({ page, vocabulary, fluids }: Props) {
           )}
           <section aria-label="Visits">
             <Heading aside={String(visits.length)}>Visits</Heading>
+            <PlanVisit systemId={system.id} />
             {visits.length === 0 && <p className="py-3 text-soft">No visit yet.</p>}
             <ul>
               {visits.map((visit) => (
@@ -101,6 +103,47 @@ function Page({ page, vocabulary, fluids }: Props) {
         </div>
       </div>
     </>
+  )
+}
+
+/** A visit for another day: a date and what it is for. It is due on Today from then on. */
+function PlanVisit({ systemId }: { systemId: string }) {
+  const { units } = usePreferences()
+  const [day, setDay] = useState('')
+  const [reason, setReason] = useState('')
+  const field = 'h-11 min-w-0 rounded border border-rule-strong bg-sheet px-2 placeholder:text-soft'
+  return (
+    <form
+      className="flex flex-wrap gap-2 border-b border-rule py-2"
+      onSubmit={(event) => {
+        event.preventDefault()
+        if (day === '') return
+        const id = newId()
+        const body = { id, system_id: systemId, due_on: day, complaint: reason }
+        post({ id, method: 'POST', path: '/visits', body, units, visitId: id })
+        setDay('')
+        setReason('')
+      }}
+    >
+      <input
+        type="date"
+        aria-label="Day of the planned visit"
+        value={day}
+        onChange={(event) => setDay(event.target.value)}
+        className={field}
+      />
+      <input
+        aria-label="What the planned visit is for"
+        placeholder="What for"
+        maxLength={2000}
+        value={reason}
+        onChange={(event) => setReason(event.target.value)}
+        className={`${field} flex-1 basis-32`}
+      />
+      <Button type="submit" disabled={day === ''}>
+        Plan a visit
+      </Button>
+    </form>
   )
 }
 

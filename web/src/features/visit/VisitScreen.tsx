@@ -6,6 +6,7 @@ import { shortTime } from '../../lib/format'
 import { useKeys } from '../../state/keys'
 import { changeVisit } from '../../state/outbox'
 import { usePreferences } from '../../state/preferences'
+import { useTypedField } from '../../state/typedField'
 import { Button } from '../../ui/Button'
 import { LoadState } from '../../ui/LoadState'
 import { CalloutLine } from './CalloutLine'
@@ -119,10 +120,11 @@ function Head({ visit, units, now }: HeadProps) {
           >
             {system.summary}
           </Link>
-          {visit.complaint !== '' && <> · “{visit.complaint}”</>}
+          {closed && visit.complaint !== '' && <> · “{visit.complaint}”</>}
           {system.note !== '' && <> · {system.note}</>}
           {closed && visit.closed_at && <> · closed {shortTime(visit.closed_at, now)}</>}
         </p>
+        {!closed && <Complaint visit={visit} units={units} />}
         {system.safety_class !== 'A1' && (
           <p className="border-l-4 border-alarm pl-2 text-[0.95rem]">
             <strong>
@@ -139,6 +141,32 @@ function Head({ visit, units, now }: HeadProps) {
         </Button>
       </div>
     </header>
+  )
+}
+
+/** What the customer said, kept as it is typed. */
+function Complaint({ visit, units }: { visit: Visit; units: Units }) {
+  const typed = useTypedField({
+    draft: `complaint:${visit.id}`,
+    stored: visit.complaint,
+    about: (message) => message.path === `/visits/${visit.id}` && 'complaint' in message.body,
+    read: (text) => text,
+    send: (complaint) => changeVisit(visit.id, { complaint }, units),
+  })
+  return (
+    <input
+      aria-label="Complaint"
+      placeholder="Complaint, in the customer’s words"
+      autoComplete="off"
+      maxLength={2000}
+      value={typed.text}
+      onChange={(event) => typed.type(event.target.value)}
+      onBlur={typed.settle}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter' || event.key === 'Escape') event.currentTarget.blur()
+      }}
+      className="h-11 w-full max-w-xl border-b border-dashed border-rule-strong bg-transparent placeholder:text-soft"
+    />
   )
 }
 
