@@ -19,10 +19,10 @@ import CoolProp
 import CoolProp.CoolProp as coolprop
 from playwright.sync_api import Page
 
-from nudge.core.refrigerant.catalogue import refrigerant
+from nudge.core.refrigerant.catalogue import CATALOGUE, refrigerant
 from nudge.core.refrigerant.table import load_table
 from tools.drive import ROOT, RunningNudge, chromium
-from tools.make_tables import reference_state
+from tools.make_tables import RowSolver, reference_state
 
 REQUEST = {
     "system": {"refrigerant": "R-410A", "metering_device": "txv", "target_subcooling": 10},
@@ -64,6 +64,23 @@ def saturation() -> None:
             coolprop.set_config_bool(CoolProp.ENABLE_SUPERANCILLARIES, True)
             line += f"; iterating {iterating:7.1f} µs, ratio {iterating / ours:7.1f}"
         print(line)
+
+
+def accuracy() -> None:
+    worst: dict[str, tuple[float, str]] = {}
+    for name, fluid in CATALOGUE.items():
+        table = load_table(name)
+        top = min(65.5, table.critical_c - 2.23)
+        for quality, curve in ((0.0, table.bubble), (1.0, table.dew)):
+            solver = RowSolver(reference_state(fluid), quality, fluid.is_blend)
+            for step in range(int((top + 51.1) / 0.79) + 1):
+                row = solver.solve(-51.1 + 0.79 * step)
+                if row is not None and row[0] <= top:
+                    off = abs(curve.temperature(row[1]) - row[0]) * 1.8
+                    worst[name] = max(worst.get(name, (0.0, "")), (off, f"{row[0]:.1f} °C"))
+    off, fluid_name, where = max((w[0], n, w[1]) for n, w in worst.items())
+    print(f"Worst saturation error, {len(worst)} fluids, bubble and dew: {off:.4f} °F "
+          f"({fluid_name} at {where})")  # fmt: skip
 
 
 def imports() -> None:
@@ -160,6 +177,7 @@ def _call_out(page: Page, i: int) -> float:
 
 
 def main() -> None:
+    accuracy()
     saturation()
     imports()
     with tempfile.TemporaryDirectory() as data:

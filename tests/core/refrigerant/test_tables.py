@@ -16,18 +16,18 @@ WITHIN_K = 0.05 / 1.8
 
 class BetweenNodesTest(unittest.TestCase):
     def test_saturation_is_within_a_twentieth_of_a_degree_f_of_the_source(self):
-        for name in CATALOGUE:
+        for name, row in CATALOGUE.items():
             table = load_table(name)
             top = min(HIGH_C, table.critical_c - BELOW_CRITICAL_K)
             for curve, quality in ((table.bubble, 0.0), (table.dew, 1.0)):
                 with self.subTest(fluid=name, quality=quality):
-                    solver = RowSolver(reference_state(refrigerant(name)), quality, blend=True)
+                    solver = RowSolver(reference_state(row), quality, row.is_blend)
                     checked = 0
                     temp_c = LOW_C
                     while temp_c < top:
-                        row = solver.solve(temp_c)
-                        if row is not None:
-                            self.assertLess(abs(curve.temperature(row[1]) - row[0]), WITHIN_K)
+                        point = solver.solve(temp_c)
+                        if point is not None:
+                            self.assertLess(abs(curve.temperature(point[1]) - point[0]), WITHIN_K)
                             checked += 1
                         temp_c += 2.137  # never a multiple of the table's own step
                     self.assertGreater(checked, 0.9 * (top - LOW_C) / 2.137)

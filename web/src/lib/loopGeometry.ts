@@ -69,7 +69,7 @@ export function layOutLoop(
   ]
   const [coldest, hottest] = [Math.min(...onScale), Math.max(...onScale)]
   const room = Math.max(hottest - coldest, 10) * 0.11
-  const y = linearScale([coldest - room * 0.7, hottest + room], [height, 0])
+  const y = linearScale([coldest - room, hottest + room], [height, 0])
   const at = (share: number, value: number): Point => ({ x: share * width, y: y(value) })
 
   return {

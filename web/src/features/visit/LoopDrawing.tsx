@@ -237,7 +237,6 @@ const PARTS = [
   { key: 'metering_device', label: 'Metering device', narrow: 'Device', anchor: 'middle' },
   { key: 'evaporator', label: 'Evaporator', narrow: 'Evap.', anchor: 'middle' },
   { key: 'suction_line', label: 'Suction line', narrow: 'Suction', anchor: 'middle' },
-  { key: 'compressor_in', label: '', narrow: '', anchor: 'end' },
 ] as const
 
 /** The parts along the foot, in the order the refrigerant meets them. */

@@ -110,9 +110,12 @@ function Head({ visit, units, now }: HeadProps) {
   return (
     <header className="flex flex-wrap items-center justify-between gap-x-6 gap-y-2 border-b border-rule pb-2 lg:flex-nowrap">
       <div className="min-w-0 lg:flex-1">
-        <h1 className="text-[1.25rem]">
-          {system.site_name}, {system.name}
-        </h1>
+        <div className="items-center gap-4 lg:flex">
+          <h1 className="text-[1.25rem] lg:shrink-0">
+            {system.site_name}, {system.name}
+          </h1>
+          {!closed && <Complaint visit={visit} units={units} />}
+        </div>
         <p className="text-[0.95rem] text-soft lg:truncate" title={system.note}>
           <Link
             to={`/systems/${system.id}`}
@@ -124,7 +127,6 @@ function Head({ visit, units, now }: HeadProps) {
           {system.note !== '' && <> · {system.note}</>}
           {closed && visit.closed_at && <> · closed {shortTime(visit.closed_at, now)}</>}
         </p>
-        {!closed && <Complaint visit={visit} units={units} />}
         {system.safety_class !== 'A1' && (
           <p className="border-l-4 border-alarm pl-2 text-[0.95rem]">
             <strong>
@@ -165,7 +167,7 @@ function Complaint({ visit, units }: { visit: Visit; units: Units }) {
       onKeyDown={(event) => {
         if (event.key === 'Enter' || event.key === 'Escape') event.currentTarget.blur()
       }}
-      className="h-11 w-full max-w-xl border-b border-dashed border-rule-strong bg-transparent placeholder:text-soft"
+      className="h-11 w-full min-w-0 border-b border-dashed border-rule-strong bg-transparent placeholder:text-soft lg:flex-1"
     />
   )
 }
