@@ -26,7 +26,7 @@ class MethodBookTest(unittest.TestCase):
             *((row.key, row.formula) for row in DERIVED.values()),
             *((row.look_alike, row.told_apart_by) for row in (*ADD_PROOF, *REMOVE_PROOF)),
             *((row.key, row.why) for row in CHECKS),
-            *((row.key, row.text) for row in CAUTIONS),
+            *((row.key, row.text.text("ip")) for row in CAUTIONS),
             *((row.key, row.label) for row in SUSPECTS.values()),
         ]
         for key, words in rules:

@@ -88,7 +88,7 @@ def tables() -> dict[str, str]:
         ),
         "cautions": _table(
             ("caution", "said with", "text"),
-            ((_key(c.key), ", ".join(map(_key, c.advice)), c.text) for c in CAUTIONS),
+            ((_key(c.key), ", ".join(map(_key, c.advice)), c.text.text("ip")) for c in CAUTIONS),
         ),
         "refrigerants": _table(
             ("fluid", "by mass", "class", "critical, °F", "oil", "GWP AR4", "GWP AR5"),

@@ -144,7 +144,7 @@ def answer(result: Assessment, units: UnitSystem) -> AssessOut:
             advice=result.charge.advice,
             headline=result.charge.headline,
             reason=result.charge.reason.text(units),
-            cautions=[caution.text for caution in result.cautions],
+            cautions=[read(caution.text) for caution in result.cautions],
             method=deciding.key if deciding else None,
             other_methods=[
                 OtherMethodOut(

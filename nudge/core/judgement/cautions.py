@@ -4,6 +4,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from nudge.core.refrigerant.catalogue import Refrigerant, refrigerant
+from nudge.core.said import Said, degrees_f, difference, say
 from nudge.core.vocabulary.equipment import Plate
 
 
@@ -14,7 +15,7 @@ class Caution:
     key: str
     advice: tuple[str, ...]
     applies: Callable[[Refrigerant], bool]
-    text: str
+    text: Said
 
 
 CAUTIONS: tuple[Caution, ...] = (
@@ -22,34 +23,41 @@ CAUTIONS: tuple[Caution, ...] = (
         "skin_and_eyes",
         ("add", "remove", "find_leak"),
         lambda _: True,
-        "Butyl gloves and eye protection; hand clear of the fitting's end. Licensed persons only; "
-        "plate, maker and local code come first.",
+        say(
+            "Butyl gloves and eye protection; hand clear of the fitting's end. Licensed persons "
+            "only; plate, maker and local code come first."
+        ),
     ),
     Caution(
         "flammable",
         ("add", "remove", "find_leak"),
         lambda fluid: fluid.safety_class != "A1",
-        "Flammable refrigerant: ventilate, no ignition source, rated tools, the maker's limits on "
-        "charge and room.",
+        say(
+            "Flammable refrigerant: ventilate, no ignition source, rated tools, the maker's limits "
+            "on charge and room."
+        ),
     ),
     Caution(
         "liquid_from_cylinder",
         ("add",),
         lambda fluid: fluid.is_blend,
-        "A blend leaves the cylinder as liquid only: cylinder upside down or by its dip tube.",
+        say("A blend leaves the cylinder as liquid only: cylinder upside down or by its dip tube."),
     ),
     Caution(
         "suction_side_bursts",
         ("add",),
         lambda _: True,
-        "Short bursts into the suction side, superheat never under 5 °F on the way; never into the "
-        "high side of a running system. Weigh the cylinder before and after.",
+        say(
+            "Short bursts into the suction side, superheat never under {least} on the way; never "
+            "into the high side of a running system. Weigh the cylinder before and after.",
+            least=difference(degrees_f(5)),
+        ),
     ),
     Caution(
         "recovery_cylinder",
         ("remove",),
         lambda _: True,
-        "Recovery cylinder to 80 % at most, weighed before and after.",
+        say("Recovery cylinder to 80 % at most, weighed before and after."),
     ),
 )
 

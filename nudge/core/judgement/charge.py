@@ -286,8 +286,8 @@ def _contradicted(
 
 
 def _missing_words(proof: Proof, doing: str) -> str:
-    todo = list(dict.fromkeys(row.if_missing for row in proof.missing))
-    listed = todo[0] if len(todo) == 1 else "; ".join(todo[:-1]) + "; and " + todo[-1]
+    asks = list(dict.fromkeys(row.if_missing for row in proof.missing))
+    listed = asks[0] if len(asks) == 1 else "; ".join(asks[:-1]) + "; and " + asks[-1]
     return f"Before {doing}: {listed}."
 
 

@@ -97,7 +97,7 @@ ADD_PROOF: tuple[ProofRow, ...] = (
         "none",
         "the plate's own target; where it is a guess, superheat high as well",
         _target_is_known,
-        "find the target subcooling on the plate, because 10 °F is a guess",
+        "find the target subcooling on the plate, because a guess proves nothing",
         "",
     ),
     ProofRow(
