@@ -38,6 +38,7 @@ VALVE_NEED_KPA = {
     "R-32": 160 * KPA_PER_PSI,
 }
 _SCALE_AT_C = 40.0
+_FOR_ANY_PLANT = {"application_not_judged", "not_running"}
 
 
 def valve_need_kpa(name: str) -> float:
@@ -79,7 +80,8 @@ def open_gates(case: Case, targets: Targets) -> list[Breach]:
 
     Plant that is not judged at all is told so, and nothing about charge besides.
     """
-    gates = GATES if case.plate.application is Application.COMFORT_COOLING else GATES[:2]
+    judged = case.plate.application is Application.COMFORT_COOLING
+    gates = [gate for gate in GATES if judged or gate.key in _FOR_ANY_PLANT]
     found = ((gate, gate.breached(case, targets)) for gate in gates)
     shut = [Breach(gate, message) for gate, message in found if message is not None]
     return sorted(shut, key=lambda breach: breach.gate.effect != "blocks")
