@@ -17,7 +17,6 @@ from nudge.services.rows import Reading, Verdict, Visit
 from nudge.services.snapshot import Snapshot, si_value
 from nudge.services.visits import EventKind
 
-Units = Literal["ip", "si"]
 VisitState = Literal["due", "under_way", "closed"]
 
 

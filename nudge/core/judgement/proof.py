@@ -10,6 +10,7 @@ from dataclasses import dataclass
 
 from nudge.core.circuit.case import Case
 from nudge.core.judgement.features import Feature
+from nudge.core.judgement.hazards import raise_hazards
 from nudge.core.said import fahrenheit
 from nudge.core.settling.gates import WARM_ENOUGH_APPROACH_C, WARM_ENOUGH_C
 
@@ -77,6 +78,10 @@ def _not_freezing(case: Case, marks: Marks) -> bool | None:
     return None if saturation is None else saturation >= fahrenheit(32)
 
 
+def _no_liquid_returns(case: Case, marks: Marks) -> bool | None:
+    return all(hazard.key != "liquid_return" for hazard, _ in raise_hazards(case))
+
+
 def _ticked(key: str) -> Callable[[Case, Marks], bool | None]:
     def proven(case: Case, marks: Marks) -> bool | None:
         return True if case.saw(key) else None
@@ -106,6 +111,13 @@ ADD_PROOF: tuple[ProofRow, ...] = (
         _superheat_fits_low,
         "read suction pressure and suction line, for superheat against its target",
         "Superheat does not fit low charge: look at the metering device, the bulb and the air",
+    ),
+    ProofRow(
+        "metering_overfeed",
+        "no liquid returning: superheat not under 3 °F at the outdoor unit or at the coil",
+        _no_liquid_returns,
+        "",
+        "Superheat at the coil is near zero: liquid may be reaching the compressor",
     ),
     ProofRow(
         "low_indoor_load",

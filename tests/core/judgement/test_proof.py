@@ -41,6 +41,7 @@ class AddProofTest(unittest.TestCase):
     def test_each_contradiction_stops_it(self):
         for name, changed, says in (
             ("metering_overfeed", {"sl": 41}, "metering device"),
+            ("liquid at the coil", {"sl": 48, "eo": 36.5}, "reaching the compressor"),
             ("low_indoor_load", {"ra": 69}, "Return air"),
             ("low_ambient_stacking", {"oa": 64}, "Outdoor air"),
             ("condenser_airflow", {"oa": 71, "liq": 325, "ll": 98}, "outdoor coil"),

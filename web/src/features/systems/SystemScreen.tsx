@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { Link, useNavigate, useParams } from 'react-router'
+import { useNavigate, useParams } from 'react-router'
 import { useRefrigerants, useSystem, useVocabulary } from '../../api/queries'
 import type { Refrigerant, SystemPage, Vocabulary } from '../../api/types'
 import { dueInWords, shortTime } from '../../lib/format'
@@ -7,7 +7,9 @@ import { useKeys } from '../../state/keys'
 import { post } from '../../state/outbox'
 import { usePreferences } from '../../state/preferences'
 import { Button } from '../../ui/Button'
+import { Care } from '../../ui/Care'
 import { Heading } from '../../ui/Heading'
+import { LinkRow } from '../../ui/LinkRow'
 import { LoadState } from '../../ui/LoadState'
 import { PlateForm } from './PlateForm'
 import { newId } from '../../lib/ids'
@@ -84,19 +86,17 @@ function Page({ page, vocabulary, fluids }: Props) {
             {visits.length === 0 && <p className="py-3 text-soft">No visit yet.</p>}
             <ul>
               {visits.map((visit) => (
-                <li key={visit.id} className="border-b border-rule">
-                  <Link to={`/visits/${visit.id}`} className="block min-h-11 py-2 leading-snug">
-                    <span className="flex justify-between gap-3">
-                      <strong>{visit.headline ?? 'Nothing read'}</strong>
-                      <span className="shrink-0 text-[0.9rem] text-soft">
-                        {visit.state === 'due' && visit.due_on
-                          ? `due ${dueInWords(visit.due_on, new Date())}`
-                          : visit.opened_at && shortTime(visit.opened_at, new Date())}
-                      </span>
-                    </span>
-                    <span className="text-[0.92rem] text-soft">{visit.complaint}</span>
-                  </Link>
-                </li>
+                <LinkRow
+                  key={visit.id}
+                  to={`/visits/${visit.id}`}
+                  title={visit.headline ?? 'Nothing read'}
+                  aside={
+                    visit.state === 'due' && visit.due_on
+                      ? `due ${dueInWords(visit.due_on, new Date())}`
+                      : visit.opened_at && shortTime(visit.opened_at, new Date())
+                  }
+                  below={visit.complaint}
+                />
               ))}
             </ul>
           </section>
@@ -166,10 +166,9 @@ function FluidFacts({ fluid, units }: { fluid: Refrigerant; units: 'ip' | 'si' }
   return (
     <>
       {fluid.safety_class !== 'A1' && (
-        <p className="mt-2 border-l-4 border-alarm pl-2">
-          <strong>Care: flammable.</strong> Ventilate, no ignition source, rated tools, and the
-          maker’s limits on charge and room.
-        </p>
+        <Care word="Care: flammable.">
+          Ventilate, no ignition source, rated tools, and the maker’s limits on charge and room.
+        </Care>
       )}
       <dl className="py-1">
         {facts.map(([name, value]) => (

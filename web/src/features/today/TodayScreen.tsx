@@ -6,6 +6,7 @@ import { changeVisit } from '../../state/outbox'
 import { usePreferences } from '../../state/preferences'
 import { Button } from '../../ui/Button'
 import { Heading } from '../../ui/Heading'
+import { LinkRow } from '../../ui/LinkRow'
 import { LoadState } from '../../ui/LoadState'
 
 /** What today asks for: visits under way, then due, then the last ones closed. */
@@ -49,19 +50,13 @@ export function TodayScreen() {
                 {data.recent.length === 0 && <p className="py-4 text-soft">None yet.</p>}
                 <ul>
                   {data.recent.map((visit) => (
-                    <li key={visit.id} className="border-b border-rule">
-                      <Link to={`/visits/${visit.id}`} className="block min-h-11 py-2 leading-snug">
-                        <span className="flex justify-between gap-3">
-                          <strong className="min-w-0 truncate">{place(visit)}</strong>
-                          <span className="shrink-0 text-[0.9rem] text-soft">
-                            {visit.closed_at && shortTime(visit.closed_at, new Date())}
-                          </span>
-                        </span>
-                        <span className="block text-[0.92rem] text-soft">
-                          {visit.headline ?? visit.complaint}
-                        </span>
-                      </Link>
-                    </li>
+                    <LinkRow
+                      key={visit.id}
+                      to={`/visits/${visit.id}`}
+                      title={place(visit)}
+                      aside={visit.closed_at && shortTime(visit.closed_at, new Date())}
+                      below={visit.headline ?? visit.complaint}
+                    />
                   ))}
                 </ul>
               </section>

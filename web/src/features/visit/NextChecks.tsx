@@ -1,4 +1,5 @@
 import type { Units, Visit, Vocabulary } from '../../api/types'
+import { Care } from '../../ui/Care'
 import { Heading } from '../../ui/Heading'
 import { Fact } from './Seen'
 
@@ -17,11 +18,7 @@ export function NextChecks({ visit, vocabulary, units }: Props) {
             <div className="min-w-0 flex-1">
               <p className="leading-snug font-bold">{check.label}</p>
               <p className="text-[0.92rem] leading-snug text-soft">{check.why}</p>
-              {check.caution !== '' && (
-                <p className="mt-1 border-l-4 border-alarm pl-2 text-[0.92rem] leading-snug">
-                  <strong>Care:</strong> {check.caution}
-                </p>
-              )}
+              {check.caution !== '' && <Care word="Care:">{check.caution}</Care>}
               {check.outcomes.length > 0 && (
                 <div className="mt-2 flex flex-wrap gap-2">
                   {vocabulary.observations

@@ -1,4 +1,5 @@
 import type { Assessment, Visit } from '../../api/types'
+import { Care } from '../../ui/Care'
 import { Notice } from '../../ui/Notice'
 
 /** The verdict: dangers first, then what to do in one line. */
@@ -51,11 +52,7 @@ export function Reasons({ assessment }: { assessment: Assessment }) {
   return (
     <section aria-label="Reasons" className="flex max-w-[84ch] flex-col gap-1 lg:pl-6">
       <p>{charge.reason}</p>
-      {charge.cautions.length > 0 && (
-        <p className="border-l-4 border-alarm pl-2 text-[0.94rem] leading-snug">
-          <strong>Care:</strong> {charge.cautions.join(' ')}
-        </p>
-      )}
+      {charge.cautions.length > 0 && <Care word="Care:">{charge.cautions.join(' ')}</Care>}
       <Aside word="Also in the way:" sentences={blocking.map((gate) => gate.message)} />
       <Aside word="Not known:" sentences={unknown.map((gate) => gate.message)} />
       <Aside word="Another school differs:" sentences={otherSchools(assessment)} />

@@ -8,6 +8,7 @@ import { changeVisit } from '../../state/outbox'
 import { usePreferences } from '../../state/preferences'
 import { useTypedField } from '../../state/typedField'
 import { Button } from '../../ui/Button'
+import { Care } from '../../ui/Care'
 import { LoadState } from '../../ui/LoadState'
 import { CalloutLine } from './CalloutLine'
 import { FourNumbers } from './FourNumbers'
@@ -128,12 +129,9 @@ function Head({ visit, units, now }: HeadProps) {
           {closed && visit.closed_at && <> · closed {shortTime(visit.closed_at, now)}</>}
         </p>
         {system.safety_class !== 'A1' && (
-          <p className="border-l-4 border-alarm pl-2 text-[0.95rem]">
-            <strong>
-              Care: {system.refrigerant} is flammable ({system.safety_class}).
-            </strong>{' '}
+          <Care word={`Care: ${system.refrigerant} is flammable (${system.safety_class}).`}>
             Ventilate, no ignition source, rated tools, maker’s limits.
-          </p>
+          </Care>
         )}
       </div>
       <div className="flex flex-wrap items-center gap-2 lg:shrink-0">
