@@ -31,8 +31,9 @@ shots: setup-dev web/dist/index.html  ## docs/screenshots from the demo data
 	@tools/setup.sh browser
 	@$(PY) -m tools.shots
 
-tables: setup-dev  ## the packaged refrigerant tables, from CoolProp
+tables: setup-dev  ## the packaged refrigerant and state tables, from CoolProp
 	@$(PY) -m tools.make_tables
+	@$(PY) -m tools.make_states
 
 types: setup-dev web/node_modules/.ready  ## the front end's types, from the OpenAPI document
 	@$(PY) -m tools.api_types

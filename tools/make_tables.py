@@ -164,7 +164,9 @@ def main() -> None:
         f"CoolProp {CoolProp.__version__}, Helmholtz equations of state and, for blends, the "
         "multi-fluid mixture model (Bell et al. 2014, doi:10.1021/ie4033999) at the mass "
         "fractions in `catalogue.py`.\n\nRows: saturation temperature [°C], absolute pressure "
-        "[kPa], at quality 0 (bubble), 0.2 (valve outlet) and 1 (dew).\n"
+        "[kPa], at quality 0 (bubble), 0.2 (valve outlet) and 1 (dew).\n\n`states/` is made from "
+        "them by `tools/make_states.py`: density [kg/m³], enthalpy [kJ/kg] and entropy [kJ/(kg K)] "
+        "of liquid and vapour on pressure [kPa] against offset from saturation [K], IIR reference.\n"
     )
 
 
