@@ -10,25 +10,43 @@ ROOT = Path(__file__).parents[1]
 # Layer: what it may import of Nudge, besides itself. The order is the reading order.
 ALLOWED: dict[str, tuple[str, ...]] = {
     "nudge.core.units": (),
-    "nudge.core.errors": ("nudge.core.units",),
     "nudge.core.said": ("nudge.core.units",),
+    "nudge.core.errors": ("nudge.core.units", "nudge.core.said"),
+    "nudge.core.working": ("nudge.core.units", "nudge.core.said"),
     "nudge.core.record": (),
     "nudge.core.refrigerant": ("nudge.core.units", "nudge.core.errors"),
-    "nudge.core.air": ("nudge.core.units", "nudge.core.errors"),
-    "nudge.core.vocabulary": ("nudge.core.units", "nudge.core.errors", "nudge.core.refrigerant"),
+    "nudge.core.air": (
+        "nudge.core.units", "nudge.core.said", "nudge.core.errors", "nudge.core.working",
+    ),
+    "nudge.core.chart": ("nudge.core.units", "nudge.core.said", "nudge.core.errors"),
+    "nudge.core.vocabulary": (
+        "nudge.core.units", "nudge.core.said", "nudge.core.errors", "nudge.core.refrigerant",
+        "nudge.core.air", "nudge.core.chart",
+    ),
     "nudge.core.callout": ("nudge.core.units", "nudge.core.errors", "nudge.core.vocabulary"),
     "nudge.core.circuit": (
-        "nudge.core.units", "nudge.core.errors", "nudge.core.refrigerant", "nudge.core.air",
-        "nudge.core.vocabulary",
+        "nudge.core.units", "nudge.core.said", "nudge.core.errors", "nudge.core.working",
+        "nudge.core.refrigerant", "nudge.core.air", "nudge.core.vocabulary",
     ),
     "nudge.core.targets": (
-        "nudge.core.units", "nudge.core.errors", "nudge.core.said", "nudge.core.vocabulary",
-        "nudge.core.circuit",
+        "nudge.core.units", "nudge.core.errors", "nudge.core.said", "nudge.core.working",
+        "nudge.core.chart", "nudge.core.vocabulary", "nudge.core.circuit",
     ),
     "nudge.core.settling": (
-        "nudge.core.units", "nudge.core.said", "nudge.core.refrigerant", "nudge.core.vocabulary",
-        "nudge.core.circuit", "nudge.core.targets",
+        "nudge.core.units", "nudge.core.said", "nudge.core.refrigerant", "nudge.core.air",
+        "nudge.core.vocabulary", "nudge.core.circuit", "nudge.core.targets",
     ),
+    "nudge.core.look": (
+        "nudge.core.units", "nudge.core.said", "nudge.core.working", "nudge.core.air",
+        "nudge.core.vocabulary", "nudge.core.circuit", "nudge.core.targets",
+    ),
+    "nudge.core.charging": (
+        "nudge.core.units", "nudge.core.said", "nudge.core.errors", "nudge.core.working",
+        "nudge.core.refrigerant", "nudge.core.vocabulary",
+    ),
+    "nudge.core.electrical": ("nudge.core.units", "nudge.core.said", "nudge.core.working"),
+    "nudge.core.tightness": ("nudge.core.units", "nudge.core.said", "nudge.core.working"),
+    "nudge.core.pocket": ("nudge.core",),
     "nudge.core.judgement": (
         "nudge.core.units", "nudge.core.said", "nudge.core.refrigerant", "nudge.core.vocabulary",
         "nudge.core.circuit", "nudge.core.targets", "nudge.core.settling",

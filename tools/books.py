@@ -8,7 +8,7 @@ import re
 from collections.abc import Iterable, Sequence
 from pathlib import Path
 
-from nudge.core.circuit.derived import DERIVED
+from nudge.core.circuit.derived_table import DERIVED
 from nudge.core.judgement.cautions import CAUTIONS
 from nudge.core.judgement.hazards import HAZARDS
 from nudge.core.judgement.next_checks import CHECKS

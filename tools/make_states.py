@@ -1,8 +1,8 @@
 """Generate the packaged state tables: density, enthalpy, entropy. Run by `make tables`.
 
 Liquid and vapour of each fluid on a grid of pressure against the offset from saturation:
-subcooling under bubble, superheat over dew, at pressures of its packaged saturation table. CoolProp is told which
-phase it is in, so every state is one density solve with no flash: it does not fail.
+subcooling under bubble, superheat over dew, at pressures of its packaged saturation table.
+CoolProp is told which phase it is in, so every state is one density solve with no flash.
 Enthalpy and entropy count from the IIR reference (200 kJ/kg and 1 kJ/(kg K), liquid at 0 °C).
 """
 
@@ -28,7 +28,7 @@ class PhaseSolver:
 
     def __init__(self, fluid: Refrigerant, phase: int) -> None:
         self._state = reference_state(fluid)
-        self._state.specify_phase(phase)
+        self._state.specify_phase(phase)  # type: ignore[arg-type]
 
     def at(self, kpa_abs: float, temp_c: float) -> tuple[float, float, float]:
         """Density [kg/m³], enthalpy [kJ/kg], entropy [kJ/(kg K)], CoolProp's own zero."""

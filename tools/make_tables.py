@@ -166,7 +166,8 @@ def main() -> None:
         "fractions in `catalogue.py`.\n\nRows: saturation temperature [°C], absolute pressure "
         "[kPa], at quality 0 (bubble), 0.2 (valve outlet) and 1 (dew).\n\n`states/` is made from "
         "them by `tools/make_states.py`: density [kg/m³], enthalpy [kJ/kg] and entropy [kJ/(kg K)] "
-        "of liquid and vapour on pressure [kPa] against offset from saturation [K], IIR reference.\n"
+        "of liquid and vapour on pressure [kPa] against offset from saturation [K], IIR "
+        "reference.\n"
     )
 
 

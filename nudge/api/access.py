@@ -1,15 +1,16 @@
 """What routes ask for: the services, and the units of the request."""
 
-from typing import Annotated, Literal
+from typing import Annotated
 
 from fastapi import Depends, Request
 
+from nudge.core.units import UnitSystem
 from nudge.services.book import Book
 from nudge.services.visits import Visits
 from nudge.services.workshop import Workshop
 
 
-def _units(request: Request, units: Literal["ip", "si"] = "ip") -> Literal["ip", "si"]:
+def _units(request: Request, units: UnitSystem = "ip") -> UnitSystem:
     request.state.units = units  # so that an error is worded in them too
     return units
 
@@ -27,7 +28,7 @@ def _book(request: Request) -> Book:
     return _workshop(request).book
 
 
-UnitsIn = Annotated[Literal["ip", "si"], Depends(_units)]
+UnitsIn = Annotated[UnitSystem, Depends(_units)]
 WorkshopIn = Annotated[Workshop, Depends(_workshop)]
 VisitsIn = Annotated[Visits, Depends(_visits)]
 BookIn = Annotated[Book, Depends(_book)]

@@ -10,7 +10,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field, TypeAdapter
 
-from nudge.core.circuit.derived import DERIVED
+from nudge.core.circuit.derived_table import DERIVED
 from nudge.core.judgement.assess import Assessment
 from nudge.core.judgement.beliefs import Belief
 from nudge.core.said import Reader, Said
@@ -89,7 +89,7 @@ class HazardOut:
 class AssessOut:
     """The whole answer. `derived` has every key; null where a reading is missing."""
 
-    units: Literal["ip", "si"]
+    units: UnitSystem
     derived: dict[str, float | None]
     targets: dict[str, TargetOut]
     readiness: list[ReadinessOut]

@@ -1,10 +1,11 @@
 """What `assess` is asked, and its way into core types."""
 
-from typing import Annotated, Literal
+from typing import Annotated
 
 from pydantic import BeforeValidator, Field
 
 from nudge.contract.strict import Number, Strict
+from nudge.core.chart.chart_text import read_chart
 from nudge.core.circuit.case import Context
 from nudge.core.errors import CoreError
 from nudge.core.units import UnitSystem, to_si
@@ -31,7 +32,22 @@ class PlateNumbersIn(Strict):
     condensing_over_ambient: Number | None = None
     approach: Number | None = None
     elevation: Number | None = None
+    rated_airflow: Number | None = None
     line_set_length: Number | None = None
+    factory_charge: Number | None = None
+    line_length_included: Number | None = None
+    charge_per_length: Number | None = None
+    liquid_line_size: Number | None = None
+    vapour_line_size: Number | None = None
+    coil_adder: Number | None = None
+    drier_adder: Number | None = None
+
+
+class ChartIn(Strict):
+    """A maker's chart as text (rows and columns as pasted), in the request's units."""
+
+    kind: Name
+    text: Annotated[str, Field(strict=True)]
 
 
 class SystemIn(PlateNumbersIn):
@@ -40,6 +56,8 @@ class SystemIn(PlateNumbersIn):
     refrigerant: Name
     metering_device: Name
     application: Name = "comfort_cooling"
+    indoor_unit: Name = ""
+    charts: Annotated[list[ChartIn], Field(max_length=3)] = Field(default_factory=list)
 
     def to_plate(self, units: UnitSystem) -> Plate:
         """The core's plate. Raises: CoreError for an unknown name or a misread number."""
@@ -53,6 +71,8 @@ class SystemIn(PlateNumbersIn):
             refrigerant=self.refrigerant,
             metering_device=device_named(self.metering_device),
             application=application_named(self.application),
+            indoor_unit=self.indoor_unit,
+            charts=tuple(read_chart(chart.kind, chart.text, units) for chart in self.charts),
             **numbers,
         )
 
@@ -81,7 +101,7 @@ def _no_nulls(value: object) -> object:
 class AssessIn(Strict):
     """`POST /api/assess`: everything but refrigerant, device and one reading is optional."""
 
-    units: Literal["ip", "si"] = "ip"
+    units: UnitSystem = "ip"
     system: SystemIn
     readings: Annotated[dict[str, Number], BeforeValidator(_no_nulls)]
     context: ContextIn = ContextIn()

@@ -3,6 +3,7 @@
 from collections.abc import Iterable
 from difflib import get_close_matches
 
+from nudge.core.said import Said
 from nudge.core.units import Quantity, UnitSystem, decimals, from_si, unit_label
 
 
@@ -17,6 +18,17 @@ class CoreError(ValueError):
     def text(self, units: UnitSystem) -> str:  # noqa: ARG002 - errors with numbers use it
         """The message as read in `units`: it names the value and the fix."""
         return self.message
+
+
+class Impossible(CoreError):
+    """Numbers that cannot be true together. The sentence names them and the fix."""
+
+    def __init__(self, what: str, said: Said) -> None:
+        self.said = said
+        super().__init__(what, said.text("si"))
+
+    def text(self, units: UnitSystem) -> str:
+        return self.said.text(units)
 
 
 class OutOfRange(CoreError):

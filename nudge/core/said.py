@@ -4,9 +4,21 @@ The core speaks in templates and core values; `Said.text` writes the sentence in
 units at the edge. So no rule is written twice and no number is rounded before it is shown.
 """
 
+import re
 from typing import NamedTuple
 
-from nudge.core.units import Quantity, UnitSystem, decimals, from_si, unit_label
+from nudge.core.units import (
+    Quantity,
+    UnitSystem,
+    decimals,
+    from_si,
+    pounds_and_ounces,
+    to_si,
+    unit_label,
+)
+
+GROUPED_FROM = 9_999.5
+"""Numbers from here on are written in groups of three: 36,000."""
 
 
 class Measure(NamedTuple):
@@ -17,13 +29,17 @@ class Measure(NamedTuple):
     bare: bool = False
 
     def text(self, units: UnitSystem) -> str:
-        """The number and its unit: `12.0 °F`."""
+        """The number and its unit: `12.0 °F`; a charge in field units as `7 lb 4.5 oz`."""
+        if self.quantity is Quantity.CHARGE and units == "ip":
+            return pounds_and_ounces(self.value)
         unit = "" if self.bare else unit_label(self.quantity, units)
         return f"{self.number(units)} {unit}" if unit else self.number(units)
 
     def number(self, units: UnitSystem) -> str:
-        shown = f"{from_si(self.value, self.quantity, units):.{decimals(self.quantity, units)}f}"
-        return "0" + shown[2:] if float(shown) == 0 and shown.startswith("-") else shown
+        value = from_si(self.value, self.quantity, units)
+        places = decimals(self.quantity, units)
+        shown = f"{value:,.{places}f}" if abs(value) >= GROUPED_FROM else f"{value:.{places}f}"
+        return shown[1:] if shown.startswith("-") and not shown.strip("-0.") else shown
 
 
 class Said(NamedTuple):
@@ -60,6 +76,36 @@ class Reader:
 def say(template: str, **measures: Measure) -> Said:
     """`say("Superheat {sh}.", sh=temp_difference(5.0))`"""
     return Said(template, tuple(measures.items()))
+
+
+_LIMIT = re.compile(r"\{([dtpslaf])(-?[\d.]+)\}")
+_LIMIT_QUANTITY = {
+    "d": Quantity.TEMPERATURE_DIFFERENCE,
+    "t": Quantity.TEMPERATURE,
+    "p": Quantity.PRESSURE_DIFFERENCE,
+    "s": Quantity.STATIC_PRESSURE,
+    "l": Quantity.LENGTH,
+    "a": Quantity.AIRFLOW_PER_CAPACITY,
+    "f": Quantity.AIRFLOW,
+}
+
+
+def worded(text: str, units: UnitSystem) -> str:
+    """A fixed text whose limits, written in field units as `{d10}`, are read in `units`.
+
+    d difference, t temperature, p pressure difference, s static, l length, a airflow per ton,
+    f airflow: `over {t65} outdoors, ±{d2}`.
+    """
+
+    def shown(found: re.Match[str]) -> str:
+        quantity, number = _LIMIT_QUANTITY[found[1]], found[2]
+        if units == "ip":
+            return f"{number} {unit_label(quantity, 'ip')}"
+        value = from_si(to_si(float(number), quantity, "ip"), quantity, units)
+        places = 1 if abs(value) < 10 else 0
+        return f"{value:.{places}f} {unit_label(quantity, units)}"
+
+    return _LIMIT.sub(shown, text) if "{" in text else text
 
 
 def temperature(celsius: float) -> Measure:

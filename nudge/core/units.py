@@ -16,11 +16,18 @@ LPS_PER_CFM = 0.471947443
 G_PER_OZ = 28.349523125
 KG_PER_LB = 0.45359237
 W_PER_BTU_H = 0.29307107017
+BTU_H_PER_TON = 12_000
+W_PER_TON = BTU_H_PER_TON * W_PER_BTU_H
 M_PER_FT = 0.3048
+MM_PER_IN = 25.4
+KG_M3_PER_LB_FT3 = 16.01846337
+KJ_KG_PER_BTU_LB = 2.326
+KPA_PER_BAR = 100.0
 PA_PER_MICRON = 0.133322387415
 SEA_LEVEL_KPA = 101.325
 
-UnitSystem = Literal["ip", "si"]
+UnitSystem = Literal["ip", "si", "si_bar"]
+"""Field units; SI with kPa; SI with bar for refrigerant pressures."""
 
 
 class Quantity(StrEnum):
@@ -45,6 +52,21 @@ class Quantity(StrEnum):
     EFFICIENCY = "efficiency"
     RATIO = "ratio"
     MINUTES = "minutes"
+    ABSOLUTE_PRESSURE = "absolute_pressure"
+    AIRFLOW_PER_CAPACITY = "airflow_per_capacity"
+    ENERGY_EFFICIENCY = "energy_efficiency"
+    CHARGE = "charge"
+    CHARGE_PER_LENGTH = "charge_per_length"
+    TUBE_SIZE = "tube_size"
+    DENSITY = "density"
+    ENTHALPY = "enthalpy"
+    MOISTURE = "moisture"
+    PERCENT = "percent"
+    HEATER_POWER = "heater_power"
+    DAYS = "days"
+    COUNT = "count"
+    TEST_PRESSURE = "test_pressure"
+    TEST_PRESSURE_DIFFERENCE = "test_pressure_difference"
 
 
 @dataclass(frozen=True, slots=True)
@@ -81,35 +103,87 @@ UNITS: Mapping[Quantity, UnitRow] = {
     Quantity.EFFICIENCY: UnitRow("", ""),
     Quantity.RATIO: UnitRow("", "", 1.0, 0.0, 2, 2),
     Quantity.MINUTES: UnitRow("min", "min", 1.0, 0.0, 0, 0),
+    Quantity.ABSOLUTE_PRESSURE: UnitRow("kPa abs", "psia", KPA_PER_PSI, 0.0, 0, 0),
+    Quantity.AIRFLOW_PER_CAPACITY: UnitRow(
+        "L/s per kW", "CFM per ton", LPS_PER_CFM / W_PER_TON * 1000, 0.0, 1, 0
+    ),
+    Quantity.ENERGY_EFFICIENCY: UnitRow("W/W", "Btu/Wh", W_PER_BTU_H, 0.0, 2, 1),
+    Quantity.CHARGE: UnitRow("kg", "lb", KG_PER_LB, 0.0, 2, 2),
+    Quantity.CHARGE_PER_LENGTH: UnitRow("g/m", "oz/ft", G_PER_OZ / M_PER_FT, 0.0, 1, 2),
+    Quantity.TUBE_SIZE: UnitRow("mm", "in.", MM_PER_IN, 0.0, 1, 3),
+    Quantity.DENSITY: UnitRow("kg/m³", "lb/ft³", KG_M3_PER_LB_FT3, 0.0, 3, 4),
+    Quantity.ENTHALPY: UnitRow("kJ/kg", "Btu/lb", KJ_KG_PER_BTU_LB),
+    Quantity.MOISTURE: UnitRow("g/kg", "gr/lb", 1 / 7),
+    Quantity.PERCENT: UnitRow("%", "%"),
+    Quantity.HEATER_POWER: UnitRow("kW", "kW", 1.0, 0.0, 2, 2),
+    Quantity.DAYS: UnitRow("days", "days", 1.0, 0.0, 0, 0),
+    Quantity.COUNT: UnitRow("", "", 1.0, 0.0, 0, 0),
+    Quantity.TEST_PRESSURE: UnitRow("kPa", "psig", KPA_PER_PSI, 0.0, 1, 1),
+    Quantity.TEST_PRESSURE_DIFFERENCE: UnitRow("kPa", "psi", KPA_PER_PSI, 0.0, 1, 1),
 }
+
+
+@dataclass(frozen=True, slots=True)
+class OtherUnit:
+    """Another SI unit some people read: `si = shown * scale`."""
+
+    label: str
+    scale: float
+    decimals: int
+
+
+BAR: Mapping[Quantity, OtherUnit] = {
+    Quantity.PRESSURE: OtherUnit("bar", KPA_PER_BAR, 2),
+    Quantity.PRESSURE_DIFFERENCE: OtherUnit("bar", KPA_PER_BAR, 2),
+    Quantity.ABSOLUTE_PRESSURE: OtherUnit("bar abs", KPA_PER_BAR, 2),
+    Quantity.TEST_PRESSURE: OtherUnit("bar", KPA_PER_BAR, 3),
+    Quantity.TEST_PRESSURE_DIFFERENCE: OtherUnit("bar", KPA_PER_BAR, 3),
+}
+"""What `si_bar` writes differently from `si`."""
 
 
 def to_si(value: float, quantity: Quantity, units: UnitSystem) -> float:
     """`value` in `units`, as the core wants it (kPa gauge, °C, K, L/s, Pa, g, kg, W, m)."""
-    if units == "si":
-        return value
-    row = UNITS[quantity]
-    return value * row.scale + row.offset
+    if units == "ip":
+        row = UNITS[quantity]
+        return value * row.scale + row.offset
+    if units == "si_bar" and quantity in BAR:
+        return value * BAR[quantity].scale
+    return value
 
 
 def from_si(value: float, quantity: Quantity, units: UnitSystem) -> float:
     """A core value in `units`. Inverse of `to_si`."""
-    if units == "si":
-        return value
-    row = UNITS[quantity]
-    return (value - row.offset) / row.scale
+    if units == "ip":
+        row = UNITS[quantity]
+        return (value - row.offset) / row.scale
+    if units == "si_bar" and quantity in BAR:
+        return value / BAR[quantity].scale
+    return value
 
 
 def unit_label(quantity: Quantity, units: UnitSystem) -> str:
     """The unit as it is printed beside the number."""
+    if units == "si_bar" and quantity in BAR:
+        return BAR[quantity].label
     row = UNITS[quantity]
-    return row.si if units == "si" else row.ip
+    return row.ip if units == "ip" else row.si
 
 
 def decimals(quantity: Quantity, units: UnitSystem) -> int:
     """How many decimals the quantity is shown with: what the field's instruments have."""
+    if units == "si_bar" and quantity in BAR:
+        return BAR[quantity].decimals
     row = UNITS[quantity]
-    return row.si_decimals if units == "si" else row.ip_decimals
+    return row.ip_decimals if units == "ip" else row.si_decimals
+
+
+def pounds_and_ounces(kg: float) -> str:
+    """A charge as it is written inside a unit's door: `7 lb 4.5 oz`."""
+    ounces = round(abs(kg) / KG_PER_LB * 16, 1)
+    pounds, rest = divmod(ounces, 16)
+    sign = "−" if kg < 0 and ounces else ""
+    return f"{sign}{pounds:.0f} lb {rest:.1f} oz" if pounds else f"{sign}{rest:.1f} oz"
 
 
 def atmospheric_kpa(elevation_m: float) -> float:

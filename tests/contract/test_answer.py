@@ -8,7 +8,7 @@ from typing import Any
 
 from nudge.contract.assessing import assess_request
 from nudge.contract.request import AssessIn
-from nudge.core.circuit.derived import DERIVED
+from nudge.core.circuit.derived_table import DERIVED
 from nudge.core.errors import CoreError
 from nudge.core.judgement.suspect_table import SUSPECTS
 from nudge.core.refrigerant.catalogue import CATALOGUE

@@ -4,7 +4,7 @@ from fastapi import APIRouter
 from pydantic import BaseModel
 
 from nudge.api.access import UnitsIn
-from nudge.core.circuit.derived import DERIVED
+from nudge.core.circuit.derived_table import DERIVED
 from nudge.core.units import UnitSystem, decimals, from_si, to_si, unit_label
 from nudge.core.vocabulary.equipment import (
     APPLICATION_LABELS,

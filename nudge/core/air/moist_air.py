@@ -1,4 +1,4 @@
-"""Moist air at local pressure, and the heat a coil takes from it.
+"""Moist air at local pressure.
 
 PsychroLib keeps its unit system in a process-wide switch; it is set to SI once, here, and
 nothing else in Nudge imports PsychroLib, so no request can see another's units.
@@ -9,15 +9,23 @@ from math import isfinite
 
 import psychrolib
 
-from nudge.core.errors import CoreError
-from nudge.core.units import atmospheric_kpa
+from nudge.core.errors import CoreError, Impossible, OutOfRange
+from nudge.core.said import degrees_f, say, temperature
+from nudge.core.units import Quantity, atmospheric_kpa, to_si
 
 psychrolib.SetUnitSystem(psychrolib.SI)
+
+DRY_BULB_F = (-80.0, 250.0)
+PROBE_ERROR_K = degrees_f(1)
+"""A wet bulb this little over its dry bulb is probe error in saturated air."""
 
 
 @dataclass(frozen=True, slots=True)
 class MoistAir:
-    """Air by dry bulb [°C], humidity ratio [kg/kg dry air] and pressure [Pa]."""
+    """Air by dry bulb [°C], humidity ratio [kg/kg dry air] and pressure [Pa].
+
+    Source of every property: ASHRAE Fundamentals 2017, chapter 1, through PsychroLib.
+    """
 
     dry_bulb_c: float
     humidity_ratio: float
@@ -25,15 +33,46 @@ class MoistAir:
 
     @property
     def enthalpy_j_per_kg(self) -> float:
-        """Per kilogram of dry air. Source: ASHRAE Fundamentals 2017, chapter 1, equation 30."""
+        """Per kilogram of dry air (equation 30)."""
         return float(psychrolib.GetMoistAirEnthalpy(self.dry_bulb_c, self.humidity_ratio))
 
     @property
     def volume_m3_per_kg(self) -> float:
-        """Per kilogram of dry air. Source: ASHRAE Fundamentals 2017, chapter 1, equation 26."""
+        """Per kilogram of dry air (equation 26)."""
         return float(
             psychrolib.GetMoistAirVolume(self.dry_bulb_c, self.humidity_ratio, self.pressure_pa)
         )
+
+    @property
+    def density_kg_per_m3(self) -> float:
+        """Of the mixture, water and all (equation 27)."""
+        return (1 + self.humidity_ratio) / self.volume_m3_per_kg
+
+    @property
+    def wet_bulb_c(self) -> float:
+        """Thermodynamic wet bulb (equation 33)."""
+        return float(
+            psychrolib.GetTWetBulbFromHumRatio(
+                self.dry_bulb_c, self.humidity_ratio, self.pressure_pa
+            )
+        )
+
+    @property
+    def dew_point_c(self) -> float:
+        """Where its water begins to condense (equation 37)."""
+        return float(
+            psychrolib.GetTDewPointFromHumRatio(
+                self.dry_bulb_c, self.humidity_ratio, self.pressure_pa
+            )
+        )
+
+    @property
+    def relative_humidity(self) -> float:
+        """In percent (equation 12)."""
+        share = psychrolib.GetRelHumFromHumRatio(
+            self.dry_bulb_c, self.humidity_ratio, self.pressure_pa
+        )
+        return float(share) * 100
 
 
 def moist_air(
@@ -42,32 +81,47 @@ def moist_air(
     wet_bulb_c: float | None = None,
     relative_humidity: float | None = None,
 ) -> MoistAir:
-    """Air from dry bulb and wet bulb [°C], or relative humidity [%] where no wet bulb is known.
+    """Air at a site elevation [m], from dry bulb and wet bulb [°C] or relative humidity [%].
 
-    Raises: CoreError, when the wet bulb is over the dry bulb or neither is given.
-    Source: ASHRAE Fundamentals 2017, chapter 1, through PsychroLib.
+    The wet bulb is taken where both are given. Raises: OutOfRange, for a dry bulb or humidity
+    off the formulas; Impossible, when the wet bulb is over the dry bulb by more than probe
+    error; CoreError, when neither is given.
     """
-    pressure_pa = atmospheric_kpa(elevation_m) * 1000
+    return air_at(dry_bulb_c, atmospheric_kpa(elevation_m) * 1000, wet_bulb_c, relative_humidity)
+
+
+def air_at(
+    dry_bulb_c: float,
+    pressure_pa: float,
+    wet_bulb_c: float | None = None,
+    relative_humidity: float | None = None,
+) -> MoistAir:
+    """`moist_air` at a pressure [Pa]."""
+    low, high = (to_si(f, Quantity.TEMPERATURE, "ip") for f in DRY_BULB_F)
+    if not low <= dry_bulb_c <= high:
+        raise OutOfRange("dry bulb", dry_bulb_c, low, high, Quantity.TEMPERATURE)
     if wet_bulb_c is not None:
-        if not isfinite(wet_bulb_c) or wet_bulb_c > dry_bulb_c:
-            raise CoreError(
-                "return_air_wet_bulb",
-                f"Wet bulb {wet_bulb_c:.1f} °C is over dry bulb {dry_bulb_c:.1f} °C, "
-                "which air cannot be. Check which probe is which.",
+        if not isfinite(wet_bulb_c) or wet_bulb_c > dry_bulb_c + PROBE_ERROR_K:
+            raise Impossible(
+                "wet_bulb",
+                say(
+                    "Wet bulb {wet} is over dry bulb {dry}, which air cannot be. Check which "
+                    "probe is which, and wet the wick.",
+                    wet=temperature(wet_bulb_c),
+                    dry=temperature(dry_bulb_c),
+                ),
             )
-        ratio = psychrolib.GetHumRatioFromTWetBulb(dry_bulb_c, wet_bulb_c, pressure_pa)
+        wet = min(wet_bulb_c, dry_bulb_c)
+        ratio = psychrolib.GetHumRatioFromTWetBulb(dry_bulb_c, wet, pressure_pa)
     elif relative_humidity is not None:
+        if not 0 <= relative_humidity <= 100:
+            raise OutOfRange("humidity", relative_humidity, 0, 100, Quantity.HUMIDITY)
         ratio = psychrolib.GetHumRatioFromRelHum(dry_bulb_c, relative_humidity / 100, pressure_pa)
     else:
-        raise CoreError("return_air_wet_bulb", "Give a wet bulb or a relative humidity.")
-    return MoistAir(dry_bulb_c, float(ratio), pressure_pa)
+        raise CoreError("wet_bulb", "Give a wet bulb or a relative humidity.")
+    return MoistAir(dry_bulb_c, max(float(ratio), 0.0), pressure_pa)
 
 
-def total_capacity(entering: MoistAir, leaving: MoistAir, supply_lps: float) -> float:
-    """Total heat taken from an airstream [W]; `supply_lps` is actual flow leaving the coil.
-
-    Source: ASHRAE Fundamentals 2017, chapter 1: q = m_dry (h1 - h2). At standard air this is
-    the field's 4.5 x CFM x Δh.
-    """
-    dry_kg_per_s = supply_lps / 1000 / leaving.volume_m3_per_kg
-    return dry_kg_per_s * (entering.enthalpy_j_per_kg - leaving.enthalpy_j_per_kg)
+def saturated_air(temp_c: float, pressure_pa: float) -> MoistAir:
+    """Air that holds all the water it can, at a temperature [°C] and pressure [Pa]."""
+    return MoistAir(temp_c, float(psychrolib.GetSatHumRatio(temp_c, pressure_pa)), pressure_pa)

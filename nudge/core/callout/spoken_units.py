@@ -76,6 +76,10 @@ DEFAULT_UNIT: Mapping[UnitSystem, Mapping[Quantity, str]] = MappingProxyType(
             _P: "kpa", _T: "c", Quantity.AIRFLOW: "l/s", Quantity.STATIC_PRESSURE: "pa",
             Quantity.MASS: "kg", Quantity.VACUUM: "pa",
         },
+        "si_bar": {
+            _P: "bar", _T: "c", Quantity.AIRFLOW: "l/s", Quantity.STATIC_PRESSURE: "pa",
+            Quantity.MASS: "kg", Quantity.VACUUM: "pa",
+        },
     }
 )  # fmt: skip
 _EVERYWHERE = {

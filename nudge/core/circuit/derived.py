@@ -1,78 +1,29 @@
 """What the readings say about the running circuit: saturations, superheat, differences.
 
-One row a quantity: its name, what it is, its formula in words. `derive` fills the ones whose
+One row a quantity: what it is, its formula, its source. `derive` fills the ones whose
 readings are there and leaves the rest None: absent is absent, never guessed.
 """
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from types import MappingProxyType
+from typing import Literal
 
-from nudge.core.air.moist_air import MoistAir, moist_air, total_capacity
+from nudge.core.air.coil import FLOW_SHARE, capacity_share, share_of_rated
+from nudge.core.air.heat import heat_taken, standard_flow
+from nudge.core.air.moist_air import MoistAir, moist_air
 from nudge.core.refrigerant.saturation import Saturation, saturation_at
 from nudge.core.refrigerant.table import SaturationTable, load_table
-from nudge.core.units import Quantity, atmospheric_kpa
+from nudge.core.units import atmospheric_kpa
 from nudge.core.vocabulary.equipment import Plate
 from nudge.core.vocabulary.points import Readings
 
-
-@dataclass(frozen=True, slots=True)
-class DerivedRow:
-    """A computed quantity as a technician would look it up."""
-
-    key: str
-    label: str
-    quantity: Quantity
-    formula: str
-
-
-_T, _D = Quantity.TEMPERATURE, Quantity.TEMPERATURE_DIFFERENCE
-
-_ROWS = (
-    DerivedRow("evaporator_saturation", "Evaporator saturation", _T, "dew at suction pressure"),
-    DerivedRow("condenser_saturation", "Condenser saturation", _T, "bubble at liquid pressure"),
-    DerivedRow("superheat", "Superheat", _D, "suction line − dew at suction pressure"),
-    DerivedRow(
-        "evaporator_superheat", "Evaporator superheat", _D,
-        "evaporator outlet − dew at suction pressure",
-    ),
-    DerivedRow("subcooling", "Subcooling", _D, "bubble at liquid pressure − liquid line"),
-    DerivedRow(
-        "condensing_over_ambient", "Condensing over ambient", _D,
-        "mean of bubble and dew at liquid pressure − outdoor air",
-    ),
-    DerivedRow(
-        "evaporator_difference", "Evaporator difference", _D,
-        "return air − mean of valve-outlet (quality 0.2) and dew temperature at suction pressure",
-    ),
-    DerivedRow("approach", "Approach", _D, "liquid line − outdoor air"),
-    DerivedRow("temperature_split", "Temperature split", _D, "return air − supply air"),
-    DerivedRow(
-        "pressure_ratio", "Pressure ratio", Quantity.RATIO,
-        "absolute discharge (or liquid) pressure ÷ absolute suction pressure",
-    ),
-    DerivedRow(
-        "valve_pressure_difference", "Valve pressure difference", Quantity.PRESSURE_DIFFERENCE,
-        "liquid pressure − suction pressure",
-    ),
-    DerivedRow(
-        "liquid_line_drop", "Liquid line drop", _D, "liquid line outdoors − liquid line indoors"
-    ),
-    DerivedRow("drier_drop", "Drier drop", _D, "drier inlet − drier outlet"),
-    DerivedRow("evaporator_glide", "Evaporator glide", _D, "dew − bubble at suction pressure"),
-    DerivedRow("condenser_glide", "Condenser glide", _D, "dew − bubble at liquid pressure"),
-    DerivedRow(
-        "capacity_total", "Total capacity", Quantity.CAPACITY,
-        "dry-air mass flow × (return − supply) enthalpy",
-    ),
-)  # fmt: skip
-
-DERIVED: Mapping[str, DerivedRow] = MappingProxyType({row.key: row for row in _ROWS})
+UNREAD_RH = 85.0
+"""Supply air off a working coil, where nobody read its moisture; it moves density by 0.5 %."""
 
 
 @dataclass(frozen=True, slots=True)
 class Derived:
-    """Derived quantities in core units (°C, K, kPa, W); None where a reading is missing."""
+    """Derived quantities in core units (°C, K, kPa, Pa, L/s, W); None without their readings."""
 
     evaporator_saturation: float | None = None
     condenser_saturation: float | None = None
@@ -89,7 +40,15 @@ class Derived:
     drier_drop: float | None = None
     evaporator_glide: float | None = None
     condenser_glide: float | None = None
+    external_static: float | None = None
+    airflow_standard: float | None = None
+    airflow_per_capacity: float | None = None
     capacity_total: float | None = None
+    capacity_sensible: float | None = None
+    capacity_latent: float | None = None
+    sensible_heat_ratio: float | None = None
+    capacity_normalised: float | None = None
+    eer: float | None = None
 
     def get(self, key: str) -> float | None:
         """The value under a `DERIVED` key."""
@@ -131,7 +90,8 @@ def derive(plate: Plate, readings: Readings) -> Derived:
         drier_drop=_minus(read("drier_inlet_temp"), read("drier_outlet_temp")),
         evaporator_glide=low.glide_k if low else None,
         condenser_glide=high.glide_k if high else None,
-        capacity_total=_capacity(plate, readings),
+        external_static=_minus(read("supply_static"), read("return_static")),
+        **_air_side(plate, readings),
     )
 
 
@@ -150,18 +110,59 @@ def _pressure_ratio(plate: Plate, high: float | None, suction: float | None) -> 
     return (high + atmosphere) / (suction + atmosphere)
 
 
-def _capacity(plate: Plate, readings: Readings) -> float | None:
+def _air_side(plate: Plate, readings: Readings) -> dict[str, float | None]:
+    """What airflow, both airs and watts allow."""
     airflow = readings.get("airflow")
-    entering = _air(plate, readings, "return")
-    leaving = _air(plate, readings, "supply")
-    if airflow is None or entering is None or leaving is None:
+    if airflow is None:
+        return {}
+    leaving = air_of(plate, readings, "supply")
+    found: dict[str, float | None] = {}
+    supply_c = readings.get("supply_air_temp")
+    if supply_c is not None:
+        carrying = leaving or moist_air(supply_c, plate.elevation_m, relative_humidity=UNREAD_RH)
+        found["airflow_standard"] = standard = standard_flow(carrying, airflow)
+        if plate.nominal_capacity_w:
+            found["airflow_per_capacity"] = standard / plate.nominal_capacity_w * 1000
+    entering = air_of(plate, readings, "return")
+    if entering is None or leaving is None:
+        return found
+    heat = heat_taken(entering, leaving, airflow)
+    watts = _sum(readings.get("outdoor_unit_watts"), readings.get("indoor_unit_watts"))
+    return found | {
+        "capacity_total": heat.total_w,
+        "capacity_sensible": heat.sensible_w,
+        "capacity_latent": heat.latent_w,
+        "sensible_heat_ratio": heat.sensible_share,
+        "capacity_normalised": _normalised(heat.total_w, entering, found, readings),
+        "eer": heat.total_w / watts if watts else None,
+    }
+
+
+def _normalised(
+    total_w: float, entering: MoistAir, found: Mapping[str, float | None], readings: Readings
+) -> float | None:
+    outdoor, flow = readings.get("outdoor_air_temp"), found.get("airflow_per_capacity")
+    if (
+        outdoor is None
+        or flow is None
+        or not FLOW_SHARE[0] <= share_of_rated(flow) <= FLOW_SHARE[1]
+    ):
         return None
-    return total_capacity(entering, leaving, airflow)
+    wet_bulb = readings.get("return_air_wet_bulb", entering.wet_bulb_c)
+    return total_w / capacity_share(wet_bulb, outdoor, share_of_rated(flow))
 
 
-def _air(plate: Plate, readings: Readings, where: str) -> MoistAir | None:
+def air_of(plate: Plate, readings: Readings, where: Literal["return", "supply"]) -> MoistAir | None:
+    """The return or supply air as read; None while its moisture is not known.
+
+    A wet bulb over its dry bulb is None too: settling/trust.py reports it.
+    """
     dry, wet = readings.get(f"{where}_air_temp"), readings.get(f"{where}_air_wet_bulb")
     humidity = readings.get(f"{where}_air_rh")
     if dry is None or (wet is None and humidity is None) or (wet is not None and wet > dry):
-        return None  # a wet bulb over its dry bulb is for settling/trust.py to report
+        return None
     return moist_air(dry, plate.elevation_m, wet, humidity)
+
+
+def _sum(a: float | None, b: float | None) -> float | None:
+    return None if a is None or b is None else a + b

@@ -1,5 +1,6 @@
 """The whole judgement of one set of readings, in the order a careful technician makes it."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from nudge.core.circuit.case import Case, Context, open_case
@@ -34,15 +35,22 @@ class Assessment:
 
 
 def assess(
-    plate: Plate, readings: Readings, context: Context, method: str | None = None
+    plate: Plate,
+    readings: Readings,
+    context: Context,
+    method: str | None = None,
+    preferred: Sequence[str] = (),
 ) -> Assessment:
     """Assess readings (core units) taken on a system.
+
+    `method` asks for one school of targets; `preferred` are schools to be tried before the
+    ordinary order.
 
     Raises: OutOfRange for a pressure off the refrigerant's table; UnknownName or CoreError
     for a method that is unknown or does not decide charge.
     """
     case = open_case(plate, readings, context)
-    targets = choose_targets(case, method)
+    targets = choose_targets(case, method, preferred)
     doubts = [] if is_standing(case) else distrust(case)
     breaches = open_gates(case, targets)
     marks = {} if is_standing(case) else features(case, targets)

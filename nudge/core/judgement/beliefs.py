@@ -4,7 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from nudge.core.circuit.case import Case
-from nudge.core.circuit.derived import DERIVED
+from nudge.core.circuit.derived_table import DERIVED
 from nudge.core.judgement.features import Feature
 from nudge.core.judgement.suspect_table import OBSERVED, SUSPECTS, Suspect
 from nudge.core.said import Said, fahrenheit, say
@@ -37,7 +37,9 @@ def rank_suspects(case: Case, marks: Mapping[str, Feature], readings_doubted: bo
 
     Naive Bayes over three levels a mark. `readings_doubted` is whether trust checks failed.
     """
-    evidence = [(mark.key, _LEVELS[mark.level], mark.said()) for mark in marks.values()]
+    evidence = [
+        (key, _LEVELS[mark.level], mark.said()) for key, mark in marks.items() if key in _MARKS
+    ]
     in_full = {key: Said(said.template, said.measures, ".") for key, _, said in evidence}
     facts = [
         (OBSERVED[key], say(f"Seen: {OBSERVATIONS[key].label.lower()}."))

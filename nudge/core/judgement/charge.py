@@ -26,6 +26,7 @@ FREEZING_C = 0.0
 _STATE_OF: dict[Judged, dict[Level, ChargeState]] = {
     "subcooling": {"low": "low", "in": "right", "high": "high"},
     "superheat": {"low": "high", "in": "right", "high": "low"},
+    "approach": {"low": "high", "in": "right", "high": "low"},
 }
 
 
@@ -85,12 +86,13 @@ def judge_charge(
     if blocking:
         return _hold("unknown", blocking[0].gate.headline, blocking[0].message, others)
     if targets.deciding is None:
-        return _hold("unknown", "Read one more number.", _no_target_reason(case), others)
+        return _hold("unknown", "Read one more number.", _no_target_reason(case, targets), others)
     judged = targets.deciding.judges
     if judged not in marks:
         needs = {
             "subcooling": "liquid pressure and liquid line",
             "superheat": "suction pressure and suction line",
+            "approach": "liquid line and outdoor air",
         }[judged]
         return _hold("unknown", "Read one more number.", say(f"Charge cannot be judged by "
                      f"{judged} until you read {needs}."), others)  # fmt: skip
@@ -292,7 +294,7 @@ def _missing_words(proof: Proof, doing: str) -> str:
 
 
 def _evidence(marks: Marks, judged: Judged) -> list[Feature]:
-    order = [judged, "superheat" if judged == "subcooling" else "subcooling"]
+    order = dict.fromkeys([judged, "subcooling", "superheat"])
     return [marks[key] for key in order if key in marks]
 
 
@@ -311,7 +313,9 @@ def _join(opening: str, evidence: list[Feature], closing: str) -> Said:
     return Said(" ".join(part for part in (opening, body, closing) if part), tuple(measures))
 
 
-def _no_target_reason(case: Case) -> Said:
+def _no_target_reason(case: Case, targets: Targets) -> Said:
+    if targets.silent:
+        return targets.silent[0][1]
     if case.plate.metering_device.is_valve:
         return say("This method does not apply to this system. Pick another.")
     return say(
@@ -323,8 +327,8 @@ def _no_target_reason(case: Case) -> Said:
 def _other_methods(case: Case, targets: Targets) -> tuple[OtherMethod, ...]:
     decided = []
     for school in targets.others:
-        measured, target = case.derived.get(school.judges), school.target(case)
-        if measured is not None and target is not None and not is_standing(case):
+        measured, target = case.derived.get(school.judges), targets.answers[school.key]
+        if measured is not None and not is_standing(case):
             state = _STATE_OF[school.judges][target.place(measured)]
             decided.append(OtherMethod(school, state, measured - target.value))
     return tuple(decided)

@@ -4,24 +4,18 @@ from dataclasses import dataclass
 from math import inf
 
 from nudge.core.circuit.case import Case
-from nudge.core.circuit.derived import DERIVED
+from nudge.core.circuit.derived_table import DERIVED
 from nudge.core.said import Measure, Said, degrees_f, say
 from nudge.core.targets.choose import Targets
+from nudge.core.targets.condensing import condensing_over_ambient_of
 from nudge.core.targets.school import Level
 
 EVAPORATOR_DIFFERENCE_K = (degrees_f(28), degrees_f(42))
+EVAPORATOR_SPREAD_K = degrees_f(7)
 TEMPERATURE_SPLIT_K = (degrees_f(15), degrees_f(24))
 PRESSURE_RATIO = (1.8, 3.8)
 CONDENSING_SPREAD_K = degrees_f(7)
 LIQUID_DROP_K = degrees_f(5)
-CONDENSING_BY_SEER: tuple[tuple[float, float], ...] = (
-    (17, degrees_f(15)),
-    (13, degrees_f(20)),
-    (10, degrees_f(25)),
-    (0, degrees_f(30)),
-)
-"""(SEER at least, expected condensing over ambient [K]): bigger coils condense closer to air."""
-DEFAULT_SEER = 14.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,6 +26,8 @@ class Feature:
     value: float
     low: float
     high: float
+    method: str | None = None
+    """The school that set the window, where one did."""
 
     @property
     def level(self) -> Level:
@@ -53,36 +49,36 @@ class Feature:
 
 
 def expected_condensing_over_ambient(case: Case) -> float:
-    """Condensing over ambient this system should show [K]: its plate, else by rated SEER.
-
-    Source: trade rule, 30 °F for SEER 6-9, 25 for 10-12, 20 for 13-16, 15 for 17 and over;
-    with no rating 14 is assumed.
-    """
+    """Condensing over ambient this system should show [K]: its plate, else by rated SEER."""
     if case.plate.condensing_over_ambient_k is not None:
         return case.plate.condensing_over_ambient_k
-    seer = DEFAULT_SEER if case.plate.rated_seer is None else case.plate.rated_seer
-    return next(k for least, k in CONDENSING_BY_SEER if seer >= least)
+    return condensing_over_ambient_of(case.plate.rated_seer)
 
 
 def features(case: Case, targets: Targets) -> dict[str, Feature]:
     """The features whose readings are there. Missing readings are absent, not guessed."""
     condensing = expected_condensing_over_ambient(case)
-    expected: dict[str, tuple[float, float]] = {
-        judged: (window.low, window.high) for judged, window in targets.windows.items()
-    }
-    expected |= {
+    windows: dict[str, tuple[float, float, str | None]] = {
         "condensing_over_ambient": (
-            condensing - CONDENSING_SPREAD_K, condensing + CONDENSING_SPREAD_K
+            condensing - CONDENSING_SPREAD_K, condensing + CONDENSING_SPREAD_K, None
         ),
-        "evaporator_difference": EVAPORATOR_DIFFERENCE_K,
-        "temperature_split": TEMPERATURE_SPLIT_K,
-        "pressure_ratio": PRESSURE_RATIO,
-        "liquid_line_drop": (-inf, LIQUID_DROP_K),
-        "drier_drop": (-inf, LIQUID_DROP_K),
+        "evaporator_difference": (*expected_evaporator_difference(case), None),
+        "temperature_split": (*TEMPERATURE_SPLIT_K, None),
+        "pressure_ratio": (*PRESSURE_RATIO, None),
+        "liquid_line_drop": (-inf, LIQUID_DROP_K, None),
+        "drier_drop": (-inf, LIQUID_DROP_K, None),
     }  # fmt: skip
-    found = {}
-    for key, (low, high) in expected.items():
-        value = case.derived.get(key)
-        if value is not None:
-            found[key] = Feature(key, value, low, high)
-    return found
+    windows |= {key: (w.low, w.high, w.method) for key, w in targets.windows.items()}
+    return {
+        key: Feature(key, value, *window)
+        for key, window in windows.items()
+        if (value := case.derived.get(key)) is not None
+    }
+
+
+def expected_evaporator_difference(case: Case) -> tuple[float, float]:
+    """The window of return air over coil saturation [K]: the coil model's, else 28 to 42 °F."""
+    if case.coil is None:
+        return EVAPORATOR_DIFFERENCE_K
+    middle = case.readings["return_air_temp"] - case.coil.expected.saturation_c
+    return middle - EVAPORATOR_SPREAD_K, middle + EVAPORATOR_SPREAD_K

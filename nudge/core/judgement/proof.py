@@ -13,8 +13,11 @@ from nudge.core.judgement.features import Feature
 from nudge.core.judgement.hazards import raise_hazards
 from nudge.core.said import fahrenheit
 from nudge.core.settling.gates import WARM_ENOUGH_APPROACH_C, WARM_ENOUGH_C
+from nudge.core.targets import approach, chart_school, plate_subcooling
 
 Marks = Mapping[str, Feature]
+KNOWN_TARGETS = frozenset({plate_subcooling.KEY, chart_school.SUBCOOLING_KEY, approach.KEY})
+"""Schools of a valve system that rest on the maker's own figure."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,7 +71,9 @@ def _superheat_fits_high(case: Case, marks: Marks) -> bool | None:
 
 
 def _target_is_known(case: Case, marks: Marks) -> bool | None:
-    if not case.plate.metering_device.is_valve or case.plate.target_subcooling_k is not None:
+    if not case.plate.metering_device.is_valve:
+        return True
+    if any(mark.method in KNOWN_TARGETS for mark in marks.values()):
         return True
     return True if "superheat" in marks and marks["superheat"].level == "high" else None
 
@@ -100,7 +105,7 @@ ADD_PROOF: tuple[ProofRow, ...] = (
     ),
     ProofRow(
         "none",
-        "the plate's own target; where it is a guess, superheat high as well",
+        "the maker's own target, plate or chart; where it is a guess, superheat high as well",
         _target_is_known,
         "find the target subcooling on the plate, because a guess proves nothing",
         "",
@@ -194,6 +199,13 @@ ADD_PROOF: tuple[ProofRow, ...] = (
 )
 
 REMOVE_PROOF: tuple[ProofRow, ...] = (
+    ProofRow(
+        "none",
+        "subcooling not low, where approach or superheat decides",
+        _unless("subcooling", "low"),
+        "",
+        "Subcooling is low, which overcharge never shows: read again, and check the probes",
+    ),
     ProofRow(
         "condenser_airflow",
         "outdoor coil seen clean",

@@ -48,7 +48,10 @@ class PhaseGrid:
         density = grid["density"]
         if ideal:
             density = [
-                [rho * self._kelvin(kpa, k) / kpa for rho, k in zip(row, self._offsets, strict=True)]
+                [
+                    rho * self._kelvin(kpa, k) / kpa
+                    for rho, k in zip(row, self._offsets, strict=True)
+                ]
                 for row, kpa in zip(density, grid["kpa_abs"], strict=True)
             ]
         self._columns = (density, grid["enthalpy"], grid["entropy"])

@@ -8,9 +8,11 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Literal
 
+from nudge.core.air.airflow import CLIMATES, TOLERANCE
 from nudge.core.circuit.case import Case
 from nudge.core.refrigerant.table import load_table
 from nudge.core.said import (
+    Measure,
     Said,
     difference,
     fahrenheit,
@@ -21,8 +23,8 @@ from nudge.core.said import (
 )
 from nudge.core.targets import formula_superheat
 from nudge.core.targets.choose import Targets
-from nudge.core.units import KPA_PER_PSI
-from nudge.core.vocabulary.equipment import Application, MeteringDevice
+from nudge.core.units import KPA_PER_PSI, Quantity
+from nudge.core.vocabulary.equipment import Application, MeteringDevice, Plate
 
 Effect = Literal["blocks", "warns"]
 
@@ -201,6 +203,37 @@ def _target_too_low(case: Case, targets: Targets) -> Said | None:
     return None
 
 
+def _chart_silent(case: Case, targets: Targets) -> Said | None:
+    return targets.silent[0][1] if targets.silent else None
+
+
+def _airflow_out(case: Case, targets: Targets) -> Said | None:
+    flow = case.derived.airflow_per_capacity
+    if flow is None:
+        return None
+    least, most = airflow_range(case.plate)
+    if least <= flow <= most:
+        return None
+    return say(
+        "Airflow {flow} is outside {least} to {most}. Put the air right first, then read again.",
+        flow=Measure(flow, Quantity.AIRFLOW_PER_CAPACITY),
+        least=Measure(least, Quantity.AIRFLOW_PER_CAPACITY),
+        most=Measure(most, Quantity.AIRFLOW_PER_CAPACITY),
+    )
+
+
+def airflow_range(plate: Plate) -> tuple[float, float]:
+    """Standard airflow per capacity at which charge may be judged [L/s per kW].
+
+    The maker's own figure ±12 %; without one, whatever some climate asks for, ±12 %.
+    """
+    if plate.rated_airflow_lps is not None and plate.nominal_capacity_w is not None:
+        own = plate.rated_flow_per_capacity()
+        return own * (1 - TOLERANCE), own * (1 + TOLERANCE)
+    asked = [climate.lps_per_kw for climate in CLIMATES.values()]
+    return min(asked) * (1 - TOLERANCE), max(asked) * (1 + TOLERANCE)
+
+
 def _run_short(case: Case, targets: Targets) -> Said | None:
     ran, need = case.context.minutes_running, RUN_MINUTES[case.plate.metering_device]
     if ran is not None and ran < need:
@@ -246,7 +279,8 @@ def _time_unknown(case: Case, targets: Targets) -> Said | None:
 def _air_unseen(case: Case, targets: Targets) -> Said | None:
     filter_seen = case.saw("filter_clean") or case.saw("filter_dirty")
     coil_seen = case.saw("evaporator_coil_clean") or case.saw("evaporator_coil_dirty")
-    if case.saw("airflow_ok") or (filter_seen and coil_seen):
+    measured = case.derived.airflow_per_capacity is not None
+    if measured or case.saw("airflow_ok") or (filter_seen and coil_seen):
         return None
     unseen = (
         "Filter and indoor coil"
@@ -347,6 +381,15 @@ GATES: tuple[Gate, ...] = (
         "Do not charge by superheat now.",
     ),
     Gate(
+        "airflow_out_of_range",
+        "blocks",
+        "Measured airflow must be the plate's ±12 %, or what some climate asks for: 310 CFM per "
+        "ton drying out to 450 in dry air, ±12 %.",
+        "trade rule",
+        _airflow_out,
+        "Put the airflow right first.",
+    ),
+    Gate(
         "filter_dirty",
         "blocks",
         "Nobody judges charge before air is right.",
@@ -385,6 +428,13 @@ GATES: tuple[Gate, ...] = (
         "trade rule",
         _seen("ice_on_coil", "There is ice on the coil or line. Thaw it fully, then read again."),
         "Thaw the ice first.",
+    ),
+    Gate(
+        "chart_silent",
+        "warns",
+        "A maker's chart is never read beyond its edges or in its blanks.",
+        "maker",
+        _chart_silent,
     ),
     Gate(
         "return_air_unknown",

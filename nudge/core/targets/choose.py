@@ -1,14 +1,20 @@
 """Which school sets the target for this system, and which others could."""
 
-from collections.abc import Mapping
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
 
 from nudge.core.circuit.case import Case
+from nudge.core.errors import CoreError, Impossible
+from nudge.core.said import Said
 from nudge.core.targets import (
+    approach,
+    chart_school,
+    coil_split,
     fallback_subcooling,
     formula_superheat,
     plate_subcooling,
     plate_superheat,
+    refrigeration_superheat,
     typical_subcooling,
     valve_health,
 )
@@ -16,37 +22,71 @@ from nudge.core.targets.school import Judged, School, Target, school_named
 
 SCHOOLS: tuple[School, ...] = (
     plate_subcooling.SCHOOL,
+    chart_school.SUBCOOLING,
+    approach.SCHOOL,
     plate_superheat.SCHOOL,
+    chart_school.SUPERHEAT,
     formula_superheat.SCHOOL,
     fallback_subcooling.SCHOOL,
+    refrigeration_superheat.SCHOOL,
     valve_health.SCHOOL,
+    valve_health.AT_COIL,
     typical_subcooling.SCHOOL,
+    coil_split.SCHOOL,
 )
-"""In order of trust: what the plate says, what a formula says, a guess."""
+"""In order of trust: what the plate says, its chart, a formula, a guess; then health checks."""
 
 
 @dataclass(frozen=True, slots=True)
 class Targets:
-    """Windows by quantity; the school that decides charge; the other schools that could."""
+    """Windows by quantity; the school that decides charge; the other schools that could.
+
+    `silent` holds schools that apply but cannot answer here, with what they say about it.
+    """
 
     windows: Mapping[Judged, Target]
     deciding: School | None
     others: tuple[School, ...]
+    silent: tuple[tuple[School, Said], ...] = ()
+    answers: Mapping[str, Target] = field(default_factory=dict)
+    """What every school that could answer said, by its key."""
 
 
-def choose_targets(case: Case, method: str | None = None) -> Targets:
-    """Targets for a case by the most trusted school that applies, or by `method`.
+def choose_targets(case: Case, method: str | None = None, preferred: Sequence[str] = ()) -> Targets:
+    """Targets for a case: by `method` if asked, else the first preferred school that can
+    answer, else the most trusted one.
 
     `deciding` is None when no school has what it needs (an orifice without a wet bulb).
     Raises: UnknownName for a method Nudge does not have, CoreError for one that only checks.
     """
     asked = school_named(SCHOOLS, method) if method else None
-    able = [s for s in SCHOOLS if s.target(case) is not None]
+    answers: dict[str, Target] = {}
+    able: list[School] = []
+    silent: list[tuple[School, Said]] = []
+    for school in SCHOOLS:
+        try:
+            target = school.target(case)
+        except CoreError as error:
+            silent.append((school, error.said if isinstance(error, Impossible) else _said(error)))
+            continue
+        if target is not None:
+            able.append(school)
+            answers[school.key] = target
     deciders = [s for s in able if s.decides_charge]
-    deciding = asked if asked in deciders else (None if asked else next(iter(deciders), None))
+    wanted = [s for key in preferred for s in deciders if s.key == key]
+    ranked = deciders if asked is None else [s for s in deciders if s is asked]
+    deciding = next(iter((wanted if asked is None else []) + ranked), None)
     windows: dict[Judged, Target] = {}
     for school in ([deciding] if deciding else []) + able:
-        target = school.target(case)
-        if target is not None:
-            windows.setdefault(school.judges, target)
-    return Targets(windows, deciding, tuple(s for s in deciders if s is not deciding))
+        windows.setdefault(school.judges, answers[school.key])
+    others = tuple(s for s in deciders if s is not deciding)
+    return Targets(windows, deciding, others, tuple(silent), answers)
+
+
+def _said(error: CoreError) -> Said:
+    return Said(error.message.replace("{", "{{").replace("}", "}}"))
+
+
+def methods_for_charge() -> tuple[School, ...]:
+    """The schools a person may pick as a default."""
+    return tuple(school for school in SCHOOLS if school.decides_charge)

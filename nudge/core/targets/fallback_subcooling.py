@@ -19,7 +19,10 @@ SCHOOL = School(
     "Fallback subcooling",
     "subcooling",
     decides_charge=True,
-    reason="Most valve systems are built for 8 to 14 °F; 10 ± 3 °F is the middle of the trade. "
-    "A guess: find the plate.",
+    reason="Most valve systems are built for {d8} to {d14}; {d10} ± {d3} is the middle of the "
+    "trade. A guess: find the plate.",
     target=_target,
+    formula="{d10} ± {d3}",
+    uses=(),
+    reference="Trade rule, marked as a guess.",
 )

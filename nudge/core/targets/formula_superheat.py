@@ -1,7 +1,7 @@
 """Superheat by formula: the school of the fixed orifice."""
 
 from nudge.core.circuit.case import Case
-from nudge.core.said import degrees_f, fahrenheit
+from nudge.core.said import degrees_f, fahrenheit, say
 from nudge.core.targets.school import School, Target, window
 from nudge.core.units import Quantity, from_si
 from nudge.core.vocabulary.equipment import MeteringDevice
@@ -32,8 +32,9 @@ def _target(case: Case) -> Target | None:
         return None
     if wet_bulb is None or outdoor is None:
         return None
-    source = "formula"
-    return window(formula_superheat(wet_bulb, outdoor), TOLERANCE_K, KEY, source)
+    wet_f, outdoor_f = (from_si(c, Quantity.TEMPERATURE, "ip") for c in (wet_bulb, outdoor))
+    today = say(f"(3 × {wet_f:.1f} − 80 − {outdoor_f:.1f}) / 2 in °F = {{target}}")
+    return window(formula_superheat(wet_bulb, outdoor), TOLERANCE_K, KEY, "formula", today)
 
 
 SCHOOL = School(
@@ -42,6 +43,10 @@ SCHOOL = School(
     "superheat",
     decides_charge=True,
     reason="A fixed orifice feeds more with load, so its right superheat moves with return wet "
-    "bulb and outdoor air: (3 × wet bulb − 80 − outdoor) / 2, ±5 °F.",
+    "bulb and outdoor air: (3 × wet bulb − 80 − outdoor) / 2 in °F, ±{d5}.",
     target=_target,
+    formula="(3 × return wet bulb − 80 − outdoor air) / 2, in °F",
+    uses=("return_air_wet_bulb", "outdoor_air_temp"),
+    reference="Trade rule, a straight-line fit to makers' charging charts; wet bulb {t50} to "
+    "{t76}, outdoors {t55} to {t115}.",
 )

@@ -24,7 +24,10 @@ SCHOOL = School(
     "Plate subcooling",
     "subcooling",
     decides_charge=True,
-    reason="The maker's own target for this coil pair: ±3 °F with an expansion valve; ±1 °F "
+    reason="The maker's own target for this coil pair: ±{d3} with an expansion valve; ±{d1} "
     "with an electronic valve, whose charge mode holds the unit still enough to read it.",
     target=_target,
+    formula="the plate's subcooling",
+    uses=("target_subcooling",),
+    reference="The system's plate.",
 )

@@ -26,7 +26,10 @@ SCHOOL = School(
     "Plate superheat",
     "superheat",
     decides_charge=True,
-    reason="The maker's or the box designer's own figure: ±5 °F on a fixed orifice, ±3 °F in "
+    reason="The maker's or the box designer's own figure: ±{d5} on a fixed orifice, ±{d3} in "
     "refrigeration.",
     target=_target,
+    formula="the plate's superheat",
+    uses=("target_superheat",),
+    reference="The system's plate.",
 )

@@ -6,20 +6,26 @@ from typing import Literal
 
 from nudge.core.circuit.case import Case
 from nudge.core.errors import CoreError, UnknownName
+from nudge.core.said import Measure, Said
+from nudge.core.units import Quantity
 
-Judged = Literal["superheat", "subcooling"]
+Judged = Literal["superheat", "subcooling", "approach", "evaporator_superheat", "temperature_split"]
 Level = Literal["low", "in", "high"]
 
 
 @dataclass(frozen=True, slots=True)
 class Target:
-    """A target and its tolerance [K]. `source` says where the value came from, in words."""
+    """A target and its tolerance [K]. `source` says where the value came from, in words.
+
+    `today` is how the value was got, with today's numbers, where that is more than a look.
+    """
 
     value: float
     low: float
     high: float
     method: str
     source: str
+    today: Said | None = None
 
     def place(self, measured: float) -> Level:
         """Where a measured value sits; the ends of the window count as in.
@@ -33,7 +39,11 @@ class Target:
 
 @dataclass(frozen=True, slots=True)
 class School:
-    """One way of setting a target. `target` answers None where the school does not apply."""
+    """One way of setting a target. `target` answers None where the school does not apply.
+
+    It raises CoreError where it applies but cannot answer (a point off its chart). `formula`,
+    `uses` and `reference` are what its number opens to.
+    """
 
     key: str
     label: str
@@ -41,11 +51,19 @@ class School:
     decides_charge: bool
     reason: str
     target: Callable[[Case], Target | None]
+    formula: str
+    uses: tuple[str, ...]
+    reference: str
 
 
-def window(value: float, tolerance: float, method: str, source: str) -> Target:
-    """A target with the same tolerance on both sides [K]."""
-    return Target(value, value - tolerance, value + tolerance, method, source)
+def window(
+    value: float, tolerance: float, method: str, source: str, today: Said | None = None
+) -> Target:
+    """A target with the same tolerance on both sides [K]; `{target}` in `today` is filled in."""
+    if today is not None:
+        measure = Measure(value, Quantity.TEMPERATURE_DIFFERENCE)
+        today = Said(today.template, (*today.measures, ("target", measure)))
+    return Target(value, value - tolerance, value + tolerance, method, source, today)
 
 
 def school_named(schools: tuple[School, ...], key: str) -> School:

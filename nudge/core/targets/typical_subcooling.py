@@ -19,6 +19,9 @@ SCHOOL = School(
     "subcooling",
     decides_charge=False,
     reason="A fixed orifice has no subcooling target, but a restriction keeps its liquid line "
-    "full (about 7 to 13 °F) and low charge does not.",
+    "full (about {d7} to {d13}) and low charge does not.",
     target=_target,
+    formula="{d10} ± {d3}",
+    uses=(),
+    reference="Trade rule; it decides nothing.",
 )

@@ -4,16 +4,27 @@ from nudge.core.circuit.case import Case
 from nudge.core.said import degrees_f
 from nudge.core.targets.school import School, Target
 from nudge.core.units import M_PER_FT
+from nudge.core.vocabulary.equipment import Application
 
 KEY = "valve_health"
 VALUE_K = degrees_f(11)
 OUTDOORS_LOW_K, OUTDOORS_HIGH_K = degrees_f(6), degrees_f(15)
 LONG_LINE_HIGH_K = degrees_f(20)
 LONG_LINE_M = 50 * M_PER_FT
+COIL_KEY = "valve_health_at_coil"
+COIL_LOW_K, COIL_VALUE_K, COIL_HIGH_K = degrees_f(8), degrees_f(10), degrees_f(12)
+
+
+def _at_coil(case: Case) -> Target | None:
+    plate = case.plate
+    if not plate.metering_device.is_valve or plate.application is Application.REFRIGERATION:
+        return None
+    return Target(COIL_VALUE_K, COIL_LOW_K, COIL_HIGH_K, COIL_KEY, "healthy valve, at the coil")
 
 
 def _target(case: Case) -> Target | None:
-    if not case.plate.metering_device.is_valve:
+    cold_room = case.plate.application is Application.REFRIGERATION
+    if cold_room or not case.plate.metering_device.is_valve:
         return None
     long_line = (case.plate.line_set_length_m or 0) > LONG_LINE_M
     high = LONG_LINE_HIGH_K if long_line else OUTDOORS_HIGH_K
@@ -26,7 +37,21 @@ SCHOOL = School(
     "Valve health band",
     "superheat",
     decides_charge=False,
-    reason="A working valve holds 8 to 14 °F total superheat; 6 to 15 °F is accepted at the "
-    "outdoor unit, and up to 20 °F where the line set is over 50 ft and gathers heat.",
+    reason="A working valve holds {d8} to {d14} total superheat; {d6} to {d15} is accepted at the "
+    "outdoor unit, and up to {d20} where the line set is over {l50} and gathers heat.",
     target=_target,
+    formula="{d6} to {d15}; to {d20} with a line set over {l50}",
+    uses=("line_set_length",),
+    reference="Trade rule.",
+)
+AT_COIL = School(
+    COIL_KEY,
+    "Valve health band at the coil",
+    "evaporator_superheat",
+    decides_charge=False,
+    reason="Beside the bulb, with no line to warm it, a working valve holds {d8} to {d12}.",
+    target=_at_coil,
+    formula="{d8} to {d12} at the coil outlet",
+    uses=(),
+    reference="Trade rule.",
 )

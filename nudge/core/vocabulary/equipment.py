@@ -3,6 +3,8 @@
 from dataclasses import dataclass
 from enum import StrEnum
 
+from nudge.core.air.coil import flow_per_capacity
+from nudge.core.chart.chart import Chart
 from nudge.core.errors import OutOfRange, UnknownName
 from nudge.core.refrigerant.catalogue import refrigerant
 from nudge.core.units import Quantity, to_si
@@ -74,7 +76,22 @@ PLATE_NUMBERS: tuple[PlateNumber, ...] = (
     ),
     PlateNumber("approach", "approach_k", "Approach", _D, 1, 25),
     PlateNumber("elevation", "elevation_m", "Site elevation", Quantity.LENGTH, -1_500, 16_000),
+    PlateNumber("rated_airflow", "rated_airflow_lps", "Rated airflow", Quantity.AIRFLOW, 50, 20_000,
+                "standard air, if the plate or manual gives one"),
     PlateNumber("line_set_length", "line_set_length_m", "Line set length", Quantity.LENGTH, 0, 500),
+    PlateNumber("factory_charge", "factory_charge_kg", "Factory charge", Quantity.CHARGE, 0.1, 200,
+                "on the plate"),
+    PlateNumber("line_length_included", "line_length_included_m", "Line length included",
+                Quantity.LENGTH, 0, 200, "that the factory charge covers, often 15 ft"),
+    PlateNumber("charge_per_length", "charge_g_per_m", "Charge per length",
+                Quantity.CHARGE_PER_LENGTH, 0.01, 5, "worked out from the tube where it is empty"),
+    PlateNumber("liquid_line_size", "liquid_line_mm", "Liquid line, outside", Quantity.TUBE_SIZE,
+                0.18, 3.2),
+    PlateNumber("vapour_line_size", "vapour_line_mm", "Vapour line, outside", Quantity.TUBE_SIZE,
+                0.18, 4.2),
+    PlateNumber("coil_adder", "coil_adder_g", "Coil adder", Quantity.SMALL_MASS, -160, 320,
+                "ounces the plate adds for this indoor coil"),
+    PlateNumber("drier_adder", "drier_adder_g", "Drier adder", Quantity.SMALL_MASS, 0, 64),
 )  # fmt: skip
 
 
@@ -114,6 +131,22 @@ class Plate:
     approach_k: float | None = None
     elevation_m: float = 0.0
     line_set_length_m: float | None = None
+    rated_airflow_lps: float | None = None
+    factory_charge_kg: float | None = None
+    line_length_included_m: float | None = None
+    charge_g_per_m: float | None = None
+    liquid_line_mm: float | None = None
+    vapour_line_mm: float | None = None
+    coil_adder_g: float | None = None
+    drier_adder_g: float | None = None
+    indoor_unit: str = ""
+    charts: tuple[Chart, ...] = ()
+
+    def rated_flow_per_capacity(self) -> float:
+        """Standard airflow per capacity the maker asks for, else 400 CFM per ton [L/s per kW]."""
+        if self.rated_airflow_lps is None or self.nominal_capacity_w is None:
+            return flow_per_capacity(1.0)
+        return self.rated_airflow_lps / self.nominal_capacity_w * 1000
 
     def __post_init__(self) -> None:
         """Store the catalogue's spelling. Raises: UnknownName."""

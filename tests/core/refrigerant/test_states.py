@@ -36,9 +36,7 @@ class BetweenNodesTest(unittest.TestCase):
                     ):
                         reference.update(CoolProp.PT_INPUTS, kpa * 1e3, at_c + 273.15)
                         self.assertLess(abs(found.density / reference.rhomass() - 1), 0.01)
-                        self.assertLess(
-                            abs(found.enthalpy - reference.hmass() / 1e3 + zero_h), 0.5
-                        )
+                        self.assertLess(abs(found.enthalpy - reference.hmass() / 1e3 + zero_h), 0.5)
                         self.assertLess(
                             abs(found.entropy - reference.smass() / 1e3 + zero_s), 0.0015
                         )

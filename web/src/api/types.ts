@@ -2,7 +2,7 @@ import type { components } from './schema'
 
 type Schemas = components['schemas']
 
-export type Units = 'ip' | 'si'
+export type Units = 'ip' | 'si' | 'si_bar'
 export type Visit = Schemas['VisitOut']
 export type VisitLine = Schemas['VisitLine']
 export type Today = Schemas['TodayOut']

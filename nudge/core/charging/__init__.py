@@ -1,0 +1,1 @@
+"""Charge arithmetic: line sets, weigh-in, hoses, cylinders, leak rate."""

@@ -1,0 +1,1 @@
+"""Electrical companions of the job: capacitors and heat strips."""

@@ -1,0 +1,1 @@
+"""A look without gauges: what air and line temperatures alone can say."""

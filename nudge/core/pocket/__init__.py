@@ -1,0 +1,1 @@
+"""The Pocket: every small sum of the trade, worked out live without a visit."""

@@ -1,0 +1,1 @@
+"""Dryness and tightness: the nitrogen test."""
