@@ -12,7 +12,17 @@ from starlette.staticfiles import StaticFiles
 from nudge import __version__
 from nudge.api.body_limit import BodyLimit
 from nudge.api.errors import ErrorsOut, answer_errors
-from nudge.api.routes import assess, book, health, refrigerants, visits, vocabulary
+from nudge.api.routes import (
+    assess,
+    book,
+    charts,
+    health,
+    methods,
+    pocket,
+    refrigerants,
+    visits,
+    vocabulary,
+)
 from nudge.services.workshop import Workshop
 
 SCREENS = Path(__file__).parents[1] / "web" / "dist"
@@ -39,7 +49,9 @@ def create_app(workshop: Workshop | None, screens: Path = SCREENS) -> FastAPI:
     app.state.workshop = workshop
     app.add_middleware(BodyLimit)
     answer_errors(app)
-    for resource in (health, refrigerants, assess, vocabulary, book, visits):
+    for resource in (
+        health, refrigerants, assess, vocabulary, pocket, book, charts, methods, visits,
+    ):  # fmt: skip
         app.include_router(resource.router)
     if screens.is_dir():
         _serve_screens(app, screens)

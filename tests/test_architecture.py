@@ -33,7 +33,7 @@ ALLOWED: dict[str, tuple[str, ...]] = {
         "nudge.core.chart", "nudge.core.vocabulary", "nudge.core.circuit",
     ),
     "nudge.core.settling": (
-        "nudge.core.units", "nudge.core.said", "nudge.core.refrigerant", "nudge.core.air",
+        "nudge.core.units", "nudge.core.said", "nudge.core.errors", "nudge.core.refrigerant", "nudge.core.air",
         "nudge.core.vocabulary", "nudge.core.circuit", "nudge.core.targets",
     ),
     "nudge.core.look": (

@@ -6,23 +6,39 @@ tables; the prose around them is written by hand.
 
 import re
 from collections.abc import Iterable, Sequence
+from importlib import import_module
 from pathlib import Path
+from pkgutil import walk_packages
 
+import nudge.core
+from nudge.core.air.airflow import AIRFLOW_METHODS, AMPS_SAYS, CLIMATES, per_ton
+from nudge.core.air.coil import CONSTANTS
+from nudge.core.air.static import STATIC_RULES
+from nudge.core.charging.leak_rate import LEAK_THRESHOLDS
+from nudge.core.charging.tubes import HOSES, TUBES
+from nudge.core.chart.chart import KINDS
 from nudge.core.circuit.derived_table import DERIVED
+from nudge.core.electrical.capacitor import capacitor_rules
 from nudge.core.judgement.cautions import CAUTIONS
 from nudge.core.judgement.hazards import HAZARDS
 from nudge.core.judgement.next_checks import CHECKS
 from nudge.core.judgement.proof import ADD_PROOF, REMOVE_PROOF
 from nudge.core.judgement.suspect_table import OBSERVED, SUSPECTS
+from nudge.core.look.decide import LOOK_RULES
+from nudge.core.look.estimate import CONDENSER_WAYS, EVAPORATOR_WAYS
+from nudge.core.pocket import air_slips
 from nudge.core.refrigerant.catalogue import CATALOGUE
 from nudge.core.refrigerant.table import load_table
+from nudge.core.said import worded
 from nudge.core.settling.gates import GATES
 from nudge.core.settling.trust import TRUST_CHECKS
 from nudge.core.targets.choose import SCHOOLS
 from nudge.core.units import UNITS, Quantity, from_si
+from nudge.core.vocabulary.accuracy import ACCURACY
 from nudge.core.vocabulary.equipment import PLATE_NUMBERS
 from nudge.core.vocabulary.observations import OBSERVATIONS
 from nudge.core.vocabulary.points import POINTS
+from nudge.core.working import Formula
 
 DOCS = Path(__file__).parents[1] / "docs"
 _MARKS = ("subcooling", "condensing_over_ambient", "evaporator_difference", "temperature_split",
@@ -45,12 +61,54 @@ def _f(celsius: float) -> str:
 def tables() -> dict[str, str]:
     """Every generated table by its name in the documents."""
     return {
-        "derived": _table(
-            ("quantity", "formula"), ((_key(d.key), d.formula) for d in DERIVED.values())
+        "derived": _formulas(DERIVED.values()),
+        "looks": _formulas(way.formula for way in (*EVAPORATOR_WAYS, *CONDENSER_WAYS)),
+        "pocket": _formulas(_pocket_formulas()),
+        "look_rules": _table(("rule", "asks for gauges when"),
+                             ((_key(r.key), r.reason) for r in LOOK_RULES)),
+        "coil": _table(("part", "value", "why"), ((c.key, c.shown, c.reason) for c in CONSTANTS)),
+        "climates": _table(
+            ("climate", "CFM per ton", "why"),
+            ((_key(c.key), f"{c.lps_per_kw / per_ton(1):.0f}", c.reason)
+             for c in CLIMATES.values()),
+        ),
+        "airflow_methods": _table(
+            ("way", "its own ±", "what it rests on"),
+            ((_key(m.key), f"{m.own_error:.0%}" if m.own_error else "indicator only", m.reason)
+             for m in AIRFLOW_METHODS.values()),
+        ),
+        "amps": _table(
+            ("row", "motor", "share of plate amps", "says"),
+            ((_key(a.key), a.motor, f"{a.low:g} to {a.high:g}", a.sentence) for a in AMPS_SAYS),
+        ),
+        "static": _table(("rule", "why"), ((_key(r.key), r.reason) for r in STATIC_RULES)),
+        "accuracy": _table(
+            ("kind", "± in core units", "or a share", "what instrument"),
+            ((_key(a.key), f"{a.fixed:.3g}", f"{a.share:.1%}", a.reason)
+             for a in ACCURACY.values()),
+        ),
+        "tubes": _table(
+            ("tube, in.", "outside, in.", "wall, in."),
+            ((t.name, f"{t.outside_in:g}", f"{t.wall_in:.3f}") for t in TUBES),
+        ),
+        "hoses": _table(("hose, in.", "bore, in."), ((h.name, h.inside_in) for h in HOSES)),
+        "capacitor": _table(
+            ("state", "off its label, %", "says", "why"),
+            ((_key(r.state), f"{max(r.low, -100):.0f} to {min(r.high, 100):.0f}", r.sentence,
+              r.reason) for r in capacitor_rules()),
+        ),
+        "leaks": _table(
+            ("plant", "% a year", "why"),
+            ((_key(t.key), f"{t.percent:g}", t.reason) for t in LEAK_THRESHOLDS),
+        ),
+        "charts": _table(
+            ("chart", "rows", "columns", "cells"),
+            ((_key(k.key), k.row.label, k.column.label if k.column else f"by {k.column_name}",
+              k.cell.label) for k in KINDS.values()),
         ),
         "schools": _table(
             ("school", "judges", "decides charge", "why"),
-            ((_key(s.key), s.judges, "yes" if s.decides_charge else "no", s.reason)
+            ((_key(s.key), s.judges, "yes" if s.decides_charge else "no", worded(s.reason, "ip"))
              for s in SCHOOLS),
         ),
         "gates": _table(
@@ -110,6 +168,25 @@ def tables() -> dict[str, str]:
               f"{p.low:g} … {p.high:g}") for p in PLATE_NUMBERS),
         ),
     }  # fmt: skip
+
+
+def _formulas(rows: Iterable[Formula]) -> str:
+    return _table(
+        ("quantity", "what it is", "formula", "source"),
+        ((_key(f.key), worded(f.meaning, "ip"), worded(f.formula, "ip"), worded(f.reference, "ip"))
+         for f in rows),
+    )  # fmt: skip
+
+
+def _pocket_formulas() -> list[Formula]:
+    """Every formula that stands in a module by its own name, once."""
+    found: dict[str, Formula] = {}
+    for module in walk_packages(nudge.core.__path__, "nudge.core."):
+        for value in vars(import_module(module.name)).values():
+            if isinstance(value, Formula):
+                found[f"{value.key} {value.formula}"] = value
+    found |= {f.key: f for f, _ in air_slips.PROPERTIES}
+    return list(found.values())
 
 
 def _odds(odds: tuple[float, float, float]) -> str:

@@ -6,6 +6,7 @@ from fastapi import Depends, Request
 
 from nudge.core.units import UnitSystem
 from nudge.services.book import Book
+from nudge.services.methods import Methods
 from nudge.services.visits import Visits
 from nudge.services.workshop import Workshop
 
@@ -28,7 +29,12 @@ def _book(request: Request) -> Book:
     return _workshop(request).book
 
 
+def _methods(request: Request) -> Methods:
+    return _workshop(request).methods
+
+
 UnitsIn = Annotated[UnitSystem, Depends(_units)]
 WorkshopIn = Annotated[Workshop, Depends(_workshop)]
 VisitsIn = Annotated[Visits, Depends(_visits)]
+MethodsIn = Annotated[Methods, Depends(_methods)]
 BookIn = Annotated[Book, Depends(_book)]

@@ -1,16 +1,29 @@
 """One call from contract request to contract answer."""
 
 from nudge.contract.answer import AssessOut, answer
+from nudge.contract.opened import OpenedOut, opened_all
 from nudge.contract.request import AssessIn
-from nudge.core.judgement.assess import assess
+from nudge.core.circuit.workings import derived_workings
+from nudge.core.judgement.assess import Assessment, assess
+from nudge.core.targets.workings import target_workings
 
 
 def assess_request(request: AssessIn) -> AssessOut:
     """Assess a request. Raises: CoreError, for anything the caller can put right."""
-    result = assess(
+    return answer(_assess(request), request.units)
+
+
+def open_request(request: AssessIn) -> dict[str, OpenedOut]:
+    """Every number of the same assessment, opened. Raises: as `assess_request`."""
+    result = _assess(request)
+    workings = derived_workings(result.case) | target_workings(result.case, result.targets)
+    return opened_all(workings, request.units)
+
+
+def _assess(request: AssessIn) -> Assessment:
+    return assess(
         request.system.to_plate(request.units),
         request.to_readings(),
         request.context.to_context(),
         request.method,
     )
-    return answer(result, request.units)

@@ -162,6 +162,11 @@ def from_si(value: float, quantity: Quantity, units: UnitSystem) -> float:
     return value
 
 
+def spread_from_si(value: float, quantity: Quantity, units: UnitSystem) -> float:
+    """A ± of a quantity in `units`: a difference, so it has a scale and no offset."""
+    return from_si(value, quantity, units) - from_si(0.0, quantity, units)
+
+
 def unit_label(quantity: Quantity, units: UnitSystem) -> str:
     """The unit as it is printed beside the number."""
     if units == "si_bar" and quantity in BAR:

@@ -4,8 +4,11 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
+from nudge.core.chart.chart import chart_kind
+from nudge.core.chart.chart_text import read_chart
 from nudge.core.errors import CoreError, UnknownName
 from nudge.core.refrigerant.catalogue import refrigerant
+from nudge.core.units import UnitSystem
 from nudge.core.vocabulary.equipment import (
     PLATE_NUMBERS,
     application_named,
@@ -14,10 +17,11 @@ from nudge.core.vocabulary.equipment import (
 )
 from nudge.services.clock import Clock
 from nudge.services.errors import NotFound
+from nudge.services.methods import check_method
 from nudge.store.database import Database
 from nudge.store.repositories import book
 from nudge.store.repositories import visits as visits_repository
-from nudge.store.tables import Site, System, Verdict, Visit
+from nudge.store.tables import Chart, Site, System, Verdict, Visit
 
 LONGEST_TEXT = 2_000
 _PLATE_NUMBERS = {row.field: row for row in PLATE_NUMBERS}
@@ -25,8 +29,9 @@ _NAMES: dict[str, Callable[[str], str]] = {
     "refrigerant": lambda name: refrigerant(name).name,
     "metering_device": lambda name: device_named(name).value,
     "application": lambda name: application_named(name).value,
+    "method": check_method,
 }
-_TEXTS = ("name", "note")
+_TEXTS = ("name", "note", "indoor_unit")
 
 
 @dataclass(frozen=True, slots=True)
@@ -87,13 +92,36 @@ class Book:
                     raise NotFound("site", site_id)
                 now = self._clock()
                 row = System(
-                    id=system_id, site_id=site_id, note="", elevation_m=0.0,
-                    application="comfort_cooling", created_at=now, updated_at=now,
+                    id=system_id, site_id=site_id, note="", elevation_m=0.0, indoor_unit="",
+                    method="", application="comfort_cooling", created_at=now, updated_at=now,
                 )  # fmt: skip
                 for field, value in fields.items():
                     setattr(row, field, _checked(field, value))
                 session.add(row)
                 session.flush()
+        return self.system(system_id).system
+
+    def set_chart(
+        self, system_id: str, chart_id: str, kind: str, text: str, units: UnitSystem
+    ) -> System:
+        """Keep a maker's chart with a system; an empty text takes it away.
+
+        Raises: NotFound, UnknownName, UnreadableChart with every problem. Nothing is changed then.
+        """
+        chart_kind(kind)
+        if text.strip():
+            read_chart(kind, text, units)
+        with self._database.writing() as session:
+            row = book.system(session, system_id)
+            if row is None:
+                raise NotFound("system", system_id)
+            if not any(chart.id == chart_id for chart in row.charts):
+                row.charts.append(
+                    Chart(
+                        id=chart_id, kind=kind, text=text.strip(), units=units,
+                        recorded_at=self._clock(),
+                    )
+                )  # fmt: skip
         return self.system(system_id).system
 
     def change_system(self, system_id: str, changes: Mapping[str, Any]) -> System:

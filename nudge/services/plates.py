@@ -1,6 +1,13 @@
 """Between a stored system and the core's plate."""
 
+from contextlib import suppress
+
+from nudge.core.chart.chart import Chart
+from nudge.core.chart.chart_text import read_chart
+from nudge.core.errors import CoreError
+from nudge.core.units import UnitSystem
 from nudge.core.vocabulary.equipment import PLATE_NUMBERS, Application, MeteringDevice, Plate
+from nudge.store.tables import Chart as ChartRow
 from nudge.store.tables import System
 
 
@@ -10,5 +17,23 @@ def plate_of(row: System) -> Plate:
         refrigerant=row.refrigerant,
         metering_device=MeteringDevice(row.metering_device),
         application=Application(row.application),
+        indoor_unit=row.indoor_unit,
+        charts=tuple(chart for _, chart, _ in readable_charts(row)),
         **{number.field: getattr(row, number.field) for number in PLATE_NUMBERS},
     )
+
+
+def readable_charts(row: System) -> list[tuple[ChartRow, Chart, UnitSystem]]:
+    """The charts that count, each with its row and the units it was written in.
+
+    The latest of each kind, unless it was taken away; one that a stricter Nudge refuses is left
+    out, and stays in the record.
+    """
+    latest = {chart.kind: chart for chart in row.charts}
+    found = []
+    for kept in latest.values():
+        units: UnitSystem = kept.units  # type: ignore[assignment]
+        if kept.text:
+            with suppress(CoreError):
+                found.append((kept, read_chart(kept.kind, kept.text, units), units))
+    return found

@@ -1,5 +1,5 @@
 """The rows services hand out, under the names the layers above may use. They only read them."""
 
-from nudge.store.tables import Reading, Site, System, Verdict, Visit
+from nudge.store.tables import Chart, Reading, Site, Slip, System, Verdict, Visit
 
-__all__ = ["Reading", "Site", "System", "Verdict", "Visit"]
+__all__ = ["Chart", "Reading", "Site", "Slip", "System", "Verdict", "Visit"]

@@ -7,14 +7,21 @@ from nudge.contract.answer import AssessOut, answer
 from nudge.core.callout.spoken_units import value_si
 from nudge.core.circuit.case import Context
 from nudge.core.circuit.loop import Loop, draw_loop
+from nudge.core.circuit.workings import derived_workings
 from nudge.core.errors import CoreError
 from nudge.core.judgement.assess import Assessment, assess
+from nudge.core.look.decide import Look, look
+from nudge.core.look.estimate import OwnHistory
 from nudge.core.record.standing import current
+from nudge.core.targets.workings import target_workings
 from nudge.core.units import UnitSystem
 from nudge.core.vocabulary.observations import OBSERVATIONS
 from nudge.core.vocabulary.points import POINTS
+from nudge.core.working import Working
 from nudge.services.plates import plate_of
 from nudge.store.tables import Reading, Visit
+
+PRESSURES = frozenset({"suction_pressure", "liquid_pressure", "discharge_pressure"})
 
 
 @dataclass(frozen=True, slots=True)
@@ -29,17 +36,35 @@ class Snapshot:
     context: Context
     assessment: Assessment | None
     problem: CoreError | None
+    look: Look | None = None
+    """The look without gauges, while no pressure has been read."""
 
     def answer(self, units: UnitSystem) -> AssessOut | None:
         """The assessment in the contract's shape."""
         return answer(self.assessment, units) if self.assessment else None
+
+    def workings(self) -> dict[str, Working]:
+        """Every number of the visit, opened."""
+        if self.assessment is None:
+            return {}
+        case, targets = self.assessment.case, self.assessment.targets
+        sources = {key: row.source for key, row in self.current.items()}
+        return derived_workings(case, sources) | target_workings(case, targets, sources)
 
     @property
     def loop(self) -> Loop | None:
         return draw_loop(self.assessment.case) if self.assessment else None
 
 
-def take_snapshot(visit: Visit) -> Snapshot:
+@dataclass(frozen=True, slots=True)
+class Surroundings:
+    """What a visit is judged by besides itself: preferred methods, the system's own past."""
+
+    preferred: tuple[str, ...]
+    own: OwnHistory
+
+
+def take_snapshot(visit: Visit, around: Surroundings) -> Snapshot:
     """Work out what counts on a visit and assess it.
 
     A plate changed after the fact can make stored readings impossible for it; then there is
@@ -51,14 +76,18 @@ def take_snapshot(visit: Visit) -> Snapshot:
     running_since, changed_at = _last_events(visit)
     latest = max((row.taken_at for row in rows.values()), default=None)
     context = Context(_minutes(running_since, latest), _minutes(changed_at, latest), observations)
-    assessment, problem = None, None
+    assessment, problem, seen = None, None, None
     if readings:
         try:
-            assessment = assess(plate_of(visit.system), readings, context)
+            assessment = assess(
+                plate_of(visit.system), readings, context, preferred=around.preferred
+            )
+            if readings.keys().isdisjoint(PRESSURES):
+                seen = look(assessment.case, assessment.targets, around.own)
         except CoreError as error:
             problem = error
     return Snapshot(
-        visit, rows, observations, running_since, changed_at, context, assessment, problem
+        visit, rows, observations, running_since, changed_at, context, assessment, problem, seen
     )
 
 

@@ -6,7 +6,7 @@ Ids come from the device that wrote, so a line sent twice over a bad network is 
 from collections.abc import Iterator
 from contextlib import contextmanager
 from datetime import date, datetime, timedelta
-from typing import Literal
+from typing import Any, Literal
 
 from sqlalchemy.orm import Session
 
@@ -14,6 +14,7 @@ from nudge import __version__
 from nudge.core.callout.parser import Callout as Heard
 from nudge.core.callout.parser import Misheard, parse_callout
 from nudge.core.errors import CoreError
+from nudge.core.look.estimate import OwnHistory
 from nudge.core.record.standing import current, standing
 from nudge.core.refrigerant.saturation import saturation_at
 from nudge.core.refrigerant.table import load_table
@@ -21,11 +22,23 @@ from nudge.core.units import Quantity, UnitSystem
 from nudge.core.vocabulary.observations import observation
 from nudge.services.clock import Clock
 from nudge.services.errors import Closed, NotFound, NotUnderstood
-from nudge.services.snapshot import Snapshot, take_snapshot
+from nudge.services.history import own_history
+from nudge.services.methods import preferred_methods
+from nudge.services.pocket_slips import readings_of
+from nudge.services.snapshot import PRESSURES, Snapshot, Surroundings, take_snapshot
 from nudge.store.database import Database
-from nudge.store.repositories import book
+from nudge.store.repositories import book, settings
 from nudge.store.repositories import visits as repository
-from nudge.store.tables import Callout, Event, Observation, Reading, System, Verdict, Visit
+from nudge.store.tables import (
+    Callout,
+    Event,
+    Observation,
+    Reading,
+    Slip,
+    System,
+    Verdict,
+    Visit,
+)
 
 EventKind = Literal["system_started", "something_changed", "system_stopped"]
 _CLOCK_SKEW = timedelta(minutes=2)
@@ -41,7 +54,8 @@ class Visits:
     def snapshot(self, visit_id: str) -> Snapshot:
         """The visit as it stands. Raises: NotFound."""
         with self._database.reading() as session:
-            return take_snapshot(_found(session, visit_id))
+            row = _found(session, visit_id)
+            return take_snapshot(row, _surroundings(session, row))
 
     def open(
         self, visit_id: str, system_id: str, complaint: str, due_on: date | None = None
@@ -188,6 +202,31 @@ class Visits:
                 self._judge(session, row)
         return self.snapshot(visit_id)
 
+    def keep_slip(
+        self, visit_id: str, slip_id: str, slip: str, entries: dict[str, Any], units: UnitSystem
+    ) -> Snapshot:
+        """Send a slip of the Pocket into a visit: its entries, and the readings among them.
+
+        A blank that is a reading becomes one, typed; a number the slip came to that is a
+        reading (airflow by strips) becomes one, estimated. Raises: UnknownName; CoreError, when
+        a blank of the slip is refused or the slip comes to nothing.
+        """
+        with self._on_open_visit(visit_id) as (session, row):
+            if any(kept.id == slip_id for kept in row.slips):
+                return self.snapshot(visit_id)
+            now = self._clock()
+            for number, sent in enumerate(readings_of(slip, entries, units)):
+                row.readings.append(
+                    Reading(
+                        id=f"{slip_id}:{number}", point=sent.point, given_value=sent.value,
+                        given_unit=sent.unit, source=sent.source, quality="as_given",
+                        taken_at=now, recorded_at=now,
+                    )
+                )  # fmt: skip
+            row.slips.append(Slip(id=slip_id, slip=slip, entries=entries, units=units, sent_at=now))
+            self._judge(session, row)
+        return self.snapshot(visit_id)
+
     def _withdraw(self, row: Visit, readings: list[Reading], withdrawal_id: str) -> None:
         already = {r.withdraws for r in row.readings}
         for number, old in enumerate(readings):
@@ -204,7 +243,7 @@ class Visits:
     def _judge(self, session: Session, row: Visit) -> None:
         """Keep the verdict as it is given now, if it is not the one already given."""
         session.flush()
-        snapshot = take_snapshot(row)
+        snapshot = take_snapshot(row, _surroundings(session, row))
         given = snapshot.answer("ip")
         if given is None:
             return
@@ -256,6 +295,15 @@ def hear_for_system(text: str, units: UnitSystem, system: System) -> Heard:
                 continue
         spoken.append(reading)
     return Heard(tuple(spoken), tuple(misheard), heard.corrects)
+
+
+def _surroundings(session: Session, row: Visit) -> Surroundings:
+    """What a visit is judged by besides itself."""
+    chosen = settings.all_settings(session)
+    preferred = preferred_methods(row.system, chosen)
+    if not current(row.readings).keys().isdisjoint(PRESSURES):
+        return Surroundings(preferred, OwnHistory())  # gauges are on: the look is over
+    return Surroundings(preferred, own_history(repository.earlier_verdicts(session, row)))
 
 
 def _found(session: Session, visit_id: str) -> Visit:

@@ -2,6 +2,7 @@
 
 from nudge.services.book import Book
 from nudge.services.clock import Clock, system_clock
+from nudge.services.methods import Methods
 from nudge.services.today import Today, today
 from nudge.services.visits import Visits
 from nudge.store.database import Database
@@ -14,6 +15,7 @@ class Workshop:
         self._database = database
         self.visits = Visits(database, clock)
         self.book = Book(database, clock)
+        self.methods = Methods(database, clock)
 
     def today(self) -> Today:
         return today(self._database)

@@ -1,7 +1,7 @@
 """The tables. Core units throughout, except readings, which are kept as they were given.
 
-Readings, callouts, observations, events and verdicts are append-only: the database itself
-refuses to change or delete them (triggers in the first migration).
+Readings, callouts, observations, events, verdicts, charts and slips are append-only: the
+database itself refuses to change or delete them (triggers in the migrations).
 """
 
 from datetime import UTC, date, datetime
@@ -64,11 +64,49 @@ class System(Base):
     approach_k: Mapped[float | None]
     elevation_m: Mapped[float] = mapped_column(default=0.0)
     line_set_length_m: Mapped[float | None]
+    rated_airflow_lps: Mapped[float | None]
+    factory_charge_kg: Mapped[float | None]
+    line_length_included_m: Mapped[float | None]
+    charge_g_per_m: Mapped[float | None]
+    liquid_line_mm: Mapped[float | None]
+    vapour_line_mm: Mapped[float | None]
+    coil_adder_g: Mapped[float | None]
+    drier_adder_g: Mapped[float | None]
+    indoor_unit: Mapped[str] = mapped_column(default="", server_default="")
+    method: Mapped[str] = mapped_column(default="", server_default="")
     created_at: Mapped[datetime]
     updated_at: Mapped[datetime]
 
     site: Mapped[Site] = relationship(back_populates="systems")
     visits: Mapped[list["Visit"]] = relationship(back_populates="system")
+    charts: Mapped[list["Chart"]] = relationship(order_by="Chart.sequence")
+
+
+class Chart(Base):
+    """A maker's chart of a system, as text in the units it was written in.
+
+    The latest row of a kind counts; one with no text takes the chart away.
+    """
+
+    __tablename__ = "charts"
+
+    sequence: Mapped[int] = mapped_column(primary_key=True, autoincrement=True)
+    id: Mapped[str] = mapped_column(unique=True)
+    system_id: Mapped[str] = mapped_column(ForeignKey("systems.id"), index=True)
+    kind: Mapped[str]
+    text: Mapped[str]
+    units: Mapped[str]
+    recorded_at: Mapped[datetime]
+
+
+class Setting(Base):
+    """One choice of this workshop, by its key."""
+
+    __tablename__ = "settings"
+
+    key: Mapped[str] = mapped_column(primary_key=True)
+    value: Mapped[str]
+    updated_at: Mapped[datetime]
 
 
 class Visit(Base):
@@ -90,6 +128,7 @@ class Visit(Base):
     observations: Mapped[list["Observation"]] = relationship(order_by="Observation.sequence")
     events: Mapped[list["Event"]] = relationship(order_by="Event.sequence")
     verdicts: Mapped[list["Verdict"]] = relationship(order_by="Verdict.sequence")
+    slips: Mapped[list["Slip"]] = relationship(order_by="Slip.sequence")
 
 
 class Callout(Base):
@@ -163,6 +202,20 @@ class Verdict(Base):
     version: Mapped[str]
     request: Mapped[dict[str, Any]]
     answer: Mapped[dict[str, Any]]
+
+
+class Slip(Base):
+    """A slip of the Pocket sent into a visit: what was entered, as it was, in which units."""
+
+    __tablename__ = "slips"
+
+    sequence: Mapped[int] = mapped_column(primary_key=True, autoincrement=True)
+    id: Mapped[str] = mapped_column(unique=True)
+    visit_id: Mapped[str] = mapped_column(ForeignKey("visits.id"), index=True)
+    slip: Mapped[str]
+    entries: Mapped[dict[str, Any]]
+    units: Mapped[str]
+    sent_at: Mapped[datetime]
 
 
 Index("visits_by_state", Visit.closed_at, Visit.opened_at)

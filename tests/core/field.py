@@ -18,6 +18,7 @@ def readings(**spoken: float) -> dict[str, float]:
         "temperature": celsius,
         "airflow": lambda cfm: cfm * 0.4719474,
         "humidity": float,
+        "power": float,
     }
     return {
         by_short[name].key: to_core[by_short[name].quantity.value](value)

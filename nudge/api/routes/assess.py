@@ -1,13 +1,22 @@
-"""The stateless assessment."""
+"""What is worked out and not stored: the assessment, its numbers opened, the look."""
 
 from fastapi import APIRouter, Request
+from pydantic import BaseModel
 from starlette.responses import Response
 
 from nudge.contract.answer import AssessOut
-from nudge.contract.assessing import assess_request
+from nudge.contract.assessing import assess_request, open_request
+from nudge.contract.look_answer import LookIn, LookOut, look_request
+from nudge.contract.opened import OpenedOut
 from nudge.contract.request import AssessIn
 
 router = APIRouter(prefix="/api")
+
+
+class WorkingsOut(BaseModel):
+    """Every number of an assessment, opened: derived ones by key, targets as `target_…`."""
+
+    numbers: dict[str, OpenedOut]
 
 
 @router.post("/assess", response_model=AssessOut)
@@ -18,3 +27,17 @@ async def assess(body: AssessIn, request: Request) -> Response:
     """
     request.state.units = body.units
     return Response(assess_request(body).to_json(), media_type="application/json")
+
+
+@router.post("/workings")
+def workings(body: AssessIn, request: Request) -> WorkingsOut:
+    """How every number of the same assessment came about."""
+    request.state.units = body.units
+    return WorkingsOut(numbers=open_request(body))
+
+
+@router.post("/look")
+def look(body: LookIn, request: Request) -> LookOut:
+    """What air and line temperatures alone say: leave the caps on, or connect. Stores nothing."""
+    request.state.units = body.units
+    return look_request(body)

@@ -9,12 +9,14 @@ from nudge.api.schemas.visits import (
     NewCorrection,
     NewEvent,
     NewObservation,
+    NewSlip,
     NewVisit,
     NewWithdrawal,
     VisitChanges,
     VisitOut,
     visit_out,
 )
+from nudge.contract.opened import OpenedOut, opened_all
 from nudge.contract.strict import Strict
 from nudge.core.units import decimals, from_si, unit_label
 from nudge.services.visits import hear_for_system
@@ -124,6 +126,19 @@ def withdraw(visits: VisitsIn, units: UnitsIn, visit_id: str, body: NewWithdrawa
 @router.post("/visits/{visit_id}/observations")
 def observe(visits: VisitsIn, units: UnitsIn, visit_id: str, body: NewObservation) -> VisitOut:
     return visit_out(visits.observe(visit_id, body.id, body.key, body.seen), units)
+
+
+@router.get("/visits/{visit_id}/workings")
+def workings(visits: VisitsIn, units: UnitsIn, visit_id: str) -> dict[str, OpenedOut]:
+    """How every number of a visit came about."""
+    return opened_all(visits.snapshot(visit_id).workings(), units)
+
+
+@router.post("/visits/{visit_id}/slips")
+def keep_slip(visits: VisitsIn, units: UnitsIn, visit_id: str, body: NewSlip) -> VisitOut:
+    """Send a slip of the Pocket into a visit, with the readings on it."""
+    snapshot = visits.keep_slip(visit_id, body.id, body.slip, dict(body.entries), body.written_in)
+    return visit_out(snapshot, units)
 
 
 @router.post("/visits/{visit_id}/events")

@@ -29,6 +29,8 @@ class PlateChanges(PlateNumbersIn):
     refrigerant: Name | None = None
     metering_device: Name | None = None
     application: Name | None = None
+    indoor_unit: Text | None = None
+    method: Name | None = None
 
     def to_core(self, units: UnitSystem) -> dict[str, Any]:
         """The fields that were sent, in core units under their stored names."""
@@ -76,6 +78,8 @@ class SystemOut(BaseModel):
     application: str
     safety_class: str
     leaves_cylinder_as: str
+    indoor_unit: str
+    method: str
     numbers: dict[str, float | None]
 
 
@@ -109,6 +113,8 @@ def system_out(row: System, site: Site, units: UnitSystem) -> SystemOut:
         application=row.application,
         safety_class=fluid.safety_class,
         leaves_cylinder_as=fluid.leaves_cylinder_as,
+        indoor_unit=row.indoor_unit,
+        method=row.method,
         numbers={
             number.key: _shown(getattr(row, number.field), number.quantity, units)
             for number in PLATE_NUMBERS

@@ -1,19 +1,22 @@
 """A visit over the wire: readings as given and as shown, verdict, Loop."""
 
 from datetime import date, datetime
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 
-from pydantic import AwareDatetime, BaseModel
+from pydantic import AwareDatetime, BaseModel, Field
 
 from nudge.api.schemas.book import Id, SystemOut, Text, system_out
 from nudge.contract.answer import AssessOut
+from nudge.contract.look_answer import LookOut, look_answer
+from nudge.contract.pocket_answer import Entry, slip_text
 from nudge.contract.request import Name
 from nudge.contract.strict import Strict
 from nudge.core.circuit.loop import Loop
+from nudge.core.pocket.pocket import fill_pocket
 from nudge.core.record.standing import void_ids
 from nudge.core.units import Quantity, UnitSystem, decimals, from_si, unit_label
 from nudge.core.vocabulary.points import POINTS
-from nudge.services.rows import Reading, Verdict, Visit
+from nudge.services.rows import Reading, Slip, Verdict, Visit
 from nudge.services.snapshot import Snapshot, si_value
 from nudge.services.visits import EventKind
 
@@ -56,6 +59,15 @@ class NewObservation(Strict):
     id: Id
     key: Name
     seen: bool
+
+
+class NewSlip(Strict):
+    """A slip as it was filled in, in the units it was written in."""
+
+    id: Id
+    slip: Name
+    entries: Annotated[dict[str, Entry], Field(max_length=100)]
+    written_in: UnitSystem
 
 
 class NewEvent(Strict):
@@ -113,6 +125,15 @@ class LoopOut(BaseModel):
     air: dict[str, float]
 
 
+class KeptSlipOut(BaseModel):
+    """A slip of the Pocket as it was sent, worked out again in the units asked for."""
+
+    id: str
+    title: str
+    sent_at: datetime
+    text: str
+
+
 class VisitHead(BaseModel):
     """What every view of a visit begins with."""
 
@@ -135,6 +156,8 @@ class VisitOut(VisitHead):
     assessment: AssessOut | None
     problem: str | None
     loop: LoopOut | None
+    look: LookOut | None
+    slips: list[KeptSlipOut]
     can_undo: bool
 
 
@@ -166,7 +189,21 @@ def visit_out(snapshot: Snapshot, units: UnitSystem) -> VisitOut:
         assessment=snapshot.answer(units),
         problem=snapshot.problem.text(units) if snapshot.problem else None,
         loop=_loop(loop, units) if loop else None,
+        look=look_answer(snapshot.look, units) if snapshot.look else None,
+        slips=[_kept_slip(row, units) for row in visit.slips],
         can_undo=visit.closed_at is None and any(r.state != "void" for r in readings),
+    )
+
+
+def _kept_slip(row: Slip, units: UnitSystem) -> KeptSlipOut:
+    written: UnitSystem = row.units  # type: ignore[assignment]
+    pocket = fill_pocket(row.entries, written, [row.slip])
+    filled = pocket.filled[0]
+    return KeptSlipOut(
+        id=row.id,
+        title=filled.slip.title,
+        sent_at=row.sent_at,
+        text=slip_text(filled, pocket, units),
     )
 
 

@@ -92,7 +92,7 @@ def balance_airflow(
     Impossible, when the air gains heat, or the answer is no airflow a coil works at.
     """
     drop = entering.enthalpy_j_per_kg - leaving.enthalpy_j_per_kg
-    share = 1.0
+    share = 1.0 if drop > 0 else 0.0
     for _ in range(40 if drop > 0 else 0):
         expected = capacity_share(entering.wet_bulb_c, outdoor_c, share)
         share = expected / drop / RATED_KG_PER_S_PER_W

@@ -16,6 +16,7 @@ from nudge.core.units import Quantity, atmospheric_kpa, to_si
 psychrolib.SetUnitSystem(psychrolib.SI)
 
 DRY_BULB_F = (-80.0, 250.0)
+DRIEST = 1e-6
 PROBE_ERROR_K = degrees_f(1)
 """A wet bulb this little over its dry bulb is probe error in saturated air."""
 
@@ -85,7 +86,7 @@ def moist_air(
 
     The wet bulb is taken where both are given. Raises: OutOfRange, for a dry bulb or humidity
     off the formulas; Impossible, when the wet bulb is over the dry bulb by more than probe
-    error; CoreError, when neither is given.
+    error or under what bone-dry air has; CoreError, when neither is given.
     """
     return air_at(dry_bulb_c, atmospheric_kpa(elevation_m) * 1000, wet_bulb_c, relative_humidity)
 
@@ -113,13 +114,23 @@ def air_at(
             )
         wet = min(wet_bulb_c, dry_bulb_c)
         ratio = psychrolib.GetHumRatioFromTWetBulb(dry_bulb_c, wet, pressure_pa)
+        if ratio < DRIEST:
+            raise Impossible(
+                "wet_bulb",
+                say(
+                    "Wet bulb {wet} is lower than bone-dry air at {dry} has. Wet the wick, and "
+                    "check both probes.",
+                    wet=temperature(wet_bulb_c),
+                    dry=temperature(dry_bulb_c),
+                ),
+            )
     elif relative_humidity is not None:
         if not 0 <= relative_humidity <= 100:
             raise OutOfRange("humidity", relative_humidity, 0, 100, Quantity.HUMIDITY)
         ratio = psychrolib.GetHumRatioFromRelHum(dry_bulb_c, relative_humidity / 100, pressure_pa)
     else:
         raise CoreError("wet_bulb", "Give a wet bulb or a relative humidity.")
-    return MoistAir(dry_bulb_c, max(float(ratio), 0.0), pressure_pa)
+    return MoistAir(dry_bulb_c, float(ratio), pressure_pa)
 
 
 def saturated_air(temp_c: float, pressure_pa: float) -> MoistAir:

@@ -20,6 +20,7 @@ LONGEST_TEXT = 20_000
 MOST_ROWS, MOST_COLUMNS = 60, 24
 MOST_PROBLEMS = 8
 ONLY_COLUMN = "all"
+CORNER_WORDS = frozenset({"out", "oa", "odt", "ambient", "amb", "temp", "f", "c", "esp", "tesp"})
 BLANKS = frozenset({"", "-", "--", "---", "–", "—", "n/a", "na", "x", "."})
 _UNIT = re.compile(r"\s*(°?\s*[fc]|k|psig?|cfm|l/s|pa|in\.?\s*w\.?c\.?)\s*$", re.IGNORECASE)
 _NUMBER = re.compile(r"[+\-−]?(\d+([.,]\d*)?|[.,]\d+)")
@@ -94,10 +95,8 @@ def _split(text: str) -> list[list[str]]:
 
 def _comma_is_decimal(lines: list[str]) -> bool:
     """`75  10,5` and `75 10,5 9,5`: commas between digits only, with spaces doing the parting."""
-    return all(
-        re.search(r"\d\s+\S", line.strip()) is not None and not re.search(r",(\D|$)", line.strip())
-        for line in lines[1:] or lines
-    )
+    rows = [line.split() for line in lines[1:] or lines]
+    return all(len(row) > 1 and all(_number(c) is not None for c in row) for row in rows)
 
 
 def _cells(lines: list[str], separator: str) -> list[list[str]]:
@@ -146,9 +145,15 @@ class _Reader:
         plain = self._kind.column is None and len(table[0]) == 2
         if plain and all(_number(cell) is not None for cell in table[0]):
             return [ONLY_COLUMN], table, 1
-        if len(table) > 1 and all(len(line) == len(table[0]) + 1 for line in table[1:]):
+        one_short = all(len(line) == len(table[0]) + 1 for line in table[1:])
+        if len(table) > 1 and one_short and not self._is_corner(table[0][0]):
             return table[0], table[1:], 2  # the corner was left out
         return table[0][1:], table[1:], 2
+
+    def _is_corner(self, cell: str) -> bool:
+        """Whether a first heading names the rows, rather than heading a column."""
+        words = {*self._kind.row.label.split(), *CORNER_WORDS}
+        return not cell or cell.casefold().split()[0].strip("°") in words
 
     def _names(self, header: list[str]) -> list[str]:
         seen: set[str] = set()

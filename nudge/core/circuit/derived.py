@@ -11,6 +11,7 @@ from typing import Literal
 from nudge.core.air.coil import FLOW_SHARE, capacity_share, share_of_rated
 from nudge.core.air.heat import heat_taken, standard_flow
 from nudge.core.air.moist_air import MoistAir, moist_air
+from nudge.core.errors import Impossible
 from nudge.core.refrigerant.saturation import Saturation, saturation_at
 from nudge.core.refrigerant.table import SaturationTable, load_table
 from nudge.core.units import atmospheric_kpa
@@ -155,13 +156,16 @@ def _normalised(
 def air_of(plate: Plate, readings: Readings, where: Literal["return", "supply"]) -> MoistAir | None:
     """The return or supply air as read; None while its moisture is not known.
 
-    A wet bulb over its dry bulb is None too: settling/trust.py reports it.
+    A wet bulb that cannot be is None too: settling/trust.py reports it.
     """
     dry, wet = readings.get(f"{where}_air_temp"), readings.get(f"{where}_air_wet_bulb")
     humidity = readings.get(f"{where}_air_rh")
-    if dry is None or (wet is None and humidity is None) or (wet is not None and wet > dry):
+    if dry is None or (wet is None and humidity is None):
         return None
-    return moist_air(dry, plate.elevation_m, wet, humidity)
+    try:
+        return moist_air(dry, plate.elevation_m, wet, humidity)
+    except Impossible:
+        return None
 
 
 def _sum(a: float | None, b: float | None) -> float | None:

@@ -36,7 +36,7 @@ _T, _Q, _CFM = Quantity.TEMPERATURE, Quantity.CAPACITY, Quantity.AIRFLOW
 _ASHRAE = "ASHRAE Fundamentals 2017, chapter 1, through PsychroLib."
 _AIR_USES = ("return_air_temp", "return_air_wet_bulb", "elevation")
 
-_PROPERTIES = (
+PROPERTIES = (
     (Formula("relative_humidity", "Humidity", Quantity.HUMIDITY, "How full of water the air is.",
              "from dry and wet bulb at local pressure",
              "{return_air_temp} dry, {return_air_wet_bulb} wet = {result}", _AIR_USES, _ASHRAE),
@@ -68,7 +68,7 @@ def air(entered: Entered) -> Outcome:
     inputs = given(entered, *_AIR_USES)
     lines = [
         Line(work(f, lambda v, of=of: of(_return_air(v, elevation)), inputs))  # type: ignore[misc]
-        for f, of in _PROPERTIES
+        for f, of in PROPERTIES
     ]
     readings = {key: entered[key] for key in _HEAT_READINGS if key in entered}
     case = open_case(plate_of(entered), readings, Context())

@@ -1,6 +1,6 @@
 """The whole Pocket: every slip filled from one set of entries, whatever is wrong with some."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from nudge.core.errors import CoreError, OutOfRange, UnknownName
@@ -32,15 +32,15 @@ class Pocketful:
 
 
 def fill_pocket(
-    entries: Mapping[str, float | str], units: UnitSystem, only: str | None = None
+    entries: Mapping[str, float | str], units: UnitSystem, only: Sequence[str] | None = None
 ) -> Pocketful:
-    """Fill every slip (or `only` one) from entries in `units`; picks are keys.
+    """Fill every slip (or `only` some) from entries in `units`; picks are keys.
 
     A refused entry leaves its blank empty and is named in `problems`: the others still work.
     Raises: UnknownName, for a blank or slip that does not exist.
     """
     entered, problems = _enter(entries, units)
-    slips = SLIPS if only is None else (slip_named(only),)
+    slips = SLIPS if only is None else tuple(slip_named(key) for key in only)
     return Pocketful(tuple(_fill(slip, entered) for slip in slips), problems, entered)
 
 

@@ -1,5 +1,7 @@
 """Saturation both ways; superheat and subcooling against a target."""
 
+from collections.abc import Mapping
+
 from nudge.core.circuit.case import Case, Context, open_case
 from nudge.core.circuit.workings import derived_workings
 from nudge.core.pocket.blanks import given
@@ -128,7 +130,7 @@ def circuit(entered: Entered) -> Outcome:
     case = case_of(entered, _CIRCUIT_READINGS)
     targets = choose_targets(case)
     workings = derived_workings(case)
-    windows: dict[str, Target] = {judged: window for judged, window in targets.windows.items()}
+    windows: Mapping[str, Target] = dict(targets.windows.items())
     lines = []
     for key in _SHOWN:
         if key in workings:

@@ -6,7 +6,9 @@ A row a check. Any hit means the numbers are not judged until the probe is put r
 from collections.abc import Callable
 from dataclasses import dataclass
 
+from nudge.core.air.moist_air import moist_air
 from nudge.core.circuit.case import Case
+from nudge.core.errors import Impossible
 from nudge.core.said import Said, degrees_f, difference, say, temperature
 from nudge.core.units import KPA_PER_PSI
 
@@ -89,6 +91,18 @@ def _suction_under_saturation(case: Case) -> Said | None:
     return None
 
 
+def _wet_bulb_too_low(case: Case) -> Said | None:
+    for where in ("return", "supply"):
+        dry = case.readings.get(f"{where}_air_temp")
+        wet = case.readings.get(f"{where}_air_wet_bulb")
+        if dry is not None and wet is not None and wet <= dry:
+            try:
+                moist_air(dry, case.plate.elevation_m, wet)
+            except Impossible as too_low:
+                return too_low.said
+    return None
+
+
 def _wet_bulb_over_dry(case: Case) -> Said | None:
     for where in ("return", "supply"):
         dry = case.readings.get(f"{where}_air_temp")
@@ -141,6 +155,12 @@ TRUST_CHECKS: tuple[TrustCheck, ...] = (
         ("return_air_wet_bulb", "return_air_temp"),
         "Evaporation only cools: wet bulb is at most dry bulb; 1 °F is probe error.",
         _wet_bulb_over_dry,
+    ),
+    TrustCheck(
+        "wet_bulb_too_low",
+        ("return_air_wet_bulb", "return_air_temp"),
+        "Even bone-dry air has a wet bulb: one below it is a probe in the wrong place.",
+        _wet_bulb_too_low,
     ),
 )
 

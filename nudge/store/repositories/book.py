@@ -20,5 +20,9 @@ def site(session: Session, site_id: str) -> Site | None:
 
 def system(session: Session, system_id: str) -> System | None:
     """A system with its site."""
-    query = select(System).options(joinedload(System.site)).where(System.id == system_id)
+    query = (
+        select(System)
+        .options(joinedload(System.site), selectinload(System.charts))
+        .where(System.id == system_id)
+    )
     return session.scalars(query).one_or_none()

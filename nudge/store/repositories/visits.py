@@ -8,6 +8,7 @@ from sqlalchemy.orm import Session, joinedload, selectinload
 from nudge.store.tables import System, Verdict, Visit
 
 _WITH_SYSTEM = joinedload(Visit.system).joinedload(System.site)
+_WITH_CHARTS = joinedload(Visit.system).selectinload(System.charts)
 
 
 def visit(session: Session, visit_id: str) -> Visit | None:
@@ -17,10 +18,12 @@ def visit(session: Session, visit_id: str) -> Visit | None:
         .where(Visit.id == visit_id)
         .options(
             _WITH_SYSTEM,
+            _WITH_CHARTS,
             selectinload(Visit.callouts),
             selectinload(Visit.readings),
             selectinload(Visit.observations),
             selectinload(Visit.events),
+            selectinload(Visit.slips),
         )
     )
     return session.scalars(query).one_or_none()
@@ -57,6 +60,22 @@ def _listed(
 ) -> Sequence[Visit]:
     query = select(Visit).options(_WITH_SYSTEM).where(condition)
     return session.scalars(query.order_by(Visit.opened_at.desc()).limit(limit)).all()
+
+
+def earlier_verdicts(session: Session, visit: Visit) -> list[Verdict]:
+    """The last verdict of every closed visit to the same system before this one, latest first."""
+    began = visit.opened_at
+    query = (
+        select(Visit.id)
+        .where(Visit.system_id == visit.system_id, Visit.id != visit.id)
+        .where(Visit.closed_at.is_not(None))
+        .order_by(Visit.opened_at.desc())
+    )
+    if began is not None:
+        query = query.where(Visit.opened_at < began)
+    ids = list(session.scalars(query))
+    found = latest_verdicts(session, ids)
+    return [found[visit_id] for visit_id in ids if visit_id in found]
 
 
 def latest_verdict(session: Session, visit_id: str) -> Verdict | None:

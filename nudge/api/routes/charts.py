@@ -1,0 +1,77 @@
+"""Makers' charts kept with a system, and the weigh-in sheet its plate comes to."""
+
+from dataclasses import dataclass
+
+from fastapi import APIRouter
+from pydantic import BaseModel
+
+from nudge.api.access import BookIn, UnitsIn
+from nudge.api.schemas.book import Id
+from nudge.api.schemas.charts import ChartDrawn, ChartKindOut, chart_kinds, drawn, kept_charts
+from nudge.contract.opened import OpenedOut, opened_all
+from nudge.contract.request import Name
+from nudge.contract.strict import Strict
+from nudge.core.charging.weigh_in import as_lines, weigh_in
+from nudge.core.chart.chart_text import read_chart
+from nudge.services.plates import plate_of
+
+router = APIRouter(prefix="/api")
+
+
+class ChartText(Strict):
+    """A chart as typed, pasted or read from a file, in the caller's units."""
+
+    kind: Name
+    text: str
+
+
+class NewChart(ChartText):
+    """A chart to keep. No text takes the chart of this kind away."""
+
+    id: Id
+
+
+class ChartsOut(BaseModel):
+    """The charts of a system, and every kind it could have."""
+
+    charts: list[ChartDrawn]
+    kinds: list[ChartKindOut]
+
+
+@dataclass(frozen=True, slots=True)
+class WeighInOut:
+    """The sheet: numbers by key, each opened; what was assumed; what the plate leaves out."""
+
+    numbers: dict[str, OpenedOut]
+    notes: list[str]
+    missing: list[str]
+
+
+@router.post("/charts/read")
+def read(units: UnitsIn, body: ChartText) -> ChartDrawn:
+    """Read a chart without storing it, or say everything that is wrong with it."""
+    return drawn(read_chart(body.kind, body.text, units), body.text, units, units)
+
+
+@router.get("/systems/{system_id}/charts")
+def charts(book: BookIn, units: UnitsIn, system_id: str) -> ChartsOut:
+    row = book.system(system_id).system
+    return ChartsOut(charts=kept_charts(row, units), kinds=chart_kinds(units))
+
+
+@router.post("/systems/{system_id}/charts")
+def keep(book: BookIn, units: UnitsIn, system_id: str, body: NewChart) -> ChartsOut:
+    """Keep a chart. The one it replaces stays in the record."""
+    row = book.set_chart(system_id, body.id, body.kind, body.text, units)
+    return ChartsOut(charts=kept_charts(row, units), kinds=chart_kinds(units))
+
+
+@router.get("/systems/{system_id}/weigh-in")
+def sheet(book: BookIn, units: UnitsIn, system_id: str) -> WeighInOut:
+    """How much refrigerant belongs in a system, by its plate and line set."""
+    found = weigh_in(plate_of(book.system(system_id).system))
+    return WeighInOut(
+        opened_all(as_lines(found), units),
+        [note.text(units) for note in found.notes],
+        list(found.missing),
+    )

@@ -1,0 +1,119 @@
+"""A maker's chart over the wire: axes and cells in the caller's units, ready to draw."""
+
+from dataclasses import dataclass
+
+from nudge.core.chart.chart import KINDS, Axis, Chart, ChartKind
+from nudge.core.chart.chart_text import read_chart
+from nudge.core.units import Quantity, UnitSystem, decimals, from_si, unit_label
+from nudge.services.plates import readable_charts
+from nudge.services.rows import System
+
+
+@dataclass(frozen=True, slots=True)
+class AxisOut:
+    label: str
+    unit: str
+
+
+@dataclass(frozen=True, slots=True)
+class ChartKindOut:
+    """A kind of chart: what its rows, columns and cells are, and an example to type like."""
+
+    key: str
+    label: str
+    row: AxisOut
+    column: AxisOut | None
+    column_name: str
+    cell: AxisOut
+    example: str
+
+
+@dataclass(frozen=True, slots=True)
+class ChartDrawn:
+    """A chart in the caller's units; `text` as it was written, in `written_in`."""
+
+    kind: ChartKindOut
+    text: str
+    written_in: UnitSystem
+    rows: list[float]
+    columns: list[float | str]
+    cells: list[list[float | None]]
+
+
+def chart_kinds(units: UnitSystem) -> list[ChartKindOut]:
+    """Every kind there is."""
+    return [_kind(kind, units) for kind in KINDS.values()]
+
+
+def kept_charts(row: System, units: UnitSystem) -> list[ChartDrawn]:
+    """The charts of a stored system."""
+    return [
+        drawn(chart, kept.text, written, units) for kept, chart, written in readable_charts(row)
+    ]
+
+
+def drawn(chart: Chart, text: str, written: UnitSystem, units: UnitSystem) -> ChartDrawn:
+    """A chart in `units`."""
+    kind = chart.kind
+
+    def shown(value: float, quantity: Quantity) -> float:
+        return round(from_si(value, quantity, units), max(decimals(quantity, units), 1))
+
+    return ChartDrawn(
+        kind=_kind(kind, units),
+        text=text,
+        written_in=written,
+        rows=[shown(value, kind.row.quantity) for value in chart.rows],
+        columns=[
+            shown(column, kind.column.quantity)
+            if kind.column is not None and isinstance(column, float)
+            else str(column)
+            for column in chart.columns
+        ],
+        cells=[
+            [None if cell is None else shown(cell, kind.cell.quantity) for cell in line]
+            for line in chart.cells
+        ],
+    )
+
+
+def _kind(kind: ChartKind, units: UnitSystem) -> ChartKindOut:
+    return ChartKindOut(
+        key=kind.key,
+        label=kind.label,
+        row=_axis(kind.row, units),
+        column=_axis(kind.column, units) if kind.column else None,
+        column_name=kind.column_name,
+        cell=_axis(kind.cell, units),
+        example=_example(kind, units),
+    )
+
+
+def _axis(axis: Axis, units: UnitSystem) -> AxisOut:
+    return AxisOut(axis.label, unit_label(axis.quantity, units))
+
+
+def _example(kind: ChartKind, units: UnitSystem) -> str:
+    """The kind's example, rewritten in `units`."""
+    if units == "ip":
+        return kind.example
+    shown = drawn_plain(read_chart(kind.key, kind.example, "ip"), units)
+    return "\n".join(", ".join(line) for line in shown)
+
+
+def drawn_plain(chart: Chart, units: UnitSystem) -> list[list[str]]:
+    """A chart as rows of text, headings first."""
+    kind = chart.kind
+
+    def text(value: float | str | None, quantity: Quantity | None) -> str:
+        if value is None or isinstance(value, str) or quantity is None:
+            return str(value or "")
+        return f"{from_si(value, quantity, units):.1f}"
+
+    across = kind.column.quantity if kind.column else None
+    head = [kind.row.label, *(text(column, across) for column in chart.columns)]
+    body = [
+        [text(row, kind.row.quantity), *(text(cell, kind.cell.quantity) for cell in cells)]
+        for row, cells in zip(chart.rows, chart.cells, strict=True)
+    ]
+    return [head, *body]

@@ -1,0 +1,75 @@
+"""The look without gauges: asked and answered."""
+
+from dataclasses import dataclass
+
+from nudge.contract.opened import OpenedOut, opened
+from nudge.contract.request import AssessIn
+from nudge.contract.strict import Number, Strict
+from nudge.core.circuit.case import open_case
+from nudge.core.look.decide import Decision, Look, look
+from nudge.core.look.estimate import OwnHistory
+from nudge.core.targets.choose import choose_targets
+from nudge.core.units import Quantity, UnitSystem, to_si
+
+
+class OwnHistoryIn(Strict):
+    """What the system showed when it was right, as differences in the request's units."""
+
+    evaporator_difference: Number | None = None
+    condensing_over_ambient: Number | None = None
+    approach: Number | None = None
+
+    def to_core(self, units: UnitSystem) -> OwnHistory:
+        def kelvin(value: float | None) -> float | None:
+            return None if value is None else to_si(value, Quantity.TEMPERATURE_DIFFERENCE, units)
+
+        return OwnHistory(
+            kelvin(self.evaporator_difference),
+            kelvin(self.condensing_over_ambient),
+            kelvin(self.approach),
+        )
+
+
+class LookIn(AssessIn):
+    """`POST /api/look`: as `assess`, with what is known of the system's own past."""
+
+    history: OwnHistoryIn = OwnHistoryIn()
+
+
+@dataclass(frozen=True, slots=True)
+class LookOut:
+    """Leave the caps on, or connect. Every number is an estimate and opens to how it was got."""
+
+    units: UnitSystem
+    decision: Decision
+    headline: str
+    reasons: list[str]
+    missing: list[str]
+    evaporator: list[OpenedOut]
+    condenser: list[OpenedOut]
+    superheat: OpenedOut | None
+    subcooling: OpenedOut | None
+
+
+def look_request(request: LookIn) -> LookOut:
+    """Look at a request. Raises: CoreError, for anything the caller can put right."""
+    plate = request.system.to_plate(request.units)
+    case = open_case(plate, request.to_readings(), request.context.to_context())
+    targets = choose_targets(case, request.method)
+    return look_answer(look(case, targets, request.history.to_core(request.units)), request.units)
+
+
+def look_answer(found: Look, units: UnitSystem) -> LookOut:
+    """A look as JSON in `units`."""
+    estimates = found.estimates
+    return LookOut(
+        units=units,
+        decision=found.decision,
+        headline=found.headline,
+        reasons=[said.text(units) for said in found.reasons],
+        missing=list(found.missing),
+        evaporator=[opened(way, units) for way in estimates.evaporator],
+        condenser=[opened(way, units) for way in estimates.condenser],
+        superheat=opened(estimates.superheat, units) if estimates.superheat else None,
+        subcooling=opened(estimates.subcooling, units) if estimates.subcooling else None,
+    )
