@@ -57,6 +57,7 @@ class SystemIn(PlateNumbersIn):
     metering_device: Name
     application: Name = "comfort_cooling"
     indoor_unit: Name = ""
+    blower_tap: Name = ""
     charts: Annotated[list[ChartIn], Field(max_length=3)] = Field(default_factory=list)
 
     def to_plate(self, units: UnitSystem) -> Plate:
@@ -72,6 +73,7 @@ class SystemIn(PlateNumbersIn):
             metering_device=device_named(self.metering_device),
             application=application_named(self.application),
             indoor_unit=self.indoor_unit,
+            blower_tap=self.blower_tap,
             charts=tuple(read_chart(chart.kind, chart.text, units) for chart in self.charts),
             **numbers,
         )

@@ -31,7 +31,7 @@ _NAMES: dict[str, Callable[[str], str]] = {
     "application": lambda name: application_named(name).value,
     "method": check_method,
 }
-_TEXTS = ("name", "note", "indoor_unit")
+_TEXTS = ("name", "note", "indoor_unit", "blower_tap")
 
 
 @dataclass(frozen=True, slots=True)
@@ -92,7 +92,8 @@ class Book:
                     raise NotFound("site", site_id)
                 now = self._clock()
                 row = System(
-                    id=system_id, site_id=site_id, note="", elevation_m=0.0, indoor_unit="",
+                    id=system_id, site_id=site_id, note="", elevation_m=0.0,
+                    indoor_unit="", blower_tap="",
                     method="", application="comfort_cooling", created_at=now, updated_at=now,
                 )  # fmt: skip
                 for field, value in fields.items():

@@ -18,6 +18,7 @@ def plate_of(row: System) -> Plate:
         metering_device=MeteringDevice(row.metering_device),
         application=Application(row.application),
         indoor_unit=row.indoor_unit,
+        blower_tap=row.blower_tap,
         charts=tuple(chart for _, chart, _ in readable_charts(row)),
         **{number.field: getattr(row, number.field) for number in PLATE_NUMBERS},
     )

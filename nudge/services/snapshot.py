@@ -39,6 +39,11 @@ class Snapshot:
     look: Look | None = None
     """The look without gauges, while no pressure has been read."""
 
+    @property
+    def readings(self) -> dict[str, float]:
+        """The readings that count, in core units."""
+        return {key: si_value(row) for key, row in self.current.items()}
+
     def answer(self, units: UnitSystem) -> AssessOut | None:
         """The assessment in the contract's shape."""
         return answer(self.assessment, units) if self.assessment else None

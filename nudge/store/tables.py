@@ -73,6 +73,7 @@ class System(Base):
     coil_adder_g: Mapped[float | None]
     drier_adder_g: Mapped[float | None]
     indoor_unit: Mapped[str] = mapped_column(default="", server_default="")
+    blower_tap: Mapped[str] = mapped_column(default="", server_default="")
     method: Mapped[str] = mapped_column(default="", server_default="")
     created_at: Mapped[datetime]
     updated_at: Mapped[datetime]

@@ -30,6 +30,7 @@ class PlateChanges(PlateNumbersIn):
     metering_device: Name | None = None
     application: Name | None = None
     indoor_unit: Text | None = None
+    blower_tap: Text | None = None
     method: Name | None = None
 
     def to_core(self, units: UnitSystem) -> dict[str, Any]:
@@ -79,6 +80,7 @@ class SystemOut(BaseModel):
     safety_class: str
     leaves_cylinder_as: str
     indoor_unit: str
+    blower_tap: str
     method: str
     numbers: dict[str, float | None]
 
@@ -114,6 +116,7 @@ def system_out(row: System, site: Site, units: UnitSystem) -> SystemOut:
         safety_class=fluid.safety_class,
         leaves_cylinder_as=fluid.leaves_cylinder_as,
         indoor_unit=row.indoor_unit,
+        blower_tap=row.blower_tap,
         method=row.method,
         numbers={
             number.key: _shown(getattr(row, number.field), number.quantity, units)

@@ -1,10 +1,14 @@
 """A maker's chart over the wire: axes and cells in the caller's units, ready to draw."""
 
+from collections.abc import Callable
 from dataclasses import dataclass
 
 from nudge.core.chart.chart import KINDS, Axis, Chart, ChartKind
 from nudge.core.chart.chart_text import read_chart
+from nudge.core.circuit.derived import blower_static
+from nudge.core.errors import CoreError
 from nudge.core.units import Quantity, UnitSystem, decimals, from_si, unit_label
+from nudge.core.vocabulary.points import Readings
 from nudge.services.plates import readable_charts
 from nudge.services.rows import System
 
@@ -38,6 +42,63 @@ class ChartDrawn:
     rows: list[float]
     columns: list[float | str]
     cells: list[list[float | None]]
+
+
+@dataclass(frozen=True, slots=True)
+class PresentPoint:
+    """Where today stands on a chart; `value` is None where the chart is silent, `message` why."""
+
+    row: float
+    column: float | str | None
+    value: float | None
+    message: str | None
+
+
+@dataclass(frozen=True, slots=True)
+class ChartToday:
+    """A chart and where today's readings stand on it, if they were taken."""
+
+    chart: ChartDrawn
+    present: PresentPoint | None
+
+
+def charts_today(row: System, readings: Readings, units: UnitSystem) -> list[ChartToday]:
+    """The charts of a system with today's point on each."""
+    found = []
+    for kept, chart, written in readable_charts(row):
+        place = _ROW_OF[chart.kind.key](readings)
+        column: float | str | None = {
+            "subcooling_by_outdoor": row.indoor_unit,
+            "superheat_by_wet_bulb": readings.get("return_air_wet_bulb"),
+            "blower_airflow": row.blower_tap,
+        }[chart.kind.key]
+        present = None
+        if place is not None and column is not None:
+            present = _present(chart, place, column, units)
+        found.append(ChartToday(drawn(chart, kept.text, written, units), present))
+    return found
+
+
+_ROW_OF: dict[str, Callable[[Readings], float | None]] = {
+    "subcooling_by_outdoor": lambda readings: readings.get("outdoor_air_temp"),
+    "superheat_by_wet_bulb": lambda readings: readings.get("outdoor_air_temp"),
+    "blower_airflow": blower_static,
+}
+
+
+def _present(chart: Chart, row: float, column: float | str, units: UnitSystem) -> PresentPoint:
+    kind = chart.kind
+    across = (
+        round(from_si(column, kind.column.quantity, units), 2)
+        if kind.column is not None and isinstance(column, float)
+        else column
+    )
+    shown = round(from_si(row, kind.row.quantity, units), 2)
+    try:
+        value = from_si(chart.value(row, column), kind.cell.quantity, units)
+    except CoreError as silent:
+        return PresentPoint(shown, across, None, silent.text(units))
+    return PresentPoint(shown, across, round(value, 2), None)
 
 
 def chart_kinds(units: UnitSystem) -> list[ChartKindOut]:

@@ -6,6 +6,7 @@ from typing import Annotated, Any, Literal
 from pydantic import AwareDatetime, BaseModel, Field
 
 from nudge.api.schemas.book import Id, SystemOut, Text, system_out
+from nudge.api.schemas.charts import ChartToday, charts_today
 from nudge.contract.answer import AssessOut
 from nudge.contract.look_answer import LookOut, look_answer
 from nudge.contract.pocket_answer import Entry, slip_text
@@ -158,6 +159,7 @@ class VisitOut(VisitHead):
     loop: LoopOut | None
     look: LookOut | None
     slips: list[KeptSlipOut]
+    charts: list[ChartToday]
     can_undo: bool
 
 
@@ -191,6 +193,7 @@ def visit_out(snapshot: Snapshot, units: UnitSystem) -> VisitOut:
         loop=_loop(loop, units) if loop else None,
         look=look_answer(snapshot.look, units) if snapshot.look else None,
         slips=[_kept_slip(row, units) for row in visit.slips],
+        charts=charts_today(visit.system, snapshot.readings, units),
         can_undo=visit.closed_at is None and any(r.state != "void" for r in readings),
     )
 

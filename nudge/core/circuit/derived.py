@@ -11,7 +11,7 @@ from typing import Literal
 from nudge.core.air.coil import FLOW_SHARE, capacity_share, share_of_rated
 from nudge.core.air.heat import heat_taken, standard_flow
 from nudge.core.air.moist_air import MoistAir, moist_air
-from nudge.core.errors import Impossible
+from nudge.core.errors import CoreError, Impossible
 from nudge.core.refrigerant.saturation import Saturation, saturation_at
 from nudge.core.refrigerant.table import SaturationTable, load_table
 from nudge.core.units import atmospheric_kpa
@@ -42,6 +42,7 @@ class Derived:
     evaporator_glide: float | None = None
     condenser_glide: float | None = None
     external_static: float | None = None
+    airflow_by_table: float | None = None
     airflow_standard: float | None = None
     airflow_per_capacity: float | None = None
     capacity_total: float | None = None
@@ -113,11 +114,12 @@ def _pressure_ratio(plate: Plate, high: float | None, suction: float | None) -> 
 
 def _air_side(plate: Plate, readings: Readings) -> dict[str, float | None]:
     """What airflow, both airs and watts allow."""
-    airflow = readings.get("airflow")
+    by_table = _by_table(plate, readings)
+    airflow = readings.get("airflow", by_table)
     if airflow is None:
         return {}
     leaving = air_of(plate, readings, "supply")
-    found: dict[str, float | None] = {}
+    found: dict[str, float | None] = {"airflow_by_table": by_table}
     supply_c = readings.get("supply_air_temp")
     if supply_c is not None:
         carrying = leaving or moist_air(supply_c, plate.elevation_m, relative_humidity=UNREAD_RH)
@@ -137,6 +139,23 @@ def _air_side(plate: Plate, readings: Readings) -> dict[str, float | None]:
         "capacity_normalised": _normalised(heat.total_w, entering, found, readings),
         "eer": heat.total_w / watts if watts else None,
     }
+
+
+def _by_table(plate: Plate, readings: Readings) -> float | None:
+    """Airflow by the maker's blower table; None where it is silent."""
+    chart, static = plate.chart("blower_airflow"), blower_static(readings)
+    if chart is None or static is None:
+        return None
+    try:
+        return chart.value(static, plate.blower_tap)
+    except CoreError:
+        return None
+
+
+def blower_static(readings: Readings) -> float | None:
+    """Total external static [Pa]: supply less return where both were read, else as read."""
+    both = _minus(readings.get("supply_static"), readings.get("return_static"))
+    return readings.get("total_external_static") if both is None else both
 
 
 def _normalised(

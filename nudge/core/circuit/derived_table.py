@@ -118,6 +118,15 @@ _ROWS = (
         ("supply_static", "return_static"), _TRADE,
     ),
     Formula(
+        "airflow_by_table", "Airflow by blower table", Quantity.AIRFLOW,
+        "The maker's table at this tap and static, straight between its rows; for a clean wheel "
+        "and a good capacitor. Counts while nobody measured airflow.",
+        "the chart's value at total external static, in the tap's column",
+        "the table at {total_external_static} = {result}",
+        ("total_external_static", "supply_static", "return_static"),
+        "The maker's blower table, kept with the system; its own ±10 % is in the uncertainty.",
+    ),
+    Formula(
         "airflow_standard", "Standard airflow", Quantity.AIRFLOW,
         "The same air as if it had standard density: what capacity and targets are stated in.",
         "actual supply airflow × its dry-air density ÷ standard density (0.075 lb/ft³, 1.2 kg/m³)",

@@ -2,6 +2,7 @@
 
 from collections.abc import Mapping
 
+from nudge.core.air.airflow import AIRFLOW_METHODS
 from nudge.core.air.coil import CAPACITY_OWN_ERROR
 from nudge.core.circuit.case import Case
 from nudge.core.circuit.derived import derive
@@ -12,7 +13,10 @@ from nudge.core.vocabulary.equipment import PLATE_NUMBERS
 from nudge.core.vocabulary.points import POINTS, Readings
 from nudge.core.working import Input, Values, Working, propagate_all, with_own_error
 
-OWN_SHARE = {"capacity_normalised": CAPACITY_OWN_ERROR}
+OWN_SHARE = {
+    "capacity_normalised": CAPACITY_OWN_ERROR,
+    "airflow_by_table": AIRFLOW_METHODS["blower_table"].own_error or 0.0,
+}
 """A method's own ± as a share of its value, beside what its readings bring."""
 
 

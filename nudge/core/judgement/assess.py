@@ -12,7 +12,8 @@ from nudge.core.judgement.hazards import Hazard, raise_hazards
 from nudge.core.judgement.next_checks import Check, next_checks
 from nudge.core.judgement.suspect_table import SUSPECTS
 from nudge.core.said import Said
-from nudge.core.settling.gates import Breach, is_standing, open_gates
+from nudge.core.settling.breaches import is_standing
+from nudge.core.settling.gates import Breach, open_gates
 from nudge.core.settling.trust import TrustCheck, distrust
 from nudge.core.targets.choose import Targets, choose_targets
 from nudge.core.vocabulary.equipment import Application, Plate

@@ -8,7 +8,7 @@ from nudge.core.circuit.derived_table import DERIVED
 from nudge.core.judgement.features import Feature
 from nudge.core.judgement.suspect_table import OBSERVED, SUSPECTS, Suspect
 from nudge.core.said import Said, fahrenheit, say
-from nudge.core.settling.gates import valve_need_kpa
+from nudge.core.settling.breaches import valve_need_kpa
 from nudge.core.vocabulary.observations import OBSERVATIONS
 
 STRONG, WEAK = 45.0, 15.0

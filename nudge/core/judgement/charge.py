@@ -8,7 +8,8 @@ from nudge.core.judgement.features import Feature
 from nudge.core.judgement.proof import ADD_PROOF, REMOVE_PROOF, Marks, Proof, prove
 from nudge.core.judgement.suspect_table import Suspect
 from nudge.core.said import Said, degrees_f, say
-from nudge.core.settling.gates import Breach, is_standing
+from nudge.core.settling.breaches import is_standing
+from nudge.core.settling.gates import Breach
 from nudge.core.targets import fallback_subcooling
 from nudge.core.targets.choose import Targets
 from nudge.core.targets.school import Judged, Level, School

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from nudge.core.circuit.case import Case
 from nudge.core.said import Said, degrees_f, difference, fahrenheit, say, temperature
-from nudge.core.settling.gates import is_standing
+from nudge.core.settling.breaches import is_standing
 from nudge.core.vocabulary.equipment import Application
 
 LIQUID_RETURN_K = degrees_f(3)

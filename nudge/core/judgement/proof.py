@@ -12,7 +12,7 @@ from nudge.core.circuit.case import Case
 from nudge.core.judgement.features import Feature
 from nudge.core.judgement.hazards import raise_hazards
 from nudge.core.said import fahrenheit
-from nudge.core.settling.gates import WARM_ENOUGH_APPROACH_C, WARM_ENOUGH_C
+from nudge.core.settling.breaches import WARM_ENOUGH_APPROACH_C, WARM_ENOUGH_C
 from nudge.core.targets import approach, chart_school, plate_subcooling
 
 Marks = Mapping[str, Feature]

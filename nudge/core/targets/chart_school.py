@@ -1,6 +1,5 @@
 """Targets out of a maker's chart kept with the system: one look-up for both kinds."""
 
-from nudge.core.chart.chart import Chart
 from nudge.core.circuit.case import Case
 from nudge.core.said import degrees_f, say, temperature
 from nudge.core.targets.school import School, Target, window
@@ -11,12 +10,8 @@ SUBCOOLING_TOLERANCE_K = degrees_f(2)
 SUPERHEAT_TOLERANCE_K = degrees_f(5)
 
 
-def _chart(case: Case, kind: str) -> Chart | None:
-    return next((chart for chart in case.plate.charts if chart.kind.key == kind), None)
-
-
 def _subcooling(case: Case) -> Target | None:
-    chart = _chart(case, "subcooling_by_outdoor")
+    chart = case.plate.chart("subcooling_by_outdoor")
     outdoor = case.readings.get("outdoor_air_temp")
     if chart is None or outdoor is None or not case.plate.metering_device.is_valve:
         return None
@@ -28,7 +23,7 @@ def _subcooling(case: Case) -> Target | None:
 
 
 def _superheat(case: Case) -> Target | None:
-    chart = _chart(case, "superheat_by_wet_bulb")
+    chart = case.plate.chart("superheat_by_wet_bulb")
     outdoor, wet = (case.readings.get(p) for p in ("outdoor_air_temp", "return_air_wet_bulb"))
     if chart is None or outdoor is None or wet is None:
         return None

@@ -67,7 +67,7 @@ def choose_targets(case: Case, method: str | None = None, preferred: Sequence[st
         try:
             target = school.target(case)
         except CoreError as error:
-            silent.append((school, error.said if isinstance(error, Impossible) else _said(error)))
+            silent.append((school, silent_words(error)))
             continue
         if target is not None:
             able.append(school)
@@ -83,7 +83,10 @@ def choose_targets(case: Case, method: str | None = None, preferred: Sequence[st
     return Targets(windows, deciding, others, tuple(silent), answers)
 
 
-def _said(error: CoreError) -> Said:
+def silent_words(error: CoreError) -> Said:
+    """What a chart that cannot answer says, as a sentence."""
+    if isinstance(error, Impossible):
+        return error.said
     return Said(error.message.replace("{", "{{").replace("}", "}}"))
 
 

@@ -140,6 +140,7 @@ class Plate:
     coil_adder_g: float | None = None
     drier_adder_g: float | None = None
     indoor_unit: str = ""
+    blower_tap: str = ""
     charts: tuple[Chart, ...] = ()
 
     def rated_flow_per_capacity(self) -> float:
@@ -147,6 +148,10 @@ class Plate:
         if self.rated_airflow_lps is None or self.nominal_capacity_w is None:
             return flow_per_capacity(1.0)
         return self.rated_airflow_lps / self.nominal_capacity_w * 1000
+
+    def chart(self, kind: str) -> Chart | None:
+        """The chart of a kind kept with this system."""
+        return next((chart for chart in self.charts if chart.kind.key == kind), None)
 
     def __post_init__(self) -> None:
         """Store the catalogue's spelling. Raises: UnknownName."""

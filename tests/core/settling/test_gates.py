@@ -1,7 +1,8 @@
 import unittest
 
 from nudge.core.circuit.case import Context
-from nudge.core.settling.gates import open_gates, valve_need_kpa
+from nudge.core.settling.breaches import valve_need_kpa
+from nudge.core.settling.gates import open_gates
 from nudge.core.settling.trust import distrust
 from nudge.core.targets.choose import choose_targets
 from tests.core.field import SETTLED, Application, case, plate, settled

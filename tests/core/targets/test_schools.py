@@ -45,7 +45,7 @@ class SchoolsTest(unittest.TestCase):
 
     def test_approach_over_the_plate_is_low_and_under_it_over(self):
         of = plate(subcooling=None, approach_k=8 / 1.8)
-        for liquid_line, head, state in ((88, 280, "low"), (84, 300, "right"), (80, 300, "high")):
+        for liquid_line, head, state in ((88, 285, "low"), (84, 300, "right"), (80, 300, "high")):
             found = judged(
                 of, CLEAN, oa=76, ll=liquid_line, liq=head, suct=120, sl=53, ra=76, wb=64
             )

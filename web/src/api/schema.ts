@@ -86,6 +86,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/workings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Workings
+         * @description How every number of the same assessment came about.
+         */
+        post: operations["workings_api_workings_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look
+         * @description What air and line temperatures alone say: leave the caps on, or connect. Stores nothing.
+         */
+        post: operations["look_api_look_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/vocabulary": {
         parameters: {
             query?: never;
@@ -98,6 +138,50 @@ export interface paths {
          * @description Every point, derived quantity, observation and plate field, labelled in `units`.
          */
         get: operations["vocabulary_api_vocabulary_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pocket": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Shape
+         * @description Every blank and slip of the Pocket.
+         */
+        get: operations["shape_api_pocket_get"];
+        put?: never;
+        /**
+         * Fill
+         * @description Fill the slips with what was entered. A refused entry never spoils the others.
+         */
+        post: operations["fill_api_pocket_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/refrigerants/{name}/chart": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Chart
+         * @description Pressure against enthalpy: dome and isolines from the packaged tables.
+         */
+        get: operations["chart_api_refrigerants__name__chart_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -197,6 +281,91 @@ export interface paths {
          * @description Change what was sent; the rest is left alone. Refused whole if any value is refused.
          */
         patch: operations["change_system_api_systems__system_id__patch"];
+        trace?: never;
+    };
+    "/api/charts/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read
+         * @description Read a chart without storing it, or say everything that is wrong with it.
+         */
+        post: operations["read_api_charts_read_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/systems/{system_id}/charts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Charts */
+        get: operations["charts_api_systems__system_id__charts_get"];
+        put?: never;
+        /**
+         * Keep
+         * @description Keep a chart. The one it replaces stays in the record.
+         */
+        post: operations["keep_api_systems__system_id__charts_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/systems/{system_id}/weigh-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sheet
+         * @description How much refrigerant belongs in a system, by its plate and line set.
+         */
+        get: operations["sheet_api_systems__system_id__weigh_in_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/methods": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Methods
+         * @description Each choice with its schools, and what is chosen.
+         */
+        get: operations["methods_api_methods_get"];
+        put?: never;
+        /**
+         * Choose
+         * @description Choose a default school. A system's own choice still wins.
+         */
+        post: operations["choose_api_methods_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/callout": {
@@ -337,6 +506,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{visit_id}/workings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Workings
+         * @description How every number of a visit came about.
+         */
+        get: operations["workings_api_visits__visit_id__workings_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/slips": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Slip
+         * @description Send a slip of the Pocket into a visit, with the readings on it.
+         */
+        post: operations["keep_slip_api_visits__visit_id__slips_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{visit_id}/events": {
         parameters: {
             query?: never;
@@ -368,7 +577,7 @@ export interface components {
              * @default ip
              * @enum {string}
              */
-            units: "ip" | "si";
+            units: "ip" | "si" | "si_bar";
             system: components["schemas"]["SystemIn"];
             /** Readings */
             readings: {
@@ -392,7 +601,7 @@ export interface components {
              * Units
              * @enum {string}
              */
-            units: "ip" | "si";
+            units: "ip" | "si" | "si_bar";
             /** Derived */
             derived: {
                 [key: string]: number | null;
@@ -410,6 +619,42 @@ export interface components {
             next_checks: components["schemas"]["NextCheckOut"][];
             /** Hazards */
             hazards: components["schemas"]["HazardOut"][];
+        };
+        /** AxisOut */
+        AxisOut: {
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
+         * BlankOut
+         * @description A blank: a number in `unit` between `low` and `high`, or one of `choices`.
+         */
+        BlankOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: string;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /** Hint */
+            hint: string;
+            /** Usual */
+            usual: string;
+            /** Choices */
+            choices: components["schemas"]["ChoiceOut"][];
+        };
+        /** BlankProblemOut */
+        BlankProblemOut: {
+            /** Message */
+            message: string;
+            /** Nearest */
+            nearest: string[];
         };
         /** CalloutIn */
         CalloutIn: {
@@ -441,6 +686,81 @@ export interface components {
             /** Other Methods */
             other_methods: components["schemas"]["OtherMethodOut"][];
         };
+        /**
+         * ChartDrawn
+         * @description A chart in the caller's units; `text` as it was written, in `written_in`.
+         */
+        ChartDrawn: {
+            kind: components["schemas"]["ChartKindOut"];
+            /** Text */
+            text: string;
+            /**
+             * Written In
+             * @enum {string}
+             */
+            written_in: "ip" | "si" | "si_bar";
+            /** Rows */
+            rows: number[];
+            /** Columns */
+            columns: (number | string)[];
+            /** Cells */
+            cells: (number | null)[][];
+        };
+        /**
+         * ChartIn
+         * @description A maker's chart as text (rows and columns as pasted), in the request's units.
+         */
+        ChartIn: {
+            /** Kind */
+            kind: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * ChartKindOut
+         * @description A kind of chart: what its rows, columns and cells are, and an example to type like.
+         */
+        ChartKindOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            row: components["schemas"]["AxisOut"];
+            column: components["schemas"]["AxisOut"] | null;
+            /** Column Name */
+            column_name: string;
+            cell: components["schemas"]["AxisOut"];
+            /** Example */
+            example: string;
+        };
+        /**
+         * ChartText
+         * @description A chart as typed, pasted or read from a file, in the caller's units.
+         */
+        ChartText: {
+            /** Kind */
+            kind: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * ChartToday
+         * @description A chart and where today's readings stand on it, if they were taken.
+         */
+        ChartToday: {
+            chart: components["schemas"]["ChartDrawn"];
+            present: components["schemas"]["PresentPoint"] | null;
+        };
+        /**
+         * ChartsOut
+         * @description The charts of a system, and every kind it could have.
+         */
+        ChartsOut: {
+            /** Charts */
+            charts: components["schemas"]["ChartDrawn"][];
+            /** Kinds */
+            kinds: components["schemas"]["ChartKindOut"][];
+        };
         /** ChoiceOut */
         ChoiceOut: {
             /** Key */
@@ -459,6 +779,35 @@ export interface components {
             minutes_since_change?: number | null;
             /** Observations */
             observations?: string[];
+        };
+        /** CornerOut */
+        CornerOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Enthalpy */
+            enthalpy: number;
+            /** Pressure */
+            pressure: number;
+            /** Temperature */
+            temperature: number;
+            /** Estimated */
+            estimated: boolean;
+        };
+        /**
+         * CycleOut
+         * @description The corners there are readings for, pressure absolute; what they come to.
+         */
+        CycleOut: {
+            /** Corners */
+            corners: components["schemas"]["CornerOut"][];
+            /** Effect */
+            effect: number | null;
+            /** Work */
+            work: number | null;
+            /** Compression */
+            compression: number | null;
         };
         /** DerivedOut */
         DerivedOut: {
@@ -534,6 +883,52 @@ export interface components {
             /** Corrects */
             corrects: boolean;
         };
+        /**
+         * InputOut
+         * @description A value that went in; `source` in words.
+         */
+        InputOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Text */
+            text: string;
+            /** Source */
+            source: string;
+            /** Uncertainty */
+            uncertainty: string | null;
+        };
+        /**
+         * IsolineOut
+         * @description One line of the chart: its value, and (enthalpy, absolute pressure) pairs.
+         */
+        IsolineOut: {
+            /** Value */
+            value: number;
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+        };
+        /**
+         * KeptSlipOut
+         * @description A slip of the Pocket as it was sent, worked out again in the units asked for.
+         */
+        KeptSlipOut: {
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+            /**
+             * Sent At
+             * Format: date-time
+             */
+            sent_at: string;
+            /** Text */
+            text: string;
+        };
         /** LevelOut */
         LevelOut: {
             /** Side */
@@ -544,6 +939,76 @@ export interface components {
             enters: number;
             /** Leaves */
             leaves: number;
+        };
+        /**
+         * LineOut
+         * @description A number a slip came to, and its window where it has one.
+         */
+        LineOut: {
+            number: components["schemas"]["OpenedOut"];
+            /** Low */
+            low: number | null;
+            /** High */
+            high: number | null;
+            /** Place */
+            place: ("low" | "in" | "high") | null;
+            /** Source */
+            source: string;
+        };
+        /**
+         * LookIn
+         * @description `POST /api/look`: as `assess`, with what is known of the system's own past.
+         */
+        LookIn: {
+            /**
+             * Units
+             * @default ip
+             * @enum {string}
+             */
+            units: "ip" | "si" | "si_bar";
+            system: components["schemas"]["SystemIn"];
+            /** Readings */
+            readings: {
+                [key: string]: number;
+            };
+            /**
+             * @default {
+             *       "observations": []
+             *     }
+             */
+            context: components["schemas"]["ContextIn"];
+            /** Method */
+            method?: string | null;
+            /** @default {} */
+            history: components["schemas"]["OwnHistoryIn"];
+        };
+        /**
+         * LookOut
+         * @description Leave the caps on, or connect. Every number is an estimate and opens to how it was got.
+         */
+        LookOut: {
+            /**
+             * Units
+             * @enum {string}
+             */
+            units: "ip" | "si" | "si_bar";
+            /**
+             * Decision
+             * @enum {string}
+             */
+            decision: "leave_caps_on" | "connect" | "cannot_tell";
+            /** Headline */
+            headline: string;
+            /** Reasons */
+            reasons: string[];
+            /** Missing */
+            missing: string[];
+            /** Evaporator */
+            evaporator: components["schemas"]["OpenedOut"][];
+            /** Condenser */
+            condenser: components["schemas"]["OpenedOut"][];
+            superheat: components["schemas"]["OpenedOut"] | null;
+            subcooling: components["schemas"]["OpenedOut"] | null;
         };
         /**
          * LoopOut
@@ -560,6 +1025,39 @@ export interface components {
             air: {
                 [key: string]: number;
             };
+        };
+        /**
+         * MethodChoiceOut
+         * @description A choice with its schools; `chosen` is "" where the most trusted one simply wins.
+         */
+        MethodChoiceOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Chosen */
+            chosen: string;
+            /** Methods */
+            methods: components["schemas"]["MethodOut"][];
+        };
+        /**
+         * MethodChosen
+         * @description A default: `valve_method` or `orifice_method`, and a school's key or "" for none.
+         */
+        MethodChosen: {
+            /** Key */
+            key: string;
+            /** Method */
+            method: string;
+        };
+        /** MethodOut */
+        MethodOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Reason */
+            reason: string;
         };
         /** MisheardOut */
         MisheardOut: {
@@ -583,6 +1081,18 @@ export interface components {
              * Format: date-time
              */
             heard_at: string;
+        };
+        /**
+         * NewChart
+         * @description A chart to keep. No text takes the chart of this kind away.
+         */
+        NewChart: {
+            /** Kind */
+            kind: string;
+            /** Text */
+            text: string;
+            /** Id */
+            id: string;
         };
         /** NewCorrection */
         NewCorrection: {
@@ -624,6 +1134,25 @@ export interface components {
             /** Name */
             name: string;
         };
+        /**
+         * NewSlip
+         * @description A slip as it was filled in, in the units it was written in.
+         */
+        NewSlip: {
+            /** Id */
+            id: string;
+            /** Slip */
+            slip: string;
+            /** Entries */
+            entries: {
+                [key: string]: number | string;
+            };
+            /**
+             * Written In
+             * @enum {string}
+             */
+            written_in: "ip" | "si" | "si_bar";
+        };
         /** NewSystem */
         NewSystem: {
             /** Nominal Capacity */
@@ -640,8 +1169,24 @@ export interface components {
             approach?: number | null;
             /** Elevation */
             elevation?: number | null;
+            /** Rated Airflow */
+            rated_airflow?: number | null;
             /** Line Set Length */
             line_set_length?: number | null;
+            /** Factory Charge */
+            factory_charge?: number | null;
+            /** Line Length Included */
+            line_length_included?: number | null;
+            /** Charge Per Length */
+            charge_per_length?: number | null;
+            /** Liquid Line Size */
+            liquid_line_size?: number | null;
+            /** Vapour Line Size */
+            vapour_line_size?: number | null;
+            /** Coil Adder */
+            coil_adder?: number | null;
+            /** Drier Adder */
+            drier_adder?: number | null;
             /** Name */
             name: string;
             /** Note */
@@ -652,6 +1197,12 @@ export interface components {
             metering_device: string;
             /** Application */
             application?: string | null;
+            /** Indoor Unit */
+            indoor_unit?: string | null;
+            /** Blower Tap */
+            blower_tap?: string | null;
+            /** Method */
+            method?: string | null;
             /** Id */
             id: string;
             /** Site Id */
@@ -707,6 +1258,38 @@ export interface components {
             /** Opposite */
             opposite: string | null;
         };
+        /**
+         * OpenedOut
+         * @description `value` and `uncertainty` (±, 19 times in 20) in the units asked for; `text` as written.
+         */
+        OpenedOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Value */
+            value: number;
+            /** Unit */
+            unit: string;
+            /** Decimals */
+            decimals: number;
+            /** Text */
+            text: string;
+            /** Uncertainty */
+            uncertainty: number | null;
+            /** Uncertainty Text */
+            uncertainty_text: string | null;
+            /** Meaning */
+            meaning: string;
+            /** Formula */
+            formula: string;
+            /** Today */
+            today: string;
+            /** Inputs */
+            inputs: components["schemas"]["InputOut"][];
+            /** Reference */
+            reference: string;
+        };
         /** OtherMethodOut */
         OtherMethodOut: {
             /** Method */
@@ -720,6 +1303,18 @@ export interface components {
             state: "low" | "right" | "high" | "unknown";
             /** Off By */
             off_by: number;
+        };
+        /**
+         * OwnHistoryIn
+         * @description What the system showed when it was right, as differences in the request's units.
+         */
+        OwnHistoryIn: {
+            /** Evaporator Difference */
+            evaporator_difference?: number | null;
+            /** Condensing Over Ambient */
+            condensing_over_ambient?: number | null;
+            /** Approach */
+            approach?: number | null;
         };
         /**
          * PlateChanges
@@ -740,8 +1335,24 @@ export interface components {
             approach?: number | null;
             /** Elevation */
             elevation?: number | null;
+            /** Rated Airflow */
+            rated_airflow?: number | null;
             /** Line Set Length */
             line_set_length?: number | null;
+            /** Factory Charge */
+            factory_charge?: number | null;
+            /** Line Length Included */
+            line_length_included?: number | null;
+            /** Charge Per Length */
+            charge_per_length?: number | null;
+            /** Liquid Line Size */
+            liquid_line_size?: number | null;
+            /** Vapour Line Size */
+            vapour_line_size?: number | null;
+            /** Coil Adder */
+            coil_adder?: number | null;
+            /** Drier Adder */
+            drier_adder?: number | null;
             /** Name */
             name?: string | null;
             /** Note */
@@ -752,6 +1363,12 @@ export interface components {
             metering_device?: string | null;
             /** Application */
             application?: string | null;
+            /** Indoor Unit */
+            indoor_unit?: string | null;
+            /** Blower Tap */
+            blower_tap?: string | null;
+            /** Method */
+            method?: string | null;
         };
         /** PlateNumberOut */
         PlateNumberOut: {
@@ -768,6 +1385,54 @@ export interface components {
             /** Hint */
             hint: string;
         };
+        /**
+         * PocketIn
+         * @description `POST /api/pocket`: what is filled in. `slips` asks for some slips only.
+         */
+        PocketIn: {
+            /**
+             * Units
+             * @default ip
+             * @enum {string}
+             */
+            units: "ip" | "si" | "si_bar";
+            /** Entries */
+            entries: {
+                [key: string]: number | string;
+            };
+            /** Slips */
+            slips?: string[] | null;
+        };
+        /** PocketOut */
+        PocketOut: {
+            /**
+             * Units
+             * @enum {string}
+             */
+            units: "ip" | "si" | "si_bar";
+            /** Slips */
+            slips: components["schemas"]["SlipOut"][];
+            /** Problems */
+            problems: {
+                [key: string]: components["schemas"]["BlankProblemOut"];
+            };
+            cycle: components["schemas"]["CycleOut"];
+        };
+        /**
+         * PocketShapeOut
+         * @description What the Pocket holds, before anything is filled in.
+         */
+        PocketShapeOut: {
+            /**
+             * Units
+             * @enum {string}
+             */
+            units: "ip" | "si" | "si_bar";
+            /** Blanks */
+            blanks: components["schemas"]["BlankOut"][];
+            /** Slips */
+            slips: components["schemas"]["SlipShapeOut"][];
+        };
         /** PointOut */
         PointOut: {
             /** Key */
@@ -782,6 +1447,55 @@ export interface components {
             decimals: number;
             /** Side */
             side: string;
+        };
+        /**
+         * PresentPoint
+         * @description Where today stands on a chart; `value` is None where the chart is silent, `message` why.
+         */
+        PresentPoint: {
+            /** Row */
+            row: number;
+            /** Column */
+            column: number | string | null;
+            /** Value */
+            value: number | null;
+            /** Message */
+            message: string | null;
+        };
+        /**
+         * PressureEnthalpyOut
+         * @description Chart data: dome and isolines.
+         */
+        PressureEnthalpyOut: {
+            /**
+             * Units
+             * @enum {string}
+             */
+            units: "ip" | "si" | "si_bar";
+            /** Refrigerant */
+            refrigerant: string;
+            /** Enthalpy Unit */
+            enthalpy_unit: string;
+            /** Pressure Unit */
+            pressure_unit: string;
+            /** Temperature Unit */
+            temperature_unit: string;
+            /** Bubble */
+            bubble: [
+                number,
+                number
+            ][];
+            /** Dew */
+            dew: [
+                number,
+                number
+            ][];
+            /** Isotherms */
+            isotherms: components["schemas"]["IsolineOut"][];
+            /** Qualities */
+            qualities: components["schemas"]["IsolineOut"][];
+            /** Isentropes */
+            isentropes: components["schemas"]["IsolineOut"][];
         };
         /** ReadinessOut */
         ReadinessOut: {
@@ -905,6 +1619,35 @@ export interface components {
             /** Systems */
             systems: components["schemas"]["SystemOut"][];
         };
+        /**
+         * SlipOut
+         * @description A slip worked out; `text` is the slip as it is copied.
+         */
+        SlipOut: {
+            /** Key */
+            key: string;
+            /** Lines */
+            lines: components["schemas"]["LineOut"][];
+            /** Words */
+            words: string[];
+            /** Needs */
+            needs: string[];
+            /** Problem */
+            problem: string | null;
+            /** Text */
+            text: string;
+        };
+        /** SlipShapeOut */
+        SlipShapeOut: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+            /** Blanks */
+            blanks: string[];
+            /** Caution */
+            caution: string | null;
+        };
         /** SpokenOut */
         SpokenOut: {
             /** Point */
@@ -972,8 +1715,24 @@ export interface components {
             approach?: number | null;
             /** Elevation */
             elevation?: number | null;
+            /** Rated Airflow */
+            rated_airflow?: number | null;
             /** Line Set Length */
             line_set_length?: number | null;
+            /** Factory Charge */
+            factory_charge?: number | null;
+            /** Line Length Included */
+            line_length_included?: number | null;
+            /** Charge Per Length */
+            charge_per_length?: number | null;
+            /** Liquid Line Size */
+            liquid_line_size?: number | null;
+            /** Vapour Line Size */
+            vapour_line_size?: number | null;
+            /** Coil Adder */
+            coil_adder?: number | null;
+            /** Drier Adder */
+            drier_adder?: number | null;
             /** Refrigerant */
             refrigerant: string;
             /** Metering Device */
@@ -983,6 +1742,18 @@ export interface components {
              * @default comfort_cooling
              */
             application: string;
+            /**
+             * Indoor Unit
+             * @default
+             */
+            indoor_unit: string;
+            /**
+             * Blower Tap
+             * @default
+             */
+            blower_tap: string;
+            /** Charts */
+            charts?: components["schemas"]["ChartIn"][];
         };
         /**
          * SystemOut
@@ -1011,6 +1782,12 @@ export interface components {
             safety_class: string;
             /** Leaves Cylinder As */
             leaves_cylinder_as: string;
+            /** Indoor Unit */
+            indoor_unit: string;
+            /** Blower Tap */
+            blower_tap: string;
+            /** Method */
+            method: string;
             /** Numbers */
             numbers: {
                 [key: string]: number | null;
@@ -1119,6 +1896,11 @@ export interface components {
             /** Problem */
             problem: string | null;
             loop: components["schemas"]["LoopOut"] | null;
+            look: components["schemas"]["LookOut"] | null;
+            /** Slips */
+            slips: components["schemas"]["KeptSlipOut"][];
+            /** Charts */
+            charts: components["schemas"]["ChartToday"][];
             /** Can Undo */
             can_undo: boolean;
         };
@@ -1136,6 +1918,30 @@ export interface components {
             metering_devices: components["schemas"]["ChoiceOut"][];
             /** Plate Numbers */
             plate_numbers: components["schemas"]["PlateNumberOut"][];
+        };
+        /**
+         * WeighInOut
+         * @description The sheet: numbers by key, each opened; what was assumed; what the plate leaves out.
+         */
+        WeighInOut: {
+            /** Numbers */
+            numbers: {
+                [key: string]: components["schemas"]["OpenedOut"];
+            };
+            /** Notes */
+            notes: string[];
+            /** Missing */
+            missing: string[];
+        };
+        /**
+         * WorkingsOut
+         * @description Every number of an assessment, opened: derived ones by key, targets as `target_…`.
+         */
+        WorkingsOut: {
+            /** Numbers */
+            numbers: {
+                [key: string]: components["schemas"]["OpenedOut"];
+            };
         };
     };
     responses: never;
@@ -1178,7 +1984,7 @@ export interface operations {
     refrigerants_api_refrigerants_get: {
         parameters: {
             query?: {
-                units?: "ip" | "si";
+                units?: "ip" | "si" | "si_bar";
             };
             header?: never;
             path?: never;
@@ -1213,7 +2019,7 @@ export interface operations {
                 pressure?: number | null;
                 temperature?: number | null;
                 elevation?: number;
-                units?: "ip" | "si";
+                units?: "ip" | "si" | "si_bar";
             };
             header?: never;
             path?: never;
@@ -1274,10 +2080,76 @@ export interface operations {
             };
         };
     };
+    workings_api_workings_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AssessIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkingsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    look_api_look_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
     vocabulary_api_vocabulary_get: {
         parameters: {
             query?: {
-                units?: "ip" | "si";
+                units?: "ip" | "si" | "si_bar";
             };
             header?: never;
             path?: never;
@@ -1305,10 +2177,107 @@ export interface operations {
             };
         };
     };
+    shape_api_pocket_get: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PocketShapeOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    fill_api_pocket_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PocketIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PocketOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    chart_api_refrigerants__name__chart_get: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PressureEnthalpyOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
     today_api_today_get: {
         parameters: {
             query?: {
-                units?: "ip" | "si";
+                units?: "ip" | "si" | "si_bar";
             };
             header?: never;
             path?: never;
@@ -1339,7 +2308,7 @@ export interface operations {
     sites_api_sites_get: {
         parameters: {
             query?: {
-                units?: "ip" | "si";
+                units?: "ip" | "si" | "si_bar";
             };
             header?: never;
             path?: never;
@@ -1370,7 +2339,7 @@ export interface operations {
     add_site_api_sites_post: {
         parameters: {
             query?: {
-                units?: "ip" | "si";
+                units?: "ip" | "si" | "si_bar";
             };
             header?: never;
             path?: never;
@@ -1405,7 +2374,7 @@ export interface operations {
     change_site_api_sites__site_id__patch: {
         parameters: {
             query?: {
-                units?: "ip" | "si";
+                units?: "ip" | "si" | "si_bar";
             };
             header?: never;
             path: {
@@ -1442,7 +2411,7 @@ export interface operations {
     add_system_api_systems_post: {
         parameters: {
             query?: {
-                units?: "ip" | "si";
+                units?: "ip" | "si" | "si_bar";
             };
             header?: never;
             path?: never;
@@ -1477,7 +2446,7 @@ export interface operations {
     system_api_systems__system_id__get: {
         parameters: {
             query?: {
-                units?: "ip" | "si";
+                units?: "ip" | "si" | "si_bar";
             };
             header?: never;
             path: {
@@ -1510,7 +2479,7 @@ export interface operations {
     change_system_api_systems__system_id__patch: {
         parameters: {
             query?: {
-                units?: "ip" | "si";
+                units?: "ip" | "si" | "si_bar";
             };
             header?: never;
             path: {
@@ -1544,10 +2513,214 @@ export interface operations {
             };
         };
     };
+    read_api_charts_read_post: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChartText"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChartDrawn"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    charts_api_systems__system_id__charts_get: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                system_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChartsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    keep_api_systems__system_id__charts_post: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                system_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewChart"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChartsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    sheet_api_systems__system_id__weigh_in_get: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                system_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeighInOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    methods_api_methods_get: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MethodChoiceOut"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    choose_api_methods_post: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MethodChosen"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MethodChoiceOut"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
     hear_api_callout_post: {
         parameters: {
             query?: {
-                units?: "ip" | "si";
+                units?: "ip" | "si" | "si_bar";
             };
             header?: never;
             path?: never;
@@ -1582,7 +2755,7 @@ export interface operations {
     open_visit_api_visits_post: {
         parameters: {
             query?: {
-                units?: "ip" | "si";
+                units?: "ip" | "si" | "si_bar";
             };
             header?: never;
             path?: never;
@@ -1617,7 +2790,7 @@ export interface operations {
     visit_api_visits__visit_id__get: {
         parameters: {
             query?: {
-                units?: "ip" | "si";
+                units?: "ip" | "si" | "si_bar";
             };
             header?: never;
             path: {
@@ -1650,7 +2823,7 @@ export interface operations {
     change_visit_api_visits__visit_id__patch: {
         parameters: {
             query?: {
-                units?: "ip" | "si";
+                units?: "ip" | "si" | "si_bar";
             };
             header?: never;
             path: {
@@ -1687,7 +2860,7 @@ export interface operations {
     hear_on_visit_api_visits__visit_id__callouts_post: {
         parameters: {
             query?: {
-                units?: "ip" | "si";
+                units?: "ip" | "si" | "si_bar";
             };
             header?: never;
             path: {
@@ -1724,7 +2897,7 @@ export interface operations {
     correct_api_visits__visit_id__corrections_post: {
         parameters: {
             query?: {
-                units?: "ip" | "si";
+                units?: "ip" | "si" | "si_bar";
             };
             header?: never;
             path: {
@@ -1761,7 +2934,7 @@ export interface operations {
     withdraw_api_visits__visit_id__withdrawals_post: {
         parameters: {
             query?: {
-                units?: "ip" | "si";
+                units?: "ip" | "si" | "si_bar";
             };
             header?: never;
             path: {
@@ -1798,7 +2971,7 @@ export interface operations {
     observe_api_visits__visit_id__observations_post: {
         parameters: {
             query?: {
-                units?: "ip" | "si";
+                units?: "ip" | "si" | "si_bar";
             };
             header?: never;
             path: {
@@ -1832,10 +3005,82 @@ export interface operations {
             };
         };
     };
+    workings_api_visits__visit_id__workings_get: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: components["schemas"]["OpenedOut"];
+                    };
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    keep_slip_api_visits__visit_id__slips_post: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewSlip"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
     happened_api_visits__visit_id__events_post: {
         parameters: {
             query?: {
-                units?: "ip" | "si";
+                units?: "ip" | "si" | "si_bar";
             };
             header?: never;
             path: {

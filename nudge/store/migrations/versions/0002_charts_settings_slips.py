@@ -17,7 +17,7 @@ NUMBERS = (
 def upgrade() -> None:
     for name in NUMBERS:
         op.add_column('systems', sa.Column(name, sa.Double(), nullable=True))
-    for name in ('indoor_unit', 'method'):
+    for name in ('indoor_unit', 'blower_tap', 'method'):
         op.add_column('systems', sa.Column(name, sa.String(), nullable=False, server_default=''))
 
     op.create_table('charts',

@@ -1,0 +1,267 @@
+"""What shuts each gate: the sentence a case is answered with, or None while it is open."""
+
+from collections.abc import Callable
+
+from nudge.core.air.airflow import CLIMATES, TOLERANCE
+from nudge.core.circuit.case import Case
+from nudge.core.circuit.derived import blower_static
+from nudge.core.errors import CoreError
+from nudge.core.refrigerant.table import load_table
+from nudge.core.said import (
+    Measure,
+    Said,
+    difference,
+    fahrenheit,
+    minutes,
+    pressure_difference,
+    say,
+    temperature,
+)
+from nudge.core.targets import formula_superheat
+from nudge.core.targets.choose import Targets, silent_words
+from nudge.core.units import KPA_PER_PSI, Quantity
+from nudge.core.vocabulary.equipment import Application, MeteringDevice, Plate
+
+WARM_ENOUGH_C = fahrenheit(70)
+WARM_ENOUGH_APPROACH_C = fahrenheit(65)
+STANDING_RATIO = 1.2
+RUN_MINUTES = {MeteringDevice.FIXED_ORIFICE: 15, MeteringDevice.TXV: 15, MeteringDevice.EEV: 30}
+CHANGE_MINUTES = {MeteringDevice.FIXED_ORIFICE: 6, MeteringDevice.TXV: 10, MeteringDevice.EEV: 10}
+VALVE_NEED_KPA = {
+    "R-22": 100 * KPA_PER_PSI,
+    "R-410A": 160 * KPA_PER_PSI,
+    "R-454B": 160 * KPA_PER_PSI,
+    "R-32": 160 * KPA_PER_PSI,
+}
+_SCALE_AT_C = 40.0
+
+
+def valve_need_kpa(name: str) -> float:
+    """Liquid-to-suction difference an expansion valve needs to control [kPa].
+
+    Trade figures for four refrigerants; others scale R-22's by bubble pressure at 40 °C (or
+    4 K below their highest tabulated temperature, R-744 only).
+    """
+    if name in VALVE_NEED_KPA:
+        return VALVE_NEED_KPA[name]
+    table, r22 = load_table(name), load_table("R-22")
+    at_c = min(_SCALE_AT_C, table.bubble.high_c)
+    return VALVE_NEED_KPA["R-22"] * table.bubble.pressure(at_c) / r22.bubble.pressure(at_c)
+
+
+def is_standing(case: Case) -> bool:
+    """Whether the two pressures are so close that the compressor cannot be running."""
+    ratio = case.derived.pressure_ratio
+    return ratio is not None and 1 / STANDING_RATIO < ratio < STANDING_RATIO
+
+
+def application(case: Case, targets: Targets) -> Said | None:
+    return _NOT_JUDGED.get(case.plate.application)
+
+
+_NOT_JUDGED = {
+    Application.HEAT_PUMP_HEATING: say(
+        "A heat pump is charged in cooling. In heating it is only checked."
+    ),
+    Application.REFRIGERATION: say(
+        "Nudge shows a cold room's numbers but does not judge its charge yet. Judge it near set "
+        "point, by the plate."
+    ),
+    Application.VEHICLE: say("Nudge shows a vehicle's numbers but does not judge its charge yet."),
+    Application.MULTI_ZONE: say(
+        "Nudge shows a multi-zone plant's numbers but does not judge its charge yet. It needs an "
+        "hour of log."
+    ),
+}
+
+
+def standing(case: Case, targets: Targets) -> Said | None:
+    if is_standing(case):
+        return say(
+            "The two pressures are nearly equal: the system is standing, or the compressor is not "
+            "pumping. Read it running."
+        )
+    return None
+
+
+def indoor_cold(case: Case, targets: Targets) -> Said | None:
+    value = case.readings.get("return_air_temp")
+    if value is not None and value < WARM_ENOUGH_C:
+        return say(
+            "Return air {value} is under {limit}: too little load to judge charge. Warm the house "
+            "first, or come back when it is warm.",
+            value=temperature(value),
+            limit=temperature(WARM_ENOUGH_C),
+        )
+    return None
+
+
+def outdoor_cold(case: Case, targets: Targets) -> Said | None:
+    value = case.readings.get("outdoor_air_temp")
+    limit = WARM_ENOUGH_C if case.plate.approach_k is None else WARM_ENOUGH_APPROACH_C
+    if value is not None and value < limit:
+        return say(
+            "Outdoor air {value} is under {limit}: too cold to judge charge as it stands. Raise "
+            "the head with a collar on the discharge air, weigh in, or come back in season.",
+            value=temperature(value),
+            limit=temperature(limit),
+        )
+    return None
+
+
+def valve_starved(case: Case, targets: Targets) -> Said | None:
+    have, need = case.derived.valve_pressure_difference, valve_need_kpa(case.plate.refrigerant)
+    if have is not None and case.plate.metering_device.is_valve and have < need:
+        return say(
+            "The valve has {have} across it and needs about {need}: liquid stacks in the condenser "
+            "and subcooling reads high. Raise the head first.",
+            have=pressure_difference(have),
+            need=pressure_difference(need),
+        )
+    return None
+
+
+def by_superheat(targets: Targets) -> bool:
+    return targets.deciding is not None and targets.deciding.key == formula_superheat.KEY
+
+
+def wet_bulb_range(case: Case, targets: Targets) -> Said | None:
+    value = case.readings.get("return_air_wet_bulb")
+    low, high = formula_superheat.WET_BULB_RANGE_C
+    if by_superheat(targets) and value is not None and not low <= value <= high:
+        return say(
+            "Return wet bulb {value} is outside {low} to {high}, where the superheat formula "
+            "holds. Bring the house into range.",
+            value=temperature(value),
+            low=temperature(low),
+            high=temperature(high),
+        )
+    return None
+
+
+def outdoor_range(case: Case, targets: Targets) -> Said | None:
+    value = case.readings.get("outdoor_air_temp")
+    low, high = formula_superheat.OUTDOOR_RANGE_C
+    if by_superheat(targets) and value is not None and not low <= value <= high:
+        return say(
+            "Outdoor air {value} is outside {low} to {high}, where the superheat formula holds.",
+            value=temperature(value),
+            low=temperature(low),
+            high=temperature(high),
+        )
+    return None
+
+
+def target_too_low(case: Case, targets: Targets) -> Said | None:
+    target = targets.windows.get("superheat")
+    if target and by_superheat(targets) and target.value < formula_superheat.LEAST_TARGET_K:
+        return say(
+            "Target superheat comes to {target}, under {least}: do not charge by superheat now.",
+            target=difference(target.value),
+            least=difference(formula_superheat.LEAST_TARGET_K),
+        )
+    return None
+
+
+def chart_silent(case: Case, targets: Targets) -> Said | None:
+    return targets.silent[0][1] if targets.silent else None
+
+
+def blower_table_silent(case: Case, targets: Targets) -> Said | None:
+    chart, static = case.plate.chart("blower_airflow"), blower_static(case.readings)
+    if chart is None or static is None or "airflow" in case.readings:
+        return None
+    try:
+        chart.value(static, case.plate.blower_tap)
+    except CoreError as silent:
+        return silent_words(silent)
+    return None
+
+
+def airflow_out(case: Case, targets: Targets) -> Said | None:
+    flow = case.derived.airflow_per_capacity
+    if flow is None:
+        return None
+    least, most = airflow_range(case.plate)
+    if least <= flow <= most:
+        return None
+    return say(
+        "Airflow {flow} is outside {least} to {most}. Put the air right first, then read again.",
+        flow=Measure(flow, Quantity.AIRFLOW_PER_CAPACITY),
+        least=Measure(least, Quantity.AIRFLOW_PER_CAPACITY),
+        most=Measure(most, Quantity.AIRFLOW_PER_CAPACITY),
+    )
+
+
+def airflow_range(plate: Plate) -> tuple[float, float]:
+    """Standard airflow per capacity at which charge may be judged [L/s per kW].
+
+    The maker's own figure ±12 %; without one, whatever some climate asks for, ±12 %.
+    """
+    if plate.rated_airflow_lps is not None and plate.nominal_capacity_w is not None:
+        own = plate.rated_flow_per_capacity()
+        return own * (1 - TOLERANCE), own * (1 + TOLERANCE)
+    asked = [climate.lps_per_kw for climate in CLIMATES.values()]
+    return min(asked) * (1 - TOLERANCE), max(asked) * (1 + TOLERANCE)
+
+
+def run_short(case: Case, targets: Targets) -> Said | None:
+    ran, need = case.context.minutes_running, RUN_MINUTES[case.plate.metering_device]
+    if ran is not None and ran < need:
+        return say(
+            "Running {ran}, and this system wants {need}. Let it run.",
+            ran=minutes(ran),
+            need=minutes(need),
+        )
+    return None
+
+
+def just_changed(case: Case, targets: Targets) -> Said | None:
+    since, need = case.context.minutes_since_change, CHANGE_MINUTES[case.plate.metering_device]
+    if since is not None and since < need:
+        return say(
+            "Changed {since} ago, and this system wants {need} to settle. Wait.",
+            since=minutes(since),
+            need=minutes(need),
+        )
+    return None
+
+
+def seen(observation_key: str, template: str) -> Callable[[Case, Targets], Said | None]:
+    def breached(case: Case, targets: Targets) -> Said | None:
+        return say(template) if case.saw(observation_key) else None
+
+    return breached
+
+
+def unread(point: str, template: str) -> Callable[[Case, Targets], Said | None]:
+    def breached(case: Case, targets: Targets) -> Said | None:
+        return say(template) if point not in case.readings else None
+
+    return breached
+
+
+def time_unknown(case: Case, targets: Targets) -> Said | None:
+    if case.context.minutes_running is None:
+        return say("Nobody has said how long it has been running. Mark the start.")
+    return None
+
+
+def air_unseen(case: Case, targets: Targets) -> Said | None:
+    filter_seen = case.saw("filter_clean") or case.saw("filter_dirty")
+    coil_seen = case.saw("evaporator_coil_clean") or case.saw("evaporator_coil_dirty")
+    measured = case.derived.airflow_per_capacity is not None
+    if measured or case.saw("airflow_ok") or (filter_seen and coil_seen):
+        return None
+    unseen = (
+        "Filter and indoor coil"
+        if not (filter_seen or coil_seen)
+        else ("Indoor coil" if filter_seen else "Filter")
+    )
+    return say(f"{unseen} not seen yet. Air comes before charge.")
+
+
+def condenser_unseen(case: Case, targets: Targets) -> Said | None:
+    if case.saw("condenser_coil_clean") or case.saw("condenser_coil_dirty"):
+        return None
+    return say("Outdoor coil not seen yet.")
