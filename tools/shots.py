@@ -3,6 +3,7 @@
 `python -m tools.shots FOLDER NAME…` takes only the named ones, into another folder.
 """
 
+import json
 import sys
 import tempfile
 from dataclasses import dataclass
@@ -27,7 +28,33 @@ class Shot:
     typed: str = ""
     key: str = ""
     units: str = "ip"
+    pocket: str = ""
+    """JSON of what the Pocket holds: entries by blank, and the slips that are out."""
+    click: str = ""
+    """A selector to click before the picture is taken."""
 
+
+def _pocket(out: str, **entries: str) -> str:
+    filled = {key: {"text": text, "units": "ip"} for key, text in entries.items()}
+    return json.dumps({"entries": filled, "emptied": None, "out": out.split()})
+
+
+_RUNNING = _pocket(
+    "saturation circuit split cycle",
+    refrigerant="R-454B", pressure="118", suction_pressure="118", suction_line_temp="56",
+    liquid_pressure="318", liquid_line_temp="94", target_subcooling="10", outdoor_air_temp="88",
+    return_air_temp="76", return_air_wet_bulb="64", supply_air_temp="56.5",
+)  # fmt: skip
+_WORK = _pocket(
+    "airflow charge cylinder capacitor strips nitrogen leak_rate",
+    nominal_capacity="36000", strip_volts="238", strip_circuit_amps="41", return_air_temp="72",
+    heated_air_temp="98", supply_static="0.31", return_static="-0.42", filter_pressure_drop="0.24",
+    factory_charge="7", line_set_length="45", liquid_tube="0.375", vapour_tube="0.75",
+    cylinder_temp="80", cylinder_pressure="262", capacitor_rated="45", capacitor_measured="40.8",
+    strip_kw="5", strips_on_circuit="2", strip_amps="20.6", test_pressure_start="150",
+    test_temp_start="84", test_pressure_now="146", test_temp_now="76", test_minutes="20",
+    full_charge="10", added="1.5", days="120",
+)  # fmt: skip
 
 SHOTS = (
     Shot("today", "/"),
@@ -42,9 +69,19 @@ SHOTS = (
     Shot("visit-pad-hand", "/visits/net-loft-now", HAND, pad=True, typed="suct 11"),
     Shot("visit-empty", "/visits/net-loft-now"),
     Shot("callout-misheard", "/visits/net-loft-now", typed="suckt 118 liq 800 sl 52 ll"),
+    Shot("visit-look", "/visits/ferry-hall-now"),
+    Shot("opened", "/visits/seed-library-now", click="[data-number=superheat] button"),
+    Shot("pocket", "/pocket", pocket=_RUNNING),
+    Shot("pocket-hand-night", "/pocket", HAND, theme="night", pocket=_RUNNING),
     Shot("keys", "/visits/seed-library-now", key="?"),
 )
 EXTRA = (
+    Shot("pocket-work", "/pocket", pocket=_WORK),
+    Shot("pocket-empty", "/pocket"),
+    Shot("pocket-night", "/pocket", theme="night", pocket=_RUNNING),
+    Shot("pocket-hand", "/pocket", HAND, pocket=_WORK),
+    Shot("pocket-bar", "/pocket", pocket=_RUNNING, units="si_bar"),
+    Shot("pocket-opened", "/pocket", pocket=_RUNNING, click="[data-line=superheat] button"),
     Shot("systems-hand", "/systems", HAND),
     Shot("system-hand", "/systems/radio-studio", HAND),
     Shot("system-night", "/systems/radio-studio", theme="night"),
@@ -70,8 +107,13 @@ def take(browser: Browser, base: str, shot: Shot, folder: Path, whole: bool = Fa
     page = context.new_page()
     kept = f'{{"theme":"{shot.theme}","units":"{shot.units}","padOpen":{str(shot.pad).lower()}}}'
     page.add_init_script(f"localStorage.setItem('nudge.preferences', '{kept}')")
+    if shot.pocket:
+        page.add_init_script(f"localStorage.setItem('nudge.pocket', `{shot.pocket}`)")
     page.goto(base + shot.path)
     _settled(page)
+    if shot.click:
+        page.locator(shot.click).first.click()
+        _settled(page)
     if shot.typed:
         page.fill("#callout", shot.typed)
         page.wait_for_timeout(400)

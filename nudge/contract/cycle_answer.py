@@ -4,7 +4,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from nudge.core.circuit.cycle import Corner, Cycle, PressureEnthalpyChart
-from nudge.core.units import Quantity, UnitSystem, from_si, unit_label
+from nudge.core.units import SEA_LEVEL_KPA, Quantity, UnitSystem, from_si, unit_label
 
 Points = Sequence[tuple[float, float]]
 
@@ -46,11 +46,14 @@ class PressureEnthalpyOut:
     enthalpy_unit: str
     pressure_unit: str
     temperature_unit: str
+    gauge_unit: str
     bubble: list[tuple[float, float]]
     dew: list[tuple[float, float]]
     isotherms: list[IsolineOut]
     qualities: list[IsolineOut]
     isentropes: list[IsolineOut]
+    saturation: list[tuple[float, float, float]]
+    """(gauge pressure at sea level, bubble, dew) along the dome: what a rule is drawn from."""
 
 
 def chart_answer(chart: PressureEnthalpyChart, units: UnitSystem) -> PressureEnthalpyOut:
@@ -61,6 +64,7 @@ def chart_answer(chart: PressureEnthalpyChart, units: UnitSystem) -> PressureEnt
         unit_label(Quantity.ENTHALPY, units),
         unit_label(Quantity.ABSOLUTE_PRESSURE, units),
         unit_label(Quantity.TEMPERATURE, units),
+        unit_label(Quantity.PRESSURE, units),
         _points(chart.bubble, units),
         _points(chart.dew, units),
         [
@@ -69,6 +73,14 @@ def chart_answer(chart: PressureEnthalpyChart, units: UnitSystem) -> PressureEnt
         ],
         _isolines(chart.qualities, units),
         _isolines(chart.isentropes, units),
+        [
+            (
+                round(from_si(kpa - SEA_LEVEL_KPA, Quantity.PRESSURE, units), 3),
+                round(from_si(bubble_c, Quantity.TEMPERATURE, units), 3),
+                round(from_si(dew_c, Quantity.TEMPERATURE, units), 3),
+            )
+            for kpa, bubble_c, dew_c in chart.saturation
+        ],
     )
 
 

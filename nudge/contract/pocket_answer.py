@@ -20,10 +20,14 @@ Entry = Number | Annotated[str, Field(strict=True, max_length=80)]
 
 
 class PocketIn(Strict):
-    """`POST /api/pocket`: what is filled in. `slips` asks for some slips only."""
+    """`POST /api/pocket`: what is filled in. `slips` asks for some slips only.
+
+    An entry is in `units`, unless `written_in` says in which it was typed.
+    """
 
     units: UnitSystem = "ip"
     entries: Annotated[dict[str, Entry], Field(max_length=100)]
+    written_in: dict[str, UnitSystem] = Field(default_factory=dict)
     slips: Annotated[list[Name], Field(max_length=40)] | None = None
 
 
@@ -49,9 +53,12 @@ class BlankOut:
 
 @dataclass(frozen=True, slots=True)
 class SlipShapeOut:
+    """`seldom` are those of its blanks that most people leave empty."""
+
     key: str
     title: str
     blanks: list[str]
+    seldom: list[str]
     caution: str | None
 
 
@@ -95,7 +102,10 @@ class BlankProblemOut:
 
 @dataclass(frozen=True, slots=True)
 class PocketOut:
+    """`entries` are the numbers taken, in `units`; `problems` the entries that were refused."""
+
     units: UnitSystem
+    entries: dict[str, float]
     slips: list[SlipOut]
     problems: dict[str, BlankProblemOut]
     cycle: CycleOut
@@ -108,6 +118,7 @@ def pocket_shape(units: UnitSystem) -> PocketShapeOut:
             slip.key,
             slip.title,
             list(slip.blanks),
+            list(slip.seldom),
             slip.caution.text(units) if slip.caution else None,
         )
         for slip in SLIPS
@@ -118,13 +129,23 @@ def pocket_shape(units: UnitSystem) -> PocketShapeOut:
 def fill_request(request: PocketIn) -> PocketOut:
     """Fill the Pocket. Raises: UnknownName, for a blank or slip that does not exist."""
     units = request.units
-    pocket = fill_pocket(request.entries, units, request.slips)
+    pocket = fill_pocket(request.entries, units, request.slips, request.written_in)
     return PocketOut(
         units,
+        _taken(request, pocket),
         [_slip(filled, pocket, units) for filled in pocket.filled],
         {key: _problem(error, units) for key, error in pocket.problems.items()},
         cycle_answer(_running(pocket), units),
     )
+
+
+def _taken(request: PocketIn, pocket: Pocketful) -> dict[str, float]:
+    quantities = {key: BLANKS[key].quantity for key in request.entries}
+    return {
+        key: round(from_si(pocket.entered[key], quantity, request.units), 4)
+        for key, quantity in quantities.items()
+        if quantity is not None and key in pocket.entered and key not in pocket.problems
+    }
 
 
 def slip_text(filled: Filled, pocket: Pocketful, units: UnitSystem) -> str:

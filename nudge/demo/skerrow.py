@@ -37,6 +37,8 @@ def fill_if_empty(database: Database, now: datetime | None = None) -> bool:
         book.add_site(site_id, name)
     for row in SYSTEMS:
         book.add_system(row.id, row.site_id, row.fields())
+        for kind, text in row.charts:
+            book.set_chart(row.id, f"{row.id}-{kind}", kind, text, "ip")
     for visit in VISITS:
         _play(visit, book, visits, clock, today)
     return True
@@ -60,8 +62,10 @@ def _play(
             visits.happened(story.id, step_id, step.event, clock.now)
         for place, seen in enumerate(step.seen):
             visits.observe(story.id, f"{step_id}-{place}", seen, True)
+        line = step.said
         if step.readings is not None:
             line = call_out(book.system(story.system_id).system, step.readings)
+        if line:
             visits.hear(story.id, step_id, line, "ip", clock.now)
     if story.closed:
         visits.set_closed(story.id, True)

@@ -4,9 +4,11 @@ from dataclasses import dataclass
 from typing import Any
 
 from nudge.core.said import degrees_f
-from nudge.core.units import M_PER_FT, W_PER_BTU_H
+from nudge.core.units import M_PER_FT, W_PER_BTU_H, to_si
+from nudge.core.vocabulary.equipment import PLATE_NUMBERS
 from nudge.services.visits import EventKind
 
+_PLATE = {row.key: row for row in PLATE_NUMBERS}
 _TON_W = 12_000 * W_PER_BTU_H
 
 
@@ -26,6 +28,11 @@ class PlannedSystem:
     application: str = "comfort_cooling"
     line_ft: float | None = None
     note: str = ""
+    plate: tuple[tuple[str, float], ...] = ()
+    """More plate numbers, by key, in field units."""
+    indoor_unit: str = ""
+    blower_tap: str = ""
+    charts: tuple[tuple[str, str], ...] = ()
 
     def fields(self) -> dict[str, Any]:
         """The row in core units."""
@@ -41,6 +48,12 @@ class PlannedSystem:
             "target_subcooling_k": None if subcooling is None else degrees_f(subcooling),
             "target_superheat_k": None if superheat is None else degrees_f(superheat),
             "line_set_length_m": None if self.line_ft is None else self.line_ft * M_PER_FT,
+            "indoor_unit": self.indoor_unit,
+            "blower_tap": self.blower_tap,
+            **{
+                _PLATE[key].field: to_si(value, _PLATE[key].quantity, "ip")
+                for key, value in self.plate
+            },
         }
 
 
@@ -63,6 +76,8 @@ class Step:
     event: EventKind | None = None
     seen: tuple[str, ...] = ()
     readings: Readings | None = None
+    said: str = ""
+    """A call-out as it was shouted, where no gauge was on."""
 
 
 @dataclass(frozen=True)
@@ -77,6 +92,29 @@ class PlannedVisit:
     steps: tuple[Step, ...] = ()
     closed: bool = True
     due_in_days: int | None = None
+
+
+def _numbers(**plate: float) -> tuple[tuple[str, float], ...]:
+    return tuple(plate.items())
+
+
+_COILS = """outdoor, A-24 coil, A-36 coil
+65, 13, 12
+75, 12.5, 11.5
+85, 12, 11
+95, 11, 10
+105, 10, 9"""
+_ORIFICE_GRID = """outdoor, 58, 61, 64, 67, 70
+65, 15, 20, 25, 30, 35
+75, 10, 15, 20, 25, 30
+85, 5, 10, 15, 20, 25
+95, , , 10, 15, 20
+105, , , 6, 11, 16"""
+_BLOWER = """static, low, medium, high
+0.2, 1480, 1790, 2110
+0.4, 1420, 1720, 2030
+0.6, 1330, 1620, 1920
+0.8, , 1480, 1760"""
 
 
 def _air(**spoken: float) -> tuple[tuple[str, float], ...]:
@@ -115,7 +153,11 @@ SITES: tuple[tuple[str, str], ...] = (
 
 SYSTEMS: tuple[PlannedSystem, ...] = (
     PlannedSystem("ferry-hall-big", "ferry-hall", "Big hall split", "R-410A", "txv", 5, 14, 10,
-                  line_ft=65, note="Outdoor unit on the slip roof. Mind the gulls and the ladder."),
+                  line_ft=65, note="Outdoor unit on the slip roof. Mind the gulls and the ladder.",
+                  plate=_numbers(factory_charge=10.5, line_length_included=15,
+                                 charge_per_length=0.6, liquid_line_size=0.375,
+                                 vapour_line_size=1.125),
+                  blower_tap="medium", charts=(("blower_airflow", _BLOWER),)),
     PlannedSystem("ferry-hall-tickets", "ferry-hall", "Ticket office inverter", "R-32", "eev",
                   1.5, 19, 10, line_ft=25),
     PlannedSystem("seed-library-stacks", "seed-library", "Stacks split", "R-410A", "txv", 3, 14,
@@ -125,9 +167,14 @@ SYSTEMS: tuple[PlannedSystem, ...] = (
     PlannedSystem("net-loft-heat-pump", "net-loft", "Loft heat pump", "R-454B", "txv", 2.5, 16,
                   11, line_ft=40),
     PlannedSystem("bakery-proving", "bakery", "Proving room split", "R-410A", "fixed_orifice", 2,
-                  13, line_ft=15, note="Flour in the filter: two filters, one behind the grille."),
+                  13, line_ft=15, charts=(("superheat_by_wet_bulb", _ORIFICE_GRID),),
+                  plate=_numbers(factory_charge=4.6, liquid_line_size=0.375,
+                                 vapour_line_size=0.75),
+                  note="Flour in the filter: two filters, one behind the grille."),
     PlannedSystem("clinic-waiting", "clinic", "Waiting room split", "R-410A", "txv", 4, 14, 12,
-                  line_ft=45),
+                  line_ft=45, indoor_unit="A-36 coil",
+                  plate=_numbers(factory_charge=9, liquid_line_size=0.375, vapour_line_size=0.875),
+                  charts=(("subcooling_by_outdoor", _COILS),)),
     PlannedSystem("school-servery", "school-kitchen", "Servery split", "R-407C", "txv", 3, 12,
                   line_ft=35, note="No charging data on the plate."),
     PlannedSystem("lighthouse-lamp", "lighthouse-museum", "Lamp room split", "R-410A", "txv", 1.5,
@@ -172,6 +219,14 @@ VISITS: tuple[PlannedVisit, ...] = (
     PlannedVisit(
         "net-loft-now", "net-loft-heat-pump", "Yearly check", minutes_ago=4, closed=False,
         steps=(_START,),
+    ),
+    PlannedVisit(
+        "ferry-hall-now", "ferry-hall-big", "Yearly check", minutes_ago=22, closed=False,
+        steps=(
+            _START,
+            Step(6, seen=_SEEN_CLEAN),
+            Step(19, said="sl 53.5 ll 95.5 oa 87 ra 76.5 wb 64.5 sa 57.5 rst -0.28 sst 0.24"),
+        ),
     ),
     # Due.
     PlannedVisit("school-due", "school-servery", "Yearly check before term", due_in_days=-3),

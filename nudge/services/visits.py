@@ -248,6 +248,8 @@ class Visits:
         if given is None:
             return
         answer = given.to_dict()
+        if snapshot.look is not None:
+            answer["look"] = snapshot.look.headline
         last = repository.latest_verdict(session, row.id)
         if last is not None and last.answer == answer:
             return

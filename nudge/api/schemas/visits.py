@@ -215,7 +215,7 @@ def visit_line(visit: Visit, verdict: Verdict | None, units: UnitSystem) -> Visi
     derived = verdict.answer["derived"] if verdict else {}
     return VisitLine(
         **_head(visit, units),
-        headline=charge["headline"] if charge else None,
+        headline=verdict.answer.get("look", charge["headline"]) if verdict and charge else None,
         advice=charge["advice"] if charge else None,
         superheat=_given_difference(derived.get("superheat"), units),
         subcooling=_given_difference(derived.get("subcooling"), units),

@@ -71,7 +71,7 @@ def _above_design(read: DuctReading) -> Said | None:
     if total is None or not DESIGN_PA < total <= TOO_HIGH_PA:
         return None
     return say(
-        "Total external static {total} is over the usual design {limit}. Read airflow off the "
+        "Total external static {total} is over {limit}, the usual design. Read airflow off the "
         "blower table at this static, not at its rating.",
         total=_pa(total),
         limit=_pa(DESIGN_PA),

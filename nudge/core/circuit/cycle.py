@@ -52,6 +52,8 @@ class PressureEnthalpyChart:
     isotherms: Mapping[float, tuple[Point, ...]]
     qualities: Mapping[float, tuple[Point, ...]]
     isentropes: Mapping[float, tuple[Point, ...]]
+    saturation: tuple[tuple[float, float, float], ...]
+    """(pressure [kPa abs], bubble [°C], dew [°C]) along the dome."""
 
 
 def run_cycle(fluid: str, readings: Mapping[str, float], elevation_m: float = 0) -> Cycle:
@@ -116,6 +118,7 @@ def chart_of(fluid: str) -> PressureEnthalpyChart:
         {t: line for t in _temperatures(states) if (line := _isotherm(states, t, pressures))},
         {x: tuple((a + x * (b - a), p) for a, b, p in ends) for x in QUALITIES},
         {s: line for s in _entropies(states) if len(line := _isentrope(states, s, pressures)) > 3},
+        tuple((p, table.bubble.temperature(p), table.dew.temperature(p)) for p in pressures),
     )
 
 

@@ -253,7 +253,7 @@ def split(entered: Entered) -> Outcome:
         off = expected.uncertainty or SPLIT_OWN_ERROR_K
         measured = work(MEASURED_SPLIT, lambda v: v["return_air_temp"] - v["supply_air_temp"],
                         given(entered, "return_air_temp", "supply_air_temp"))  # fmt: skip
-        lines.insert(1, Line(measured, expected.value - off, expected.value + off, "to expect"))
+        lines.insert(1, Line(measured, expected.value - off, expected.value + off, "expected"))
     if "nominal_capacity" in entered:
         share = share_of_rated(entered["airflow_per_ton"])
         formula = replace(CAPACITY, own_error=CAPACITY_OWN_ERROR * entered["nominal_capacity"])
@@ -269,13 +269,15 @@ def split(entered: Entered) -> Outcome:
 SLIPS = (
     Slip("airflow", "Airflow",
          ("nominal_capacity", "climate", "strip_volts", "strip_circuit_amps", "return_air_temp",
-          "heated_air_temp", "supply_static", "return_static", "filter_pressure_drop",
-          "blower_motor", "blower_amps", "blower_plate_amps"), airflow,
-         say("Live terminals and moving blowers: rated gloves, panels back before air is judged.")),
+          "heated_air_temp"), airflow,
+         say("Live terminals and moving blowers: rated gloves, panels back before air is judged."),
+         seldom=("supply_static", "return_static", "filter_pressure_drop", "blower_motor",
+                 "blower_amps", "blower_plate_amps", "return_air_wet_bulb", "supply_air_temp",
+                 "supply_air_wet_bulb", "outdoor_air_temp", "elevation")),
     Slip("split", "Split to expect",
          ("return_air_temp", "return_air_wet_bulb", "outdoor_air_temp", "airflow_per_ton",
-          "supply_air_temp"), split),
+          "supply_air_temp"), split, seldom=("nominal_capacity", "elevation")),
     Slip("air", "Air and its heat",
          ("return_air_temp", "return_air_wet_bulb", "supply_air_temp", "supply_air_wet_bulb",
-          "airflow", "elevation"), air),
+          "airflow"), air, seldom=("nominal_capacity", "outdoor_air_temp", "elevation")),
 )  # fmt: skip

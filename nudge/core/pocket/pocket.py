@@ -32,14 +32,19 @@ class Pocketful:
 
 
 def fill_pocket(
-    entries: Mapping[str, float | str], units: UnitSystem, only: Sequence[str] | None = None
+    entries: Mapping[str, float | str],
+    units: UnitSystem,
+    only: Sequence[str] | None = None,
+    written_in: Mapping[str, UnitSystem] | None = None,
 ) -> Pocketful:
     """Fill every slip (or `only` some) from entries in `units`; picks are keys.
+
+    `written_in` names the entries typed in other units.
 
     A refused entry leaves its blank empty and is named in `problems`: the others still work.
     Raises: UnknownName, for a blank or slip that does not exist.
     """
-    entered, problems = _enter(entries, units)
+    entered, problems = _enter(entries, units, written_in or {})
     slips = SLIPS if only is None else tuple(slip_named(key) for key in only)
     return Pocketful(tuple(_fill(slip, entered) for slip in slips), problems, entered)
 
@@ -59,7 +64,7 @@ def _fill(slip: Slip, entered: Entered) -> Filled:
 
 
 def _enter(
-    entries: Mapping[str, float | str], units: UnitSystem
+    entries: Mapping[str, float | str], units: UnitSystem, written_in: Mapping[str, UnitSystem]
 ) -> tuple[Entered, dict[str, CoreError]]:
     numbers: dict[str, float] = {}
     picks: dict[str, str] = {}
@@ -68,7 +73,7 @@ def _enter(
         if key not in BLANKS:
             raise UnknownName("blank", key, BLANKS)
         try:
-            _take(BLANKS[key], value, units, numbers, picks)
+            _take(BLANKS[key], value, written_in.get(key, units), numbers, picks)
         except CoreError as error:
             problems[key] = error
     for blank in BLANKS.values():

@@ -151,10 +151,11 @@ def circuit(entered: Entered) -> Outcome:
 
 
 SLIPS = (
-    Slip("saturation", "Saturation", ("refrigerant", "pressure", "temperature", "elevation"),
-         saturation),
+    Slip("saturation", "Saturation", ("refrigerant", "pressure", "temperature"), saturation,
+         seldom=("elevation",)),
     Slip("circuit", "Superheat and subcooling",
          ("refrigerant", "metering_device", "suction_pressure", "suction_line_temp",
-          "liquid_pressure", "liquid_line_temp", "target_subcooling", "outdoor_air_temp",
-          "return_air_wet_bulb"), circuit),
+          "liquid_pressure", "liquid_line_temp"), circuit,
+         seldom=("target_subcooling", "outdoor_air_temp", "return_air_wet_bulb",
+                 "discharge_line_temp", "elevation")),
 )  # fmt: skip

@@ -89,13 +89,18 @@ class Outcome:
 
 @dataclass(frozen=True, slots=True)
 class Slip:
-    """One slip: a row of the Pocket."""
+    """One slip: a row of the Pocket. `seldom` are the blanks most people leave empty."""
 
     key: str
     title: str
-    blanks: tuple[str, ...]
+    usual: tuple[str, ...]
     fill: Callable[[Entered], Outcome]
     caution: Said | None = None
+    seldom: tuple[str, ...] = ()
+
+    @property
+    def blanks(self) -> tuple[str, ...]:
+        return self.usual + self.seldom
 
 
 def needs(entered: Entered, labels: Mapping[str, str]) -> tuple[str, ...]:

@@ -49,7 +49,7 @@ class StaticTest(unittest.TestCase):
     def test_what_the_pressures_say(self):
         for given, words in (
             ((0.2, -0.25), "within the usual design"),
-            ((0.3, -0.35), "over the usual design 0.50"),
+            ((0.3, -0.35), "is over 0.50 in. w.c., the usual design"),
             ((0.3, -0.65), "return side: filter"),
             ((0.75, -0.15), "supply side: coil"),
             ((None, None, 0.9), "0.90 in. w.c. is over 0.80"),

@@ -2,7 +2,12 @@ import { QueryClient, useQuery, type UseQueryResult } from '@tanstack/react-quer
 import { usePreferences } from '../state/preferences'
 import { Broken, NoAnswer, request } from './client'
 import type {
+  Charts,
   Loadable,
+  MethodChoice,
+  Opened,
+  PocketShape,
+  PressureEnthalpy,
   Refrigerant,
   Site,
   SystemPage,
@@ -10,6 +15,7 @@ import type {
   Units,
   Visit,
   Vocabulary,
+  WeighIn,
 } from './types'
 
 const RETRY_MS = 2_000
@@ -34,9 +40,25 @@ export const useVocabulary = () => useLoad<Vocabulary>('vocabulary', '/vocabular
 export const useSystem = (id: string) => useLoad<SystemPage>('system', `/systems/${id}`, id)
 export const useVisit = (id: string) => useLoad<Visit>('visit', `/visits/${id}`, id)
 
-function useLoad<T>(name: string, path: string, id?: string): Loadable<T> {
+export const usePocketShape = () => useLoad<PocketShape>('pocket', '/pocket')
+export const useMethods = () => useLoad<MethodChoice[]>('methods', '/methods')
+export const useCharts = (id: string) => useLoad<Charts>('charts', `/systems/${id}/charts`, id)
+export const useWeighIn = (id: string) =>
+  useLoad<WeighIn>('weigh-in', `/systems/${id}/weigh-in`, id)
+export const usePressureEnthalpy = (fluid: string) =>
+  useLoad<PressureEnthalpy>(
+    'chart',
+    `/refrigerants/${encodeURIComponent(fluid)}/chart`,
+    fluid,
+    Infinity,
+  )
+export const useWorkings = (id: string) =>
+  useLoad<Record<string, Opened>>('workings', `/visits/${id}/workings`, id, 0)
+
+function useLoad<T>(name: string, path: string, id?: string, fresh?: number): Loadable<T> {
   const { units } = usePreferences()
   const query = useQuery<T>({
+    ...(fresh === undefined ? {} : { staleTime: fresh }),
     queryKey: id === undefined ? [name, units] : [name, id, units],
     queryFn: () => request<T>('GET', `${path}?units=${units}`),
   })

@@ -1388,6 +1388,8 @@ export interface components {
         /**
          * PocketIn
          * @description `POST /api/pocket`: what is filled in. `slips` asks for some slips only.
+         *
+         *     An entry is in `units`, unless `written_in` says in which it was typed.
          */
         PocketIn: {
             /**
@@ -1400,16 +1402,27 @@ export interface components {
             entries: {
                 [key: string]: number | string;
             };
+            /** Written In */
+            written_in?: {
+                [key: string]: "ip" | "si" | "si_bar";
+            };
             /** Slips */
             slips?: string[] | null;
         };
-        /** PocketOut */
+        /**
+         * PocketOut
+         * @description `entries` are the numbers taken, in `units`; `problems` the entries that were refused.
+         */
         PocketOut: {
             /**
              * Units
              * @enum {string}
              */
             units: "ip" | "si" | "si_bar";
+            /** Entries */
+            entries: {
+                [key: string]: number;
+            };
             /** Slips */
             slips: components["schemas"]["SlipOut"][];
             /** Problems */
@@ -1480,6 +1493,8 @@ export interface components {
             pressure_unit: string;
             /** Temperature Unit */
             temperature_unit: string;
+            /** Gauge Unit */
+            gauge_unit: string;
             /** Bubble */
             bubble: [
                 number,
@@ -1496,6 +1511,12 @@ export interface components {
             qualities: components["schemas"]["IsolineOut"][];
             /** Isentropes */
             isentropes: components["schemas"]["IsolineOut"][];
+            /** Saturation */
+            saturation: [
+                number,
+                number,
+                number
+            ][];
         };
         /** ReadinessOut */
         ReadinessOut: {
@@ -1637,7 +1658,10 @@ export interface components {
             /** Text */
             text: string;
         };
-        /** SlipShapeOut */
+        /**
+         * SlipShapeOut
+         * @description `seldom` are those of its blanks that most people leave empty.
+         */
         SlipShapeOut: {
             /** Key */
             key: string;
@@ -1645,6 +1669,8 @@ export interface components {
             title: string;
             /** Blanks */
             blanks: string[];
+            /** Seldom */
+            seldom: string[];
             /** Caution */
             caution: string | null;
         };

@@ -2,7 +2,7 @@ import { useState, useSyncExternalStore, type ReactNode } from 'react'
 import { NavLink, useNavigate } from 'react-router'
 import { useKeys } from '../state/keys'
 import { dismiss, isSilent, onSilence, useOutbox } from '../state/outbox'
-import { toggleTheme, toggleUnits, usePreferences } from '../state/preferences'
+import { nextUnits, toggleTheme, UNIT_WORDS, usePreferences } from '../state/preferences'
 import { Button } from '../ui/Button'
 import { Notice } from '../ui/Notice'
 import { KeysCard } from './KeysCard'
@@ -15,13 +15,14 @@ export function Shell({ children }: { children: ReactNode }) {
   useKeys([
     { key: 't', label: 'Today', run: () => void navigate('/') },
     { key: 's', label: 'Systems', run: () => void navigate('/systems') },
+    { key: 'k', label: 'Pocket', run: () => void navigate('/pocket') },
     { key: 'n', label: 'Paper or night', run: toggleTheme },
-    { key: 'm', label: 'Field units or SI', run: toggleUnits },
+    { key: 'm', label: 'Units: °F psi, °C kPa, °C bar', run: nextUnits },
     { key: '?', label: 'These keys', run: () => setKeysOpen(true) },
   ])
   return (
     <div className="flex min-h-dvh flex-col lg:has-data-workspace:h-dvh">
-      <div className="flex flex-wrap items-center gap-x-1 border-b-2 border-ink px-3 md:px-6">
+      <div className="flex flex-wrap items-center gap-x-1 border-b-2 border-ink px-3 md:px-6 print:hidden">
         <span className="flex items-center gap-2 pr-1 text-[1.2rem] font-extrabold tracking-tight sm:pr-3">
           <svg viewBox="0 0 32 32" aria-hidden className="h-7 w-7">
             <path d="M22 6h5v20h-5" fill="none" stroke="var(--ink)" strokeWidth="3" />
@@ -32,18 +33,19 @@ export function Shell({ children }: { children: ReactNode }) {
         <nav className="flex" aria-label="Screens">
           <Place to="/">Today</Place>
           <Place to="/systems">Systems</Place>
+          <Place to="/pocket">Pocket</Place>
         </nav>
-        <div className="ml-auto flex items-center [&>button]:px-2 sm:[&>button]:px-4">
+        <div className="ml-auto flex items-center [&>button]:px-1.5 sm:[&>button]:px-4">
           <Kept />
-          <Button weight="quiet" className="no-underline" onClick={toggleUnits}>
-            {units === 'ip' ? '°F psi' : '°C kPa'}
+          <Button weight="quiet" className="no-underline" onClick={nextUnits}>
+            {UNIT_WORDS[units]}
           </Button>
           <Button weight="quiet" className="no-underline" onClick={toggleTheme}>
             {theme === 'night' ? 'Night' : 'Paper'}
           </Button>
           <Button
             weight="quiet"
-            className="hidden no-underline sm:inline-flex"
+            className="no-underline max-sm:hidden"
             aria-label="Keys"
             onClick={() => setKeysOpen(true)}
           >
@@ -64,7 +66,7 @@ function Place({ to, children }: { to: string; children: string }) {
     <NavLink
       to={to}
       end={to === '/'}
-      className="flex min-h-12 items-center border-b-4 border-transparent px-2 aria-[current=page]:border-accent aria-[current=page]:font-bold sm:px-3"
+      className="flex min-h-12 items-center border-b-4 border-transparent px-1.5 aria-[current=page]:border-accent aria-[current=page]:font-bold sm:px-3"
     >
       {children}
     </NavLink>

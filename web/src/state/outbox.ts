@@ -48,7 +48,7 @@ export function post(message: Omit<Message, 'id'> & { id?: string }): string {
 /** Write something on a visit: it gets an id of its own, in the message and in its body. */
 export function writeOn(
   visitId: string,
-  what: 'callouts' | 'corrections' | 'withdrawals' | 'observations' | 'events',
+  what: 'callouts' | 'corrections' | 'withdrawals' | 'observations' | 'events' | 'slips',
   body: Record<string, unknown>,
   units: Units,
 ): void {
@@ -126,7 +126,9 @@ function remember(message: Message, answer: unknown): void {
   }
   void queryClient.invalidateQueries({ queryKey: ['sites'] })
   void queryClient.invalidateQueries({ queryKey: ['system', (answer as System).id] })
-  void queryClient.invalidateQueries({ queryKey: ['visit'] })
+  for (const name of ['visit', 'charts', 'weigh-in', 'methods']) {
+    void queryClient.invalidateQueries({ queryKey: [name] })
+  }
 }
 
 function setSilent(value: boolean): void {

@@ -22,9 +22,14 @@ export function toggleTheme(): void {
   setPreference('theme', preferences.get().theme === 'night' ? 'paper' : 'night')
 }
 
-export function toggleUnits(): void {
-  setPreference('units', preferences.get().units === 'ip' ? 'si' : 'ip')
+const NEXT_UNITS: Record<Units, Units> = { ip: 'si', si: 'si_bar', si_bar: 'ip' }
+
+/** Field units, SI with kPa, SI with bar, and round again. */
+export function nextUnits(): void {
+  setPreference('units', NEXT_UNITS[preferences.get().units])
 }
+
+export const UNIT_WORDS: Record<Units, string> = { ip: '°F psi', si: '°C kPa', si_bar: '°C bar' }
 
 export function togglePad(): void {
   setPreference('padOpen', !preferences.get().padOpen)

@@ -3,6 +3,8 @@ import type { ButtonHTMLAttributes } from 'react'
 type Props = ButtonHTMLAttributes<HTMLButtonElement> & {
   weight?: 'do' | 'plain' | 'quiet'
   keyHint?: string
+  /** Less room left and right: one of several in a narrow row. */
+  tight?: boolean
 }
 
 const WEIGHTS = {
@@ -12,12 +14,19 @@ const WEIGHTS = {
 }
 
 /** A button big enough for a glove. `do` is the one thing to do here. */
-export function Button({ weight = 'plain', keyHint, className = '', children, ...rest }: Props) {
+export function Button({
+  weight = 'plain',
+  keyHint,
+  tight = false,
+  className = '',
+  children,
+  ...rest
+}: Props) {
   return (
     <button
       type="button"
       {...rest}
-      className={`inline-flex min-h-11 min-w-11 items-center justify-center gap-2 rounded border px-4 disabled:opacity-50 ${WEIGHTS[weight]} ${className}`}
+      className={`inline-flex min-h-11 min-w-11 items-center justify-center gap-2 rounded border disabled:opacity-50 ${tight ? 'px-1.5' : 'px-4'} ${WEIGHTS[weight]} ${className}`}
     >
       {children}
       {keyHint && <KeyCap>{keyHint}</KeyCap>}

@@ -1,14 +1,29 @@
 import { useEffect, type ReactNode } from 'react'
-import type { PlateNumber, Refrigerant, System, Units, Vocabulary } from '../../api/types'
+import type {
+  MethodChoice,
+  PlateNumber,
+  Refrigerant,
+  System,
+  Units,
+  Vocabulary,
+} from '../../api/types'
 import { useDraft } from '../../state/drafts'
 import { post } from '../../state/outbox'
 import { usePreferences } from '../../state/preferences'
 import { useTypedField, type TypedField } from '../../state/typedField'
 
-type Props = { system: System; vocabulary: Vocabulary; fluids: Refrigerant[] }
+type Props = {
+  system: System
+  vocabulary: Vocabulary
+  fluids: Refrigerant[]
+  methods: MethodChoice[]
+  columns: { indoor_unit: string[]; blower_tap: string[] }
+}
 
 /** A system's plate. Every field is sent by itself once typing pauses; there is no Save. */
-export function PlateForm({ system, vocabulary, fluids }: Props) {
+export function PlateForm({ system, vocabulary, fluids, methods, columns }: Props) {
+  const isValve = system.metering_device !== 'fixed_orifice'
+  const fitting = methods.find((one) => one.key === (isValve ? 'valve_method' : 'orifice_method'))
   const choices = [
     { field: 'refrigerant', label: 'Refrigerant', options: fluids.map((f) => [f.name, f.name]) },
     {
@@ -21,6 +36,14 @@ export function PlateForm({ system, vocabulary, fluids }: Props) {
       label: 'Application',
       options: vocabulary.applications.map((one) => [one.key, one.label]),
     },
+    {
+      field: 'method',
+      label: 'Charge is judged by',
+      options: [
+        ['', 'the workshop’s default'],
+        ...(fitting?.methods ?? []).map((one) => [one.key, one.label.toLowerCase()]),
+      ],
+    },
   ] as const
   return (
     <div className="grid gap-x-6 gap-y-3 pt-3 sm:grid-cols-2">
@@ -28,15 +51,56 @@ export function PlateForm({ system, vocabulary, fluids }: Props) {
       {choices.map(({ field, label, options }) => (
         <ChoiceField key={field} system={system} field={field} label={label} options={options} />
       ))}
-      {vocabulary.plate_numbers.map((row) => (
-        <NumberField key={row.key} system={system} row={row} />
-      ))}
+      {vocabulary.plate_numbers
+        .filter((row) => !isCharge(row))
+        .map((row) => (
+          <NumberField key={row.key} system={system} row={row} />
+        ))}
+      {columns.indoor_unit.length > 1 && (
+        <TextField
+          system={system}
+          field="indoor_unit"
+          label="Indoor unit, as on the chart"
+          known={columns.indoor_unit}
+        />
+      )}
+      {columns.blower_tap.length > 1 && (
+        <TextField
+          system={system}
+          field="blower_tap"
+          label="Blower tap, as on the table"
+          known={columns.blower_tap}
+        />
+      )}
       <div className="sm:col-span-2">
         <TextField system={system} field="note" label="Note for whoever comes next" />
       </div>
     </div>
   )
 }
+
+/** The plate's numbers about charge, beside the sum they come to. */
+export function ChargeFields({ system, vocabulary }: Pick<Props, 'system' | 'vocabulary'>) {
+  return (
+    <div className="grid gap-x-6 gap-y-3 pt-3 sm:grid-cols-2">
+      {vocabulary.plate_numbers.filter(isCharge).map((row) => (
+        <NumberField key={row.key} system={system} row={row} />
+      ))}
+    </div>
+  )
+}
+
+const CHARGE = new Set([
+  'factory_charge',
+  'line_set_length',
+  'line_length_included',
+  'charge_per_length',
+  'liquid_line_size',
+  'vapour_line_size',
+  'coil_adder',
+  'drier_adder',
+])
+const isCharge = (row: PlateNumber) => CHARGE.has(row.key)
 
 /** One field of a plate, sent by itself. */
 function usePlateField(
@@ -88,9 +152,14 @@ function NumberField({ system, row }: { system: System; row: PlateNumber }) {
   )
 }
 
-type TextProps = { system: System; field: 'name' | 'note'; label: string }
+type TextProps = {
+  system: System
+  field: 'name' | 'note' | 'indoor_unit' | 'blower_tap'
+  label: string
+  known?: string[]
+}
 
-function TextField({ system, field, label }: TextProps) {
+function TextField({ system, field, label, known = [] }: TextProps) {
   const typed = usePlateField(system, field, system[field], (text) => text)
   return (
     <Labelled id={`plate-${field}`} label={label} aside="" problem={typed.problem}>
@@ -101,17 +170,25 @@ function TextField({ system, field, label }: TextProps) {
         aria-invalid={typed.problem !== null}
         onChange={(event) => typed.type(event.target.value)}
         onBlur={typed.settle}
+        list={known.length > 0 ? `known-${field}` : undefined}
         className="h-11 w-full rounded border border-rule-strong bg-sheet px-2 aria-invalid:border-2 aria-invalid:border-alarm"
       />
+      {known.length > 0 && (
+        <datalist id={`known-${field}`}>
+          {known.map((one) => (
+            <option key={one} value={one} />
+          ))}
+        </datalist>
+      )}
     </Labelled>
   )
 }
 
 type ChoiceProps = {
   system: System
-  field: 'refrigerant' | 'metering_device' | 'application'
+  field: 'refrigerant' | 'metering_device' | 'application' | 'method'
   label: string
-  options: readonly string[][]
+  options: readonly (readonly string[])[]
 }
 
 function ChoiceField({ system, field, label, options }: ChoiceProps) {

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { useNavigate, useParams } from 'react-router'
-import { useRefrigerants, useSystem, useVocabulary } from '../../api/queries'
-import type { Refrigerant, SystemPage, Vocabulary } from '../../api/types'
+import { useCharts, useMethods, useRefrigerants, useSystem, useVocabulary } from '../../api/queries'
+import type { Charts, Loadable, Refrigerant, SystemPage, Units, Vocabulary } from '../../api/types'
 import { dueInWords, shortTime } from '../../lib/format'
 import { useKeys } from '../../state/keys'
 import { post } from '../../state/outbox'
@@ -11,7 +11,9 @@ import { Care } from '../../ui/Care'
 import { Heading } from '../../ui/Heading'
 import { LinkRow } from '../../ui/LinkRow'
 import { LoadState } from '../../ui/LoadState'
+import { ChartsSection } from './ChartsSection'
 import { PlateForm } from './PlateForm'
+import { WeighInSheet } from './WeighInSheet'
 import { newId } from '../../lib/ids'
 
 /** One system: its plate, edited in place, and every visit to it. */
@@ -43,6 +45,8 @@ type Props = { page: SystemPage; vocabulary: Vocabulary; fluids: Refrigerant[] }
 
 function Page({ page, vocabulary, fluids }: Props) {
   const { system, visits } = page
+  const charts = useCharts(system.id)
+  const methods = useMethods()
   const { units } = usePreferences()
   const navigate = useNavigate()
   const open = visits.find((visit) => visit.state === 'under_way')
@@ -69,17 +73,32 @@ function Page({ page, vocabulary, fluids }: Props) {
         </Button>
       </header>
       <div className="grid grid-cols-1 gap-x-10 gap-y-8 lg:grid-cols-[minmax(0,1.3fr)_minmax(0,1fr)]">
-        <section aria-label="Plate">
-          <Heading aside="kept as you type">Plate</Heading>
-          <PlateForm system={system} vocabulary={vocabulary} fluids={fluids} />
-        </section>
-        <div className="flex flex-col gap-8">
+        <div className="flex min-w-0 flex-col gap-8">
+          <section aria-label="Plate">
+            <Heading aside="kept as you type">Plate</Heading>
+            <PlateForm
+              system={system}
+              vocabulary={vocabulary}
+              fluids={fluids}
+              methods={methods.status === 'ready' ? methods.data : []}
+              columns={{
+                indoor_unit: columnsOf(charts, 'subcooling_by_outdoor'),
+                blower_tap: columnsOf(charts, 'blower_airflow'),
+              }}
+            />
+          </section>
+          <WeighInSheet system={system} vocabulary={vocabulary} />
+        </div>
+        <div className="flex min-w-0 flex-col gap-8">
           {fluid && (
             <section aria-label="Refrigerant">
               <Heading aside={`safety class ${fluid.safety_class}`}>{fluid.name}</Heading>
               <FluidFacts fluid={fluid} units={units} />
             </section>
           )}
+          <LoadState of={charts}>
+            {(ready) => <ChartsSection systemId={system.id} charts={ready} />}
+          </LoadState>
           <section aria-label="Visits">
             <Heading aside={String(visits.length)}>Visits</Heading>
             <PlanVisit systemId={system.id} />
@@ -147,7 +166,14 @@ function PlanVisit({ systemId }: { systemId: string }) {
   )
 }
 
-function FluidFacts({ fluid, units }: { fluid: Refrigerant; units: 'ip' | 'si' }) {
+/** The named columns of a kept chart of a kind. */
+function columnsOf(charts: Loadable<Charts>, kind: string): string[] {
+  if (charts.status !== 'ready') return []
+  const kept = charts.data.charts.find((chart) => chart.kind.key === kind)
+  return (kept?.columns ?? []).filter((column) => typeof column === 'string')
+}
+
+function FluidFacts({ fluid, units }: { fluid: Refrigerant; units: Units }) {
   const parts = Object.entries(fluid.components)
     .map(([name, share]) => `${name} ${Number((share * 100).toFixed(1))} %`)
     .join(', ')

@@ -8,6 +8,7 @@ import { usePreferences } from '../../state/preferences'
 import { Button } from '../../ui/Button'
 import { LoadState } from '../../ui/LoadState'
 import { AddForm } from './AddForm'
+import { DefaultMethods } from './DefaultMethods'
 import { newId } from '../../lib/ids'
 
 /** The book: every site with its systems, found by typing any part of a name or a plate. */
@@ -86,6 +87,7 @@ export function SystemsScreen() {
           )
         }}
       </LoadState>
+      <DefaultMethods />
     </div>
   )
 }

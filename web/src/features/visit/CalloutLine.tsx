@@ -14,6 +14,7 @@ type Props = { visit: Visit; vocabulary: Vocabulary; units: Units }
 const EXAMPLE = {
   ip: 'suct 118 liq 341 sl 52 ll 96 oa 88',
   si: 'suct 814 liq 2351 sl 11 ll 36 oa 31',
+  si_bar: 'suct 8.1 liq 23.5 sl 11 ll 36 oa 31',
 }
 
 /** The call-out line: readings in any order, heard as they are typed, taken with Enter. */

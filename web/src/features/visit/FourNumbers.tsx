@@ -1,8 +1,10 @@
 import type { Assessment, Reading, Target, Vocabulary } from '../../api/types'
 import { formatNumber } from '../../lib/format'
 import { BracketScale } from '../../ui/BracketScale'
+import { OpenWorking } from './OpenWorking'
 
 type Props = {
+  visitId: string
   assessment: Assessment | null
   readings: Reading[]
   vocabulary: Vocabulary
@@ -16,7 +18,7 @@ const FOUR = [
 ] as const
 
 /** The four numbers that matter, readable at arm's length, two of them against their windows. */
-export function FourNumbers({ assessment, readings, vocabulary }: Props) {
+export function FourNumbers({ visitId, assessment, readings, vocabulary }: Props) {
   return (
     <dl className="grid grid-cols-2 gap-x-5 gap-y-3 xl:grid-cols-4">
       {FOUR.map(({ key, side, from }) => {
@@ -34,7 +36,13 @@ export function FourNumbers({ assessment, readings, vocabulary }: Props) {
             <dt className="truncate text-[0.92rem] text-soft">{row?.label}</dt>
             <dd>
               <p className="text-[2.5rem] leading-none font-bold whitespace-nowrap">
-                {value === null ? '—' : formatNumber(value, row?.decimals ?? 1)}
+                {value === null ? (
+                  '—'
+                ) : (
+                  <OpenWorking visitId={visitId} of={key} label={row?.label ?? key}>
+                    {formatNumber(value, row?.decimals ?? 1)}
+                  </OpenWorking>
+                )}
                 <span className="ml-1 text-[1.05rem] font-normal text-soft">{row?.unit}</span>
               </p>
               {from !== null && (
@@ -45,7 +53,13 @@ export function FourNumbers({ assessment, readings, vocabulary }: Props) {
                 </p>
               )}
               {from === null && value !== null && target && (
-                <AgainstTarget value={value} target={target} unit={row?.unit ?? ''} />
+                <AgainstTarget
+                  visitId={visitId}
+                  judged={key}
+                  value={value}
+                  target={target}
+                  unit={row?.unit ?? ''}
+                />
               )}
               {from === null && (value === null || !target) && (
                 <p className="mt-1.5 text-[0.92rem] text-soft">
@@ -62,7 +76,15 @@ export function FourNumbers({ assessment, readings, vocabulary }: Props) {
   )
 }
 
-function AgainstTarget({ value, target, unit }: { value: number; target: Target; unit: string }) {
+type AgainstProps = {
+  visitId: string
+  judged: string
+  value: number
+  target: Target
+  unit: string
+}
+
+function AgainstTarget({ visitId, judged, value, target, unit }: AgainstProps) {
   const words = placeInWords(value, target, unit)
   const window = `${formatNumber(target.low, 1)} to ${formatNumber(target.high, 1)}`
   return (
@@ -75,9 +97,14 @@ function AgainstTarget({ value, target, unit }: { value: number; target: Target;
       />
       <p className="text-[0.92rem] leading-tight">
         <strong className="block">{words}</strong>
-        <span className="text-soft">
+        <OpenWorking
+          visitId={visitId}
+          of={`target_${judged}`}
+          label={`target ${judged}`}
+          className="min-h-6 text-soft"
+        >
           {window}, {target.source}
-        </span>
+        </OpenWorking>
       </p>
     </>
   )

@@ -13,7 +13,11 @@ import { LoadState } from '../../ui/LoadState'
 import { CalloutLine } from './CalloutLine'
 import { FourNumbers } from './FourNumbers'
 import { LoopDrawing } from './LoopDrawing'
+import { ChartsToday } from './ChartsToday'
+import { KeptSlips } from './KeptSlips'
+import { LookPanel } from './LookPanel'
 import { NextChecks } from './NextChecks'
+import { Numbers } from './Numbers'
 import { Record } from './Record'
 import { note, RunClock } from './RunClock'
 import { Seen } from './Seen'
@@ -67,17 +71,21 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
         <Head visit={visit} units={units} now={now} />
         <div className="grid min-h-0 flex-1 grid-cols-1 gap-6 lg:grid-cols-[minmax(0,1fr)_22rem]">
           <div className="flex min-w-0 flex-col gap-3 pt-3 pb-2 lg:overflow-y-auto">
-            <Verdict visit={visit} />
-            {visit.assessment && (
+            {!visit.look && <Verdict visit={visit} />}
+            {visit.assessment && !visit.look && (
               <div className="max-lg:order-1">
                 <Reasons assessment={visit.assessment} />
               </div>
             )}
-            <FourNumbers
-              assessment={visit.assessment}
-              readings={visit.readings}
-              vocabulary={vocabulary}
-            />
+            {visit.look && <LookPanel look={visit.look} />}
+            {!visit.look && (
+              <FourNumbers
+                visitId={visit.id}
+                assessment={visit.assessment}
+                readings={visit.readings}
+                vocabulary={vocabulary}
+              />
+            )}
             <div className="h-80 max-lg:order-2 lg:h-auto lg:min-h-56 lg:flex-1">
               {visit.loop && visit.assessment && visit.loop.levels.length > 0 ? (
                 <LoopDrawing
@@ -91,9 +99,16 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
             </div>
           </div>
           <div className="flex min-w-0 flex-col gap-5 pt-3 pb-6 lg:overflow-y-auto lg:px-1">
-            <NextChecks visit={visit} vocabulary={vocabulary} units={units} />
-            <Suspects suspects={visit.assessment?.suspects ?? []} />
+            {visit.look?.decision !== 'leave_caps_on' && (
+              <>
+                <NextChecks visit={visit} vocabulary={vocabulary} units={units} />
+                <Suspects suspects={visit.assessment?.suspects ?? []} />
+              </>
+            )}
+            <Numbers visit={visit} vocabulary={vocabulary} />
             <Record visit={visit} units={units} now={now} />
+            <KeptSlips slips={visit.slips} now={now} />
+            <ChartsToday charts={visit.charts} />
             <Seen visit={visit} vocabulary={vocabulary} units={units} />
           </div>
         </div>

@@ -1,0 +1,106 @@
+import { useEffect, useRef, useState } from 'react'
+import { request } from '../../api/client'
+import type { Pocket, Slip, SlipShape, Units } from '../../api/types'
+import type { Entry } from '../../state/pocket'
+
+export type Filled = {
+  slips: Record<string, Slip>
+  /** Numbers as taken, in the units on screen. */
+  taken: Record<string, number>
+  problems: Record<string, string>
+  cycle: Pocket['cycle'] | null
+  /** Why there is no newer answer, if there is none. */
+  silent: string | null
+}
+
+const NOTHING: Filled = { slips: {}, taken: {}, problems: {}, cycle: null, silent: null }
+const RETRY_MS = 2_000
+
+/** The slips worked out by the core as they are typed. Only what a change touches is asked again. */
+export function useFilled(
+  entries: Record<string, Entry>,
+  units: Units,
+  shapes: SlipShape[],
+  out: string[],
+): Filled {
+  const [filled, setFilled] = useState<Filled>(NOTHING)
+  const [again, setAgain] = useState(0)
+  const asked = useRef<{ entries: Record<string, Entry>; units: Units; have: Set<string> }>({
+    entries: {},
+    units,
+    have: new Set(),
+  })
+  const turn = useRef(0)
+
+  useEffect(() => {
+    const before = asked.current
+    const changed = changedKeys(before.entries, entries)
+    const stale = shapes.filter(
+      ({ key, blanks }) =>
+        out.includes(key) &&
+        (before.units !== units || !before.have.has(key) || blanks.some((b) => changed.has(b))),
+    )
+    const cycleMoves = changed.size > 0 || before.units !== units
+    if (stale.length === 0 && !cycleMoves) return
+    const mine = ++turn.current
+    const slips = stale.map(({ key }) => key)
+    let timer: ReturnType<typeof setTimeout> | undefined
+    request<Pocket>('POST', '/pocket', asBody(entries, units, slips))
+      .then((answer) => {
+        if (mine !== turn.current) return
+        asked.current = {
+          entries,
+          units,
+          have: new Set(before.units === units ? [...before.have, ...slips] : slips),
+        }
+        setFilled((old) => ({
+          slips: {
+            ...(before.units === units ? old.slips : {}),
+            ...Object.fromEntries(answer.slips.map((slip) => [slip.key, slip])),
+          },
+          taken: answer.entries,
+          problems: Object.fromEntries(
+            Object.entries(answer.problems).map(([key, problem]) => [key, problem.message]),
+          ),
+          cycle: answer.cycle,
+          silent: null,
+        }))
+      })
+      .catch((error: unknown) => {
+        if (mine !== turn.current) return
+        const silent = error instanceof Error ? error.message : String(error)
+        setFilled((old) => ({ ...old, silent }))
+        timer = setTimeout(() => setAgain((n) => n + 1), RETRY_MS)
+      })
+    return () => clearTimeout(timer)
+  }, [entries, units, shapes, out, again])
+  return filled
+}
+
+function changedKeys(before: Record<string, Entry>, now: Record<string, Entry>): Set<string> {
+  const keys = new Set([...Object.keys(before), ...Object.keys(now)])
+  return new Set(
+    [...keys].filter((k) => before[k]?.text !== now[k]?.text || before[k]?.units !== now[k]?.units),
+  )
+}
+
+function asBody(entries: Record<string, Entry>, units: Units, slips: string[]) {
+  const given = Object.entries(entries).map(([key, { text }]) => [key, readEntry(text)] as const)
+  const elsewhere = Object.entries(entries).filter(([, entry]) => entry.units !== units)
+  return {
+    units,
+    slips,
+    entries: Object.fromEntries(given),
+    written_in: Object.fromEntries(elsewhere.map(([key, entry]) => [key, entry.units])),
+  }
+}
+
+/** A number where the text is one (a decimal comma counts), else the text, for the core to refuse. */
+export function readEntry(text: string): number | string {
+  const plain = text
+    .trim()
+    .replace('−', '-')
+    .replace(/(\d),(?=\d{3}(\D|$))/g, '$1')
+  const number = Number(plain.replace(',', '.'))
+  return plain !== '' && Number.isFinite(number) ? number : text
+}
