@@ -35,6 +35,25 @@ REQUEST = {
 }  # fmt: skip
 
 
+POCKET_ENTRIES = {
+    "refrigerant": "R-454B", "pressure": "118", "suction_pressure": "118",
+    "suction_line_temp": "56", "liquid_pressure": "318", "liquid_line_temp": "94",
+    "outdoor_air_temp": "88", "return_air_temp": "76", "return_air_wet_bulb": "64",
+    "supply_air_temp": "57", "supply_air_wet_bulb": "55.5", "airflow": "1200",
+    "nominal_capacity": "36000", "strip_volts": "238", "strip_circuit_amps": "41",
+    "heated_air_temp": "102", "factory_charge": "7", "line_set_length": "45",
+    "liquid_tube": "0.375", "cylinder_temp": "80", "capacitor_rated": "45",
+    "capacitor_measured": "42", "strip_kw": "5", "full_charge": "10", "added": "1", "days": "90",
+}  # fmt: skip
+POCKET_OUT = ["saturation", "circuit", "split", "airflow", "air", "charge", "cylinder",
+              "capacitor", "strips", "nitrogen", "leak_rate", "cycle"]  # fmt: skip
+POCKET_STROKES = (
+    ("saturation-pressure", "[data-line=dew]", 118.0),
+    ("circuit-liquid_line_temp", "[data-line=subcooling]", 94.0),
+    ("split-return_air_temp", "[data-line=expected_split]", 76.0),
+)
+
+
 def _median_us(call: Callable[[], object], inner: int, repeats: int = 15) -> float:
     """Median time of one call [µs]."""
     times = []
@@ -136,6 +155,51 @@ def front_end(nudge: RunningNudge) -> None:
         print(f"Enter on a call-out to its verdict on screen: {statistics.median(times):.0f} ms")
 
 
+def pocket(nudge: RunningNudge) -> None:
+    """From a keystroke to the frame with the new number, on the page's own clock."""
+    with chromium() as browser:
+        for name, slips in (("three slips out", POCKET_OUT[:3]), ("every slip out", POCKET_OUT)):
+            entries = {k: {"text": t, "units": "ip"} for k, t in POCKET_ENTRIES.items()}
+            kept = json.dumps({"entries": entries, "emptied": None, "out": slips})
+            page = browser.new_page()
+            page.add_init_script(f"localStorage.setItem('nudge.pocket', `{kept}`)")
+            page.goto(f"{nudge.url}/pocket")
+            page.wait_for_selector("[data-slip=split] [data-line=expected_split]")
+            times = []
+            for i in range(60):
+                for blank, line, base in POCKET_STROKES:
+                    times.append(_stroke(page, blank, line, f"{base + i % 7 + 1:.1f}"))
+            times.sort()
+            print(
+                f"Pocket, {name}: keystroke to new number {statistics.median(times):.0f} ms, "
+                f"95th percentile {times[int(len(times) * 0.95)]:.0f} ms"
+            )
+            page.close()
+
+
+def _stroke(page: Page, blank: str, line: str, text: str) -> float:
+    return float(
+        page.evaluate(
+            """([blank, line, text]) => new Promise(done => {
+              const input = document.getElementById(blank)
+              const number = document.querySelector(line)
+              const before = number.textContent
+              const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set
+              new MutationObserver((_, watch) => {
+                if (number.textContent !== before) {
+                  watch.disconnect()
+                  requestAnimationFrame(() => setTimeout(() => done(performance.now() - began)))
+                }
+              }).observe(number, { childList: true, characterData: true, subtree: true })
+              const began = performance.now()
+              set.call(input, text)
+              input.dispatchEvent(new Event('input', { bubbles: true }))
+            })""",
+            [blank, line, text],
+        )
+    )
+
+
 def _first_useful_paint(page: Page, url: str) -> float:
     """From navigation start until a visit is painted: the frame after its row exists."""
     page.add_init_script(
@@ -186,6 +250,7 @@ def main() -> None:
         try:
             server(nudge)
             front_end(nudge)
+            pocket(nudge)
         finally:
             nudge.stop()
 

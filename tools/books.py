@@ -27,6 +27,8 @@ from nudge.core.judgement.suspect_table import OBSERVED, SUSPECTS
 from nudge.core.look.decide import LOOK_RULES
 from nudge.core.look.estimate import CONDENSER_WAYS, EVAPORATOR_WAYS
 from nudge.core.pocket import air_slips
+from nudge.core.pocket.blanks import BLANKS
+from nudge.core.pocket.slip import Blank
 from nudge.core.refrigerant.catalogue import CATALOGUE
 from nudge.core.refrigerant.table import load_table
 from nudge.core.said import worded
@@ -159,6 +161,10 @@ def tables() -> dict[str, str]:
             ((_key(p.key), p.label, ", ".join(p.short), UNITS[p.quantity].ip, UNITS[p.quantity].si,
               f"{p.low:g} … {p.high:g}") for p in POINTS.values()),
         ),
+        "blanks": _table(
+            ("blank", "label", "field", "SI", "from … to (field), or one of"),
+            ((_key(b.key), b.label, *_units(b), _reach(b)) for b in BLANKS.values()),
+        ),
         "observations": _table(
             ("observation", "label"), ((_key(o.key), o.label) for o in OBSERVATIONS.values())
         ),
@@ -168,6 +174,16 @@ def tables() -> dict[str, str]:
               f"{p.low:g} … {p.high:g}") for p in PLATE_NUMBERS),
         ),
     }  # fmt: skip
+
+
+def _units(blank: Blank) -> tuple[str, str]:
+    return (UNITS[blank.quantity].ip, UNITS[blank.quantity].si) if blank.quantity else ("", "")
+
+
+def _reach(blank: Blank) -> str:
+    if blank.quantity is None:
+        return ", ".join(key for key, _ in blank.choices)
+    return f"{blank.low:g} … {blank.high:g}"
 
 
 def _formulas(rows: Iterable[Formula]) -> str:

@@ -10,6 +10,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field, TypeAdapter
 
+from nudge.core.circuit.derived import Derived
 from nudge.core.circuit.derived_table import DERIVED
 from nudge.core.judgement.assess import Assessment
 from nudge.core.judgement.beliefs import Belief
@@ -18,6 +19,7 @@ from nudge.core.units import Quantity, UnitSystem, from_si
 from nudge.core.vocabulary.observations import OBSERVATIONS
 
 _K = Quantity.TEMPERATURE_DIFFERENCE
+_DERIVED = tuple((key, row.quantity) for key, row in DERIVED.items())
 
 
 @dataclass(frozen=True, slots=True)
@@ -117,10 +119,7 @@ def answer(result: Assessment, units: UnitSystem) -> AssessOut:
     read = Reader(units).read
     return AssessOut(
         units=units,
-        derived={
-            key: _rounded(result.case.derived.get(key), row.quantity, units)
-            for key, row in DERIVED.items()
-        },
+        derived=_derived(result.case.derived, units),
         targets={
             judged: TargetOut(
                 value=_difference(target.value, units),
@@ -190,5 +189,9 @@ def _difference(kelvin: float, units: UnitSystem) -> float:
     return round(from_si(kelvin, _K, units), 3)
 
 
-def _rounded(value: float | None, quantity: Quantity, units: UnitSystem) -> float | None:
-    return None if value is None else round(from_si(value, quantity, units), 3)
+def _derived(derived: Derived, units: UnitSystem) -> dict[str, float | None]:
+    found: dict[str, float | None] = {}
+    for key, quantity in _DERIVED:
+        value = getattr(derived, key)
+        found[key] = None if value is None else round(from_si(value, quantity, units), 3)
+    return found

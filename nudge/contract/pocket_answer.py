@@ -20,7 +20,8 @@ Entry = Number | Annotated[str, Field(strict=True, max_length=80)]
 
 
 class PocketIn(Strict):
-    """`POST /api/pocket`: what is filled in. `slips` asks for some slips only.
+    """`POST /api/pocket`: what is filled in. `slips` asks for some slips only, `cycle` for the
+    running cycle too.
 
     An entry is in `units`, unless `written_in` says in which it was typed.
     """
@@ -29,6 +30,7 @@ class PocketIn(Strict):
     entries: Annotated[dict[str, Entry], Field(max_length=100)]
     written_in: dict[str, UnitSystem] = Field(default_factory=dict)
     slips: Annotated[list[Name], Field(max_length=40)] | None = None
+    cycle: bool = True
 
 
 @dataclass(frozen=True, slots=True)
@@ -108,7 +110,7 @@ class PocketOut:
     entries: dict[str, float]
     slips: list[SlipOut]
     problems: dict[str, BlankProblemOut]
-    cycle: CycleOut
+    cycle: CycleOut | None
 
 
 def pocket_shape(units: UnitSystem) -> PocketShapeOut:
@@ -135,7 +137,7 @@ def fill_request(request: PocketIn) -> PocketOut:
         _taken(request, pocket),
         [_slip(filled, pocket, units) for filled in pocket.filled],
         {key: _problem(error, units) for key, error in pocket.problems.items()},
-        cycle_answer(_running(pocket), units),
+        cycle_answer(_running(pocket), units) if request.cycle else None,
     )
 
 

@@ -3,8 +3,8 @@
 from collections.abc import Iterable
 from difflib import get_close_matches
 
-from nudge.core.said import Said
-from nudge.core.units import Quantity, UnitSystem, decimals, from_si, unit_label
+from nudge.core.said import Measure, Said
+from nudge.core.units import Quantity, UnitSystem, unit_label
 
 
 class CoreError(ValueError):
@@ -55,7 +55,7 @@ class OutOfRange(CoreError):
     def _shown(self, number: float, units: UnitSystem) -> str:
         if not isinstance(self.unit, Quantity):
             return f"{number:g}"
-        return f"{from_si(number, self.unit, units):.{decimals(self.unit, units)}f}"
+        return Measure(number, self.unit, bare=True).number(units)
 
 
 class UnlikelyReading(OutOfRange):

@@ -39,7 +39,9 @@ class Measure(NamedTuple):
         value = from_si(self.value, self.quantity, units)
         places = decimals(self.quantity, units)
         shown = f"{value:,.{places}f}" if abs(value) >= GROUPED_FROM else f"{value:.{places}f}"
-        return shown[1:] if shown.startswith("-") and not shown.strip("-0.") else shown
+        if not shown.startswith("-"):
+            return shown
+        return "−" + shown[1:] if shown.strip("-0.") else shown[1:]
 
 
 class Said(NamedTuple):

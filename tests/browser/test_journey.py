@@ -66,7 +66,7 @@ class VisitTest(BrowserTest):
     def test_an_absurd_number_is_asked_about_not_taken(self):
         page = self.open("/visits/seed-library-now")
         page.fill("#callout", "ra 300")
-        expect(page.get_by_role("alert")).to_contain_text("300.0 °F is outside -40.0 to 130.0 °F")
+        expect(page.get_by_role("alert")).to_contain_text("300.0 °F is outside −40.0 to 130.0 °F")
 
     def test_what_was_seen_changes_the_suspects(self):
         page = self.open("/visits/clinic-now")
@@ -213,7 +213,14 @@ class HandsTest(BrowserTest):
         expect(page.locator("[data-verdict]")).not_to_have_attribute("data-verdict", "none")
 
     def test_everything_fits_a_hand_and_a_thumb(self):
-        for path in ("/", "/systems", "/systems/clinic-waiting", "/visits/clinic-now"):
+        for path in (
+            "/",
+            "/systems",
+            "/systems/clinic-waiting",
+            "/visits/clinic-now",
+            "/visits/ferry-hall-now",
+            "/pocket",
+        ):
             with self.subTest(path):
                 page = self.open(path, HAND)
                 page.wait_for_load_state("networkidle")

@@ -108,6 +108,8 @@ class StatesTest(BrowserTest):
         expect(row).to_contain_text("35.6 °C")
         expect(row).to_contain_text("typed 96 °F")
         page.keyboard.press("m")
+        expect(page.locator("[data-number=evaporator_saturation]")).to_contain_text("8.14 bar")
+        page.keyboard.press("m")
         expect(row).to_contain_text("96.0 °F")
 
     def test_the_book_is_searched_by_any_part(self):

@@ -171,21 +171,19 @@ def _dry_surface(
 
 
 def _saturated_at(enthalpy: float, pressure_pa: float) -> MoistAir:
-    """Saturated air with an enthalpy [J/kg dry air], by secant steps.
+    """Saturated air with an enthalpy [J/kg dry air], by Newton steps with a fitted slope.
 
     Raises: Impossible, when it would lie outside -20…45 °C: no coil cools that air so far.
     """
     temp_c = FIRST_GUESS_C
-    before = saturated_air(temp_c - 1, pressure_pa)
-    for _ in range(12):
+    for _ in range(25):
         if not -20 <= temp_c <= 45:
             break
         air = saturated_air(temp_c, pressure_pa)
         miss = air.enthalpy_j_per_kg - enthalpy
-        if abs(miss) < 1:
+        if abs(miss) < 2:
             return air
-        slope = (air.enthalpy_j_per_kg - before.enthalpy_j_per_kg) / (temp_c - before.dry_bulb_c)
-        before, temp_c = air, temp_c - miss / slope
+        temp_c -= miss / (1900 + 65 * temp_c + 2.9 * temp_c * temp_c)
     raise Impossible(
         "airflow",
         say(

@@ -38,6 +38,7 @@ class StaticRule:
     key: str
     reason: str
     says: Callable[[DuctReading], Said | None]
+    is_trouble: bool = True
 
 
 def _pa(value: float) -> Measure:
@@ -117,7 +118,8 @@ STATIC_RULES: tuple[StaticRule, ...] = (
                _too_high),
     StaticRule("static_above_design", "Most residential units are rated at 0.5 in. w.c.",
                _above_design),
-    StaticRule("static_fair", "Up to 0.5 in. w.c. the blower works where it was rated.", _fair),
+    StaticRule("static_fair", "Up to 0.5 in. w.c. the blower works where it was rated.", _fair,
+               is_trouble=False),
     StaticRule("filter_drop", "Over 0.2 in. w.c. (0.15 for thin ones) is dirty or too tight.",
                _filter),
     StaticRule("lopsided", "The side with two thirds of the pressure is the side to work on.",
@@ -128,3 +130,9 @@ STATIC_RULES: tuple[StaticRule, ...] = (
 def read_static(read: DuctReading) -> list[Said]:
     """Everything the pressures say, in order."""
     return [said for rule in STATIC_RULES if (said := rule.says(read)) is not None]
+
+
+def static_trouble(read: DuctReading) -> Said | None:
+    """The first thing the pressures complain of."""
+    says = (rule.says(read) for rule in STATIC_RULES if rule.is_trouble)
+    return next((said for said in says if said is not None), None)

@@ -96,7 +96,10 @@ def _split(text: str) -> list[list[str]]:
 def _comma_is_decimal(lines: list[str]) -> bool:
     """`75  10,5` and `75 10,5 9,5`: commas between digits only, with spaces doing the parting."""
     rows = [line.split() for line in lines[1:] or lines]
-    return all(len(row) > 1 and all(_number(c) is not None for c in row) for row in rows)
+    return all(
+        len(row) > 1 and all(_number(c) is not None and not c.endswith(",") for c in row)
+        for row in rows
+    )
 
 
 def _cells(lines: list[str], separator: str) -> list[list[str]]:

@@ -2,20 +2,17 @@
 
 from dataclasses import dataclass, field
 
-from nudge.core.air.airflow import per_ton
 from nudge.core.air.coil import (
     RATED_KG_PER_S_PER_W,
     ExpectedCoil,
     expected_coil,
     share_of_rated,
 )
-from nudge.core.circuit.derived import Derived, air_of, derive
+from nudge.core.circuit.derived import Derived, air_of, derive, read_wet_bulb
 from nudge.core.errors import CoreError
 from nudge.core.vocabulary.equipment import Application, Plate
 from nudge.core.vocabulary.observations import observation
 from nudge.core.vocabulary.points import Readings
-
-LEAST_AIR, MOST_AIR = per_ton(350), per_ton(450)
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,15 +35,9 @@ class Context:
 
 @dataclass(frozen=True, slots=True)
 class CoilExpectation:
-    """What a healthy coil would do to today's air, at the airflow measured or at the rated one.
-
-    Where airflow was not measured, also at the least (350 CFM per ton) and the most (450) that
-    a well set-up system has.
-    """
+    """What a healthy coil would do to today's air, at the airflow measured or at the rated one."""
 
     expected: ExpectedCoil
-    at_least_air: ExpectedCoil
-    at_most_air: ExpectedCoil
     airflow_is_measured: bool
 
 
@@ -79,14 +70,11 @@ def expect_coil(plate: Plate, readings: Readings, derived: Derived) -> CoilExpec
     entering = air_of(plate, readings, "return")
     if entering is None or outdoor is None or plate.application is not Application.COMFORT_COOLING:
         return None
-    wet = readings.get("return_air_wet_bulb", entering.wet_bulb_c)
-    flow = derived.airflow_per_capacity
-    flows = (flow,) * 3 if flow else (plate.rated_flow_per_capacity(), LEAST_AIR, MOST_AIR)
+    wet = read_wet_bulb(readings, entering)
+    measured = derived.airflow_per_capacity
+    flow = plate.rated_flow_per_capacity() if measured is None else measured
     try:
-        coils = [
-            expected_coil(entering, outdoor, share_of_rated(f) * RATED_KG_PER_S_PER_W, wet)
-            for f in (flows[:1] if flow else flows)
-        ]
+        coil = expected_coil(entering, outdoor, share_of_rated(flow) * RATED_KG_PER_S_PER_W, wet)
     except CoreError:
         return None
-    return CoilExpectation(coils[0], coils[len(coils) // 2], coils[-1], bool(flow))
+    return CoilExpectation(coil, measured is not None)

@@ -168,8 +168,14 @@ def _normalised(
         or not FLOW_SHARE[0] <= share_of_rated(flow) <= FLOW_SHARE[1]
     ):
         return None
-    wet_bulb = readings.get("return_air_wet_bulb", entering.wet_bulb_c)
+    wet_bulb = read_wet_bulb(readings, entering)
     return total_w / capacity_share(wet_bulb, outdoor, share_of_rated(flow))
+
+
+def read_wet_bulb(readings: Readings, entering: MoistAir) -> float:
+    """Return wet bulb as read, else worked out from the air: the slow way, so only if need be."""
+    wet = readings.get("return_air_wet_bulb")
+    return entering.wet_bulb_c if wet is None else min(wet, entering.dry_bulb_c)
 
 
 def air_of(plate: Plate, readings: Readings, where: Literal["return", "supply"]) -> MoistAir | None:

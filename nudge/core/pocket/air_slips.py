@@ -21,9 +21,11 @@ from nudge.core.air.coil import (
     expected_coil,
     share_of_rated,
 )
+from nudge.core.air.heat import standard_flow
 from nudge.core.air.moist_air import MoistAir, moist_air
 from nudge.core.air.static import DuctReading, read_static
 from nudge.core.circuit.case import Context, open_case
+from nudge.core.circuit.derived import UNREAD_RH
 from nudge.core.circuit.workings import derived_workings
 from nudge.core.pocket.blanks import given
 from nudge.core.pocket.refrigerant_slips import plate_of
@@ -98,6 +100,13 @@ TARGET = Formula(
     "capacity × airflow per ton of this climate", "{nominal_capacity} × {per_ton} = {result}",
     ("nominal_capacity", "per_ton"), "Trade rule, by climate.",
 )  # fmt: skip
+MEASURED = Formula(
+    "airflow_measured", "Airflow measured, as standard air", _CFM,
+    "The same air at standard density: what targets are stated in. Thin or hot air counts less.",
+    "actual airflow × its dry-air density ÷ standard density",
+    "{airflow} at {supply_air_temp} = {result}", ("airflow", "supply_air_temp", "elevation"),
+    "ASHRAE Fundamentals 2017, chapter 1, through PsychroLib.",
+)  # fmt: skip
 STRIP = Formula(
     "airflow_by_strips", "Airflow by strips", _CFM,
     "Heat put in by the strips over the rise it makes, at the air's real density.",
@@ -158,6 +167,11 @@ def _static_words(entered: Entered) -> list[Said]:
     )  # fmt: skip
 
 
+def _as_standard(values: Values, elevation: float) -> float:
+    supply = moist_air(values["supply_air_temp"], elevation, relative_humidity=UNREAD_RH)
+    return standard_flow(supply, values["airflow"])
+
+
 def _by_strips(values: Values, elevation: float) -> float:
     entering = moist_air(values["return_air_temp"], elevation, relative_humidity=45)
     rise = values["heated_air_temp"] - values["return_air_temp"]
@@ -180,9 +194,12 @@ class _Way:
     formula: Formula
     value: Callable[[Values, float], float]
     blanks: tuple[str, ...]
+    is_reading: bool = False
+    """Airflow as it was read: its ± is the reading's own, and it is not sent twice."""
 
 
 _WAYS = (
+    _Way("flow_measured", MEASURED, _as_standard, ("airflow", "supply_air_temp"), is_reading=True),
     _Way("strip_heat", STRIP, _by_strips,
          ("strip_volts", "strip_circuit_amps", "heated_air_temp", "return_air_temp")),
     _Way("capacity_balance", BALANCE, _by_balance,
@@ -194,12 +211,13 @@ _WAYS = (
 def _way_line(entered: Entered, way: _Way, wanted: tuple[float, float] | None) -> Line:
     """One way's airflow, its own ± added, against the airflow wanted."""
     elevation = entered.get("elevation", 0.0)
-    own = (AIRFLOW_METHODS[way.method].own_error or 0.0) * way.value(entered, elevation)
+    share = 0.0 if way.is_reading else AIRFLOW_METHODS[way.method].own_error or 0.0
+    own = share * way.value(entered, elevation)
     inputs = given(entered, *way.blanks, "elevation")
     formula = replace(way.formula, own_error=own)
     low, high = wanted or (None, None)
-    return Line(work(formula, lambda v: way.value(v, elevation), inputs), low, high, "wanted",
-                "airflow")  # fmt: skip
+    worked = work(formula, lambda v: way.value(v, elevation), inputs)
+    return Line(worked, low, high, "wanted", None if way.is_reading else "airflow")
 
 
 SPLIT = Formula(
@@ -272,8 +290,8 @@ SLIPS = (
           "heated_air_temp"), airflow,
          say("Live terminals and moving blowers: rated gloves, panels back before air is judged."),
          seldom=("supply_static", "return_static", "filter_pressure_drop", "blower_motor",
-                 "blower_amps", "blower_plate_amps", "return_air_wet_bulb", "supply_air_temp",
-                 "supply_air_wet_bulb", "outdoor_air_temp", "elevation")),
+                 "blower_amps", "blower_plate_amps", "airflow", "supply_air_temp",
+                 "return_air_wet_bulb", "supply_air_wet_bulb", "outdoor_air_temp", "elevation")),
     Slip("split", "Split to expect",
          ("return_air_temp", "return_air_wet_bulb", "outdoor_air_temp", "airflow_per_ton",
           "supply_air_temp"), split, seldom=("nominal_capacity", "elevation")),

@@ -93,9 +93,10 @@ def _take(
 ) -> None:
     if blank.quantity is None:
         keys = [key for key, _ in blank.choices]
-        if value not in keys:
-            raise UnknownName(blank.label.lower(), str(value), keys)
-        picks[blank.key] = str(value)
+        picked = value if isinstance(value, str) else f"{value:g}"
+        if picked not in keys:
+            raise UnknownName(blank.label.lower(), picked, keys)
+        picks[blank.key] = picked
         return
     if isinstance(value, str):
         raise CoreError(blank.key, f"“{value[:20]}” is not a number.")

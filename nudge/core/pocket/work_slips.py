@@ -139,7 +139,7 @@ def nitrogen(entered: Entered) -> Outcome:
     lines = [Line(test.expected)]
     if test.lost is not None:
         off = test.lost.uncertainty or 0.0
-        lines.append(Line(test.lost, -off, off, "what instruments can tell"))
+        lines.append(Line(test.lost, -off, off, "what these instruments can tell"))
     return Outcome(tuple(lines), test.said, () if test.lost else ("pressure now",))
 
 

@@ -3,6 +3,7 @@
 from collections.abc import Callable
 
 from nudge.core.air.airflow import CLIMATES, TOLERANCE
+from nudge.core.air.static import DuctReading, static_trouble
 from nudge.core.circuit.case import Case
 from nudge.core.circuit.derived import blower_static
 from nudge.core.errors import CoreError
@@ -176,6 +177,18 @@ def blower_table_silent(case: Case, targets: Targets) -> Said | None:
     except CoreError as silent:
         return silent_words(silent)
     return None
+
+
+def duct_trouble(case: Case, targets: Targets) -> Said | None:
+    read = case.readings.get
+    return static_trouble(
+        DuctReading(
+            read("supply_static"),
+            read("return_static"),
+            read("total_external_static"),
+            read("filter_pressure_drop"),
+        )
+    )
 
 
 def airflow_out(case: Case, targets: Targets) -> Said | None:

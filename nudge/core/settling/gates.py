@@ -17,6 +17,7 @@ from nudge.core.settling.breaches import (
     blower_table_silent,
     chart_silent,
     condenser_unseen,
+    duct_trouble,
     indoor_cold,
     just_changed,
     outdoor_cold,
@@ -217,6 +218,13 @@ GATES: tuple[Gate, ...] = (
         "A blower table is never read beyond its edges, and its tap must be known.",
         "maker",
         blower_table_silent,
+    ),
+    Gate(
+        "duct_trouble",
+        "warns",
+        "Static pressure over design or a tight filter means the airflow is not what it seems.",
+        "trade rule",
+        duct_trouble,
     ),
     Gate(
         "return_air_unknown",

@@ -16,6 +16,8 @@ LIQUID_UNDER_AMBIENT_K = degrees_f(2)
 SATURATION_ERROR_K = degrees_f(2)
 ABSURD_SUBCOOLING_K = degrees_f(25)
 AIR_ERROR_K = degrees_f(1)
+ALWAYS_POSSIBLE_K = 5.0
+"""Bone-dry air has at least this wet-bulb depression, even in a freezer."""
 NEARLY_EMPTY_SUPERHEAT_K = degrees_f(20)
 EQUAL_PRESSURES_KPA = 15 * KPA_PER_PSI
 
@@ -95,7 +97,7 @@ def _wet_bulb_too_low(case: Case) -> Said | None:
     for where in ("return", "supply"):
         dry = case.readings.get(f"{where}_air_temp")
         wet = case.readings.get(f"{where}_air_wet_bulb")
-        if dry is not None and wet is not None and wet <= dry:
+        if dry is not None and wet is not None and dry - wet > ALWAYS_POSSIBLE_K:
             try:
                 moist_air(dry, case.plate.elevation_m, wet)
             except Impossible as too_low:

@@ -2,27 +2,21 @@
 
 from nudge.core.circuit.case import Case
 from nudge.core.said import degrees_f
-from nudge.core.targets.school import School, Target
+from nudge.core.targets.school import School, Target, window
 
 KEY = "coil_model"
 TOLERANCE_K = degrees_f(3)
-UNKNOWN_FLOW_TOLERANCE_K = degrees_f(2)
+UNKNOWN_FLOW_TOLERANCE_K = degrees_f(3.5)
 
 
 def _target(case: Case) -> Target | None:
     coil = case.coil
     if coil is None:
         return None
+    value = coil.expected.split_k
     if coil.airflow_is_measured:
-        value = coil.expected.split_k
-        return Target(value, value - TOLERANCE_K, value + TOLERANCE_K, KEY, "coil model")
-    return Target(
-        coil.expected.split_k,
-        coil.at_most_air.split_k - UNKNOWN_FLOW_TOLERANCE_K,
-        coil.at_least_air.split_k + UNKNOWN_FLOW_TOLERANCE_K,
-        KEY,
-        "coil model, airflow not measured",
-    )
+        return window(value, TOLERANCE_K, KEY, "coil model")
+    return window(value, UNKNOWN_FLOW_TOLERANCE_K, KEY, "coil model, airflow not measured")
 
 
 SCHOOL = School(
@@ -31,8 +25,8 @@ SCHOOL = School(
     "temperature_split",
     decides_charge=False,
     reason="What a healthy coil does to this air: capacity at these conditions, leaving air by "
-    "the bypass-factor method. ±{d3} at measured airflow; without it, from {a350} to {a450} "
-    "and {d2} either way.",
+    "the bypass-factor method. ±{d3} at measured airflow; ±{d3.5} without it, because {a350} "
+    "or {a450} would move it by about {d1.5}.",
     target=_target,
     formula="split of the coil model at return dry and wet bulb, outdoor air and airflow",
     uses=("return_air_temp", "return_air_wet_bulb", "return_air_rh", "outdoor_air_temp",

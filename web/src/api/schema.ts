@@ -1387,7 +1387,8 @@ export interface components {
         };
         /**
          * PocketIn
-         * @description `POST /api/pocket`: what is filled in. `slips` asks for some slips only.
+         * @description `POST /api/pocket`: what is filled in. `slips` asks for some slips only, `cycle` for the
+         *     running cycle too.
          *
          *     An entry is in `units`, unless `written_in` says in which it was typed.
          */
@@ -1408,6 +1409,11 @@ export interface components {
             };
             /** Slips */
             slips?: string[] | null;
+            /**
+             * Cycle
+             * @default true
+             */
+            cycle: boolean;
         };
         /**
          * PocketOut
@@ -1429,7 +1435,7 @@ export interface components {
             problems: {
                 [key: string]: components["schemas"]["BlankProblemOut"];
             };
-            cycle: components["schemas"]["CycleOut"];
+            cycle: components["schemas"]["CycleOut"] | null;
         };
         /**
          * PocketShapeOut

@@ -1,9 +1,7 @@
 import { useSyncExternalStore } from 'react'
 
-const query = window.matchMedia('(max-width: 639px)')
-
-/** Whether the screen is a hand's width: drawings then keep their lettering readable. */
-export function useNarrow(): boolean {
+/** Whether a media query holds, kept up to date. */
+function useMedia(query: MediaQueryList): boolean {
   return useSyncExternalStore(
     (tell) => {
       query.addEventListener('change', tell)
@@ -11,4 +9,18 @@ export function useNarrow(): boolean {
     },
     () => query.matches,
   )
+}
+
+const hand = window.matchMedia('(max-width: 639px)')
+const tablet = window.matchMedia('(min-width: 768px)')
+const desk = window.matchMedia('(min-width: 1200px)')
+
+/** Whether the screen is a hand's width: drawings then keep their lettering readable. */
+export const useNarrow = () => useMedia(hand)
+
+/** How many columns of cards fit side by side. */
+export function useColumns(): number {
+  const two = useMedia(tablet)
+  const three = useMedia(desk)
+  return three ? 3 : two ? 2 : 1
 }

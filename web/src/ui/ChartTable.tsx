@@ -34,11 +34,11 @@ export function ChartTable({ chart, present = null }: Props) {
           )}
         </p>
       )}
-      <table className="text-right text-[0.94rem]">
-        <caption className="pb-1 text-left text-[0.85rem] text-soft">
-          {kind.cell.label}, {kind.cell.unit}, by {kind.row.label}, {kind.row.unit}
-          {kind.column ? `, and ${kind.column.label}, ${kind.column.unit}` : ''}
-        </caption>
+      <p className="pb-1 text-[0.85rem] leading-snug text-soft">
+        {kind.cell.label}, {kind.cell.unit}, by {kind.row.label}, {kind.row.unit}
+        {kind.column ? `, and ${kind.column.label}, ${kind.column.unit}` : ''}
+      </p>
+      <table aria-label={kind.label} className="text-right text-[0.94rem]">
         <thead>
           <tr className="border-b-2 border-ink">
             <td />

@@ -17,7 +17,7 @@ export function OpenButton({ label, onOpen, className = '', children }: ButtonPr
       type="button"
       aria-label={`How it came about: ${label}`}
       onClick={onOpen}
-      className={`text-left underline decoration-rule-strong decoration-dotted decoration-2 underline-offset-[0.2em] ${className}`}
+      className={`inline-flex min-h-11 items-center text-left underline decoration-rule-strong decoration-dotted decoration-2 underline-offset-[0.2em] ${className}`}
     >
       {children}
     </button>

@@ -1,18 +1,17 @@
 import { useMemo, useState } from 'react'
 import { usePocketShape } from '../../api/queries'
-import type { PocketShape } from '../../api/types'
+import type { PocketShape, SlipShape } from '../../api/types'
 import { copyText } from '../../lib/clipboard'
 import { useKeys } from '../../state/keys'
 import { emptyPocket, takeBackEmptying, turnSlip, usePocketKept } from '../../state/pocket'
 import { usePreferences } from '../../state/preferences'
+import { useColumns } from '../../state/narrow'
 import { Button } from '../../ui/Button'
 import { LoadState } from '../../ui/LoadState'
 import { Notice } from '../../ui/Notice'
 import { PressureEnthalpyCard } from './PressureEnthalpyCard'
 import { SlipCard } from './SlipCard'
-import { useFilled } from './useFilled'
-
-const CHART = 'cycle'
+import { CYCLE, useFilled } from './useFilled'
 
 /** Every small sum of the trade, live as it is typed, with no visit needed. */
 export function PocketScreen() {
@@ -25,6 +24,7 @@ function Board({ shape }: { shape: PocketShape }) {
   const { entries, emptied, out } = usePocketKept()
   const filled = useFilled(entries, units, shape.slips, out)
   const blanks = useMemo(() => new Map(shape.blanks.map((b) => [b.key, b])), [shape])
+  const columns = useColumns()
   const [copied, setCopied] = useState(false)
   const shown = shape.slips.filter((slip) => out.includes(slip.key))
   const copyAll = () => {
@@ -62,7 +62,7 @@ function Board({ shape }: { shape: PocketShape }) {
         aria-label="Slips"
         className="flex gap-2 max-md:sticky max-md:bottom-0 max-md:order-1 max-md:-mx-4 max-md:overflow-x-auto max-md:border-t-2 max-md:border-ink max-md:bg-ground max-md:px-4 max-md:py-2 md:flex-wrap md:pt-2 print:hidden"
       >
-        {[...shape.slips, { key: CHART, title: 'Cycle chart' }].map((slip) => (
+        {[...shape.slips, { key: CYCLE, title: 'Cycle chart' }].map((slip) => (
           <button
             key={slip.key}
             type="button"
@@ -81,23 +81,34 @@ function Board({ shape }: { shape: PocketShape }) {
           </Notice>
         </div>
       )}
-      <div className="flex-1 gap-4 pt-3 pb-3 md:columns-2 xl:columns-3">
-        {shown.map((slip) => (
-          <SlipCard
-            key={slip.key}
-            shape={slip}
-            blanks={blanks}
-            entries={entries}
-            filled={filled}
-            units={units}
-            fluid={fluid}
-          />
+      <div className="flex flex-1 gap-4 pt-3">
+        {dealt(shown, columns).map((column, i) => (
+          <div key={i} className="min-w-0 flex-1">
+            {column.map((slip) => (
+              <SlipCard
+                key={slip.key}
+                shape={slip}
+                blanks={blanks}
+                entries={entries}
+                filled={filled}
+                units={units}
+                fluid={fluid}
+              />
+            ))}
+          </div>
         ))}
-        {shown.length === 0 && !out.includes(CHART) && (
-          <p className="py-6 text-soft">Every slip is in the pocket. Take one out below.</p>
+        {shown.length === 0 && !out.includes(CYCLE) && (
+          <p className="py-6 text-soft">Every slip is in the pocket. Take one out.</p>
         )}
       </div>
-      {out.includes(CHART) && <PressureEnthalpyCard fluid={fluid} cycle={filled.cycle} />}
+      {out.includes(CYCLE) && <PressureEnthalpyCard fluid={fluid} cycle={filled.cycle} />}
     </div>
+  )
+}
+
+/** Slips side by side in columns, each keeping its place while the others grow. */
+function dealt(slips: SlipShape[], columns: number): SlipShape[][] {
+  return Array.from({ length: Math.min(columns, Math.max(slips.length, 1)) }, (_, i) =>
+    slips.filter((_slip, j) => j % columns === i),
   )
 }

@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { memo, useState } from 'react'
 import type { Blank, Slip, SlipLine, SlipShape, Units } from '../../api/types'
 import { formatNumber } from '../../lib/format'
 import { copyText } from '../../lib/clipboard'
@@ -23,7 +23,26 @@ type Props = {
 }
 
 /** One slip: what it comes to on top, what it was worked out from below. */
-export function SlipCard({ shape, blanks, entries, filled, units, fluid }: Props) {
+export const SlipCard = memo(OneSlip, isUnchanged)
+
+/** A slip is drawn again only when something on it changed: typing stays quick with all out. */
+function isUnchanged(before: Props, now: Props): boolean {
+  const { shape } = now
+  return (
+    before.units === now.units &&
+    before.blanks === now.blanks &&
+    before.fluid === now.fluid &&
+    before.filled.slips[shape.key] === now.filled.slips[shape.key] &&
+    shape.blanks.every(
+      (key) =>
+        before.entries[key] === now.entries[key] &&
+        before.filled.taken[key] === now.filled.taken[key] &&
+        before.filled.problems[key] === now.filled.problems[key],
+    )
+  )
+}
+
+function OneSlip({ shape, blanks, entries, filled, units, fluid }: Props) {
   const slip = filled.slips[shape.key]
   const [sending, setSending] = useState(false)
   const [more, setMore] = useState(false)
@@ -33,7 +52,7 @@ export function SlipCard({ shape, blanks, entries, filled, units, fluid }: Props
     <section
       aria-label={shape.title}
       data-slip={shape.key}
-      className="mb-4 break-inside-avoid rounded-sm border-2 border-ink bg-sheet"
+      className="mb-4 rounded-sm border-2 border-ink bg-sheet"
     >
       <header className="flex items-center gap-1 border-b border-rule pl-3">
         <h2 className="min-w-0 flex-1 truncate text-[1.05rem]">{shape.title}</h2>
@@ -206,7 +225,7 @@ function Row({ line }: { line: SlipLine }) {
         {line.place !== null && (
           <span className="block text-[0.85rem] text-soft">
             {placeWords(line)}
-            {line.source !== '' && ` of ${line.source}`}
+            {line.source !== '' && ` (${line.source})`}
           </span>
         )}
       </dd>

@@ -14,6 +14,8 @@ export type Filled = {
 }
 
 const NOTHING: Filled = { slips: {}, taken: {}, problems: {}, cycle: null, silent: null }
+/** The chart of the cycle, among the slips that are out. */
+export const CYCLE = 'cycle'
 const RETRY_MS = 2_000
 
 /** The slips worked out by the core as they are typed. Only what a change touches is asked again. */
@@ -40,18 +42,20 @@ export function useFilled(
         out.includes(key) &&
         (before.units !== units || !before.have.has(key) || blanks.some((b) => changed.has(b))),
     )
-    const cycleMoves = changed.size > 0 || before.units !== units
-    if (stale.length === 0 && !cycleMoves) return
+    const changes = changed.size > 0 || before.units !== units
+    const cycle = out.includes(CYCLE) && (changes || !before.have.has(CYCLE))
+    if (stale.length === 0 && !changes && !cycle) return
     const mine = ++turn.current
     const slips = stale.map(({ key }) => key)
     let timer: ReturnType<typeof setTimeout> | undefined
-    request<Pocket>('POST', '/pocket', asBody(entries, units, slips))
+    request<Pocket>('POST', '/pocket', { ...asBody(entries, units), slips, cycle })
       .then((answer) => {
         if (mine !== turn.current) return
+        const now = cycle ? [...slips, CYCLE] : slips
         asked.current = {
           entries,
           units,
-          have: new Set(before.units === units ? [...before.have, ...slips] : slips),
+          have: new Set(before.units === units ? [...before.have, ...now] : now),
         }
         setFilled((old) => ({
           slips: {
@@ -62,7 +66,7 @@ export function useFilled(
           problems: Object.fromEntries(
             Object.entries(answer.problems).map(([key, problem]) => [key, problem.message]),
           ),
-          cycle: answer.cycle,
+          cycle: answer.cycle ?? old.cycle,
           silent: null,
         }))
       })
@@ -84,12 +88,11 @@ function changedKeys(before: Record<string, Entry>, now: Record<string, Entry>):
   )
 }
 
-function asBody(entries: Record<string, Entry>, units: Units, slips: string[]) {
+function asBody(entries: Record<string, Entry>, units: Units) {
   const given = Object.entries(entries).map(([key, { text }]) => [key, readEntry(text)] as const)
   const elsewhere = Object.entries(entries).filter(([, entry]) => entry.units !== units)
   return {
     units,
-    slips,
     entries: Object.fromEntries(given),
     written_in: Object.fromEntries(elsewhere.map(([key, entry]) => [key, entry.units])),
   }

@@ -95,17 +95,19 @@ function AgainstTarget({ visitId, judged, value, target, unit }: AgainstProps) {
         high={target.high}
         describedAs={`${words}; window ${window} ${unit}`}
       />
-      <p className="text-[0.92rem] leading-tight">
-        <strong className="block">{words}</strong>
-        <OpenWorking
-          visitId={visitId}
-          of={`target_${judged}`}
-          label={`target ${judged}`}
-          className="min-h-6 text-soft"
-        >
-          {window}, {target.source}
-        </OpenWorking>
-      </p>
+      <OpenWorking
+        visitId={visitId}
+        of={`target_${judged}`}
+        label={`target ${judged}`}
+        className="text-[0.92rem] leading-tight"
+      >
+        <span>
+          <strong className="block">{words}</strong>
+          <span className="text-soft">
+            {window}, {target.source}
+          </span>
+        </span>
+      </OpenWorking>
     </>
   )
 }

@@ -57,8 +57,7 @@ function Estimate({ side, ways, name }: EstimateProps) {
             <p className="text-[0.88rem] text-soft">{best.uncertainty_text}</p>
             {others.map((way) => (
               <p key={way.key} className="text-[0.88rem] leading-snug text-soft">
-                <OpenNumber number={way}>{way.text}</OpenNumber>
-                {` ${wayWord(way.label)}`}
+                <OpenNumber number={way}>{`${way.text} ${wayWord(way.label)}`}</OpenNumber>
               </p>
             ))}
           </>

@@ -1,0 +1,337 @@
+"""Over HTTP: workings, the look, the Pocket, charts, methods, weigh-in, slips, and every unit."""
+
+import json
+import unittest
+from typing import Any
+
+from nudge.core.chart.chart import KINDS
+from tests.api.test_api import ASSESS
+from tests.temporary import WithClient
+
+FULL = json.loads(json.dumps(ASSESS))
+FULL["readings"] |= {"supply_air_temp": 57.0, "supply_air_wet_bulb": 55.0, "airflow": 1200.0,
+                     "outdoor_unit_watts": 2900.0, "indoor_unit_watts": 420.0}  # fmt: skip
+SYSTEM = {
+    "id": "sys", "site_id": "site", "name": "Split", "refrigerant": "R-410A",
+    "metering_device": "txv", "nominal_capacity": 36000, "factory_charge": 7,
+    "line_set_length": 45, "liquid_line_size": 0.375,
+}  # fmt: skip
+GRID = "outdoor;A;B\n75;11;9\n95;9;7"
+
+
+class NumbersTest(WithClient):
+    def test_the_answer_holds_the_new_numbers_and_the_split_of_this_air(self):
+        body = self.http.post("/api/assess", json=FULL).json()
+        derived = body["derived"]
+        self.assertAlmostEqual(derived["capacity_sensible"] + derived["capacity_latent"],
+                               derived["capacity_total"], delta=1)  # fmt: skip
+        self.assertAlmostEqual(derived["eer"], derived["capacity_total"] / 3320, delta=0.01)
+        self.assertAlmostEqual(derived["airflow_per_capacity"], 400, delta=15)
+        split = body["targets"]["temperature_split"]
+        self.assertEqual(split["method"], "coil_model")
+        self.assertTrue(split["low"] < split["value"] < split["high"])
+
+    def test_every_number_of_an_answer_opens(self):
+        answer = self.http.post("/api/assess", json=FULL).json()
+        numbers = self.http.post("/api/workings", json=FULL).json()["numbers"]
+        for key, value in answer["derived"].items():
+            if value is not None:
+                self.assertAlmostEqual(numbers[key]["value"], value, delta=0.001)
+                self.assertTrue(numbers[key]["today"])
+        for key, target in answer["targets"].items():
+            self.assertAlmostEqual(numbers[f"target_{key}"]["value"], target["value"], delta=0.001)
+
+    def test_the_look(self):
+        body = json.loads(json.dumps(ASSESS))
+        for point in ("suction_pressure", "liquid_pressure"):
+            del body["readings"][point]
+        body["readings"]["supply_air_temp"] = 57.0
+        body["history"] = {"condensing_over_ambient": 17, "evaporator_difference": 35}
+        look = self.http.post("/api/look", json=body).json()
+        self.assertEqual(look["decision"], "leave_caps_on")
+        self.assertEqual(look["evaporator"][0]["key"], "evaporator_by_history")
+        self.assertEqual(look["condenser"][0]["text"], "107.0 °F")
+        body["history"]["approachh"] = 1
+        self.assertEqual(self.http.post("/api/look", json=body).status_code, 422)
+
+    def test_charts_travel_with_a_request(self):
+        body = json.loads(json.dumps(ASSESS))
+        body["system"] |= {"charts": [{"kind": "subcooling_by_outdoor", "text": GRID}],
+                           "indoor_unit": "A", "target_subcooling": None}  # fmt: skip
+        answer = self.http.post("/api/assess", json=body).json()
+        self.assertEqual(answer["charge"]["method"], "chart_subcooling")
+        self.assertAlmostEqual(answer["targets"]["subcooling"]["value"], 9.5)
+        body["system"]["charts"][0]["text"] = "75;11"
+        refused = self.http.post("/api/assess", json=body)
+        self.assertEqual(refused.status_code, 422)
+        self.assertIn("One row is no chart", refused.json()["errors"][0]["message"])
+
+
+class RoundTripTest(WithClient):
+    """Field units to SI and back: every number the same within rounding, every verdict too."""
+
+    def compare(self, one: Any, other: Any, where: str = "") -> None:
+        if isinstance(one, dict):
+            self.assertEqual(set(one), set(other), where)
+            for key in one:
+                self.compare(one[key], other[key], f"{where}.{key}")
+        elif isinstance(one, list):
+            self.assertEqual(len(one), len(other), where)
+            for i, (a, b) in enumerate(zip(one, other, strict=True)):
+                self.compare(a, b, f"{where}[{i}]")
+        elif isinstance(one, float) and isinstance(other, float):
+            self.assertAlmostEqual(one, other, delta=max(abs(one) * 2e-3, 0.012), msg=where)
+        else:
+            self.assertEqual(one, other, where)
+
+    def si(self, body: dict[str, Any], units: str) -> dict[str, Any]:
+        from nudge.core.units import Quantity, from_si, to_si
+        from nudge.core.vocabulary.equipment import PLATE_NUMBERS
+        from nudge.core.vocabulary.points import POINTS
+
+        def shown(value: float | None, quantity: Quantity) -> float | None:
+            if value is None:
+                return None
+            return round(from_si(to_si(value, quantity, "ip"), quantity, units), 6)  # type: ignore[arg-type]
+
+        numbers = {row.key: row.quantity for row in PLATE_NUMBERS}
+        system = {k: shown(v, numbers[k]) if k in numbers else v for k, v in body["system"].items()}
+        readings = {k: shown(v, POINTS[k].quantity) for k, v in body["readings"].items()}
+        return body | {"units": units, "system": system, "readings": readings}
+
+    def test_assess_look_and_workings(self):
+        for path in ("assess", "look", "workings"):
+            field = self.http.post(f"/api/{path}", json=FULL).json()
+            for units in ("si", "si_bar"):
+                there = self.http.post(f"/api/{path}", json=self.si(FULL, units)).json()
+                with self.subTest(path=path, units=units):
+                    if path == "assess":
+                        self.verdicts_agree(field, there)
+                    back = self.http.post(f"/api/{path}", json=self.back(units)).json()
+                    self.compare(field, back)
+
+    def back(self, units: str) -> dict[str, Any]:
+        """The SI request written again in field units, from its own numbers."""
+        from nudge.core.units import from_si, to_si
+        from nudge.core.vocabulary.points import POINTS
+
+        there = self.si(FULL, units)
+        readings = {
+            k: from_si(to_si(v, POINTS[k].quantity, units), POINTS[k].quantity, "ip")  # type: ignore[arg-type]
+            for k, v in there["readings"].items()
+        }
+        return FULL | {"readings": readings}
+
+    def verdicts_agree(self, one: dict[str, Any], other: dict[str, Any]) -> None:
+        for key in ("state", "advice", "headline", "method"):
+            self.assertEqual(one["charge"][key], other["charge"][key])
+        self.compare(
+            [s["belief"] for s in one["suspects"]], [s["belief"] for s in other["suspects"]]
+        )
+        self.assertEqual(
+            [g["key"] for g in one["readiness"]], [g["key"] for g in other["readiness"]]
+        )
+        superheat = other["derived"]["superheat"] * 1.8
+        self.assertAlmostEqual(one["derived"]["superheat"], superheat, delta=0.01)
+        self.assertNotIn("°F", json.dumps(other, ensure_ascii=False))
+
+    def test_get_routes_answer_in_every_unit(self):
+        for path in ("pocket", "vocabulary", "refrigerants", "methods", "refrigerants/R-32/chart"):
+            shapes = []
+            for units in ("ip", "si", "si_bar"):
+                answer = self.http.get(f"/api/{path}", params={"units": units})
+                self.assertEqual(answer.status_code, 200, path)
+                shapes.append(len(json.dumps(answer.json())))
+            self.assertGreater(min(shapes), 0)
+        dew = [
+            self.http.get("/api/saturation", params={
+                "refrigerant": "R-32", "pressure": p, "units": u}).json()["dew"]
+            for p, u in ((120, "ip"), (827.3709, "si"), (8.273709, "si_bar"))
+        ]  # fmt: skip
+        self.assertAlmostEqual((dew[0] - 32) / 1.8, dew[1], delta=0.001)
+        self.assertAlmostEqual(dew[1], dew[2], delta=0.001)
+
+
+class PocketRouteTest(WithClient):
+    def fill(self, **body: Any) -> dict[str, Any]:
+        answer = self.http.post("/api/pocket", json=body)
+        self.assertEqual(answer.status_code, 200, answer.text)
+        filled: dict[str, Any] = answer.json()
+        return filled
+
+    def test_entries_typed_in_other_units_are_taken_as_meant(self):
+        body = self.fill(units="si", entries={"pressure": 118, "temperature": 20},
+                         written_in={"pressure": "ip"}, slips=["saturation"])  # fmt: skip
+        self.assertAlmostEqual(body["entries"]["pressure"], 813.6, delta=0.1)
+        numbers = {line["number"]["key"]: line["number"] for line in body["slips"][0]["lines"]}
+        self.assertAlmostEqual(numbers["dew"]["value"], 4.3, delta=0.2)
+        self.assertEqual(numbers["dew_pressure"]["unit"], "kPa")
+
+    def test_a_bad_entry_is_named_and_the_rest_answered(self):
+        body = self.fill(entries={"pressure": 5000, "refrigerant": "R-410", "strip_kw": 5})
+        self.assertEqual(set(body["problems"]), {"pressure", "refrigerant"})
+        self.assertIn("R-410A", body["problems"]["refrigerant"]["nearest"])
+        strips = next(slip for slip in body["slips"] if slip["key"] == "strips")
+        self.assertIn("One strip should draw: 20.8 A", strips["text"])
+
+    def test_the_chart_has_a_dome_and_the_cycle_stands_on_it(self):
+        entries = {"refrigerant": "R-410A", "suction_pressure": 118, "suction_line_temp": 52,
+                   "liquid_pressure": 341, "liquid_line_temp": 96}  # fmt: skip
+        cycle = self.fill(entries=entries)["cycle"]
+        chart = self.http.get("/api/refrigerants/r410a/chart").json()
+        low = min(p for _, p in chart["dew"])
+        self.assertTrue(all(corner["pressure"] > low for corner in cycle["corners"]))
+        self.assertIsNone(self.fill(entries=entries, cycle=False)["cycle"])
+        self.assertEqual(self.http.get("/api/refrigerants/R-99/chart").status_code, 422)
+
+    def test_unknown_names_are_refused_with_the_nearest(self):
+        for body in ({"entries": {"presure": 1}}, {"entries": {}, "slips": ["saturaton"]}):
+            answer = self.http.post("/api/pocket", json=body)
+            self.assertEqual(answer.status_code, 422)
+            self.assertTrue(answer.json()["errors"][0]["nearest"])
+
+
+class BookOfNumbersTest(WithClient):
+    def setUp(self) -> None:
+        super().setUp()
+        self.http.post("/api/sites", json={"id": "site", "name": "Net Loft"})
+        self.http.post("/api/systems", json=SYSTEM)
+        self.http.post("/api/visits", json={"id": "visit", "system_id": "sys"})
+
+    def keep(self, text: str, chart_id: str = "c1", kind: str = "subcooling_by_outdoor") -> Any:
+        body = {"id": chart_id, "kind": kind, "text": text}
+        return self.http.post("/api/systems/sys/charts", json=body)
+
+    def test_a_chart_is_kept_drawn_replaced_and_taken_away(self):
+        kept = self.keep(GRID).json()["charts"][0]
+        self.assertEqual(kept["columns"], ["A", "B"])
+        self.assertEqual(kept["text"], GRID)
+        si = self.http.get("/api/systems/sys/charts", params={"units": "si"}).json()["charts"][0]
+        self.assertAlmostEqual(si["rows"][0], 23.9)
+        self.assertAlmostEqual(si["cells"][0][0], 6.1)
+        self.assertEqual(self.keep("75;11\n95;9", "c2").json()["charts"][0]["columns"], ["all"])
+        self.assertEqual(self.keep("", "c3").json()["charts"], [])
+        with self.database.reading() as session:
+            from nudge.store.tables import Chart
+
+            kept = session.query(Chart).where(Chart.system_id == "sys").count()
+        self.assertEqual(kept, 3)  # nothing was lost
+
+    def test_a_bad_chart_changes_nothing(self):
+        self.keep(GRID)
+        refused = self.keep("75;11\n75;9", "c2")
+        self.assertEqual(refused.status_code, 422)
+        self.assertIn("stands twice", refused.json()["errors"][0]["message"])
+        self.assertEqual(len(self.http.get("/api/systems/sys/charts").json()["charts"]), 1)
+        big = self.keep("1;2\n" * 3_000_000, "c4")
+        self.assertEqual(big.status_code, 413)
+        self.assertEqual(self.keep(GRID, "c5", "no_such_kind").status_code, 422)
+
+    def test_the_examples_read_as_charts_in_every_unit(self):
+        for units in ("ip", "si", "si_bar"):
+            kinds = self.http.get("/api/systems/sys/charts", params={"units": units}).json()[
+                "kinds"
+            ]
+            self.assertEqual([k["key"] for k in kinds], list(KINDS))
+            for kind in kinds:
+                read = self.http.post("/api/charts/read", params={"units": units},
+                                      json={"kind": kind["key"], "text": kind["example"]})  # fmt: skip
+                self.assertEqual(read.status_code, 200, read.text)
+
+    def test_todays_point_stands_on_the_chart_of_a_visit(self):
+        self.keep(GRID)
+        self.http.patch("/api/systems/sys", json={"indoor_unit": "A"})
+        visit = self.callout("oa 85 ll 96 liq 341")
+        self.assertEqual(visit["charts"][0]["present"],
+                         {"row": 85.0, "column": "A", "value": 10.0, "message": None})  # fmt: skip
+        self.assertEqual(visit["assessment"]["charge"]["method"], "chart_subcooling")
+        visit = self.callout("oa 110")
+        self.assertIsNone(visit["charts"][0]["present"]["value"])
+        self.assertIn("nothing at outdoor air 110.0", visit["charts"][0]["present"]["message"])
+
+    def test_a_default_method_and_a_systems_own(self):
+        self.keep(GRID)
+        self.http.patch("/api/systems/sys", json={"indoor_unit": "A", "target_subcooling": 12})
+
+        def method() -> str:
+            found: str = self.callout("oa 85 ll 96 liq 341")["assessment"]["charge"]["method"]
+            return found
+
+        self.assertEqual(method(), "plate_subcooling")
+        choose = {"key": "valve_method", "method": "chart_subcooling"}
+        self.assertEqual(self.http.post("/api/methods", json=choose).status_code, 200)
+        self.assertEqual(method(), "chart_subcooling")
+        self.http.patch("/api/systems/sys", json={"method": "plate_subcooling"})
+        self.assertEqual(method(), "plate_subcooling")
+        for bad in ({"key": "valve_method", "method": "formula_superheat"},
+                    {"key": "valve_method", "method": "guess"}, {"key": "x", "method": ""}):  # fmt: skip
+            self.assertEqual(self.http.post("/api/methods", json=bad).status_code, 422)
+
+    def test_a_blower_table_counts_as_airflow(self):
+        self.keep(KINDS["blower_airflow"].example, kind="blower_airflow")
+        self.http.patch("/api/systems/sys", json={"blower_tap": "medium"})
+        visit = self.callout("sst 0.2 rst -0.3 sa 57 ra 76 wb 64 oa 88 ll 96 sl 52")
+        self.assertAlmostEqual(visit["assessment"]["derived"]["airflow_by_table"], 1120, delta=1)
+        self.assertAlmostEqual(visit["assessment"]["derived"]["airflow_per_capacity"], 377, delta=3)
+        visit = self.callout("sst 0.6 rst -0.5")
+        self.assertIn("blower_table_silent", [g["key"] for g in visit["assessment"]["readiness"]])
+
+    def test_the_weigh_in_sheet(self):
+        sheet = self.http.get("/api/systems/sys/weigh-in").json()
+        # (45 - 15) x 0.52 oz/ft = 15.6 oz on 7 lb.
+        self.assertEqual(sheet["numbers"]["total_charge"]["text"], "7 lb 15.6 oz")
+        self.assertIn("15 ft is taken", sheet["notes"][0])
+
+    def test_a_look_until_a_gauge_goes_on(self):
+        visit = self.callout("sl 52 ll 96 oa 88 ra 76 wb 64 sa 57")
+        self.assertEqual(visit["look"]["decision"], "leave_caps_on")
+        today = self.http.get("/api/today").json()["under_way"][0]
+        self.assertEqual(today["headline"], "Leave the caps on.")
+        self.assertIsNone(self.callout("suct 118 liq 341")["look"])
+
+    def test_its_own_past_is_used(self):
+        self.callout("suct 118 liq 341 sl 52 ll 96 oa 88 ra 76 wb 64")
+        self.http.patch("/api/visits/visit", json={"closed": True})
+        self.clock.pass_minutes(60 * 24 * 365)
+        self.http.post("/api/visits", json={"id": "again", "system_id": "sys"})
+        look = self.callout("oa 90 ll 98", "again")["look"]
+        self.assertEqual(look["condenser"][0]["key"], "condenser_by_history")
+
+    def test_a_slip_goes_into_a_visit_once(self):
+        slip = {
+            "id": "s1", "slip": "airflow", "written_in": "ip",
+            "entries": {"strip_volts": 238, "strip_circuit_amps": 41, "return_air_temp": 72,
+                        "heated_air_temp": 98, "nominal_capacity": 36000},
+        }  # fmt: skip
+        for _ in range(2):
+            answer = self.http.post("/api/visits/visit/slips", json=slip)
+            self.assertEqual(answer.status_code, 200, answer.text)
+        visit = answer.json()
+        readings = {r["point"]: r for r in visit["readings"]}
+        self.assertEqual(readings["return_air_temp"]["source"], "typed")
+        self.assertEqual(readings["airflow"]["source"], "estimated")
+        self.assertAlmostEqual(readings["airflow"]["value"], 1188, delta=5)
+        self.assertEqual(len(visit["slips"]), 1)
+        self.assertIn("Airflow by strips: 1188 CFM", visit["slips"][0]["text"])
+        empty = slip | {"id": "s2", "entries": {}}
+        self.assertEqual(self.http.post("/api/visits/visit/slips", json=empty).status_code, 422)
+        bad = slip | {"id": "s3", "entries": {"return_air_temp": 900}}
+        self.assertEqual(self.http.post("/api/visits/visit/slips", json=bad).status_code, 422)
+        self.http.patch("/api/visits/visit", json={"closed": True})
+        closed = self.http.post("/api/visits/visit/slips", json=slip | {"id": "s4"})
+        self.assertEqual(closed.status_code, 409)
+
+    callouts = 0
+
+    def callout(self, text: str, visit: str = "visit") -> dict[str, Any]:
+        self.callouts += 1
+        answer = self.http.post(f"/api/visits/{visit}/callouts", json={
+            "id": f"{visit}-{self.callouts}", "text": text, "heard_at": "2026-05-04T12:00:00Z",
+        })  # fmt: skip
+        self.assertEqual(answer.status_code, 200, answer.text)
+        found: dict[str, Any] = answer.json()
+        return found
+
+
+if __name__ == "__main__":
+    unittest.main()
