@@ -48,7 +48,7 @@ ALLOWED: dict[str, tuple[str, ...]] = {
     "nudge.core.tightness": ("nudge.core.units", "nudge.core.said", "nudge.core.working"),
     "nudge.core.pocket": ("nudge.core",),
     "nudge.core.judgement": (
-        "nudge.core.units", "nudge.core.said", "nudge.core.refrigerant", "nudge.core.vocabulary",
+        "nudge.core.units", "nudge.core.said", "nudge.core.working", "nudge.core.refrigerant", "nudge.core.vocabulary",
         "nudge.core.circuit", "nudge.core.targets", "nudge.core.settling",
     ),
     "nudge.contract": ("nudge.core",),

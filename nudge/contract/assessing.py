@@ -5,6 +5,7 @@ from nudge.contract.opened import OpenedOut, opened_all
 from nudge.contract.request import AssessIn
 from nudge.core.circuit.workings import derived_workings
 from nudge.core.judgement.assess import Assessment, assess
+from nudge.core.judgement.workings import belief_workings
 from nudge.core.targets.workings import target_workings
 
 
@@ -17,7 +18,7 @@ def open_request(request: AssessIn) -> dict[str, OpenedOut]:
     """Every number of the same assessment, opened. Raises: as `assess_request`."""
     result = _assess(request)
     workings = derived_workings(result.case) | target_workings(result.case, result.targets)
-    return opened_all(workings, request.units)
+    return opened_all(workings | belief_workings(result), request.units)
 
 
 def _assess(request: AssessIn) -> Assessment:

@@ -10,6 +10,7 @@ from nudge.core.circuit.loop import Loop, draw_loop
 from nudge.core.circuit.workings import derived_workings
 from nudge.core.errors import CoreError
 from nudge.core.judgement.assess import Assessment, assess
+from nudge.core.judgement.workings import belief_workings
 from nudge.core.look.decide import Look, look
 from nudge.core.look.estimate import OwnHistory
 from nudge.core.record.standing import current
@@ -54,7 +55,11 @@ class Snapshot:
             return {}
         case, targets = self.assessment.case, self.assessment.targets
         sources = {key: row.source for key, row in self.current.items()}
-        return derived_workings(case, sources) | target_workings(case, targets, sources)
+        return (
+            derived_workings(case, sources)
+            | target_workings(case, targets, sources)
+            | belief_workings(self.assessment)
+        )
 
     @property
     def loop(self) -> Loop | None:

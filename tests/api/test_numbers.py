@@ -38,6 +38,9 @@ class NumbersTest(WithClient):
             if value is not None:
                 self.assertAlmostEqual(numbers[key]["value"], value, delta=0.001)
                 self.assertTrue(numbers[key]["today"])
+        beliefs = [numbers[f"belief_{s['fault']}"]["value"] for s in answer["suspects"]]
+        self.assertAlmostEqual(sum(beliefs), 100, delta=0.1)
+        self.assertAlmostEqual(beliefs[0], 100 * answer["suspects"][0]["belief"], delta=0.01)
         for key, target in answer["targets"].items():
             self.assertAlmostEqual(numbers[f"target_{key}"]["value"], target["value"], delta=0.001)
 

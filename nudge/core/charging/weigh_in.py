@@ -151,5 +151,5 @@ def _input(key: str, label: str, value: float, quantity: Quantity) -> Input:
 
 def as_lines(sheet: WeighIn) -> Mapping[str, Working]:
     """The sheet's numbers by key, those there are."""
-    found = (sheet.allowance, sheet.line_charge, sheet.total)
+    found = (sheet.total, sheet.line_charge, sheet.allowance)
     return {working.formula.key: working for working in found if working is not None}

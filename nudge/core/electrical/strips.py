@@ -15,7 +15,7 @@ EACH = Formula(
     ("strip_kw", "rated_volts", "line_volts"), "Ohm's law.",
 )  # fmt: skip
 CIRCUIT = Formula(
-    "strip_amps_circuit", "This circuit should draw", Quantity.CURRENT,
+    "strip_amps_circuit", "Circuit should draw", Quantity.CURRENT,
     "Strips are judged circuit by circuit: three strips on two circuits are two and one.",
     "strips on the circuit × one strip",
     "{strips} × {strip_amps_each} = {result}",

@@ -46,11 +46,11 @@ def rank_suspects(case: Case, marks: Mapping[str, Feature], readings_doubted: bo
         for key in sorted(case.context.observations)
         if key in OBSERVED
     ]
-    circumstances = _circumstances(case, readings_doubted)
+    around = circumstances(case, readings_doubted)
     weighed: list[tuple[float, Suspect, list[Said], list[Said], tuple[str, ...]]] = []
     for row in _PREPARED[case.plate.metering_device.is_valve]:
         key = row.suspect.key
-        weight = row.suspect.prior * circumstances.get(key, 1.0)
+        weight = row.suspect.prior * around.get(key, 1.0)
         speaks_for: list[Said] = []
         against: list[Said] = []
         for mark, level, said in evidence:
@@ -105,7 +105,16 @@ def _prepare(suspect: Suspect, has_valve: bool) -> _Prepared:
 _PREPARED = {valve: [_prepare(s, valve) for s in SUSPECTS.values()] for valve in (True, False)}
 
 
-def _circumstances(case: Case, readings_doubted: bool) -> dict[str, float]:
+def odds_of_mark(suspect: Suspect, mark: str, has_valve: bool) -> tuple[float, ...] | None:
+    """Of a hundred cases of a suspect, how many read (under, inside, over) at a mark.
+
+    None for a mark that beliefs are not made from.
+    """
+    row = next(one for one in _PREPARED[has_valve] if one.suspect is suspect)
+    return row.odds.get(mark)
+
+
+def circumstances(case: Case, readings_doubted: bool) -> dict[str, float]:
     """What the air and the valve's pressure difference say before any mark is looked at."""
     indoor, outdoor = (case.readings.get(p) for p in ("return_air_temp", "outdoor_air_temp"))
     drop = case.derived.valve_pressure_difference

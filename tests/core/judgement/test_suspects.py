@@ -1,9 +1,12 @@
 """The textbook picture of each suspect puts it first, or level with its twin."""
 
 import unittest
+from math import prod
 
 from nudge.core.judgement.next_checks import CHECKS
 from nudge.core.judgement.suspect_table import OBSERVED, SUSPECTS
+from nudge.core.judgement.workings import belief_workings
+from nudge.core.units import Quantity
 from nudge.core.vocabulary.observations import OBSERVATIONS
 from nudge.core.vocabulary.points import POINTS
 from tests.core.field import judged, plate, settled
@@ -138,3 +141,23 @@ class NextChecksTest(unittest.TestCase):
             self.assertTrue(set(check.done_by) & (set(POINTS) | set(OBSERVATIONS)), check.key)
             self.assertLessEqual(set(check.separates), set(SUSPECTS))
             self.assertGreater(check.minutes, 0)
+
+
+class BeliefWorkingTest(unittest.TestCase):
+    def test_what_a_belief_opens_to_multiplies_out_to_it(self):
+        seen = settled("filter_clean", "condenser_coil_dirty")
+        for spoken in (
+            {"suct": 118, "liq": 341, "sl": 52, "ll": 96, "oa": 88, "ra": 76, "wb": 64},
+            {"suct": 95, "liq": 300, "sl": 65, "ll": 98, "oa": 90, "ra": 68},
+        ):
+            workings = belief_workings(judged(plate(), seen, **spoken))
+            product = {
+                key: prod(
+                    i.measure.value / (100 if i.measure.quantity is Quantity.PERCENT else 1)
+                    for i in working.inputs
+                )
+                for key, working in workings.items()
+            }
+            total = sum(product.values())
+            for key, working in workings.items():
+                self.assertAlmostEqual(working.value, 100 * product[key] / total, 6)

@@ -21,7 +21,7 @@ export function BlankField({ blank, entry, taken, problem, units, id }: Props) {
           id={id}
           value={entry?.text ?? blank.usual}
           onChange={(event) => fillBlank(blank.key, event.target.value, units)}
-          className="h-14 w-full appearance-none truncate rounded border border-rule-strong bg-ground px-2 pt-5 text-[1.1rem] font-bold"
+          className="h-14 w-full appearance-none truncate rounded border border-rule-strong bg-ground px-2 pt-5 text-[1rem] font-bold"
         >
           {blank.usual === '' && <option value="">—</option>}
           {blank.choices.map((choice) => (
@@ -34,7 +34,7 @@ export function BlankField({ blank, entry, taken, problem, units, id }: Props) {
     )
   }
   return (
-    <div className="min-w-0">
+    <div className="group relative min-w-0">
       <label className="relative block" htmlFor={id}>
         <span className="pointer-events-none absolute top-1 left-2 max-w-[94%] truncate text-[0.78rem] text-soft">
           {blank.label}
@@ -55,6 +55,18 @@ export function BlankField({ blank, entry, taken, problem, units, id }: Props) {
           {blank.unit}
         </span>
       </label>
+      {blank.low < 0 && (
+        <button
+          type="button"
+          tabIndex={-1}
+          aria-label={`Change the sign of ${blank.label}`}
+          onPointerDown={(event) => event.preventDefault()}
+          onClick={() => fillBlank(blank.key, otherSign(entry?.text ?? ''), units)}
+          className="absolute top-0 right-0 hidden min-h-11 min-w-11 items-center justify-center text-[1.2rem] pointer-coarse:group-focus-within:flex"
+        >
+          ±
+        </button>
+      )}
       {problem !== undefined && (
         <p role="alert" className="mt-1 border-l-4 border-alarm pl-2 text-[0.88rem] leading-snug">
           {problem}
@@ -68,8 +80,11 @@ export function BlankField({ blank, entry, taken, problem, units, id }: Props) {
 function shownText(entry: Entry | undefined, taken: number | undefined, units: Units): string {
   if (entry === undefined) return ''
   if (entry.units === units || taken === undefined) return entry.text
-  return String(Number(taken.toPrecision(5)))
+  return String(Number(taken.toPrecision(4)))
 }
+
+/** Number pads of phones have no minus. */
+const otherSign = (text: string) => (/^[-−]/.test(text) ? text.slice(1) : `-${text}`)
 
 /** Enter goes to the next blank, as on a keypad. */
 function toNextBlank(event: React.KeyboardEvent<HTMLInputElement>) {

@@ -60,7 +60,7 @@ function Board({ shape }: { shape: PocketShape }) {
       </header>
       <nav
         aria-label="Slips"
-        className="flex gap-2 max-md:sticky max-md:bottom-0 max-md:order-1 max-md:-mx-4 max-md:overflow-x-auto max-md:border-t-2 max-md:border-ink max-md:bg-ground max-md:px-4 max-md:py-2 md:flex-wrap md:pt-2 print:hidden"
+        className="flex gap-2 max-md:sticky max-md:bottom-0 max-md:z-10 max-md:order-1 max-md:-mx-4 max-md:overflow-x-auto max-md:border-t-2 max-md:border-ink max-md:bg-ground max-md:px-4 max-md:py-2 md:flex-wrap md:pt-2 print:hidden"
       >
         {[...shape.slips, { key: CYCLE, title: 'Cycle chart' }].map((slip) => (
           <button

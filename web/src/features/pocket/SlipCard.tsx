@@ -188,7 +188,7 @@ function Figure({ line }: { line: SlipLine }) {
   return (
     <div data-line={number.key} className="min-w-0">
       <p className="truncate text-[0.9rem] text-soft">{number.label}</p>
-      <p className="text-[1.9rem] leading-tight font-bold whitespace-nowrap">
+      <p className="text-[1.5rem] leading-tight font-bold whitespace-nowrap sm:text-[1.9rem]">
         <OpenNumber number={number}>{number.text}</OpenNumber>
       </p>
       {low !== null && high !== null && place !== null && (
@@ -215,19 +215,21 @@ function Row({ line }: { line: SlipLine }) {
   return (
     <div
       data-line={number.key}
-      className="flex items-baseline justify-between gap-3 border-b border-rule py-1"
+      className="flex items-center justify-between gap-3 border-b border-rule"
     >
-      <dt className="min-w-0 truncate text-[0.94rem]">{number.label}</dt>
-      <dd className="shrink-0 text-right">
-        <OpenNumber number={number} className="font-bold">
-          {number.text}
-        </OpenNumber>
+      <dt className="min-w-0 text-[0.94rem] leading-tight">
+        {number.label}
         {line.place !== null && (
           <span className="block text-[0.85rem] text-soft">
             {placeWords(line)}
             {line.source !== '' && ` (${line.source})`}
           </span>
         )}
+      </dt>
+      <dd className="shrink-0 text-right">
+        <OpenNumber number={number} className="font-bold">
+          {number.text}
+        </OpenNumber>
       </dd>
     </div>
   )

@@ -2,11 +2,14 @@ import { useState } from 'react'
 import type { Suspect } from '../../api/types'
 import { Button } from '../../ui/Button'
 import { Heading } from '../../ui/Heading'
+import { OpenWorking } from './OpenWorking'
+
+type Props = { visitId: string; suspects: Suspect[] }
 
 const SHOWN = 3
 
 /** Suspects by belief, each with what speaks for it, against it, and what is missing. */
-export function Suspects({ suspects }: { suspects: Suspect[] }) {
+export function Suspects({ visitId, suspects }: Props) {
   const [all, setAll] = useState(false)
   if (suspects.length === 0) return null
   const listed = all ? suspects : suspects.slice(0, SHOWN)
@@ -22,6 +25,14 @@ export function Suspects({ suspects }: { suspects: Suspect[] }) {
                 <Weight belief={suspect.belief} />
                 <span className="w-12 text-right">{percent(suspect.belief)}</span>
               </summary>
+              <OpenWorking
+                visitId={visitId}
+                of={`belief_${suspect.fault}`}
+                label={`belief in ${suspect.label.toLowerCase()}`}
+                className="text-[0.92rem] text-soft"
+              >
+                how {percent(suspect.belief)} came about
+              </OpenWorking>
               <Evidence word="For" sentences={suspect.for} />
               <Evidence word="Against" sentences={suspect.against} />
               <Evidence word="Missing" sentences={suspect.missing} />

@@ -102,7 +102,7 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
             {visit.look?.decision !== 'leave_caps_on' && (
               <>
                 <NextChecks visit={visit} vocabulary={vocabulary} units={units} />
-                <Suspects suspects={visit.assessment?.suspects ?? []} />
+                <Suspects visitId={visit.id} suspects={visit.assessment?.suspects ?? []} />
               </>
             )}
             <Numbers visit={visit} vocabulary={vocabulary} />
