@@ -13,6 +13,9 @@ ENTRY = """
 export * from './src/lib/format'
 export * from './src/lib/scale'
 export * from './src/lib/loopGeometry'
+export * from './src/lib/ruleGeometry'
+export * from './src/lib/phGeometry'
+export * from './src/lib/entryText'
 """
 TARGETS = {
     "superheat": {"value": 11, "low": 6, "high": 15, "method": "m", "source": "s"},
@@ -132,3 +135,61 @@ class PureFunctionsTest(unittest.TestCase):
         self.assertEqual(hot["offScale"]["value"], 190)
         self.assertIsNone(plain["offScale"])
         self.assertEqual(hot["ticks"], plain["ticks"])
+
+    def test_what_people_type_as_a_number(self):
+        for text, value in (
+            ("118", 118), ("10,5", 10.5), ("36,000", 36000), ("1,234,567", 1234567), (" 7 ", 7),
+            ("−0.3", -0.3), ("-0.3", -0.3), ("", ""), ("ten", "ten"), ("1.2.3", "1.2.3"),
+        ):  # fmt: skip
+            with self.subTest(text):
+                self.assertEqual(self.run_js(f"js.readEntry({json.dumps(text)})"), value)
+
+    def test_a_rule_grades_both_scales_and_puts_pressure_where_it_boils(self):
+        rows = [[10 * i, 2 * i - 50, 2 * i - 49] for i in range(1, 61)]
+        rule = f"js.ruleGeometry({rows}, 20, false, 400)"
+        pressures = self.run_js(f"{rule}.pressures")
+        temperatures = self.run_js(f"{rule}.temperatures")
+        self.assertEqual(self.run_js(f"{rule}.x(20)"), 200)
+        for ticks in (pressures, temperatures):
+            self.assertGreater(len(ticks), 10)
+            self.assertTrue(all(a["x"] < b["x"] for a, b in pairwise(ticks)))
+            self.assertTrue(all(0 <= tick["x"] <= 400 for tick in ticks))
+            long = [tick for tick in ticks if tick["long"]]
+            self.assertTrue(2 <= len(long) <= 9)
+        for tick in pressures:  # here dew = p / 5 - 49, and x runs evenly with temperature
+            dew = tick["value"] / 5 - 49
+            self.assertAlmostEqual(tick["x"], 200 + (dew - 20) / 26 * 200, delta=0.01)
+
+    def test_a_logarithmic_scale_has_round_ticks(self):
+        self.assertEqual(self.run_js("js.logTicks(14, 600)"), [20, 50, 100, 200, 500])
+        self.assertEqual(self.run_js("js.logTicks(0.9, 30)"), [1, 2, 5, 10, 20])
+
+    def test_the_cycle_closes_only_when_it_is_whole(self):
+        chart = {
+            "bubble": [[80, 20], [100, 100], [130, 400]], "dew": [[190, 20], [195, 100], [190, 400]],
+            "isotherms": [{"value": 40, "points": [[98, 120], [100, 100], [195, 100], [210, 20]]}],
+            "qualities": [{"value": 0.5, "points": [[135, 20], [160, 400]]}],
+            "isentropes": [{"value": 1.8, "points": [[200, 50], [215, 300]]}],
+        }  # fmt: skip
+        corners = [
+            {"key": k, "label": k, "enthalpy": h, "pressure": p, "temperature": 0, "estimated": False}
+            for k, h, p in (("suction", 198, 100), ("discharge", 214, 300), ("liquid", 120, 300),
+                            ("fed", 120, 100))
+        ]  # fmt: skip
+        box = {"left": 50, "top": 10, "right": 450, "bottom": 310}
+
+        def draw(some):
+            cycle = json.dumps({"corners": some})
+            return self.run_js(f"js.phGeometry({json.dumps(chart)}, {cycle}, {json.dumps(box)})")
+
+        whole, part = draw(corners), draw(corners[:1] + corners[2:])
+        self.assertEqual(whole["cycle"].count("L"), 4)
+        self.assertTrue(whole["cycle"].endswith(whole["cycle"][1:].split("L")[0]))
+        self.assertEqual(part["cycle"].count("L"), 2)
+        self.assertEqual(draw([])["cycle"], "")
+        for corner in whole["corners"]:
+            self.assertTrue(50 <= corner["x"] <= 450, corner)
+            self.assertTrue(10 <= corner["y"] <= 310, corner)
+        at = {corner["key"]: corner for corner in whole["corners"]}
+        self.assertEqual(at["liquid"]["x"], at["fed"]["x"])
+        self.assertLess(at["discharge"]["y"], at["suction"]["y"])  # more pressure stands higher

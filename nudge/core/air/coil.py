@@ -6,6 +6,7 @@ out no water is followed to where it just turns dry. Capacity is net of blower h
 """
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 from nudge.core.air.moist_air import MoistAir, air_at, saturated_air
 from nudge.core.errors import Impossible, OutOfRange
@@ -73,6 +74,7 @@ class ExpectedCoil:
     is_dry: bool
 
 
+@lru_cache(maxsize=512)  # a visit is judged again after every write, mostly on the same air
 def expected_coil(
     entering: MoistAir,
     outdoor_c: float,

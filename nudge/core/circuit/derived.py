@@ -5,7 +5,7 @@ readings are there and leaves the rest None: absent is absent, never guessed.
 """
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from nudge.core.air.coil import FLOW_SHARE, capacity_share, share_of_rated
@@ -18,8 +18,9 @@ from nudge.core.units import atmospheric_kpa
 from nudge.core.vocabulary.equipment import Plate
 from nudge.core.vocabulary.points import Readings
 
-UNREAD_RH = 85.0
-"""Supply air off a working coil, where nobody read its moisture; it moves density by 0.5 %."""
+UNREAD_RH, UNREAD_MOISTURE = 85.0, 0.0095
+"""Supply air where nobody read its moisture: off a wet coil, or room air warmed. Density moves
+with it by half a percent."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -122,7 +123,7 @@ def _air_side(plate: Plate, readings: Readings) -> dict[str, float | None]:
     found: dict[str, float | None] = {"airflow_by_table": by_table}
     supply_c = readings.get("supply_air_temp")
     if supply_c is not None:
-        carrying = leaving or moist_air(supply_c, plate.elevation_m, relative_humidity=UNREAD_RH)
+        carrying = leaving or unread_supply_air(supply_c, plate.elevation_m)
         found["airflow_standard"] = standard = standard_flow(carrying, airflow)
         if plate.nominal_capacity_w:
             found["airflow_per_capacity"] = standard / plate.nominal_capacity_w * 1000
@@ -139,6 +140,12 @@ def _air_side(plate: Plate, readings: Readings) -> dict[str, float | None]:
         "capacity_normalised": _normalised(heat.total_w, entering, found, readings),
         "eer": heat.total_w / watts if watts else None,
     }
+
+
+def unread_supply_air(supply_c: float, elevation_m: float) -> MoistAir:
+    """Supply air of a temperature [°C] whose moisture nobody read: see `UNREAD_RH`."""
+    air = moist_air(supply_c, elevation_m, relative_humidity=UNREAD_RH)
+    return replace(air, humidity_ratio=min(air.humidity_ratio, UNREAD_MOISTURE))
 
 
 def _by_table(plate: Plate, readings: Readings) -> float | None:

@@ -25,7 +25,7 @@ from nudge.core.air.heat import standard_flow
 from nudge.core.air.moist_air import MoistAir, moist_air
 from nudge.core.air.static import DuctReading, read_static
 from nudge.core.circuit.case import Context, open_case
-from nudge.core.circuit.derived import UNREAD_RH
+from nudge.core.circuit.derived import unread_supply_air
 from nudge.core.circuit.workings import derived_workings
 from nudge.core.pocket.blanks import given
 from nudge.core.pocket.refrigerant_slips import plate_of
@@ -168,7 +168,7 @@ def _static_words(entered: Entered) -> list[Said]:
 
 
 def _as_standard(values: Values, elevation: float) -> float:
-    supply = moist_air(values["supply_air_temp"], elevation, relative_humidity=UNREAD_RH)
+    supply = unread_supply_air(values["supply_air_temp"], elevation)
     return standard_flow(supply, values["airflow"])
 
 

@@ -2,12 +2,12 @@ import { Link } from 'react-router'
 import { useState } from 'react'
 import { useToday } from '../../api/queries'
 import type { SlipShape, Units, VisitLine } from '../../api/types'
+import { readEntry } from '../../lib/entryText'
 import { writeOn } from '../../state/outbox'
 import type { Entry } from '../../state/pocket'
 import { Button } from '../../ui/Button'
 import { Card } from '../../ui/Card'
 import { LoadState } from '../../ui/LoadState'
-import { readEntry } from './useFilled'
 
 type Props = {
   shape: SlipShape

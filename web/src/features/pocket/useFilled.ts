@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState } from 'react'
 import { request } from '../../api/client'
 import type { Pocket, Slip, SlipShape, Units } from '../../api/types'
+import { readEntry } from '../../lib/entryText'
 import type { Entry } from '../../state/pocket'
 
 export type Filled = {
@@ -96,14 +97,4 @@ function asBody(entries: Record<string, Entry>, units: Units) {
     entries: Object.fromEntries(given),
     written_in: Object.fromEntries(elsewhere.map(([key, entry]) => [key, entry.units])),
   }
-}
-
-/** A number where the text is one (a decimal comma counts), else the text, for the core to refuse. */
-export function readEntry(text: string): number | string {
-  const plain = text
-    .trim()
-    .replace('−', '-')
-    .replace(/(\d),(?=\d{3}(\D|$))/g, '$1')
-  const number = Number(plain.replace(',', '.'))
-  return plain !== '' && Number.isFinite(number) ? number : text
 }
