@@ -54,7 +54,7 @@ def opened(working: Working, units: UnitSystem) -> OpenedOut:
     formula, quantity = working.formula, working.formula.quantity
     return OpenedOut(
         key=formula.key,
-        label=formula.label,
+        label=worded(formula.label, units),
         value=round(from_si(working.value, quantity, units), 4),
         unit=unit_label(quantity, units),
         decimals=decimals(quantity, units),

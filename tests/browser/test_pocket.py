@@ -205,3 +205,24 @@ class NumbersTest(BrowserTest):
         self.kept(page)
         page.reload()
         expect(methods.get_by_label("With a fixed orifice")).to_have_value("formula_superheat")
+
+
+FOREIGN = {"si": r"°F|psi|\bCFM\b|in\. w\.c\.|\boz\b|\blb\b|Btu", "si_bar": r"°F|psi|\bkPa\b|Btu"}
+
+
+class UnitsTest(BrowserTest):
+    def test_no_screen_mixes_units(self):
+        for units, foreign in FOREIGN.items():
+            for path in ("/", "/systems/pottery-kiln", "/visits/pottery-now", "/visits/ferry-hall-now",
+                         "/pocket"):  # fmt: skip
+                page = self.open(path)
+                kept = f'{{"theme":"paper","units":"{units}","padOpen":false}}'
+                page.evaluate(f"localStorage.setItem('nudge.preferences', '{kept}')")
+                page.reload()
+                page.wait_for_load_state("networkidle")
+                page.evaluate("document.querySelectorAll('details').forEach(d => (d.open = true))")
+                shown = page.locator("main").inner_text()
+                shown = re.sub(r"(typed|live) [^\n]*", "", shown)  # what was typed stays as typed
+                with self.subTest(path=path, units=units):
+                    self.assertGreater(len(shown), 100)
+                    self.assertEqual(re.findall(foreign, shown), [])

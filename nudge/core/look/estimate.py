@@ -88,7 +88,7 @@ EVAPORATOR_WAYS: tuple[Way, ...] = (
     ),
     Way(
         Formula(
-            "evaporator_by_35", "Evaporator saturation, 35 °F rule", _T,
+            "evaporator_by_35", "Evaporator saturation, {d35} rule", _T,
             "Ordinary coils boil about {d35} under their return air at normal airflow and mid "
             "humidity.",
             "return air − {d35}", "{return_air_temp} − {step} = {result}", ("return_air_temp",),
@@ -98,7 +98,7 @@ EVAPORATOR_WAYS: tuple[Way, ...] = (
     ),
     Way(
         Formula(
-            "evaporator_by_30", "Evaporator saturation, 30 °F rule", _T,
+            "evaporator_by_30", "Evaporator saturation, {d30} rule", _T,
             "The same with an oversized coil.",
             "return air − {d30}", "{return_air_temp} − {step} = {result}", ("return_air_temp",),
             "Trade rule, oversized coils.", THIRTY_FIVE_OWN_ERROR_K,
