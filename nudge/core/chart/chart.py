@@ -35,7 +35,7 @@ class ChartKind:
     example: str
 
 
-_OUTDOOR = Axis("outdoor air", Quantity.TEMPERATURE, 20, 140)
+_OUTDOOR = Axis("outdoor air", Quantity.TEMPERATURE, 45, 140)
 
 _KINDS = (
     ChartKind(

@@ -20,6 +20,7 @@ LONGEST_TEXT = 20_000
 MOST_ROWS, MOST_COLUMNS = 60, 24
 MOST_PROBLEMS = 8
 ONLY_COLUMN = "all"
+HOTTEST_WET_BULB_C = (82 - 32) / 1.8
 CORNER_WORDS = frozenset({"out", "oa", "odt", "ambient", "amb", "temp", "f", "c", "esp", "tesp"})
 BLANKS = frozenset({"", "-", "--", "---", "–", "—", "n/a", "na", "x", "."})
 _UNIT = re.compile(r"\s*(°?\s*[fc]|k|psig?|cfm|l/s|pa|in\.?\s*w\.?c\.?)\s*$", re.IGNORECASE)
@@ -109,6 +110,18 @@ def _cells(lines: list[str], separator: str) -> list[list[str]]:
     return rows
 
 
+def _looks_turned(rows: list[float], columns: list[float]) -> bool:
+    """Wet bulbs do not reach 85 °F where outdoor air stays under 80 [°C here]."""
+    return max(rows) < HOTTEST_WET_BULB_C < max(columns)
+
+
+def _turned(table: list[list[str]]) -> list[list[str]]:
+    """A chart that heads its corner with its columns' axis is written the other way round."""
+    wide = max(len(row) for row in table)
+    full = [row + [""] * (wide - len(row)) for row in table]
+    return [list(column) for column in zip(*full, strict=True)]
+
+
 class _Reader:
     """Reads one table of cells, gathering problems as it goes."""
 
@@ -117,6 +130,8 @@ class _Reader:
         self._problems: list[ChartProblem] = []
 
     def read(self, table: list[list[str]]) -> Chart:
+        if table[0] and self._heads_its_columns(table[0][0]):
+            table = _turned(table)
         header, body, first = self._header(table)
         rows = [
             self._axis_value(line[0], first + i, 1, self._kind.row) for i, line in enumerate(body)
@@ -133,6 +148,11 @@ class _Reader:
             columns_up = self._rising(columns, across, lambda j: (1, j + 2))
         if not self._problems and not any(c is not None for line in cells for c in line):
             self._note(0, 0, "Every cell of that chart is blank.")
+        if not self._problems and across is not None and _looks_turned(rows_up, columns_up):
+            self._note(
+                0, 0, f"The rows look like {across.label} and the columns like "
+                f"{self._kind.row.label}. Turn the chart, or head its corner “{across.label}”.",
+            )  # fmt: skip
         if self._problems:
             raise UnreadableChart(self._problems)
         if rows_up != rows:
@@ -152,6 +172,13 @@ class _Reader:
         if len(table) > 1 and one_short and not self._is_corner(table[0][0]):
             return table[0], table[1:], 2  # the corner was left out
         return table[0][1:], table[1:], 2
+
+    def _heads_its_columns(self, corner: str) -> bool:
+        """Whether the corner names the axis that should run across: `wet bulb`, `WB`."""
+        if self._kind.column is None:
+            return False
+        words = re.findall(r"[a-z]+", corner.casefold())
+        return "wb" in words or "wet" in words
 
     def _is_corner(self, cell: str) -> bool:
         """Whether a first heading names the rows, rather than heading a column."""

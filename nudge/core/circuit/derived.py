@@ -18,9 +18,10 @@ from nudge.core.units import atmospheric_kpa
 from nudge.core.vocabulary.equipment import Plate
 from nudge.core.vocabulary.points import Readings
 
+UNREAD_SUPPLY_C = 14.0
 UNREAD_RH, UNREAD_MOISTURE = 85.0, 0.0095
-"""Supply air where nobody read its moisture: off a wet coil, or room air warmed. Density moves
-with it by half a percent."""
+"""Supply air where nobody read its temperature or moisture: off a wet coil, or room air warmed.
+Density moves with them by a percent or two."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -121,12 +122,11 @@ def _air_side(plate: Plate, readings: Readings) -> dict[str, float | None]:
         return {}
     leaving = air_of(plate, readings, "supply")
     found: dict[str, float | None] = {"airflow_by_table": by_table}
-    supply_c = readings.get("supply_air_temp")
-    if supply_c is not None:
-        carrying = leaving or unread_supply_air(supply_c, plate.elevation_m)
-        found["airflow_standard"] = standard = standard_flow(carrying, airflow)
-        if plate.nominal_capacity_w:
-            found["airflow_per_capacity"] = standard / plate.nominal_capacity_w * 1000
+    supply_c = readings.get("supply_air_temp", UNREAD_SUPPLY_C)
+    carrying = leaving or unread_supply_air(supply_c, plate.elevation_m)
+    found["airflow_standard"] = standard = standard_flow(carrying, airflow)
+    if plate.nominal_capacity_w:
+        found["airflow_per_capacity"] = standard / plate.nominal_capacity_w * 1000
     entering = air_of(plate, readings, "return")
     if entering is None or leaving is None:
         return found

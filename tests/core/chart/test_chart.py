@@ -79,6 +79,22 @@ class ReadingTest(unittest.TestCase):
         self.assertAlmostEqual(coils("75 10,5\n85 9,5", 80), 10.0)
         self.assertAlmostEqual(coils("75;10,5\n85;9,5", 80), 10.0)
 
+    def test_a_chart_written_the_other_way_round_is_turned_or_asked_about(self):
+        turned = "wet bulb;75;85;95\n60;13;8;\n64;19;14;10\n68;25;21;16"
+        chart = read_chart("superheat_by_wet_bulb", turned, "ip")
+        same = read_chart("superheat_by_wet_bulb", GRID, "ip")
+        self.assertEqual(
+            (chart.rows, chart.columns, chart.cells), (same.rows, same.columns, same.cells)
+        )
+        with self.assertRaises(UnreadableChart) as caught:
+            read_chart("superheat_by_wet_bulb", turned.replace("wet bulb", "°F"), "ip")
+        self.assertIn("Turn the chart", caught.exception.text("ip"))
+
+    def test_a_chart_in_celsius_is_not_taken_for_fahrenheit(self):
+        with self.assertRaises(UnreadableChart) as caught:
+            read_chart("subcooling_by_outdoor", "25;6\n35;5", "ip")
+        self.assertIn("the units you read in", caught.exception.text("ip"))
+
     def test_si_charts_are_read_in_si(self):
         self.assertAlmostEqual(coils("25 6\n35 5", 86, units="si") / 1.8, 5.5)
 
@@ -93,7 +109,7 @@ class ReadingTest(unittest.TestCase):
             ("out;A;A\n75;10;9\n85;9;8", "“A” heads two columns"),
             ("out;A;\n75;10;9\n85;9;8", "no indoor unit. Name it"),
             ("out;A\n75;10;9\n85;9;8", "2 cells under 1 headings"),
-            ("out;A\n75;10\n850;9", "850 °F is outside 20 to 140 °F"),
+            ("out;A\n75;10\n850;9", "850 °F is outside 45 to 140 °F"),
             ("out;A\n75;\n85;", "Every cell of that chart is blank"),
             ("out;A\n75;10\n;9", "a number is missing"),
             ("out;A\n75;nan\n85;9", "is not a number"),

@@ -82,7 +82,7 @@ export function PlateForm({ system, vocabulary, fluids, methods, columns }: Prop
 /** The plate's numbers about charge, beside the sum they come to. */
 export function ChargeFields({ system, vocabulary }: Pick<Props, 'system' | 'vocabulary'>) {
   return (
-    <div className="grid gap-x-6 gap-y-3 pt-3 sm:grid-cols-2">
+    <div className="grid grid-cols-2 gap-x-4 gap-y-3 pt-3 sm:gap-x-6">
       {vocabulary.plate_numbers.filter(isCharge).map((row) => (
         <NumberField key={row.key} system={system} row={row} />
       ))}
