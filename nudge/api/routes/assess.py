@@ -4,6 +4,7 @@ from fastapi import APIRouter, Request
 from pydantic import BaseModel
 from starlette.responses import Response
 
+from nudge.api.ready_body import read_body, takes
 from nudge.contract.answer import AssessOut
 from nudge.contract.assessing import assess_request, open_request
 from nudge.contract.look_answer import LookIn, LookOut, look_request
@@ -19,12 +20,13 @@ class WorkingsOut(BaseModel):
     numbers: dict[str, OpenedOut]
 
 
-@router.post("/assess", response_model=AssessOut)
-async def assess(body: AssessIn, request: Request) -> Response:
+@router.post("/assess", response_model=AssessOut, openapi_extra=takes(AssessIn))
+async def assess(request: Request) -> Response:
     """What a set of readings means. Stores nothing.
 
     Answers with ready JSON: the model was just built by us, so checking it again is waste.
     """
+    body = await read_body(AssessIn, request)
     request.state.units = body.units
     return Response(assess_request(body).to_json(), media_type="application/json")
 
