@@ -138,6 +138,43 @@ class RoundTripTest(WithClient):
         self.assertAlmostEqual(one["derived"]["superheat"], superheat, delta=0.01)
         self.assertNotIn("°F", json.dumps(other, ensure_ascii=False))
 
+    def test_every_opened_number_is_the_same_in_every_unit(self):
+        from nudge.core.units import UNITS
+
+        to_field = {(row.si, row.ip): (row.scale, row.offset) for row in UNITS.values()}
+        to_field |= {("bar", psi): (6.894757 / 100, 0.0) for psi in ("psi", "psig")}
+        entries = {"return_air_temp": 78, "return_air_wet_bulb": 65, "outdoor_air_temp": 92,
+                   "nominal_capacity": 36000, "suction_pressure": 118, "suction_line_temp": 52,
+                   "liquid_pressure": 341, "liquid_line_temp": 96, "pressure": 118,
+                   "factory_charge": 7, "line_set_length": 40, "liquid_tube": "0.375",
+                   "strip_kw": 5, "test_pressure_start": 150, "test_temp_start": 80,
+                   "test_temp_now": 70}  # fmt: skip
+
+        def numbers(units: str) -> dict[str, dict[str, Any]]:
+            found: dict[str, dict[str, Any]] = {}
+            for visit in ("seed-library-now", "pottery-now", "clinic-now", "ferry-hall-now"):
+                answer = self.http.get(f"/api/visits/{visit}/workings", params={"units": units})
+                found |= {f"{visit} {key}": number for key, number in answer.json().items()}
+            sheet = self.http.get("/api/systems/ferry-hall-big/weigh-in", params={"units": units})
+            found |= sheet.json()["numbers"]
+            written = dict.fromkeys(entries, "ip")
+            body = {"units": units, "entries": entries, "written_in": written}
+            for slip in self.http.post("/api/pocket", json=body).json()["slips"]:
+                found |= {line["number"]["key"]: line["number"] for line in slip["lines"]}
+            return found
+
+        field = numbers("ip")
+        self.assertGreater(len(field), 120)
+        for units in ("si", "si_bar"):
+            there = numbers(units)
+            self.assertEqual(set(there), set(field))
+            for key, number in field.items():
+                scale, offset = to_field[there[key]["unit"], number["unit"]]
+                back = (there[key]["value"] - offset) / scale
+                with self.subTest(key=key, units=units):
+                    off = max(abs(number["value"]) * 1e-3, 2e-3)
+                    self.assertAlmostEqual(back, number["value"], delta=off)
+
     def test_get_routes_answer_in_every_unit(self):
         for path in ("pocket", "vocabulary", "refrigerants", "methods", "refrigerants/R-32/chart"):
             shapes = []
