@@ -26,6 +26,7 @@ from nudge.core.air.moist_air import MoistAir, moist_air
 from nudge.core.air.static import DuctReading, read_static
 from nudge.core.circuit.case import Context, open_case
 from nudge.core.circuit.derived import unread_supply_air
+from nudge.core.circuit.derived_table import DERIVED
 from nudge.core.circuit.workings import derived_workings
 from nudge.core.pocket.blanks import given
 from nudge.core.pocket.refrigerant_slips import plate_of
@@ -124,12 +125,6 @@ BALANCE = Formula(
     ("nominal_capacity", "return_air_temp", "return_air_wet_bulb", "supply_air_temp",
      "supply_air_wet_bulb", "outdoor_air_temp"), "Coil model, docs/method.md.",
 )  # fmt: skip
-STATIC = Formula(
-    "external_static", "Total external static", Quantity.STATIC_PRESSURE,
-    "What ducts, coil and filter outside the blower's box cost.", "supply static − return static",
-    "{supply_static} − ({return_static}) = {result}", ("supply_static", "return_static"),
-    "Trade definition; typical design {s0.5}, over {s0.8} is a duct or filter problem.",
-)  # fmt: skip
 
 
 def airflow(entered: Entered) -> Outcome:
@@ -146,8 +141,9 @@ def airflow(entered: Entered) -> Outcome:
         lines.append(Line(target))
     lines += [_way_line(entered, way, wanted) for way in _WAYS if entered.has(*way.blanks)]
     if entered.has("supply_static", "return_static"):
-        working = work(STATIC, lambda v: v["supply_static"] - v["return_static"],
-                       given(entered, "supply_static", "return_static"))  # fmt: skip
+        statics = given(entered, "supply_static", "return_static")
+        formula = DERIVED["external_static"]
+        working = work(formula, lambda v: v["supply_static"] - v["return_static"], statics)
         lines.append(Line(working, reading="total_external_static"))
     if entered.has("blower_amps", "blower_plate_amps"):
         row = blower_amps_say(
@@ -230,12 +226,6 @@ SPLIT = Formula(
     ("return_air_temp", "return_air_wet_bulb", "outdoor_air_temp", "airflow_per_ton"),
     "Coil model, docs/method.md.", SPLIT_OWN_ERROR_K,
 )  # fmt: skip
-MEASURED_SPLIT = Formula(
-    "temperature_split", "Split measured", Quantity.TEMPERATURE_DIFFERENCE,
-    "How much the air is cooled.", "return air − supply air",
-    "{return_air_temp} − {supply_air_temp} = {result}", ("return_air_temp", "supply_air_temp"),
-    "Trade definition.",
-)  # fmt: skip
 CAPACITY = Formula(
     "expected_capacity", "Capacity to expect", _Q,
     "What its nominal capacity comes to on this air.", "coil model",
@@ -269,8 +259,9 @@ def split(entered: Entered) -> Outcome:
     lines = [Line(expected), Line(work(COIL, lambda v: coil(v).saturation_c, inputs))]
     if "supply_air_temp" in entered:
         off = expected.uncertainty or SPLIT_OWN_ERROR_K
-        measured = work(MEASURED_SPLIT, lambda v: v["return_air_temp"] - v["supply_air_temp"],
-                        given(entered, "return_air_temp", "supply_air_temp"))  # fmt: skip
+        airs = given(entered, "return_air_temp", "supply_air_temp")
+        formula = DERIVED["temperature_split"]
+        measured = work(formula, lambda v: v["return_air_temp"] - v["supply_air_temp"], airs)
         lines.insert(1, Line(measured, expected.value - off, expected.value + off, "expected"))
     if "nominal_capacity" in entered:
         share = share_of_rated(entered["airflow_per_ton"])

@@ -1,6 +1,7 @@
 import { memo, useState } from 'react'
 import type { Blank, Slip, SlipLine, SlipShape, Units } from '../../api/types'
 import { formatNumber } from '../../lib/format'
+import { placeInWords } from '../../lib/place'
 import { copyText } from '../../lib/clipboard'
 import type { Entry } from '../../state/pocket'
 import { turnSlip } from '../../state/pocket'
@@ -235,14 +236,9 @@ function Row({ line }: { line: SlipLine }) {
   )
 }
 
-function placeWords({ place, number, low, high }: SlipLine): string {
-  if (place === 'low' && low !== null) {
-    return `↓ ${formatNumber(low - number.value, number.decimals)} ${number.unit} under`.trim()
-  }
-  if (place === 'high' && high !== null) {
-    return `↑ ${formatNumber(number.value - high, number.decimals)} ${number.unit} over`.trim()
-  }
-  return '✓ inside'
+function placeWords({ number, low, high }: SlipLine): string {
+  if (low === null || high === null) return ''
+  return placeInWords(number.value, { low, high }, number.unit, number.decimals, 'inside')
 }
 
 function CopyButton({ text, title }: { text: string; title: string }) {

@@ -1,5 +1,6 @@
 import type { Assessment, Reading, Target, Vocabulary } from '../../api/types'
 import { formatNumber } from '../../lib/format'
+import { placeInWords } from '../../lib/place'
 import { BracketScale } from '../../ui/BracketScale'
 import { OpenWorking } from './OpenWorking'
 
@@ -85,7 +86,7 @@ type AgainstProps = {
 }
 
 function AgainstTarget({ visitId, judged, value, target, unit }: AgainstProps) {
-  const words = placeInWords(value, target, unit)
+  const words = placeInWords(value, target, unit, 1, 'in the window')
   const window = `${formatNumber(target.low, 1)} to ${formatNumber(target.high, 1)}`
   return (
     <>
@@ -110,11 +111,4 @@ function AgainstTarget({ visitId, judged, value, target, unit }: AgainstProps) {
       </OpenWorking>
     </>
   )
-}
-
-function placeInWords(value: number, target: Target, unit: string): string {
-  const near = 0.001
-  if (value < target.low - near) return `↓ ${formatNumber(target.low - value, 1)} ${unit} under`
-  if (value > target.high + near) return `↑ ${formatNumber(value - target.high, 1)} ${unit} over`
-  return '✓ in the window'
 }

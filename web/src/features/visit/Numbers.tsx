@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import type { Visit, Vocabulary } from '../../api/types'
 import { formatNumber } from '../../lib/format'
+import { placeInWords } from '../../lib/place'
 import { Button } from '../../ui/Button'
 import { Heading } from '../../ui/Heading'
 import { OpenWorking } from './OpenWorking'
@@ -36,8 +37,8 @@ export function Numbers({ visit, vocabulary }: Props) {
                 {row.label}
                 {target && (
                   <span className="block text-[0.8rem] text-soft">
-                    {placeWord(value, target.low, target.high)} {formatNumber(target.low, 1)} to{' '}
-                    {formatNumber(target.high, 1)}, {target.source}
+                    {placeInWords(value, target, row.unit, 1, 'in the window')},{' '}
+                    {formatNumber(target.low, 1)} to {formatNumber(target.high, 1)}, {target.source}
                   </span>
                 )}
               </dt>
@@ -57,9 +58,4 @@ export function Numbers({ visit, vocabulary }: Props) {
       )}
     </section>
   )
-}
-
-function placeWord(value: number, low: number, high: number): string {
-  if (value < low - 0.001) return '↓ under'
-  return value > high + 0.001 ? '↑ over' : '✓ in'
 }
