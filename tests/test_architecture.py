@@ -51,6 +51,7 @@ ALLOWED: dict[str, tuple[str, ...]] = {
         "nudge.core.units", "nudge.core.said", "nudge.core.working", "nudge.core.refrigerant", "nudge.core.vocabulary",
         "nudge.core.circuit", "nudge.core.targets", "nudge.core.settling",
     ),
+    "nudge.core.plant": ("nudge.core.units", "nudge.core.errors", "nudge.core.refrigerant"),
     "nudge.contract": ("nudge.core",),
     "nudge.store": (),
     "nudge.services": ("nudge.core", "nudge.contract", "nudge.store", "nudge.__version__"),
