@@ -70,6 +70,8 @@ def _serve(with_demo: bool) -> int:
         from nudge.demo.skerrow import fill_if_empty
 
         fill_if_empty(database)
+    workshop = Workshop(database)
+    workshop.begin()
     if not SCREENS.is_dir():
         print("The screens are not built; only /api answers. Run `make demo`.", file=sys.stderr)
     host = f"[{settings.host}]" if ":" in settings.host else settings.host
@@ -77,9 +79,7 @@ def _serve(with_demo: bool) -> int:
         f"Nudge is at http://{host}:{settings.port}  (data in {settings.data_folder})", flush=True
     )
     server = uvicorn.Server(
-        uvicorn.Config(
-            create_app(Workshop(database)), log_level="warning", timeout_graceful_shutdown=3
-        )
+        uvicorn.Config(create_app(workshop), log_level="warning", timeout_graceful_shutdown=3)
     )
     server.run(sockets=[listener])
     return 0

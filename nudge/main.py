@@ -17,11 +17,13 @@ from nudge.api.routes import (
     book,
     charts,
     health,
+    instruments,
     methods,
     pocket,
     refrigerants,
     visits,
     vocabulary,
+    yard,
 )
 from nudge.services.workshop import Workshop
 
@@ -51,6 +53,7 @@ def create_app(workshop: Workshop | None, screens: Path = SCREENS) -> FastAPI:
     answer_errors(app)
     for resource in (
         health, refrigerants, assess, vocabulary, pocket, book, charts, methods, visits,
+        instruments, yard,
     ):  # fmt: skip
         app.include_router(resource.router)
     if screens.is_dir():

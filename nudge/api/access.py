@@ -6,6 +6,7 @@ from fastapi import Depends, Request
 
 from nudge.core.units import UnitSystem
 from nudge.services.book import Book
+from nudge.services.instruments import Instruments
 from nudge.services.methods import Methods
 from nudge.services.visits import Visits
 from nudge.services.workshop import Workshop
@@ -33,8 +34,13 @@ def _methods(request: Request) -> Methods:
     return _workshop(request).methods
 
 
+def _instruments(request: Request) -> Instruments:
+    return _workshop(request).instruments
+
+
 UnitsIn = Annotated[UnitSystem, Depends(_units)]
 WorkshopIn = Annotated[Workshop, Depends(_workshop)]
 VisitsIn = Annotated[Visits, Depends(_visits)]
 MethodsIn = Annotated[Methods, Depends(_methods)]
+InstrumentsIn = Annotated[Instruments, Depends(_instruments)]
 BookIn = Annotated[Book, Depends(_book)]

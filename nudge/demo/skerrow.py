@@ -8,6 +8,7 @@ from datetime import datetime, timedelta
 
 from nudge.core.refrigerant.table import load_table
 from nudge.core.units import Quantity, atmospheric_kpa, from_si, to_si
+from nudge.demo.skerrow_live import set_up_live
 from nudge.demo.skerrow_story import SITES, SYSTEMS, VISITS, PlannedVisit, Readings
 from nudge.services.book import Book
 from nudge.services.clock import system_clock
@@ -41,6 +42,8 @@ def fill_if_empty(database: Database, now: datetime | None = None) -> bool:
             book.set_chart(row.id, f"{row.id}-{kind}", kind, text, "ip")
     for visit in VISITS:
         _play(visit, book, visits, clock, today)
+    clock.now = today
+    set_up_live(database, clock, visits)
     return True
 
 

@@ -182,7 +182,7 @@ _PRESSURES = ("suction_pressure", "liquid_pressure", "discharge_pressure", "test
 
 def _points_of(kind: str) -> frozenset[str]:
     if kind == "clamp":
-        return frozenset(key for key in POINTS if key.endswith("_temp") and "air" not in key)
+        return frozenset(key for key in POINTS if "_temp" in key and "air" not in key)
     if kind == "air_probe":
         return frozenset(key for key in POINTS if "air" in key and key.endswith(_AIR_ENDS))
     ends = {

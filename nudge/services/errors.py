@@ -1,7 +1,8 @@
 """What use cases raise besides the core's errors."""
 
 from nudge.core.callout.parser import Misheard
-from nudge.core.errors import CoreError
+from nudge.core.errors import CoreError, Impossible
+from nudge.core.said import Said
 
 
 class NotFound(CoreError):
@@ -24,3 +25,11 @@ class Closed(CoreError):
 
     def __init__(self) -> None:
         super().__init__("visit", "This visit is closed. Open it again to write on it.")
+
+
+class Unsettled(Impossible):
+    """It still moves, and nobody said why to judge it now."""
+
+    def __init__(self, moves: Said) -> None:
+        tail = " Wait, or say why it has to be judged now."
+        super().__init__("reason", Said(moves.template + tail, moves.measures, moves.tail))

@@ -1,7 +1,7 @@
 """A visit as it stands: what counts now, and what it means."""
 
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import UTC, datetime
 
 from nudge.contract.answer import AssessOut, answer
 from nudge.core.callout.spoken_units import value_si
@@ -15,13 +15,15 @@ from nudge.core.look.decide import Look, look
 from nudge.core.look.estimate import OwnHistory
 from nudge.core.record.standing import current
 from nudge.core.targets.workings import target_workings
-from nudge.core.units import UnitSystem
+from nudge.core.units import UnitSystem, unit_label
 from nudge.core.vocabulary.observations import OBSERVATIONS
 from nudge.core.vocabulary.points import POINTS
 from nudge.core.working import Working
+from nudge.services.live_state import LiveState
 from nudge.services.plates import plate_of
 from nudge.store.tables import Reading, Visit
 
+LIVE_ID = "live:"
 PRESSURES = frozenset({"suction_pressure", "liquid_pressure", "discharge_pressure"})
 
 
@@ -39,6 +41,9 @@ class Snapshot:
     problem: CoreError | None
     look: Look | None = None
     """The look without gauges, while no pressure has been read."""
+    live: LiveState | None = None
+    """What the instruments say now, while any of them sends."""
+    is_simulated: bool = False
 
     @property
     def readings(self) -> dict[str, float]:
@@ -72,6 +77,10 @@ class Surroundings:
 
     preferred: tuple[str, ...]
     own: OwnHistory
+    live: LiveState | None = None
+    is_simulated: bool = False
+    early: tuple[datetime, str] | None = None
+    """When and why somebody last chose to judge before it settled."""
 
 
 def take_snapshot(visit: Visit, around: Surroundings) -> Snapshot:
@@ -80,12 +89,19 @@ def take_snapshot(visit: Visit, around: Surroundings) -> Snapshot:
     A plate changed after the fact can make stored readings impossible for it; then there is
     a `problem` in place of an assessment, and every reading is still there.
     """
-    rows = current(visit.readings)
+    rows = current(visit.readings) | live_rows(around.live)
     readings = {key: si_value(row) for key, row in rows.items()}
     observations = standing_observations(visit)
     running_since, changed_at = _last_events(visit)
     latest = max((row.taken_at for row in rows.values()), default=None)
-    context = Context(_minutes(running_since, latest), _minutes(changed_at, latest), observations)
+    context = Context(
+        _minutes(running_since, latest),
+        _minutes(changed_at, latest),
+        observations,
+        around.live.unsettled if around.live else None,
+        _early(around, running_since, changed_at),
+        tuple(lie.said for lie in around.live.lies) if around.live else (),
+    )
     assessment, problem, seen = None, None, None
     if readings:
         try:
@@ -97,8 +113,38 @@ def take_snapshot(visit: Visit, around: Surroundings) -> Snapshot:
         except CoreError as error:
             problem = error
     return Snapshot(
-        visit, rows, observations, running_since, changed_at, context, assessment, problem, seen
-    )
+        visit, rows, observations, running_since, changed_at, context, assessment, problem, seen,
+        around.live, around.is_simulated,
+    )  # fmt: skip
+
+
+def live_rows(live: LiveState | None) -> dict[str, Reading]:
+    """Live values as readings of the record's shape, not (yet) part of it."""
+    if live is None:
+        return {}
+    return {
+        point: Reading(
+            id=f"{LIVE_ID}{value.channel}", point=point, given_value=value.value,
+            given_unit=unit_label(POINTS[point].quantity, "si"), source=value.source,
+            quality="live", taken_at=_moment(value.at_ms), recorded_at=_moment(value.at_ms),
+        )
+        for point, value in live.values.items()
+    }  # fmt: skip
+
+
+def _moment(at_ms: int) -> datetime:
+    return datetime.fromtimestamp(at_ms / 1000, UTC)
+
+
+def _early(
+    around: Surroundings, running_since: datetime | None, changed_at: datetime | None
+) -> str:
+    """The reason to judge early, while nothing has been started or changed since it was given."""
+    if around.early is None:
+        return ""
+    given_at, reason = around.early
+    since = max((t for t in (running_since, changed_at) if t is not None), default=None)
+    return reason if since is None or given_at >= since else ""
 
 
 def si_value(row: Reading) -> float:

@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from datetime import date, datetime, timedelta
 from typing import Any, Literal
+from uuid import uuid4
 
 from sqlalchemy.orm import Session
 
@@ -21,13 +22,22 @@ from nudge.core.refrigerant.table import load_table
 from nudge.core.units import Quantity, UnitSystem
 from nudge.core.vocabulary.observations import observation
 from nudge.services.clock import Clock
-from nudge.services.errors import Closed, NotFound, NotUnderstood
+from nudge.services.errors import Closed, NotFound, NotUnderstood, Unsettled
 from nudge.services.history import own_history
+from nudge.services.live_state import live_state
 from nudge.services.methods import preferred_methods
 from nudge.services.pocket_slips import readings_of
-from nudge.services.snapshot import PRESSURES, Snapshot, Surroundings, take_snapshot
+from nudge.services.snapshot import (
+    PRESSURES,
+    Snapshot,
+    Surroundings,
+    live_rows,
+    take_snapshot,
+)
+from nudge.services.stream import Stream
 from nudge.store.database import Database
-from nudge.store.repositories import book, settings
+from nudge.store.live_tables import Override, Plant
+from nudge.store.repositories import book, live, settings
 from nudge.store.repositories import visits as repository
 from nudge.store.tables import (
     Callout,
@@ -48,14 +58,15 @@ _ON_THE_CIRCUIT = {"low", "high"}
 class Visits:
     """The use cases of a visit."""
 
-    def __init__(self, database: Database, clock: Clock) -> None:
+    def __init__(self, database: Database, clock: Clock, stream: Stream | None = None) -> None:
         self._database, self._clock = database, clock
+        self._stream = stream or Stream(database)
 
     def snapshot(self, visit_id: str) -> Snapshot:
         """The visit as it stands. Raises: NotFound."""
         with self._database.reading() as session:
             row = _found(session, visit_id)
-            return take_snapshot(row, _surroundings(session, row))
+            return take_snapshot(row, _surroundings(session, row, self._clock()))
 
     def open(
         self, visit_id: str, system_id: str, complaint: str, due_on: date | None = None
@@ -202,6 +213,35 @@ class Visits:
                 self._judge(session, row)
         return self.snapshot(visit_id)
 
+    def keep(self, visit_id: str, entry_id: str, reason: str) -> Snapshot:
+        """Keep what the instruments say now as readings, and judge them.
+
+        While it has not settled, `reason` says why it is judged early, and is kept.
+        Raises: CoreError, without live values, or unsettled without a reason.
+        """
+        with self._on_open_visit(visit_id) as (session, row):
+            if any(r.id.startswith(f"{entry_id}:") for r in row.readings):
+                return self.snapshot(visit_id)
+            now = self._clock()
+            state = live_state(session, row, now)
+            kept = live_rows(state)
+            if state is None or not kept:
+                raise CoreError("readings", "No instrument sends anything now. Type the readings.")
+            unsettled = state.unsettled
+            if unsettled is not None:
+                if not reason.strip():
+                    raise Unsettled(unsettled)
+                session.add(
+                    Override(id=entry_id, visit_id=visit_id, gate="not_settled",
+                             reason=reason.strip(), given_at=now)
+                )  # fmt: skip
+            for number, reading in enumerate(kept.values()):
+                reading.id, reading.recorded_at = f"{entry_id}:{number}", now
+                reading.quality = "settled" if unsettled is None else "early"
+                row.readings.append(reading)
+            self._judge(session, row)
+        return self.snapshot(visit_id)
+
     def keep_slip(
         self, visit_id: str, slip_id: str, slip: str, entries: dict[str, Any], units: UnitSystem
     ) -> Snapshot:
@@ -243,7 +283,7 @@ class Visits:
     def _judge(self, session: Session, row: Visit) -> None:
         """Keep the verdict as it is given now, if it is not the one already given."""
         session.flush()
-        snapshot = take_snapshot(row, _surroundings(session, row))
+        snapshot = take_snapshot(row, _surroundings(session, row, self._clock()))
         given = snapshot.answer("ip")
         if given is None:
             return
@@ -280,6 +320,8 @@ class Visits:
             if row.opened_at is None:
                 row.opened_at = self._clock()
             yield session, row
+            self._stream.note(session, visit_id, uuid4().hex, "visit", {}, self._clock())
+        self._stream.tell(visit_id)
 
 
 def hear_for_system(text: str, units: UnitSystem, system: System) -> Heard:
@@ -299,13 +341,20 @@ def hear_for_system(text: str, units: UnitSystem, system: System) -> Heard:
     return Heard(tuple(spoken), tuple(misheard), heard.corrects)
 
 
-def _surroundings(session: Session, row: Visit) -> Surroundings:
+def _surroundings(session: Session, row: Visit, now: datetime) -> Surroundings:
     """What a visit is judged by besides itself."""
     chosen = settings.all_settings(session)
     preferred = preferred_methods(row.system, chosen)
-    if not current(row.readings).keys().isdisjoint(PRESSURES):
-        return Surroundings(preferred, OwnHistory())  # gauges are on: the look is over
-    return Surroundings(preferred, own_history(repository.earlier_verdicts(session, row)))
+    state = live_state(session, row, now)
+    early = next(((o.given_at, o.reason) for o in reversed(live.overrides(session, row.id))), None)
+    simulated = session.get(Plant, row.id) is not None
+    points = current(row.readings).keys() | (state.values.keys() if state else set())
+    if not points.isdisjoint(PRESSURES):
+        return Surroundings(
+            preferred, OwnHistory(), state, simulated, early
+        )  # gauges are on: no look
+    own = own_history(repository.earlier_verdicts(session, row))
+    return Surroundings(preferred, own, state, simulated, early)
 
 
 def _found(session: Session, visit_id: str) -> Visit:

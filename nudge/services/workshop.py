@@ -2,9 +2,12 @@
 
 from nudge.services.book import Book
 from nudge.services.clock import Clock, system_clock
+from nudge.services.instruments import Instruments
 from nudge.services.methods import Methods
+from nudge.services.stream import Stream
 from nudge.services.today import Today, today
 from nudge.services.visits import Visits
+from nudge.services.yard import Yard
 from nudge.store.database import Database
 
 
@@ -13,12 +16,20 @@ class Workshop:
 
     def __init__(self, database: Database, clock: Clock = system_clock) -> None:
         self._database = database
-        self.visits = Visits(database, clock)
+        self.stream = Stream(database)
+        self.visits = Visits(database, clock, self.stream)
+        self.instruments = Instruments(database, clock, self.stream)
+        self.yard = Yard(database, clock, self.visits, self.instruments)
         self.book = Book(database, clock)
         self.methods = Methods(database, clock)
 
     def today(self) -> Today:
         return today(self._database)
 
+    def begin(self) -> None:
+        """Take up what was left running: the simulated systems."""
+        self.yard.run()
+
     def close(self) -> None:
+        self.yard.close()
         self._database.close()

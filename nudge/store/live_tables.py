@@ -6,7 +6,7 @@ every number stays as it came.
 """
 
 from datetime import datetime
-from typing import Any, ClassVar
+from typing import Any
 
 from sqlalchemy import ForeignKey, Index, UniqueConstraint
 from sqlalchemy.orm import Mapped, mapped_column
@@ -51,7 +51,7 @@ class SampleRow(Base):
     """One value of one channel, before its zero. Milliseconds since 1970, UTC."""
 
     __tablename__ = "samples"
-    __table_args__: ClassVar = {"sqlite_with_rowid": False}
+    __table_args__ = {"sqlite_with_rowid": False}  # noqa: RUF012  SQLAlchemy declares it so
 
     channel_id: Mapped[int] = mapped_column(ForeignKey("channels.id"), primary_key=True)
     at_ms: Mapped[int] = mapped_column(primary_key=True)

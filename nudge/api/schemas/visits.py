@@ -7,6 +7,7 @@ from pydantic import AwareDatetime, BaseModel, Field
 
 from nudge.api.schemas.book import Id, SystemOut, Text, system_out
 from nudge.api.schemas.charts import ChartToday, charts_today
+from nudge.api.schemas.live import LiveOut, live_out
 from nudge.contract.answer import AssessOut
 from nudge.contract.look_answer import LookOut, look_answer
 from nudge.contract.pocket_answer import Entry, slip_text
@@ -161,6 +162,8 @@ class VisitOut(VisitHead):
     slips: list[KeptSlipOut]
     charts: list[ChartToday]
     can_undo: bool
+    live: LiveOut | None
+    is_simulated: bool
 
 
 class VisitLine(VisitHead):
@@ -194,6 +197,8 @@ def visit_out(snapshot: Snapshot, units: UnitSystem) -> VisitOut:
         look=look_answer(snapshot.look, units) if snapshot.look else None,
         slips=[_kept_slip(row, units) for row in visit.slips],
         charts=charts_today(visit.system, snapshot.readings, units),
+        is_simulated=snapshot.is_simulated,
+        live=live_out(snapshot.live, units) if snapshot.live else None,
         can_undo=visit.closed_at is None and any(r.state != "void" for r in readings),
     )
 

@@ -4,6 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from types import MappingProxyType
 
+from nudge.core.errors import UnknownName
 from nudge.core.units import (
     G_PER_OZ,
     KG_PER_LB,
@@ -108,6 +109,19 @@ def value_si(given: float, label: str, quantity: Quantity) -> float:
     Raises: KeyError, for a label no spoken unit of the quantity has.
     """
     return _BY_LABEL[label, quantity].to_si(given)
+
+
+def unit_said(text: str, quantity: Quantity) -> SpokenUnit:
+    """The unit a word means for a quantity: `psi`, `F`, `in. w.c.`. Raises: UnknownName."""
+    word = text.strip().lower()
+    for unit in SPOKEN_UNITS.get(word, ()):
+        if unit.quantity is quantity:
+            return unit
+    for unit in {u for rows in SPOKEN_UNITS.values() for u in rows if u.quantity is quantity}:
+        if unit.label.lower() == word:
+            return unit
+    fitting = {word for word, rows in SPOKEN_UNITS.items() for u in rows if u.quantity is quantity}
+    raise UnknownName("unit", text, fitting)
 
 
 _BY_LABEL = {(u.label, u.quantity): u for rows in SPOKEN_UNITS.values() for u in rows}

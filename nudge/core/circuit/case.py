@@ -10,6 +10,7 @@ from nudge.core.air.coil import (
 )
 from nudge.core.circuit.derived import Derived, air_of, derive, read_wet_bulb
 from nudge.core.errors import CoreError
+from nudge.core.said import Said
 from nudge.core.vocabulary.equipment import Application, Plate
 from nudge.core.vocabulary.observations import observation
 from nudge.core.vocabulary.points import Readings
@@ -22,6 +23,12 @@ class Context:
     minutes_running: float | None = None
     minutes_since_change: float | None = None
     observations: frozenset[str] = field(default_factory=frozenset)
+    unsettled: Said | None = None
+    """What still moves, where instruments watch it; None where it is steady or nobody watches."""
+    early_reason: str = ""
+    """Why somebody chose to judge before it settled."""
+    lies: tuple[Said, ...] = ()
+    """Probes that are caught lying, a sentence each."""
 
     def __post_init__(self) -> None:
         """Raises: UnknownName for an observation, CoreError for two that exclude each other."""

@@ -240,6 +240,21 @@ def just_changed(case: Case, targets: Targets) -> Said | None:
     return None
 
 
+def not_settled(case: Case, targets: Targets) -> Said | None:
+    return None if case.context.early_reason else case.context.unsettled
+
+
+def judged_early(case: Case, targets: Targets) -> Said | None:
+    if case.context.unsettled is None or not case.context.early_reason:
+        return None
+    return say(f"Judged before it settled, because: {_plain(case.context.early_reason)}.")
+
+
+def _plain(reason: str) -> str:
+    """Somebody's own words, kept from being read as a template."""
+    return reason.strip().rstrip(".").replace("{", "(").replace("}", ")")
+
+
 def seen(observation_key: str, template: str) -> Callable[[Case, Targets], Said | None]:
     def breached(case: Case, targets: Targets) -> Said | None:
         return say(template) if case.saw(observation_key) else None

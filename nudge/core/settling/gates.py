@@ -19,7 +19,9 @@ from nudge.core.settling.breaches import (
     condenser_unseen,
     duct_trouble,
     indoor_cold,
+    judged_early,
     just_changed,
+    not_settled,
     outdoor_cold,
     outdoor_range,
     run_short,
@@ -106,6 +108,22 @@ GATES: tuple[Gate, ...] = (
         "trade rule",
         just_changed,
         "Wait.",
+    ),
+    Gate(
+        "not_settled",
+        "blocks",
+        "Instruments show it still moves: slope times time constant is over 1 psi or 0.5 °F for a "
+        "slow quantity, or it hunts.",
+        "trade rule",
+        not_settled,
+        "Let it settle.",
+    ),
+    Gate(
+        "judged_early",
+        "warns",
+        "Somebody passed the settling gate with a reason; it is printed with the verdict.",
+        "trade rule",
+        judged_early,
     ),
     Gate(
         "indoor_below_70",

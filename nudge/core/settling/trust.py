@@ -167,7 +167,16 @@ TRUST_CHECKS: tuple[TrustCheck, ...] = (
 )
 
 
+PROBE_LIES = TrustCheck(
+    "probe_lies",
+    (),
+    "A probe that the live cross-checks have caught; the sentence names it.",
+    lambda case: case.context.lies[0] if case.context.lies else None,
+)
+
+
 def distrust(case: Case) -> list[tuple[TrustCheck, Said]]:
     """The checks that fail on these readings, each with the sentence that names the probe."""
     found = ((check, check.finds(case)) for check in TRUST_CHECKS)
-    return [(check, said) for check, said in found if said is not None]
+    doubts = [(check, said) for check, said in found if said is not None]
+    return [(PROBE_LIES, said) for said in case.context.lies] + doubts

@@ -29,6 +29,11 @@ def visit(session: Session, visit_id: str) -> Visit | None:
     return session.scalars(query).one_or_none()
 
 
+def head(session: Session, visit_id: str) -> Visit | None:
+    """The visit's own row, with nothing hung on it."""
+    return session.get(Visit, visit_id)
+
+
 def under_way(session: Session) -> Sequence[Visit]:
     """Opened and not closed, latest first."""
     return _listed(session, Visit.opened_at.is_not(None) & Visit.closed_at.is_(None))

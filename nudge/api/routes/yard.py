@@ -1,0 +1,43 @@
+"""Working on a simulated system: the demo's outside world."""
+
+from fastapi import APIRouter
+from pydantic import BaseModel
+
+from nudge.api.access import UnitsIn, WorkshopIn
+from nudge.api.schemas.live import JobIn, YardOut, yard_out
+from nudge.core.errors import CoreError
+from nudge.core.units import Quantity, to_si
+from nudge.services.errors import NotFound
+
+router = APIRouter(prefix="/api/visits/{visit_id}/yard")
+
+
+class DoneOut(BaseModel):
+    """What came of a job, and the system after it."""
+
+    message: str
+    yard: YardOut
+
+
+@router.get("")
+def view(workshop: WorkshopIn, units: UnitsIn, visit_id: str) -> YardOut:
+    """The simulated system a visit stands at. 404 for a real one."""
+    found = workshop.yard.view(visit_id)
+    if found is None:
+        raise NotFound("simulated system", visit_id)
+    return yard_out(found, units)
+
+
+@router.post("/jobs")
+def work(workshop: WorkshopIn, units: UnitsIn, visit_id: str, body: JobIn) -> DoneOut:
+    """Do a job on it. An amount is in ounces (ip) or grams (si)."""
+    kg = 0.0
+    if body.amount is not None:
+        if not body.amount > 0:
+            raise CoreError("amount", "Give an amount over zero.")
+        kg = to_si(body.amount, Quantity.SMALL_MASS, units) / 1000
+    message = workshop.yard.work(visit_id, body.id, body.job, kg)
+    found = workshop.yard.view(visit_id)
+    if found is None:
+        raise NotFound("simulated system", visit_id)
+    return DoneOut(message=message, yard=yard_out(found, units))

@@ -1,0 +1,325 @@
+"""Simulated systems that visits stand at: they run in real time and can be worked on.
+
+What a technician does to one (`JOBS`) changes its scene; its kit then reads the difference.
+Readings go the same way as a real device's.
+"""
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, replace
+from datetime import datetime, timedelta
+from random import Random
+from threading import Event as Signal
+from threading import RLock, Thread
+from typing import Any
+from uuid import uuid4
+
+from nudge.core.errors import CoreError, UnknownName
+from nudge.core.plant.faults import FAULTS, Present
+from nudge.core.plant.kept import scene_data, scene_of, state_data, state_of, without_fault
+from nudge.core.plant.presets import preset_machine
+from nudge.core.plant.room import Weather, room_for
+from nudge.core.plant.running import (
+    PlantState,
+    Scene,
+    advance,
+    charged,
+    dosed,
+    standing,
+    start,
+    stop,
+)
+from nudge.core.plant.wet_air import air_of
+from nudge.instruments.kit import Ails, SimulatedKit, new_kit
+from nudge.services.clock import Clock
+from nudge.services.errors import Closed, NotFound
+from nudge.services.instruments import Given, Instruments
+from nudge.services.visits import Visits
+from nudge.services.yard_jobs import CLEAN_AFTER, JOBS, Job
+from nudge.store.database import Database
+from nudge.store.live_tables import Plant
+from nudge.store.repositories import live
+from nudge.store.repositories import yard as repository
+
+TICK_S = 1.0
+LONGEST_CATCH_UP_S = 1800.0
+KEEP_EVERY_S = 15.0
+CYLINDER_KG = 9.5
+DOSE_KG_S = 0.006
+"""A throttled burst: 0.2 oz a second."""
+LARGEST_DOSE_KG = 2.0
+
+
+@dataclass(slots=True)
+class _Standing:
+    """A plant in memory: its scene and state, its kit, and when it was last moved on."""
+
+    preset: str
+    scene: Scene
+    state: PlantState
+    kit: SimulatedKit
+    rng: Random
+    cylinder_kg: float
+    seen_placements: dict[str, int]
+    at: datetime
+    kept_at: datetime
+
+
+@dataclass(frozen=True, slots=True)
+class YardView:
+    """What somebody standing there sees without instruments."""
+
+    title: str
+    is_running: bool
+    tripped: str
+    adding_kg: float
+    cylinder_kg: float
+    slug_kg: float
+
+
+class Yard:
+    """The use cases of simulated systems."""
+
+    def __init__(
+        self, database: Database, clock: Clock, visits: Visits, instruments: Instruments
+    ) -> None:
+        self._database, self._clock = database, clock
+        self._visits, self._instruments = visits, instruments
+        self._lock = RLock()
+        self._plants: dict[str, _Standing] = {}
+        self._stopping = Signal()
+        self._thread: Thread | None = None
+
+    def set_up(
+        self, visit_id: str, preset: str, faults: tuple[Present, ...], weather: Weather,
+        indoor: tuple[float, float], seed: int, ails: Mapping[str, tuple[Ails, ...]] | None = None,
+    ) -> None:  # fmt: skip
+        """Put a simulated system, standing, where a visit is; `indoor` is °C and %.
+
+        Raises: UnknownName, for a preset, fault or trouble.
+        """
+        machine, air = preset_machine(preset), air_of(*indoor)
+        for present in faults:
+            if present.key not in FAULTS:
+                raise UnknownName("fault", present.key, FAULTS)
+        scene = Scene(machine, room_for(machine.nominal_kw, air, weather.at(0)), weather, faults)
+        state = standing(scene, air, charged(machine, faults))
+        kit = new_kit(Random(seed))
+        for channel, troubles in (ails or {}).items():
+            kit = kit.ail(channel, troubles)
+        now = self._clock()
+        with self._lock:
+            self._plants[visit_id] = _Standing(
+                preset, scene, state, kit, Random(seed + 1), CYLINDER_KG, {}, now, now
+            )
+            self._keep(visit_id, now)
+
+    def view(self, visit_id: str) -> YardView | None:
+        """The system a visit stands at; None when it is a real one."""
+        with self._lock:
+            plant = self._found(visit_id)
+            if plant is None:
+                return None
+            state = plant.state
+            return YardView(
+                plant.preset, state.is_running, state.tripped, state.to_add_kg,
+                plant.cylinder_kg, state.slug_kg,
+            )  # fmt: skip
+
+    def work(self, visit_id: str, job_id: str, job_key: str, kg: float = 0.0) -> str:
+        """Do a job on the system; answers what came of it, in a sentence.
+
+        Raises: NotFound, for a real system; UnknownName; CoreError, for an amount out of reason.
+        """
+        job = JOBS.get(job_key)
+        if job is None:
+            raise UnknownName("job", job_key, JOBS)
+        if job.takes_amount and not 0 < kg <= LARGEST_DOSE_KG:
+            raise CoreError("amount", "Give an amount over zero and at most 2 kg (70 oz) at once.")
+        with self._lock:
+            plant = self._found(visit_id)
+            if plant is None:
+                raise NotFound("simulated system", visit_id)
+            now = self._clock()
+            self._move_on(visit_id, plant, now)
+            came = _DONE.get(job_key, _put_right)(plant, job, kg)
+            there = {fault.key for fault in plant.scene.faults}
+            for number, (fault, yes, no) in enumerate(job.shows):
+                key = yes if fault in there else no
+                if key:
+                    self._visits.observe(visit_id, f"{job_id}:{number}", key, True)
+            for number, fault in enumerate(job.puts_right):
+                clean = CLEAN_AFTER.get(fault)
+                if clean:
+                    self._visits.observe(visit_id, f"{job_id}:right:{number}", clean, True)
+            if job.event is not None:
+                self._visits.happened(visit_id, job_id, job.event, now)
+            self._keep(visit_id, now)
+        return came or job.label
+
+    def tick(self) -> None:
+        """Move every simulated system of a visit under way on to now, and send its readings."""
+        now = self._clock()
+        with self._lock:
+            with self._database.reading() as session:
+                ids = repository.under_way(session)
+            for visit_id in ids:
+                plant = self._found(visit_id)
+                if plant is not None:
+                    passed = (now - plant.at).total_seconds()
+                    self._move_on(visit_id, plant, now)
+                    given = self._read(visit_id, plant, now, passed)
+                    self._send(visit_id, given)
+                    if (now - plant.kept_at).total_seconds() > KEEP_EVERY_S:
+                        self._keep(visit_id, now)
+
+    def run(self) -> None:
+        """Tick in the background until `close`."""
+        self._thread = Thread(target=self._ticking, name="yard", daemon=True)
+        self._thread.start()
+
+    def close(self) -> None:
+        self._stopping.set()
+        if self._thread is not None:
+            self._thread.join(timeout=5)
+        with self._lock:
+            for visit_id in list(self._plants):
+                self._keep(visit_id, self._clock())
+
+    def _ticking(self) -> None:
+        while not self._stopping.wait(TICK_S):
+            self.tick()
+
+    def _move_on(self, visit_id: str, plant: _Standing, now: datetime) -> None:
+        seconds = min((now - plant.at).total_seconds(), LONGEST_CATCH_UP_S)
+        plant.at = now
+        if seconds <= 0:
+            return
+        ran, held = plant.state.is_running, plant.state.charge_kg
+        plant.state = advance(plant.scene, plant.state, seconds)
+        plant.cylinder_kg -= max(plant.state.charge_kg - held, 0.0)
+        if ran and not plant.state.is_running:
+            self._visits.happened(visit_id, uuid4().hex, "system_stopped", now)
+
+    def play(self, visit_id: str, minutes: float, every_s: float = 2.0) -> None:
+        """Let time pass from when it was last moved on, reading every few seconds; for a past.
+
+        Raises: NotFound, for a real system.
+        """
+        with self._lock:
+            plant = self._found(visit_id)
+            if plant is None:
+                raise NotFound("simulated system", visit_id)
+            given: list[Given] = []
+            for _ in range(round(minutes * 60 / every_s)):
+                now = plant.at + timedelta(seconds=every_s)
+                self._move_on(visit_id, plant, now)
+                given += self._read(visit_id, plant, now, every_s)
+            self._send(visit_id, given)
+            self._keep(visit_id, plant.at)
+
+    def _read(self, visit_id: str, plant: _Standing, now: datetime, seconds: float) -> list[Given]:
+        self._follow_placements(visit_id, plant)
+        truth = {**plant.state.truth, "cylinder_weight": plant.cylinder_kg}
+        plant.kit, values = plant.kit.read(truth, seconds, plant.rng)
+        held = {h.row.key: h for h in plant.kit.held}
+        return [
+            Given(key, held[key].point, value, now, "", held[key].row.label)
+            for key, value in values.items()
+            if held[key].point
+        ]
+
+    def _send(self, visit_id: str, given: list[Given]) -> None:
+        if not given:
+            return
+        try:
+            self._instruments.take(visit_id, uuid4().hex, given, "si", "simulated")
+        except (Closed, NotFound):
+            self._plants.pop(visit_id, None)
+
+    def _follow_placements(self, visit_id: str, plant: _Standing) -> None:
+        """Move the simulated probes where somebody has put them. A swap only re-labels."""
+        with self._database.reading() as session:
+            rows = live.channels(session, visit_id)
+        for placed in rows:
+            newest = placed.now
+            key = placed.channel.key
+            if newest is None or plant.seen_placements.get(key) == newest.sequence:
+                continue
+            plant.seen_placements[key] = newest.sequence
+            if newest.how == "placed" and any(h.row.key == key for h in plant.kit.held):
+                plant.kit = plant.kit.place(key, newest.point)
+
+    def _found(self, visit_id: str) -> _Standing | None:
+        if visit_id in self._plants:
+            return self._plants[visit_id]
+        with self._database.reading() as session:
+            row = session.get(Plant, visit_id)
+        if row is None:
+            return None
+        now, more = self._clock(), row.state
+        kit = new_kit(Random(more["seed"]))
+        for channel, point in more["sits"].items():
+            kit = kit.place(channel, point)
+        for channel, troubles in more["ails"].items():
+            kit = kit.ail(channel, tuple(Ails(*trouble) for trouble in troubles))
+        self._plants[visit_id] = _Standing(
+            row.scene["preset"], scene_of(row.scene), state_of(more["plant"]), kit,
+            Random(more["seed"] + 1), more["cylinder_kg"], dict(more["placements"]),
+            row.updated_at, now,
+        )  # fmt: skip
+        return self._plants[visit_id]
+
+    def _keep(self, visit_id: str, now: datetime) -> None:
+        plant = self._plants[visit_id]
+        plant.kept_at = now
+        held = plant.kit.held
+        state: dict[str, Any] = {
+            "plant": state_data(plant.state),
+            "seed": _seed(visit_id),
+            "cylinder_kg": plant.cylinder_kg,
+            "sits": {h.row.key: h.point for h in held},
+            "ails": {h.row.key: [[a.key, a.severity] for a in h.ails] for h in held if h.ails},
+            "placements": plant.seen_placements,
+        }
+        with self._database.writing() as session:
+            scene = scene_data(plant.preset, plant.scene)
+            session.merge(Plant(visit_id=visit_id, scene=scene, state=state, updated_at=plant.at))
+
+
+def _seed(visit_id: str) -> int:
+    return sum(ord(c) * (i + 1) for i, c in enumerate(visit_id))
+
+
+def _put_right(plant: _Standing, job: Job, kg: float) -> str:
+    had = [f for f in plant.scene.faults if f.key in job.puts_right]
+    plant.scene = without_fault(plant.scene, *job.puts_right)
+    if not job.puts_right:
+        return ""
+    return f"{job.label}: done." if had else f"{job.label}: done. There was nothing wrong with it."
+
+
+def _start(plant: _Standing, job: Job, kg: float) -> str:
+    plant.state = start(plant.state)
+    return "It runs."
+
+
+def _stop(plant: _Standing, job: Job, kg: float) -> str:
+    plant.state = stop(plant.state)
+    return "It stands."
+
+
+def _add(plant: _Standing, job: Job, kg: float) -> str:
+    if kg > plant.cylinder_kg - plant.state.to_add_kg:
+        raise CoreError("amount", "There is not that much in the cylinder.")
+    plant.state = dosed(plant.state, kg, DOSE_KG_S)
+    return "Letting it in, in bursts. The scale shows what has gone."
+
+
+def _remove(plant: _Standing, job: Job, kg: float) -> str:
+    plant.state = dosed(replace(plant.state), -min(kg, plant.state.charge_kg), 0.0)
+    return "Recovered into the recovery cylinder."
+
+
+_DONE: Mapping[str, Callable[[_Standing, Job, float], str]] = {
+    "start_system": _start, "stop_system": _stop, "add_charge": _add, "remove_charge": _remove,
+}  # fmt: skip

@@ -1,0 +1,61 @@
+"""What can be done to a simulated system, one row a job."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from types import MappingProxyType
+
+from nudge.services.visits import EventKind
+
+
+@dataclass(frozen=True, slots=True)
+class Job:
+    """One thing a technician can do to the system: its caution, what it puts right or shows."""
+
+    key: str
+    label: str
+    caution: str = ""
+    puts_right: tuple[str, ...] = ()
+    shows: tuple[tuple[str, str, str], ...] = ()
+    """(fault, observation when it is there, observation when it is not)."""
+    event: EventKind | None = None
+    takes_amount: bool = False
+
+
+_ROTATING = "Power off and locked, capacitor discharged, blades still, before a panel comes off."
+_COLD = "Butyl gloves and eye protection. Liquid in short bursts, never a steady stream."
+_SEEN = (
+    ("filter_dirty", "filter_dirty", "filter_clean"),
+    ("evaporator_dirt", "evaporator_coil_dirty", "evaporator_coil_clean"),
+)
+_ROWS = (
+    Job("start_system", "Start it", event="system_started"),
+    Job("stop_system", "Stop it", event="system_stopped"),
+    Job("open_indoor_panel", "Open the indoor panel and look", _ROTATING, shows=_SEEN),
+    Job("look_at_condenser", "Look at the outdoor coil", _ROTATING,
+        shows=(("condenser_dirt", "condenser_coil_dirty", "condenser_coil_clean"),
+               ("condenser_fan", "", "condenser_fan_ok"))),
+    Job("check_bulb", "Check the bulb", _ROTATING,
+        shows=(("bulb_loose", "bulb_loose", "bulb_secure"),)),
+    Job("measure_capacitor", "Measure the blower capacitor", _ROTATING,
+        shows=(("weak_capacitor", "blower_capacitor_weak", "blower_capacitor_ok"),)),
+    Job("change_filter", "Change the filter", "Blower off while the filter is out.",
+        ("filter_dirty",), event="something_changed"),
+    Job("clean_indoor_coil", "Clean the indoor coil", _ROTATING, ("evaporator_dirt",),
+        event="something_changed"),
+    Job("clean_condenser", "Clean the outdoor coil", _ROTATING, ("condenser_dirt",),
+        event="something_changed"),
+    Job("renew_capacitor", "Renew the blower capacitor", _ROTATING, ("weak_capacitor",),
+        event="something_changed"),
+    Job("refix_bulb", "Clean, refix and insulate the bulb", "", ("bulb_loose",),
+        event="something_changed"),
+    Job("add_charge", "Add refrigerant", _COLD, event="something_changed", takes_amount=True),
+    Job("remove_charge", "Recover some", _COLD + " Into a recovery cylinder, never to air.",
+        event="something_changed", takes_amount=True),
+)  # fmt: skip
+JOBS: Mapping[str, Job] = MappingProxyType({row.key: row for row in _ROWS})
+CLEAN_AFTER = {
+    "filter_dirty": "filter_clean", "evaporator_dirt": "evaporator_coil_clean",
+    "condenser_dirt": "condenser_coil_clean", "weak_capacitor": "blower_capacitor_ok",
+    "bulb_loose": "bulb_secure",
+}  # fmt: skip
+"""What is seen of a part once its fault is put right."""

@@ -1,0 +1,153 @@
+"""Channels, their placements and samples, and the journal of a visit."""
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+
+from sqlalchemy import func, insert, select, text
+from sqlalchemy.orm import Session
+
+from nudge.store.live_tables import Channel, Import, Journal, Override, Placement, SampleRow
+
+HIDDEN = "importing"
+"""Source of channels whose import is not done: nobody sees them yet."""
+
+
+@dataclass(frozen=True, slots=True)
+class Placed:
+    """A channel with its placements, oldest record first."""
+
+    channel: Channel
+    placements: tuple[Placement, ...]
+
+    def at(self, at_ms: int) -> Placement | None:
+        """The placement that holds for a moment: the last recorded that reaches back to it."""
+        holds = [row for row in self.placements if row.since_ms <= at_ms]
+        return max(holds, key=lambda row: row.sequence, default=None)
+
+    @property
+    def now(self) -> Placement | None:
+        return max(self.placements, key=lambda row: row.sequence, default=None)
+
+
+def channels(session: Session, visit_id: str) -> list[Placed]:
+    """Every channel of a visit with its placements, in the order they came."""
+    rows = session.scalars(
+        select(Channel)
+        .where(Channel.visit_id == visit_id, Channel.source != HIDDEN)
+        .order_by(Channel.id)
+    ).all()
+    found: dict[int, list[Placement]] = {row.id: [] for row in rows}
+    query = (
+        select(Placement)
+        .join(Channel, Channel.id == Placement.channel_id)
+        .where(Channel.visit_id == visit_id, Channel.source != HIDDEN)
+        .order_by(Placement.sequence)
+    )
+    for placement in session.scalars(query):
+        found[placement.channel_id].append(placement)
+    return [Placed(row, tuple(found[row.id])) for row in rows]
+
+
+def add_samples(session: Session, rows: Iterable[tuple[int, int, float]]) -> int:
+    """Add (channel id, ms, value); one that is already there is left. How many were new."""
+    batch = [{"channel_id": c, "at_ms": t, "value": v} for c, t, v in rows]
+    if not batch:
+        return 0
+    before = session.execute(text("SELECT total_changes()")).scalar_one()
+    session.execute(insert(SampleRow).prefix_with("OR IGNORE"), batch)
+    after = session.execute(text("SELECT total_changes()")).scalar_one()
+    return int(after - before)
+
+
+def bucketed(
+    session: Session, channel_ids: Sequence[int], since_ms: int, until_ms: int, bucket_ms: int
+) -> list[tuple[int, int, float, float, float, int]]:
+    """(channel id, bucket, mean, least, most, how many), by channel and time."""
+    if not channel_ids:
+        return []
+    bucket = func.floor(SampleRow.at_ms / bucket_ms)
+    query = (
+        select(
+            SampleRow.channel_id, bucket, func.avg(SampleRow.value),
+            func.min(SampleRow.value), func.max(SampleRow.value), func.count(),
+        )
+        .where(SampleRow.channel_id.in_(channel_ids))
+        .where(SampleRow.at_ms.between(since_ms, until_ms))
+        .group_by(SampleRow.channel_id, bucket)
+        .order_by(SampleRow.channel_id, bucket)
+    )  # fmt: skip
+    return [(int(c), int(b), m, lo, hi, int(n)) for c, b, m, lo, hi, n in session.execute(query)]
+
+
+def raw(
+    session: Session, channel_ids: Sequence[int], since_ms: int
+) -> list[tuple[int, int, float]]:
+    """(channel id, ms, value) from a moment on, by channel and time."""
+    query = (
+        select(SampleRow.channel_id, SampleRow.at_ms, SampleRow.value)
+        .where(SampleRow.channel_id.in_(channel_ids), SampleRow.at_ms >= since_ms)
+        .order_by(SampleRow.channel_id, SampleRow.at_ms)
+    )
+    return [(int(c), int(t), v) for c, t, v in session.execute(query)]
+
+
+def latest(session: Session, channel_ids: Sequence[int]) -> dict[int, tuple[int, float]]:
+    """The last sample of each channel: (ms, value)."""
+    found = {}
+    for channel_id in channel_ids:
+        query = (
+            select(SampleRow.at_ms, SampleRow.value)
+            .where(SampleRow.channel_id == channel_id)
+            .order_by(SampleRow.at_ms.desc())
+            .limit(1)
+        )
+        row = session.execute(query).one_or_none()
+        if row is not None:
+            found[channel_id] = (int(row[0]), float(row[1]))
+    return found
+
+
+def reach(session: Session, channel_ids: Sequence[int]) -> tuple[int, int] | None:
+    """First and last moment there are samples for [ms]."""
+    ends = []
+    for channel_id in channel_ids:
+        query = select(func.min(SampleRow.at_ms), func.max(SampleRow.at_ms)).where(
+            SampleRow.channel_id == channel_id
+        )
+        first, last = session.execute(query).one()
+        if first is not None:
+            ends.append((int(first), int(last)))
+    return (min(a for a, _ in ends), max(b for _, b in ends)) if ends else None
+
+
+def written(session: Session, visit_id: str, entry_id: str) -> bool:
+    """Whether the journal of a visit has this entry."""
+    query = select(Journal.sequence).where(Journal.visit_id == visit_id, Journal.id == entry_id)
+    return session.scalar(query) is not None
+
+
+def journal_after(session: Session, visit_id: str, sequence: int, most: int) -> Sequence[Journal]:
+    """The journal of a visit after an entry, oldest first, at most so many."""
+    query = (
+        select(Journal)
+        .where(Journal.visit_id == visit_id, Journal.sequence > sequence)
+        .order_by(Journal.sequence)
+        .limit(most)
+    )
+    return session.scalars(query).all()
+
+
+def journal_end(session: Session, visit_id: str) -> int:
+    """The last entry's number, 0 where there is none."""
+    query = select(func.max(Journal.sequence)).where(Journal.visit_id == visit_id)
+    return int(session.scalar(query) or 0)
+
+
+def overrides(session: Session, visit_id: str) -> Sequence[Override]:
+    query = select(Override).where(Override.visit_id == visit_id).order_by(Override.sequence)
+    return session.scalars(query).all()
+
+
+def imports(session: Session, visit_id: str) -> Sequence[Import]:
+    query = select(Import).where(Import.visit_id == visit_id).order_by(Import.started_at.desc())
+    return session.scalars(query).all()
