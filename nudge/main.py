@@ -17,6 +17,7 @@ from nudge.api.routes import (
     book,
     charts,
     health,
+    imports,
     instruments,
     methods,
     pocket,
@@ -53,7 +54,7 @@ def create_app(workshop: Workshop | None, screens: Path = SCREENS) -> FastAPI:
     answer_errors(app)
     for resource in (
         health, refrigerants, assess, vocabulary, pocket, book, charts, methods, visits,
-        instruments, yard,
+        instruments, imports, yard,
     ):  # fmt: skip
         app.include_router(resource.router)
     if screens.is_dir():

@@ -2,8 +2,10 @@
 
 from nudge.services.book import Book
 from nudge.services.clock import Clock, system_clock
+from nudge.services.imports import Imports
 from nudge.services.instruments import Instruments
 from nudge.services.methods import Methods
+from nudge.services.series import Series
 from nudge.services.stream import Stream
 from nudge.services.today import Today, today
 from nudge.services.visits import Visits
@@ -19,6 +21,8 @@ class Workshop:
         self.stream = Stream(database)
         self.visits = Visits(database, clock, self.stream)
         self.instruments = Instruments(database, clock, self.stream)
+        self.imports = Imports(database, clock, self.stream)
+        self.series = Series(database)
         self.yard = Yard(database, clock, self.visits, self.instruments)
         self.book = Book(database, clock)
         self.methods = Methods(database, clock)
@@ -27,9 +31,11 @@ class Workshop:
         return today(self._database)
 
     def begin(self) -> None:
-        """Take up what was left running: the simulated systems."""
+        """Take up what was left: imports that were cut short, simulated systems."""
+        self.imports.recover()
         self.yard.run()
 
     def close(self) -> None:
+        self.imports.close()
         self.yard.close()
         self._database.close()

@@ -58,6 +58,24 @@ class SampleRow(Base):
     value: Mapped[float]
 
 
+class Rollup(Base):
+    """One whole minute of one channel, so that a season opens as fast as an hour.
+
+    Worked out of samples when a long span is first looked at; thrown away where samples come
+    late.
+    """
+
+    __tablename__ = "rollups"
+    __table_args__ = {"sqlite_with_rowid": False}  # noqa: RUF012  SQLAlchemy declares it so
+
+    channel_id: Mapped[int] = mapped_column(ForeignKey("channels.id"), primary_key=True)
+    minute: Mapped[int] = mapped_column(primary_key=True)
+    count: Mapped[int]
+    mean: Mapped[float]
+    low: Mapped[float]
+    high: Mapped[float]
+
+
 class Journal(Base):
     """What happened on a visit, in order: what every window of it is told, once.
 

@@ -4,7 +4,7 @@ import json
 from collections.abc import AsyncIterator, Sequence
 from typing import Annotated
 
-from fastapi import APIRouter, Header
+from fastapi import APIRouter, Header, Query
 from starlette.responses import StreamingResponse
 
 from nudge.api.access import InstrumentsIn, UnitsIn, VisitsIn, WorkshopIn
@@ -15,8 +15,10 @@ from nudge.api.schemas.live import (
     OneReadingIn,
     PlacementIn,
     ReadingsIn,
+    SeriesOut,
     SwapIn,
     TakenOut,
+    series_out,
     taken_out,
 )
 from nudge.api.schemas.visits import VisitOut, visit_out
@@ -118,6 +120,18 @@ def _shown(rows: Sequence[Sequence[float]], point: str, units: UnitSystem) -> li
     if row is None:
         return [[at, value] for at, value in rows]
     return [[at, round(from_si(value, row.quantity, units), 3)] for at, value in rows]
+
+
+@router.get("/series")
+def series(
+    workshop: WorkshopIn, units: UnitsIn, visit_id: str, since: int | None = None,
+    until: int | None = None, width: Annotated[int, Query(ge=10, le=4000)] = 600,
+    point: Annotated[list[str] | None, Query()] = None,
+) -> SeriesOut:  # fmt: skip
+    """Traces over any span [ms], thinned to `width` columns that keep their extremes."""
+    workshop.visits.snapshot(visit_id)
+    found = workshop.series.over(visit_id, since, until, width, point)
+    return series_out(found, units)
 
 
 @router.post("/placements")

@@ -14,6 +14,7 @@ from nudge.core.vocabulary.points import POINTS
 from nudge.instruments.kit import KINDS, KIT, fits
 from nudge.services.instruments import Given, Taken
 from nudge.services.live_state import LiveState
+from nudge.services.series import TraceRows, Traces
 from nudge.services.yard import YardView
 from nudge.services.yard_jobs import JOBS
 
@@ -179,6 +180,61 @@ class LiveOut(BaseModel):
     load: list[LoadOut]
     lies: list[LieOut]
     instruments: list[InstrumentOut]
+
+
+class TraceOut(BaseModel):
+    """One trace: for each column its moment [ms], mean, least and most."""
+
+    key: str
+    label: str
+    side: str
+    unit: str
+    decimals: int
+    rows: list[tuple[int, float, float, float]]
+
+
+class MarkOut(BaseModel):
+    """Something that was done, at a moment [ms]."""
+
+    at: int
+    kind: str
+    label: str
+
+
+class SeriesOut(BaseModel):
+    """Traces over a span; `first` and `last` are the ends of everything there is."""
+
+    since: int
+    until: int
+    first: int | None
+    last: int | None
+    traces: list[TraceOut]
+    marks: list[MarkOut]
+
+
+def series_out(found: Traces, units: UnitSystem) -> SeriesOut:
+    return SeriesOut(
+        since=found.since_ms,
+        until=found.until_ms,
+        first=found.first_ms,
+        last=found.last_ms,
+        traces=[_trace(trace, units) for trace in found.traces],
+        marks=[MarkOut(at=m.at_ms, kind=m.kind, label=m.label) for m in found.marks],
+    )
+
+
+def _trace(trace: TraceRows, units: UnitSystem) -> TraceOut:
+    def shown(value: float) -> float:
+        return round(from_si(value, trace.quantity, units), 3)
+
+    return TraceOut(
+        key=trace.key,
+        label=trace.label,
+        side=trace.side,
+        unit=unit_label(trace.quantity, units),
+        decimals=decimals(trace.quantity, units),
+        rows=[(at, shown(mean), shown(low), shown(high)) for at, mean, low, high in trace.rows],
+    )
 
 
 class JobOut(BaseModel):

@@ -3,13 +3,18 @@
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
-from sqlalchemy import func, insert, select, text
+from sqlalchemy import func, select, text
 from sqlalchemy.orm import Session
 
-from nudge.store.live_tables import Channel, Import, Journal, Override, Placement, SampleRow
+from nudge.store.live_tables import Channel, Import, Journal, Override, Placement, Rollup, SampleRow
 
 HIDDEN = "importing"
 """Source of channels whose import is not done: nobody sees them yet."""
+
+
+MINUTE_MS = 60_000
+ROLLED_FROM_MS = 2 * MINUTE_MS
+"""Columns at least this wide are read from whole minutes."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,13 +55,41 @@ def channels(session: Session, visit_id: str) -> list[Placed]:
 
 def add_samples(session: Session, rows: Iterable[tuple[int, int, float]]) -> int:
     """Add (channel id, ms, value); one that is already there is left. How many were new."""
-    batch = [{"channel_id": c, "at_ms": t, "value": v} for c, t, v in rows]
+    batch = list(rows)
     if not batch:
         return 0
     before = session.execute(text("SELECT total_changes()")).scalar_one()
-    session.execute(insert(SampleRow).prefix_with("OR IGNORE"), batch)
+    session.connection().exec_driver_sql(
+        "INSERT OR IGNORE INTO samples (channel_id, at_ms, value) VALUES (?, ?, ?)", batch
+    )
     after = session.execute(text("SELECT total_changes()")).scalar_one()
+    earliest: dict[int, int] = {}
+    for channel_id, at_ms, _ in batch:
+        earliest[channel_id] = min(at_ms, earliest.get(channel_id, at_ms))
+    session.connection().exec_driver_sql(
+        "DELETE FROM rollups WHERE channel_id = ? AND minute >= ?",
+        [(channel_id, at_ms // MINUTE_MS) for channel_id, at_ms in earliest.items()],
+    )
     return int(after - before)
+
+
+def roll_up(session: Session, channel_ids: Sequence[int]) -> None:
+    """Work out every whole minute of these channels that has not been yet."""
+    for channel_id in channel_ids:
+        session.connection().exec_driver_sql(
+            """
+            INSERT INTO rollups (channel_id, minute, count, mean, low, high)
+            SELECT channel_id, at_ms / 60000, count(*), avg(value), min(value), max(value)
+            FROM samples
+            WHERE channel_id = :channel
+              AND at_ms >= 60000 * (
+                SELECT coalesce(max(minute) + 1, 0) FROM rollups WHERE channel_id = :channel)
+              AND at_ms < 60000 * (
+                SELECT max(at_ms) / 60000 FROM samples WHERE channel_id = :channel)
+            GROUP BY at_ms / 60000
+            """,
+            {"channel": channel_id},
+        )
 
 
 def bucketed(
@@ -65,7 +98,9 @@ def bucketed(
     """(channel id, bucket, mean, least, most, how many), by channel and time."""
     if not channel_ids:
         return []
-    bucket = func.floor(SampleRow.at_ms / bucket_ms)
+    if bucket_ms >= ROLLED_FROM_MS:
+        return _rolled(session, channel_ids, since_ms, until_ms, bucket_ms)
+    bucket = SampleRow.at_ms // bucket_ms
     query = (
         select(
             SampleRow.channel_id, bucket, func.avg(SampleRow.value),
@@ -75,6 +110,25 @@ def bucketed(
         .where(SampleRow.at_ms.between(since_ms, until_ms))
         .group_by(SampleRow.channel_id, bucket)
         .order_by(SampleRow.channel_id, bucket)
+    )  # fmt: skip
+    return [(int(c), int(b), m, lo, hi, int(n)) for c, b, m, lo, hi, n in session.execute(query)]
+
+
+def _rolled(
+    session: Session, channel_ids: Sequence[int], since_ms: int, until_ms: int, bucket_ms: int
+) -> list[tuple[int, int, float, float, float, int]]:
+    """As `bucketed`, out of whole minutes (the last minute of a span may be missing)."""
+    bucket = Rollup.minute * MINUTE_MS // bucket_ms
+    query = (
+        select(
+            Rollup.channel_id, bucket,
+            func.sum(Rollup.mean * Rollup.count) / func.sum(Rollup.count),
+            func.min(Rollup.low), func.max(Rollup.high), func.sum(Rollup.count),
+        )
+        .where(Rollup.channel_id.in_(channel_ids))
+        .where(Rollup.minute.between(since_ms // MINUTE_MS, until_ms // MINUTE_MS))
+        .group_by(Rollup.channel_id, bucket)
+        .order_by(Rollup.channel_id, bucket)
     )  # fmt: skip
     return [(int(c), int(b), m, lo, hi, int(n)) for c, b, m, lo, hi, n in session.execute(query)]
 

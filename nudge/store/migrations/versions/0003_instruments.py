@@ -45,6 +45,17 @@ def upgrade() -> None:
     sa.PrimaryKeyConstraint('channel_id', 'at_ms'),
     sqlite_with_rowid=False
     )
+    op.create_table('rollups',
+    sa.Column('channel_id', sa.Integer(), nullable=False),
+    sa.Column('minute', sa.Integer(), nullable=False),
+    sa.Column('count', sa.Integer(), nullable=False),
+    sa.Column('mean', sa.Double(), nullable=False),
+    sa.Column('low', sa.Double(), nullable=False),
+    sa.Column('high', sa.Double(), nullable=False),
+    sa.ForeignKeyConstraint(['channel_id'], ['channels.id']),
+    sa.PrimaryKeyConstraint('channel_id', 'minute'),
+    sqlite_with_rowid=False
+    )
     op.create_table('journal',
     sa.Column('sequence', sa.Integer(), autoincrement=True, nullable=False),
     sa.Column('id', sa.String(), nullable=False),

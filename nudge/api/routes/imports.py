@@ -1,0 +1,114 @@
+"""Files of readings: looked at, mapped, read in the background, cancelled."""
+
+from typing import Annotated, Literal
+
+from fastapi import APIRouter, Query, Request
+from pydantic import BaseModel, Field
+
+from nudge.api.access import UnitsIn, WorkshopIn
+from nudge.contract.strict import Strict
+from nudge.instruments.files import FileMapping
+from nudge.instruments.guessing import Column
+from nudge.services.rows import Import
+
+router = APIRouter(prefix="/api/visits/{visit_id}/imports")
+
+Named = Annotated[str, Field(strict=True, max_length=200)]
+
+
+class ColumnModel(Strict):
+    """One column: the point it is, in which unit; no point leaves it out."""
+
+    name: Named
+    point: Named = ""
+    unit: Named = ""
+
+
+class MappingModel(Strict):
+    """How a file is to be read."""
+
+    shape: Literal["csv", "ndjson"]
+    time: Named
+    time_form: Literal["iso", "epoch_s", "epoch_ms", "month_first", "day_first"]
+    zone_minutes: Annotated[int, Field(ge=-900, le=900)]
+    columns: Annotated[list[ColumnModel], Field(max_length=64)]
+    delimiter: Annotated[str, Field(strict=True, min_length=1, max_length=1)] = ","
+
+
+class LookOut(BaseModel):
+    """The beginning of a file, the mapping guessed or remembered, and what to ask."""
+
+    id: str
+    heading: list[str]
+    rows: list[list[str]]
+    mapping: MappingModel
+    questions: list[str]
+    remembered: bool
+
+
+class ImportOut(BaseModel):
+    """An import as it stands."""
+
+    id: str
+    file_name: str
+    state: Literal["waiting", "reading", "done", "cancelled", "failed"]
+    message: str
+    readings: int
+    refused: int
+    share: float
+
+
+def import_out(row: Import) -> ImportOut:
+    return ImportOut(
+        id=row.id,
+        file_name=row.file_name,
+        state=row.state,
+        message=row.message,
+        readings=row.readings,
+        refused=row.refused,
+        share=min(row.bytes_read / max(row.bytes_in_all, 1), 1.0),
+    )
+
+
+@router.put("/{import_id}")
+async def receive(
+    workshop: WorkshopIn, units: UnitsIn, visit_id: str, import_id: str, request: Request,
+    name: Annotated[str, Query(max_length=200)],
+    zone_minutes: Annotated[int, Query(ge=-900, le=900)] = 0,
+) -> LookOut:  # fmt: skip
+    """Send the file itself as the body; the answer is what it looks like."""
+    declared = request.headers.get("content-length", "")
+    seen = await workshop.imports.receive(
+        visit_id, import_id, name, int(declared) if declared.isdigit() else None,
+        request.stream(), zone_minutes,
+    )  # fmt: skip
+    look = seen.look
+    return LookOut(
+        id=import_id,
+        heading=list(look.heading),
+        rows=[list(row) for row in look.rows],
+        mapping=MappingModel.model_validate(look.mapping, from_attributes=True),
+        questions=list(look.questions),
+        remembered=seen.remembered,
+    )
+
+
+@router.post("/{import_id}/start")
+def start(workshop: WorkshopIn, visit_id: str, import_id: str, body: MappingModel) -> ImportOut:
+    """Read it in the background with this mapping, which is remembered for its heading."""
+    columns = tuple(Column(c.name, c.point, c.unit) for c in body.columns)
+    mapping = FileMapping(
+        body.shape, body.time, body.time_form, body.zone_minutes, columns, body.delimiter
+    )
+    return import_out(workshop.imports.start(visit_id, import_id, mapping))
+
+
+@router.post("/{import_id}/cancel")
+def cancel(workshop: WorkshopIn, visit_id: str, import_id: str) -> ImportOut:
+    """Stop reading; nothing of it is kept."""
+    return import_out(workshop.imports.cancel(visit_id, import_id))
+
+
+@router.get("")
+def imports(workshop: WorkshopIn, visit_id: str) -> list[ImportOut]:
+    return [import_out(row) for row in workshop.imports.of_visit(visit_id)]

@@ -1,0 +1,154 @@
+"""Traces of a visit over any span: thinned, with their extremes kept, and what was done."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from nudge.core.refrigerant.table import load_table
+from nudge.core.units import Quantity, atmospheric_kpa
+from nudge.core.vocabulary.points import POINTS
+from nudge.services.errors import NotFound
+from nudge.store.database import Database
+from nudge.store.repositories import live
+from nudge.store.repositories import visits as repository
+from nudge.store.repositories.live import Placed
+from nudge.store.tables import Visit
+
+FINEST_MS = 1_000
+MARKS = {
+    "system_started": "started",
+    "system_stopped": "stopped",
+    "something_changed": "something changed",
+}
+_ORDER = {key: number for number, key in enumerate(POINTS)}
+
+Column = tuple[int, float, float, float]
+"""Moment [ms], mean, least, most."""
+
+
+@dataclass(frozen=True, slots=True)
+class TraceRows:
+    """One trace in core units."""
+
+    key: str
+    label: str
+    side: str
+    quantity: Quantity
+    rows: tuple[Column, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Mark:
+    """Something done, at a moment."""
+
+    at_ms: int
+    kind: str
+    label: str
+
+
+@dataclass(frozen=True, slots=True)
+class Traces:
+    """What there is over a span, and the ends of all there is."""
+
+    since_ms: int
+    until_ms: int
+    first_ms: int | None
+    last_ms: int | None
+    traces: tuple[TraceRows, ...]
+    marks: tuple[Mark, ...]
+
+
+class Series:
+    """The use case of looking at traces."""
+
+    def __init__(self, database: Database) -> None:
+        self._database = database
+
+    def over(
+        self, visit_id: str, since_ms: int | None, until_ms: int | None, width: int,
+        points: Sequence[str] | None = None,
+    ) -> Traces:  # fmt: skip
+        """Traces over a span (all there is, where an end is open) in at most `width` columns.
+
+        Every column keeps the least and the most in it, so no spike is lost by thinning.
+        Superheat and subcooling are worked out of the means. Raises: NotFound.
+        """
+        with self._database.reading() as session:
+            row = repository.visit(session, visit_id)
+            if row is None:
+                raise NotFound("visit", visit_id)
+            placed = live.channels(session, visit_id)
+            ends = live.reach(session, [p.channel.id for p in placed])
+            if ends is None:
+                return Traces(since_ms or 0, until_ms or 0, None, None, (), _marks(row))
+            since = ends[0] if since_ms is None else since_ms
+            until = ends[1] if until_ms is None else until_ms
+            bucket = max((until - since) // width, FINEST_MS)
+            wanted = [p for p in placed if _wanted(p, points)]
+        if bucket >= live.ROLLED_FROM_MS:
+            with self._database.writing() as session:
+                live.roll_up(session, [p.channel.id for p in wanted])
+        with self._database.reading() as session:
+            found = live.bucketed(session, [p.channel.id for p in wanted], since, until, bucket)
+        columns = _by_point(wanted, found, bucket)
+        if points:
+            columns = {key: rows for key, rows in columns.items() if key in points}
+        traces = [
+            TraceRows(key, POINTS[key].label, POINTS[key].side, POINTS[key].quantity, tuple(rows))
+            for key, rows in sorted(columns.items(), key=lambda item: _ORDER[item[0]])
+        ]
+        return Traces(since, until, *ends, (*_worked_out(row, columns), *traces), _marks(row))
+
+
+def _wanted(placed: Placed, points: Sequence[str] | None) -> bool:
+    return points is None or any(row.point in points for row in placed.placements)
+
+
+def _by_point(
+    placed: Sequence[Placed],
+    found: Sequence[tuple[int, int, float, float, float, int]],
+    bucket_ms: int,
+) -> dict[str, list[Column]]:
+    by_id = {p.channel.id: p for p in placed}
+    columns: dict[str, dict[int, Column]] = {}
+    for channel_id, bucket, mean, low, high, _ in found:
+        at_ms = bucket * bucket_ms + bucket_ms // 2
+        holds = by_id[channel_id].at(at_ms + bucket_ms // 2)
+        if holds is not None and holds.counts and holds.point in POINTS:
+            zero = holds.offset
+            columns.setdefault(holds.point, {})[at_ms] = (
+                at_ms,
+                mean + zero,
+                low + zero,
+                high + zero,
+            )
+    return {key: [at[t] for t in sorted(at)] for key, at in columns.items()}
+
+
+def _worked_out(row: Visit, columns: dict[str, list[Column]]) -> list[TraceRows]:
+    """Superheat and subcooling wherever pressure and line share a column."""
+    table = load_table(row.system.refrigerant)
+    atmosphere = atmospheric_kpa(row.system.elevation_m)
+    traces = []
+    for key, label, side, pressure, line, curve, sign in (
+        ("superheat", "Superheat", "low", "suction_pressure", "suction_line_temp",
+         table.dew.temperature, 1),
+        ("subcooling", "Subcooling", "high", "liquid_pressure", "liquid_line_temp",
+         table.bubble.temperature, -1),
+    ):  # fmt: skip
+        lines = {at: mean for at, mean, _, _ in columns.get(line, ())}
+        rows = []
+        for at, mean, _, _ in columns.get(pressure, ()):
+            kpa = mean + atmosphere
+            if at in lines and table.low_kpa <= kpa <= table.high_kpa:
+                value = sign * (lines[at] - curve(kpa))
+                rows.append((at, value, value, value))
+        if rows:
+            traces.append(TraceRows(key, label, side, Quantity.TEMPERATURE_DIFFERENCE, tuple(rows)))
+    return traces
+
+
+def _marks(row: Visit) -> tuple[Mark, ...]:
+    return tuple(
+        Mark(round(e.happened_at.timestamp() * 1000), e.kind, MARKS.get(e.kind, e.kind))
+        for e in row.events
+    )
