@@ -1,9 +1,11 @@
 """Traces of a visit over any span: thinned, with their extremes kept, and what was done."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from nudge.core.refrigerant.table import load_table
+from nudge.core.settling.stability import SHORTEST_S, SLOW, USUAL_TAU_S, WINDOW_S
+from nudge.core.settling.trace import Trace, fitted
 from nudge.core.units import Quantity, atmospheric_kpa
 from nudge.core.vocabulary.points import POINTS
 from nudge.services.errors import NotFound
@@ -14,6 +16,7 @@ from nudge.store.repositories.live import Placed
 from nudge.store.tables import Visit
 
 FINEST_MS = 1_000
+COARSEST_JUDGED_MS = 20_000
 MARKS = {
     "system_started": "started",
     "system_stopped": "stopped",
@@ -34,6 +37,8 @@ class TraceRows:
     side: str
     quantity: Quantity
     rows: tuple[Column, ...]
+    steady: tuple[tuple[int, int], ...] = ()
+    """Spans [ms] over which it was near where it settled; only of what has to settle."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -96,7 +101,9 @@ class Series:
             TraceRows(key, POINTS[key].label, POINTS[key].side, POINTS[key].quantity, tuple(rows))
             for key, rows in sorted(columns.items(), key=lambda item: _ORDER[item[0]])
         ]
-        return Traces(since, until, *ends, (*_worked_out(row, columns), *traces), _marks(row))
+        found_all = (*_worked_out(row, columns), *traces)
+        shaded = tuple(replace(t, steady=_steady(t, bucket)) for t in found_all)
+        return Traces(since, until, *ends, shaded, _marks(row))
 
 
 def _wanted(placed: Placed, points: Sequence[str] | None) -> bool:
@@ -145,6 +152,29 @@ def _worked_out(row: Visit, columns: dict[str, list[Column]]) -> list[TraceRows]
         if rows:
             traces.append(TraceRows(key, label, side, Quantity.TEMPERATURE_DIFFERENCE, tuple(rows)))
     return traces
+
+
+def _steady(trace: TraceRows, bucket_ms: int) -> tuple[tuple[int, int], ...]:
+    """Where the slope over the last minutes, run on for a time constant, stays within limits."""
+    limits = {slow.key: slow.within for slow in SLOW}
+    if trace.key not in limits or bucket_ms > COARSEST_JUDGED_MS:
+        return ()
+    spans: list[tuple[int, int]] = []
+    first = 0
+    for last, (at, _, _, _) in enumerate(trace.rows):
+        while at - trace.rows[first][0] > WINDOW_S * 500:
+            first += 1
+        piece = trace.rows[first : last + 1]
+        if len(piece) < 4 or piece[-1][0] - piece[0][0] < SHORTEST_S * 500:
+            continue
+        line = fitted(Trace(tuple(r[0] / 1000 for r in piece), tuple(r[1] for r in piece)))
+        if abs(line.slope) * USUAL_TAU_S > limits[trace.key]:
+            continue
+        if spans and at - spans[-1][1] <= 2 * bucket_ms:
+            spans[-1] = (spans[-1][0], at)
+        else:
+            spans.append((at, at))
+    return tuple(span for span in spans if span[1] - span[0] > 30_000)
 
 
 def _marks(row: Visit) -> tuple[Mark, ...]:

@@ -58,6 +58,7 @@ class _Standing:
     state: PlantState
     kit: SimulatedKit
     rng: Random
+    seed: int
     cylinder_kg: float
     seen_placements: dict[str, int]
     at: datetime
@@ -109,7 +110,7 @@ class Yard:
         now = self._clock()
         with self._lock:
             self._plants[visit_id] = _Standing(
-                preset, scene, state, kit, Random(seed + 1), CYLINDER_KG, {}, now, now
+                preset, scene, state, kit, Random(seed + 1), seed, CYLINDER_KG, {}, now, now
             )
             self._keep(visit_id, now)
 
@@ -264,7 +265,7 @@ class Yard:
             kit = kit.ail(channel, tuple(Ails(*trouble) for trouble in troubles))
         self._plants[visit_id] = _Standing(
             row.scene["preset"], scene_of(row.scene), state_of(more["plant"]), kit,
-            Random(more["seed"] + 1), more["cylinder_kg"], dict(more["placements"]),
+            Random(more["seed"] + 1), more["seed"], more["cylinder_kg"], dict(more["placements"]),
             row.updated_at, now,
         )  # fmt: skip
         return self._plants[visit_id]
@@ -275,7 +276,7 @@ class Yard:
         held = plant.kit.held
         state: dict[str, Any] = {
             "plant": state_data(plant.state),
-            "seed": _seed(visit_id),
+            "seed": plant.seed,
             "cylinder_kg": plant.cylinder_kg,
             "sits": {h.row.key: h.point for h in held},
             "ails": {h.row.key: [[a.key, a.severity] for a in h.ails] for h in held if h.ails},
@@ -284,10 +285,6 @@ class Yard:
         with self._database.writing() as session:
             scene = scene_data(plant.preset, plant.scene)
             session.merge(Plant(visit_id=visit_id, scene=scene, state=state, updated_at=plant.at))
-
-
-def _seed(visit_id: str) -> int:
-    return sum(ord(c) * (i + 1) for i, c in enumerate(visit_id))
 
 
 def _put_right(plant: _Standing, job: Job, kg: float) -> str:

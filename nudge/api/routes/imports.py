@@ -35,7 +35,7 @@ class MappingModel(Strict):
     delimiter: Annotated[str, Field(strict=True, min_length=1, max_length=1)] = ","
 
 
-class LookOut(BaseModel):
+class FileLookOut(BaseModel):
     """The beginning of a file, the mapping guessed or remembered, and what to ask."""
 
     id: str
@@ -75,7 +75,7 @@ async def receive(
     workshop: WorkshopIn, units: UnitsIn, visit_id: str, import_id: str, request: Request,
     name: Annotated[str, Query(max_length=200)],
     zone_minutes: Annotated[int, Query(ge=-900, le=900)] = 0,
-) -> LookOut:  # fmt: skip
+) -> FileLookOut:  # fmt: skip
     """Send the file itself as the body; the answer is what it looks like."""
     declared = request.headers.get("content-length", "")
     seen = await workshop.imports.receive(
@@ -83,7 +83,7 @@ async def receive(
         request.stream(), zone_minutes,
     )  # fmt: skip
     look = seen.look
-    return LookOut(
+    return FileLookOut(
         id=import_id,
         heading=list(look.heading),
         rows=[list(row) for row in look.rows],

@@ -191,6 +191,7 @@ class TraceOut(BaseModel):
     unit: str
     decimals: int
     rows: list[tuple[int, float, float, float]]
+    steady: list[tuple[int, int]]
 
 
 class MarkOut(BaseModel):
@@ -234,6 +235,7 @@ def _trace(trace: TraceRows, units: UnitSystem) -> TraceOut:
         unit=unit_label(trace.quantity, units),
         decimals=decimals(trace.quantity, units),
         rows=[(at, shown(mean), shown(low), shown(high)) for at, mean, low, high in trace.rows],
+        steady=list(trace.steady),
     )
 
 

@@ -19,7 +19,7 @@ from nudge.core.record.standing import void_ids
 from nudge.core.units import Quantity, UnitSystem, decimals, from_si, unit_label
 from nudge.core.vocabulary.points import POINTS
 from nudge.services.rows import Reading, Slip, Verdict, Visit
-from nudge.services.snapshot import Snapshot, si_value
+from nudge.services.snapshot import LIVE_ID, Snapshot, si_value
 from nudge.services.visits import EventKind
 
 VisitState = Literal["due", "under_way", "closed"]
@@ -93,7 +93,7 @@ class ReadingOut(BaseModel):
     source: str
     taken_at: datetime
     corrects: str | None
-    state: Literal["current", "earlier", "void"]
+    state: Literal["live", "current", "earlier", "void"]
 
 
 class LevelOut(BaseModel):
@@ -199,7 +199,7 @@ def visit_out(snapshot: Snapshot, units: UnitSystem) -> VisitOut:
         charts=charts_today(visit.system, snapshot.readings, units),
         is_simulated=snapshot.is_simulated,
         live=live_out(snapshot.live, units) if snapshot.live else None,
-        can_undo=visit.closed_at is None and any(r.state != "void" for r in readings),
+        can_undo=visit.closed_at is None and any(r.state not in ("void", "live") for r in readings),
     )
 
 
@@ -254,7 +254,8 @@ def _readings(snapshot: Snapshot, units: UnitSystem) -> list[ReadingOut]:
     rows = snapshot.visit.readings
     void = void_ids(rows)
     current = {row.id for row in snapshot.current.values()}
-    return [
+    live = [row for row in snapshot.current.values() if row.id.startswith(LIVE_ID)]
+    return [_reading(row, "live", units) for row in live] + [
         _reading(row, "current" if row.id in current else "void" if row.id in void else "earlier",
                  units)
         for row in rows
@@ -263,7 +264,7 @@ def _readings(snapshot: Snapshot, units: UnitSystem) -> list[ReadingOut]:
 
 
 def _reading(
-    row: Reading, state: Literal["current", "earlier", "void"], units: UnitSystem
+    row: Reading, state: Literal["live", "current", "earlier", "void"], units: UnitSystem
 ) -> ReadingOut:
     point = POINTS[row.point]
     return ReadingOut(

@@ -7,7 +7,7 @@ under the limit for every quantity, the system is settled; else the same numbers
 """
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from math import exp, log
 from typing import Literal
 
@@ -25,6 +25,8 @@ STEADY_RATIO = 0.8
 """Half-window slopes closer than this do not decay: a drift, not a settling."""
 CAUTION = 1.5
 """A quick and a slow part together go further than the slow slope alone says."""
+HOLDS, HELD_S = 1.7, 30.0
+"""Settled stays settled up to this many times the limit: noise must not flicker the verdict."""
 LONGEST_FORECAST_S = 1800.0
 
 State = Literal["settled", "settling", "hunting", "unknown"]
@@ -135,12 +137,32 @@ def settling(traces: Mapping[str, Trace], now: float, quiet_since: float) -> Set
         left = max(SHORTEST_S - (now - start), 1.0) + USUAL_TAU_S
         return Settling("settling", left, (), None, load)
     found = tuple(_steadiness(row, windows[row.key]) for row in measured)
+    if any(q.seconds > 0 and q.to_go < HOLDS * q.row.within for q in found):
+        found = _held(found, traces, now - HELD_S, quiet_since)
     swing = _swing(windows)
     if swing is not None:
         return Settling("hunting", None, found, swing, load)
     longest = max(q.seconds for q in found)
     state: State = "settled" if longest == 0 else "settling"
     return Settling(state, min(longest, LONGEST_FORECAST_S), found, None, load)
+
+
+def _held(
+    found: tuple[Steadiness, ...], traces: Mapping[str, Trace], before: float, quiet_since: float
+) -> tuple[Steadiness, ...]:
+    """What was steady half a minute ago stays so while it is only just over its limit."""
+    kept = []
+    for now in found:
+        trace = _until(traces[now.row.key].since(max(before - WINDOW_S, quiet_since)), before)
+        was_steady = _long_enough(trace) and _steadiness(now.row, trace).is_steady
+        near = now.to_go < HOLDS * now.row.within
+        kept.append(replace(now, seconds=0.0) if was_steady and near else now)
+    return tuple(kept)
+
+
+def _until(trace: Trace, end: float) -> Trace:
+    last = next((i for i, t in enumerate(trace.seconds) if t > end), len(trace.seconds))
+    return Trace(trace.seconds[:last], trace.values[:last])
 
 
 def _long_enough(trace: Trace) -> bool:

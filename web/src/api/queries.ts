@@ -1,14 +1,16 @@
-import { QueryClient, useQuery, type UseQueryResult } from '@tanstack/react-query'
+import { keepPreviousData, QueryClient, useQuery, type UseQueryResult } from '@tanstack/react-query'
 import { usePreferences } from '../state/preferences'
 import { Broken, NoAnswer, request } from './client'
 import type {
   Charts,
+  Import,
   Loadable,
   MethodChoice,
   Opened,
   PocketShape,
   PressureEnthalpy,
   Refrigerant,
+  Series,
   Site,
   SystemPage,
   Today,
@@ -16,6 +18,7 @@ import type {
   Visit,
   Vocabulary,
   WeighIn,
+  Yard,
 } from './types'
 
 const RETRY_MS = 2_000
@@ -54,6 +57,61 @@ export const usePressureEnthalpy = (fluid: string) =>
   )
 export const useWorkings = (id: string) =>
   useLoad<Record<string, Opened>>('workings', `/visits/${id}/workings`, id, 0)
+
+export const useYard = (id: string, wanted: boolean) =>
+  useWhen<Yard>(['yard', id], `/visits/${id}/yard`, wanted, 2_000)
+export const useImports = (id: string, wanted: boolean) =>
+  useWhen<Import[]>(['imports', id], `/visits/${id}/imports`, wanted, 700)
+
+const COLUMNS = 700
+
+/** Traces over a span (null: all there is), thinned; while following, asked for as time goes. */
+export function useSeries(
+  id: string,
+  span: { from: number; to: number } | null,
+  points: string[],
+  follows: boolean,
+): Loadable<Series> {
+  const { units } = usePreferences()
+  const ends = span ? `&since=${Math.round(span.from)}&until=${Math.round(span.to)}` : ''
+  const query = useQuery<Series>({
+    queryKey: ['series', id, units, follows ? Math.round((span?.to ?? 0) / 3_000) : ends, points],
+    queryFn: () => {
+      const raw = new Set(points.flatMap((key) => MADE_OF[key] ?? [key]))
+      const wanted = [...raw].map((key) => `&point=${key}`).join('')
+      return request<Series>(
+        'GET',
+        `/visits/${id}/series?units=${units}&width=${COLUMNS}${ends}${wanted}`,
+      )
+    },
+    placeholderData: keepPreviousData,
+    gcTime: 10_000,
+    staleTime: follows ? 0 : 30_000,
+  })
+  return loadable(query)
+}
+
+/** What the server needs to work a number out along a span. */
+const MADE_OF: Record<string, string[]> = {
+  superheat: ['suction_pressure', 'suction_line_temp'],
+  subcooling: ['liquid_pressure', 'liquid_line_temp'],
+}
+
+function useWhen<T>(
+  key: readonly string[],
+  path: string,
+  wanted: boolean,
+  everyMs: number,
+): Loadable<T> {
+  const { units } = usePreferences()
+  const query = useQuery<T>({
+    queryKey: [...key, units],
+    queryFn: () => request<T>('GET', `${path}?units=${units}`),
+    enabled: wanted,
+    refetchInterval: everyMs,
+  })
+  return loadable(query)
+}
 
 function useLoad<T>(name: string, path: string, id?: string, fresh?: number): Loadable<T> {
   const { units } = usePreferences()

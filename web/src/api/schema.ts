@@ -563,6 +563,288 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{visit_id}/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take
+         * @description Take live readings, a batch or one. Sent again under the same id, they are taken once.
+         *
+         *     Values that no working instrument shows are refused one by one; the rest is kept.
+         */
+        post: operations["take_api_visits__visit_id__readings_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/stream": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Stream
+         * @description Follow a visit as server-sent events: `samples`, `placement`, `visit`, `import`.
+         *
+         *     Each event's id is its place in the visit's journal. A client that comes back with
+         *     Last-Event-ID (or `after`) gets everything since, once; without either it starts from now.
+         */
+        get: operations["stream_api_visits__visit_id__stream_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/series": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Series
+         * @description Traces over any span [ms], thinned to `width` columns that keep their extremes.
+         */
+        get: operations["series_api_visits__visit_id__series_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/placements": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Place
+         * @description Put an instrument on a point from now on, or take it off.
+         */
+        post: operations["place_api_visits__visit_id__placements_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/swaps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Swap
+         * @description Exchange two instruments back to when they were put there; every sample stays.
+         */
+        post: operations["swap_api_visits__visit_id__swaps_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/zeros": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Zero
+         * @description Zero an instrument that is open to air.
+         */
+        post: operations["zero_api_visits__visit_id__zeros_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/ignored": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ignore
+         * @description Stop counting an instrument where it sits, or count it again.
+         */
+        post: operations["ignore_api_visits__visit_id__ignored_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/kept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep
+         * @description Keep what the instruments say as readings and judge them.
+         */
+        post: operations["keep_api_visits__visit_id__kept_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/imports/{import_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Receive
+         * @description Send the file itself as the body; the answer is what it looks like.
+         */
+        put: operations["receive_api_visits__visit_id__imports__import_id__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/imports/{import_id}/start": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Start
+         * @description Read it in the background with this mapping, which is remembered for its heading.
+         */
+        post: operations["start_api_visits__visit_id__imports__import_id__start_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/imports/{import_id}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Cancel
+         * @description Stop reading; nothing of it is kept.
+         */
+        post: operations["cancel_api_visits__visit_id__imports__import_id__cancel_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/imports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Imports */
+        get: operations["imports_api_visits__visit_id__imports_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/yard": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * View
+         * @description The simulated system a visit stands at. 404 for a real one.
+         */
+        get: operations["view_api_visits__visit_id__yard_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/yard/jobs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Work
+         * @description Do a job on it. An amount is in ounces (ip) or grams (si).
+         */
+        post: operations["work_api_visits__visit_id__yard_jobs_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -662,6 +944,13 @@ export interface components {
             text: string;
             /** System Id */
             system_id: string;
+        };
+        /** ChannelIn */
+        ChannelIn: {
+            /** Id */
+            id: string;
+            /** Channel */
+            channel: string;
         };
         /** ChargeOut */
         ChargeOut: {
@@ -769,6 +1058,24 @@ export interface components {
             label: string;
         };
         /**
+         * ColumnModel
+         * @description One column: the point it is, in which unit; no point leaves it out.
+         */
+        ColumnModel: {
+            /** Name */
+            name: string;
+            /**
+             * Point
+             * @default
+             */
+            point: string;
+            /**
+             * Unit
+             * @default
+             */
+            unit: string;
+        };
+        /**
          * ContextIn
          * @description How the readings came about. Unknown is not zero: leave out what nobody knows.
          */
@@ -823,6 +1130,15 @@ export interface components {
             formula: string;
         };
         /**
+         * DoneOut
+         * @description What came of a job, and the system after it.
+         */
+        DoneOut: {
+            /** Message */
+            message: string;
+            yard: components["schemas"]["YardOut"];
+        };
+        /**
          * ErrorOut
          * @description One thing that was refused; `start`/`end` mark the stretch of a call-out.
          */
@@ -845,6 +1161,23 @@ export interface components {
         ErrorsOut: {
             /** Errors */
             errors: components["schemas"]["ErrorOut"][];
+        };
+        /**
+         * FileLookOut
+         * @description The beginning of a file, the mapping guessed or remembered, and what to ask.
+         */
+        FileLookOut: {
+            /** Id */
+            id: string;
+            /** Heading */
+            heading: string[];
+            /** Rows */
+            rows: string[][];
+            mapping: components["schemas"]["MappingModel"];
+            /** Questions */
+            questions: string[];
+            /** Remembered */
+            remembered: boolean;
         };
         /** GapOut */
         GapOut: {
@@ -883,6 +1216,47 @@ export interface components {
             /** Corrects */
             corrects: boolean;
         };
+        /** HuntingOut */
+        HuntingOut: {
+            /** Period S */
+            period_s: number;
+            /** Swing */
+            swing: number;
+            /** Unit */
+            unit: string;
+        };
+        /** IgnoreIn */
+        IgnoreIn: {
+            /** Id */
+            id: string;
+            /** Channel */
+            channel: string;
+            /** Ignored */
+            ignored: boolean;
+        };
+        /**
+         * ImportOut
+         * @description An import as it stands.
+         */
+        ImportOut: {
+            /** Id */
+            id: string;
+            /** File Name */
+            file_name: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "waiting" | "reading" | "done" | "cancelled" | "failed";
+            /** Message */
+            message: string;
+            /** Readings */
+            readings: number;
+            /** Refused */
+            refused: number;
+            /** Share */
+            share: number;
+        };
         /**
          * InputOut
          * @description A value that went in; `source` in words.
@@ -900,6 +1274,38 @@ export interface components {
             uncertainty: string | null;
         };
         /**
+         * InstrumentOut
+         * @description One channel: where it sits, what it shows, whether it counts. `where` it may go.
+         */
+        InstrumentOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Source */
+            source: string;
+            /** Point */
+            point: string;
+            /** Place */
+            place: string;
+            /** Counts */
+            counts: boolean;
+            /** Value */
+            value: number | null;
+            /** Unit */
+            unit: string;
+            /** Decimals */
+            decimals: number;
+            /** Seconds Old */
+            seconds_old: number | null;
+            /** Can Zero */
+            can_zero: boolean;
+            /** Where */
+            where: string[];
+            /** How */
+            how: string;
+        };
+        /**
          * IsolineOut
          * @description One line of the chart: its value, and (enthalpy, absolute pressure) pairs.
          */
@@ -911,6 +1317,42 @@ export interface components {
                 number,
                 number
             ][];
+        };
+        /**
+         * JobIn
+         * @description A job on a simulated system; `amount` in oz or g where it takes one.
+         */
+        JobIn: {
+            /** Id */
+            id: string;
+            /** Job */
+            job: string;
+            /** Amount */
+            amount?: number | null;
+        };
+        /** JobOut */
+        JobOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Caution */
+            caution: string;
+            /** Takes Amount */
+            takes_amount: boolean;
+        };
+        /**
+         * KeepIn
+         * @description Keep what the instruments say as readings; `reason`, to judge before it has settled.
+         */
+        KeepIn: {
+            /** Id */
+            id: string;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
         };
         /**
          * KeptSlipOut
@@ -941,6 +1383,22 @@ export interface components {
             leaves: number;
         };
         /**
+         * LieOut
+         * @description A probe that is caught, and the one it should be exchanged with, if that is it.
+         */
+        LieOut: {
+            /** Check */
+            check: string;
+            /** Point */
+            point: string;
+            /** Channel */
+            channel: string;
+            /** Message */
+            message: string;
+            /** Swap With */
+            swap_with: string;
+        };
+        /**
          * LineOut
          * @description A number a slip came to, and its window where it has one.
          */
@@ -954,6 +1412,42 @@ export interface components {
             place: ("low" | "in" | "high") | null;
             /** Source */
             source: string;
+        };
+        /**
+         * LiveOut
+         * @description What the instruments of a visit say now.
+         */
+        LiveOut: {
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "settled" | "settling" | "hunting" | "unknown" | "standing";
+            /** Seconds */
+            seconds: number | null;
+            /** Message */
+            message: string;
+            /** Quantities */
+            quantities: components["schemas"]["QuantityOut"][];
+            hunting: components["schemas"]["HuntingOut"] | null;
+            /** Load */
+            load: components["schemas"]["LoadOut"][];
+            /** Lies */
+            lies: components["schemas"]["LieOut"][];
+            /** Instruments */
+            instruments: components["schemas"]["InstrumentOut"][];
+        };
+        /**
+         * LoadOut
+         * @description A quantity of the load that moves, per ten minutes.
+         */
+        LoadOut: {
+            /** Label */
+            label: string;
+            /** Per Ten Minutes */
+            per_ten_minutes: number;
+            /** Unit */
+            unit: string;
         };
         /**
          * LookIn
@@ -1025,6 +1519,45 @@ export interface components {
             air: {
                 [key: string]: number;
             };
+        };
+        /**
+         * MappingModel
+         * @description How a file is to be read.
+         */
+        MappingModel: {
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "csv" | "ndjson";
+            /** Time */
+            time: string;
+            /**
+             * Time Form
+             * @enum {string}
+             */
+            time_form: "iso" | "epoch_s" | "epoch_ms" | "month_first" | "day_first";
+            /** Zone Minutes */
+            zone_minutes: number;
+            /** Columns */
+            columns: components["schemas"]["ColumnModel"][];
+            /**
+             * Delimiter
+             * @default ,
+             */
+            delimiter: string;
+        };
+        /**
+         * MarkOut
+         * @description Something that was done, at a moment [ms].
+         */
+        MarkOut: {
+            /** At */
+            at: number;
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
         };
         /**
          * MethodChoiceOut
@@ -1259,6 +1792,32 @@ export interface components {
             opposite: string | null;
         };
         /**
+         * OneReadingIn
+         * @description A single reading with its own id, for the smallest scripts.
+         */
+        OneReadingIn: {
+            /** Channel */
+            channel: string;
+            /** Point */
+            point: string;
+            /** Value */
+            value: number;
+            /** At */
+            at?: string | null;
+            /**
+             * Unit
+             * @default
+             */
+            unit: string;
+            /**
+             * Label
+             * @default
+             */
+            label: string;
+            /** Id */
+            id: string;
+        };
+        /**
          * OpenedOut
          * @description `value` and `uncertainty` (±, 19 times in 20) in the units asked for; `text` as written.
          */
@@ -1315,6 +1874,18 @@ export interface components {
             condensing_over_ambient?: number | null;
             /** Approach */
             approach?: number | null;
+        };
+        /**
+         * PlacementIn
+         * @description Put an instrument on a point, or take it off ("").
+         */
+        PlacementIn: {
+            /** Id */
+            id: string;
+            /** Channel */
+            channel: string;
+            /** Point */
+            point: string;
         };
         /**
          * PlateChanges
@@ -1524,6 +2095,28 @@ export interface components {
                 number
             ][];
         };
+        /**
+         * QuantityOut
+         * @description One slow quantity: how it moves and when it will be near enough.
+         */
+        QuantityOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Value */
+            value: number;
+            /** Per Minute */
+            per_minute: number;
+            /** Unit */
+            unit: string;
+            /** Decimals */
+            decimals: number;
+            /** Steady */
+            steady: boolean;
+            /** Seconds */
+            seconds: number;
+        };
         /** ReadinessOut */
         ReadinessOut: {
             /** Key */
@@ -1535,6 +2128,30 @@ export interface components {
             effect: "blocks" | "warns";
             /** Message */
             message: string;
+        };
+        /**
+         * ReadingIn
+         * @description One value as a device gives it. `unit` (psi, kPa, F, C …) or the units of the request.
+         */
+        ReadingIn: {
+            /** Channel */
+            channel: string;
+            /** Point */
+            point: string;
+            /** Value */
+            value: number;
+            /** At */
+            at?: string | null;
+            /**
+             * Unit
+             * @default
+             */
+            unit: string;
+            /**
+             * Label
+             * @default
+             */
+            label: string;
         };
         /**
          * ReadingOut
@@ -1572,7 +2189,17 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "current" | "earlier" | "void";
+            state: "live" | "current" | "earlier" | "void";
+        };
+        /**
+         * ReadingsIn
+         * @description A batch. Its id makes it safe to send again; so does each channel and moment.
+         */
+        ReadingsIn: {
+            /** Id */
+            id: string;
+            /** Readings */
+            readings: components["schemas"]["ReadingIn"][];
         };
         /**
          * RefrigerantOut
@@ -1613,6 +2240,16 @@ export interface components {
             source: string;
         };
         /**
+         * RefusedOut
+         * @description A reading that was not taken: its place in the batch, and why.
+         */
+        RefusedOut: {
+            /** Number */
+            number: number;
+            /** Errors */
+            errors: components["schemas"]["ErrorOut"][];
+        };
+        /**
          * SaturationOut
          * @description Temperatures at a pressure, or gauge pressures at a temperature.
          */
@@ -1627,6 +2264,24 @@ export interface components {
             bubble_pressure?: number | null;
             /** Dew Pressure */
             dew_pressure?: number | null;
+        };
+        /**
+         * SeriesOut
+         * @description Traces over a span; `first` and `last` are the ends of everything there is.
+         */
+        SeriesOut: {
+            /** Since */
+            since: number;
+            /** Until */
+            until: number;
+            /** First */
+            first: number | null;
+            /** Last */
+            last: number | null;
+            /** Traces */
+            traces: components["schemas"]["TraceOut"][];
+            /** Marks */
+            marks: components["schemas"]["MarkOut"][];
         };
         /** SiteChanges */
         SiteChanges: {
@@ -1727,6 +2382,15 @@ export interface components {
             against: string[];
             /** Missing */
             missing: string[];
+        };
+        /** SwapIn */
+        SwapIn: {
+            /** Id */
+            id: string;
+            /** One */
+            one: string;
+            /** Other */
+            other: string;
         };
         /**
          * SystemIn
@@ -1834,6 +2498,20 @@ export interface components {
             /** Visits */
             visits: components["schemas"]["VisitLine"][];
         };
+        /**
+         * TakenOut
+         * @description What became of a batch. `clock_moved` [s] is how far the device's clock was set right.
+         */
+        TakenOut: {
+            /** Kept */
+            kept: number;
+            /** Repeated */
+            repeated: number;
+            /** Refused */
+            refused: components["schemas"]["RefusedOut"][];
+            /** Clock Moved */
+            clock_moved: number;
+        };
         /** TargetOut */
         TargetOut: {
             /** Value */
@@ -1855,6 +2533,34 @@ export interface components {
             due: components["schemas"]["VisitLine"][];
             /** Recent */
             recent: components["schemas"]["VisitLine"][];
+        };
+        /**
+         * TraceOut
+         * @description One trace: for each column its moment [ms], mean, least and most.
+         */
+        TraceOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Side */
+            side: string;
+            /** Unit */
+            unit: string;
+            /** Decimals */
+            decimals: number;
+            /** Rows */
+            rows: [
+                number,
+                number,
+                number,
+                number
+            ][];
+            /** Steady */
+            steady: [
+                number,
+                number
+            ][];
         };
         /** VisitChanges */
         VisitChanges: {
@@ -1935,6 +2641,9 @@ export interface components {
             charts: components["schemas"]["ChartToday"][];
             /** Can Undo */
             can_undo: boolean;
+            live: components["schemas"]["LiveOut"] | null;
+            /** Is Simulated */
+            is_simulated: boolean;
         };
         /** VocabularyOut */
         VocabularyOut: {
@@ -1974,6 +2683,28 @@ export interface components {
             numbers: {
                 [key: string]: components["schemas"]["OpenedOut"];
             };
+        };
+        /**
+         * YardOut
+         * @description A simulated system as somebody standing there sees it.
+         */
+        YardOut: {
+            /** Title */
+            title: string;
+            /** Is Running */
+            is_running: boolean;
+            /** Tripped */
+            tripped: string;
+            /** Adding */
+            adding: number;
+            /** Cylinder */
+            cylinder: number;
+            /** Unit */
+            unit: string;
+            /** Liquid Return */
+            liquid_return: boolean;
+            /** Jobs */
+            jobs: components["schemas"]["JobOut"][];
         };
     };
     responses: never;
@@ -3133,6 +3864,506 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["VisitOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    take_api_visits__visit_id__readings_post: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadingsIn"] | components["schemas"]["OneReadingIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    stream_api_visits__visit_id__stream_get: {
+        parameters: {
+            query?: {
+                after?: number | null;
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: {
+                "last-event-id"?: string | null;
+            };
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    series_api_visits__visit_id__series_get: {
+        parameters: {
+            query?: {
+                since?: number | null;
+                until?: number | null;
+                width?: number;
+                point?: string[] | null;
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeriesOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    place_api_visits__visit_id__placements_post: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlacementIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    swap_api_visits__visit_id__swaps_post: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SwapIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    zero_api_visits__visit_id__zeros_post: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChannelIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    ignore_api_visits__visit_id__ignored_post: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["IgnoreIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    keep_api_visits__visit_id__kept_post: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    receive_api_visits__visit_id__imports__import_id__put: {
+        parameters: {
+            query: {
+                name: string;
+                zone_minutes?: number;
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+                import_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FileLookOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    start_api_visits__visit_id__imports__import_id__start_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: string;
+                import_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MappingModel"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    cancel_api_visits__visit_id__imports__import_id__cancel_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: string;
+                import_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    imports_api_visits__visit_id__imports_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportOut"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    view_api_visits__visit_id__yard_get: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["YardOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    work_api_visits__visit_id__yard_jobs_post: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JobIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoneOut"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -36,6 +36,16 @@ export type PresentPoint = Schemas['PresentPoint']
 export type ChartKind = Schemas['ChartKindOut']
 export type MethodChoice = Schemas['MethodChoiceOut']
 export type WeighIn = Schemas['WeighInOut']
+export type Live = NonNullable<Visit['live']>
+export type Instrument = Schemas['InstrumentOut']
+export type Series = Schemas['SeriesOut']
+export type Trace = Schemas['TraceOut']
+export type Yard = Schemas['YardOut']
+export type Job = Schemas['JobOut']
+export type Done = Schemas['DoneOut']
+export type Import = Schemas['ImportOut']
+export type FileLook = Schemas['FileLookOut']
+export type FileMapping = Schemas['MappingModel']
 export type Problem = Schemas['ErrorOut']
 
 /** What a screen can know about data it asked for. Fetching again is a separate fact. */

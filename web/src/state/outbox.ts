@@ -45,10 +45,23 @@ export function post(message: Omit<Message, 'id'> & { id?: string }): string {
   return id
 }
 
+type Writing =
+  | 'callouts'
+  | 'corrections'
+  | 'withdrawals'
+  | 'observations'
+  | 'events'
+  | 'slips'
+  | 'placements'
+  | 'swaps'
+  | 'zeros'
+  | 'ignored'
+  | 'kept'
+
 /** Write something on a visit: it gets an id of its own, in the message and in its body. */
 export function writeOn(
   visitId: string,
-  what: 'callouts' | 'corrections' | 'withdrawals' | 'observations' | 'events' | 'slips',
+  what: Writing,
   body: Record<string, unknown>,
   units: Units,
 ): void {

@@ -26,7 +26,9 @@ export function FourNumbers({ visitId, assessment, readings, vocabulary }: Props
         const row = vocabulary.derived.find((one) => one.key === key)
         const value = assessment?.derived[key] ?? null
         const target = assessment?.targets[key]
-        const reading = readings.find((one) => one.point === from && one.state === 'current')
+        const reading = readings.find(
+          (one) => one.point === from && (one.state === 'live' || one.state === 'current'),
+        )
         return (
           <div
             key={key}

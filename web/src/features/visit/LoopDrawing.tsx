@@ -1,14 +1,20 @@
 import { useLayoutEffect, useRef, useState } from 'react'
-import type { Assessment, Loop, Vocabulary } from '../../api/types'
+import type { Assessment, Instrument, Loop, Vocabulary } from '../../api/types'
 import { formatNumber } from '../../lib/format'
 import { layOutLoop, pathThrough, PLACE, type Gap, type Geometry } from '../../lib/loopGeometry'
 
-type Props = { loop: Loop; assessment: Assessment; vocabulary: Vocabulary }
+type Props = {
+  loop: Loop
+  assessment: Assessment
+  vocabulary: Vocabulary
+  instruments: Instrument[]
+  onProbe: (key: string) => void
+}
 
 const FOOT = 44
 
 /** The Loop: the refrigerant's way round, unrolled. Height is temperature; gaps are the verdict. */
-export function LoopDrawing({ loop, assessment, vocabulary }: Props) {
+export function LoopDrawing({ loop, assessment, vocabulary, instruments, onProbe }: Props) {
   const frame = useRef<HTMLDivElement>(null)
   const [size, setSize] = useState({ width: 860, height: 330 })
   useLayoutEffect(() => {
@@ -25,7 +31,8 @@ export function LoopDrawing({ loop, assessment, vocabulary }: Props) {
   const unit = vocabulary.derived.find((one) => one.key === 'superheat')?.unit ?? ''
   return (
     <figure className="flex h-full flex-col">
-      <div ref={frame} className="min-h-0 flex-1">
+      <div ref={frame} className="relative min-h-0 flex-1">
+        <Probes drawn={drawn} instruments={instruments} onProbe={onProbe} />
         <svg
           width={size.width}
           height={size.height}
@@ -118,6 +125,50 @@ export function LoopDrawing({ loop, assessment, vocabulary }: Props) {
       <figcaption className="sr-only">{inWords(drawn, unit)}</figcaption>
     </figure>
   )
+}
+
+/** What sits on the Loop: each probe is a button at its place, big enough for a thumb. */
+function Probes({
+  drawn,
+  instruments,
+  onProbe,
+}: {
+  drawn: Geometry
+  instruments: Instrument[]
+  onProbe: (key: string) => void
+}) {
+  const placed = drawn.marks.flatMap((mark) => {
+    const point = POINT_OF[mark.key]
+    const probe = instruments.find((one) => one.point === point)
+    return probe ? [{ ...mark, probe }] : []
+  })
+  const air = drawn.air.flatMap((one) => {
+    const probe = instruments.find((each) => each.point === one.key)
+    return probe ? [{ x: (one.from + one.to) / 2, y: one.y + 8, probe }] : []
+  })
+  return [...placed, ...air].map(({ x, y, probe }) => (
+    <button
+      key={probe.key}
+      type="button"
+      data-probe={probe.key}
+      title={probe.label}
+      aria-label={`${probe.label} on ${probe.place}${probe.counts ? '' : ', ignored'}: zero, move, swap or ignore it`}
+      onClick={() => onProbe(probe.key)}
+      style={{ left: x - 22, top: y - 22 }}
+      className={`absolute h-11 w-11 rounded ${probe.counts ? '' : 'border-2 border-dashed border-alarm'}`}
+    />
+  ))
+}
+
+/** Which point the mark at a station is read at. */
+const POINT_OF: Record<string, string> = {
+  discharge_line: 'discharge_line_temp',
+  liquid_line: 'liquid_line_temp',
+  drier_in: 'drier_inlet_temp',
+  drier_out: 'drier_outlet_temp',
+  liquid_line_indoor: 'liquid_line_temp_indoor',
+  evaporator_outlet: 'evaporator_outlet_temp',
+  suction_line: 'suction_line_temp',
 }
 
 function Ground({ drawn, width }: { drawn: Geometry; width: number }) {
@@ -227,7 +278,7 @@ const ROOM_FOR_LABEL = 26
 function labelHeight(gap: Gap): number {
   const [top, bottom] = [Math.min(gap.level, gap.line), Math.max(gap.level, gap.line)]
   if (bottom - top >= ROOM_FOR_LABEL) return (top + bottom) / 2 + 5
-  return gap.key === 'superheat' ? top - 10 : bottom + 20
+  return gap.key === 'superheat' ? top - 10 : bottom + 38
 }
 
 const PARTS = [

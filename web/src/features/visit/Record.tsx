@@ -10,12 +10,19 @@ type Props = { visit: Visit; units: Units; now: Date }
 /** Every reading with where it came from and when. Correcting writes a new row beside the old. */
 export function Record({ visit, units, now }: Props) {
   const [history, setHistory] = useState(false)
-  const current = visit.readings.filter((one) => one.state === 'current')
-  const listed = history ? visit.readings : current
-  const earlier = visit.readings.length - current.length
+  const kept = visit.readings.filter((one) => one.state !== 'live')
+  const current = kept.filter((one) => one.state === 'current')
+  const listed = history ? kept : current
+  const earlier = kept.length - current.length
+  const live = visit.readings.length - kept.length
   return (
     <section aria-label="Readings">
-      <Heading aside={`${current.length} in use`}>Readings</Heading>
+      <Heading aside={`${current.length + live} in use`}>Readings</Heading>
+      {live > 0 && (
+        <p className="py-2">
+          {live} come live from instruments. They go into the record when you keep them.
+        </p>
+      )}
       {visit.readings.length === 0 && <p className="py-2 text-soft">None yet.</p>}
       <ul>
         {listed.map((reading) => (

@@ -4,6 +4,7 @@ import { useVisit, useVocabulary } from '../../api/queries'
 import type { Units, Visit, Vocabulary } from '../../api/types'
 import { shortTime } from '../../lib/format'
 import { useKeys } from '../../state/keys'
+import { useFollowing } from '../../state/live'
 import { changeVisit } from '../../state/outbox'
 import { usePreferences } from '../../state/preferences'
 import { useTypedField } from '../../state/typedField'
@@ -14,15 +15,20 @@ import { CalloutLine } from './CalloutLine'
 import { FourNumbers } from './FourNumbers'
 import { LoopDrawing } from './LoopDrawing'
 import { ChartsToday } from './ChartsToday'
+import { ImportCard } from './ImportCard'
+import { Instruments } from './Instruments'
 import { KeptSlips } from './KeptSlips'
+import { LiveBar } from './LiveBar'
 import { LookPanel } from './LookPanel'
 import { NextChecks } from './NextChecks'
 import { Numbers } from './Numbers'
 import { Record } from './Record'
 import { note, RunClock } from './RunClock'
 import { Seen } from './Seen'
+import { Strips } from './Strips'
 import { Suspects } from './Suspects'
 import { Reasons, Verdict } from './Verdict'
+import { WorkCard } from './WorkCard'
 
 /** The workspace of one visit: verdict, four numbers, the Loop, and the line to call out to. */
 export function VisitScreen() {
@@ -43,7 +49,21 @@ export function VisitScreen() {
 function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary }) {
   const { units } = usePreferences()
   const now = useNow()
+  const isOpen = visit.state !== 'closed'
+  useFollowing(visit.id, units, isOpen)
+  const [showsStrips, setShowsStrips] = useState(false)
+  const [drawer, setDrawer] = useState<string | null>(null)
+  const [works, setWorks] = useState(false)
+  const [imports, setImports] = useState(false)
   useKeys([
+    { key: 'l', label: 'The Loop or the strips', run: () => setShowsStrips(!showsStrips) },
+    { key: 'i', label: 'Instruments', run: () => setDrawer('') },
+    { key: 'f', label: 'Read a log file', run: () => isOpen && setImports(true) },
+    {
+      key: 'w',
+      label: 'Work on the simulated system',
+      run: () => visit.is_simulated && isOpen && setWorks(true),
+    },
     {
       key: 'r',
       label: 'The system was started now',
@@ -71,8 +91,22 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
         <Head visit={visit} units={units} now={now} />
         <div className="grid min-h-0 flex-1 grid-cols-1 gap-6 lg:grid-cols-[minmax(0,1fr)_22rem]">
           <div className="flex min-w-0 flex-col gap-3 pt-3 pb-2 lg:overflow-y-auto">
+            {visit.live && (
+              <LiveBar
+                visit={visit}
+                live={visit.live}
+                units={units}
+                showsStrips={showsStrips}
+                onStrips={() => setShowsStrips(!showsStrips)}
+                onInstruments={() => setDrawer('')}
+                onWork={() => setWorks(true)}
+              />
+            )}
             {!visit.look && <Verdict visit={visit} />}
-            {visit.assessment && !visit.look && (
+            {showsStrips && visit.assessment && (
+              <p className="-mt-1 pl-6">{visit.assessment.charge.reason}</p>
+            )}
+            {visit.assessment && !visit.look && !showsStrips && (
               <div className="max-lg:order-1">
                 <Reasons assessment={visit.assessment} />
               </div>
@@ -87,11 +121,15 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
               />
             )}
             <div className="h-80 max-lg:order-2 lg:h-auto lg:min-h-56 lg:flex-1">
-              {visit.loop && visit.assessment && visit.loop.levels.length > 0 ? (
+              {showsStrips ? (
+                <Strips visit={visit} />
+              ) : visit.loop && visit.assessment && visit.loop.levels.length > 0 ? (
                 <LoopDrawing
                   loop={visit.loop}
                   assessment={visit.assessment}
                   vocabulary={vocabulary}
+                  instruments={visit.live?.instruments ?? []}
+                  onProbe={(key) => setDrawer(key)}
                 />
               ) : (
                 <EmptyLoop />
@@ -114,6 +152,23 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
         </div>
       </div>
       <CalloutLine visit={visit} vocabulary={vocabulary} units={units} />
+      {drawer !== null && (
+        <Instruments
+          visit={visit}
+          units={units}
+          vocabulary={vocabulary}
+          first={drawer}
+          onClose={() => setDrawer(null)}
+          onImport={() => {
+            setDrawer(null)
+            setImports(true)
+          }}
+        />
+      )}
+      {works && <WorkCard visit={visit} units={units} onClose={() => setWorks(false)} />}
+      {imports && (
+        <ImportCard visit={visit} vocabulary={vocabulary} onClose={() => setImports(false)} />
+      )}
     </>
   )
 }

@@ -1,0 +1,171 @@
+import { useState } from 'react'
+import type { Live, Units, Visit } from '../../api/types'
+import { useKeys } from '../../state/keys'
+import { useLink } from '../../state/live'
+import { writeOn } from '../../state/outbox'
+import { Button } from '../../ui/Button'
+import { Card } from '../../ui/Card'
+import { Notice } from '../../ui/Notice'
+
+type Props = {
+  visit: Visit
+  live: Live
+  units: Units
+  showsStrips: boolean
+  onStrips: () => void
+  onInstruments: () => void
+  onWork: () => void
+}
+
+const WORDS: Record<Live['state'], string> = {
+  settled: 'Settled',
+  settling: 'Settling',
+  hunting: 'Hunting',
+  unknown: 'Not known',
+  standing: 'Standing',
+}
+
+/** What the instruments say of themselves: settled or when, who lies, and what to do with it. */
+export function LiveBar(props: Props) {
+  const { visit, live, units, showsStrips, onStrips, onInstruments, onWork } = props
+  const [asks, setAsks] = useState(false)
+  const link = useLink()
+  const keep = () => {
+    if (live.state === 'settled') writeOn(visit.id, 'kept', { reason: '' }, units)
+    else setAsks(true)
+  }
+  const first = live.lies[0]
+  const putRight = () => {
+    if (!first) return
+    if (first.swap_with !== '') {
+      const body = { one: first.channel, other: first.swap_with }
+      writeOn(visit.id, 'swaps', body, units)
+    } else if (first.channel !== '') {
+      writeOn(visit.id, 'ignored', { channel: first.channel, ignored: true }, units)
+    }
+  }
+  useKeys([
+    { key: 'j', label: 'Keep these readings and judge them', run: keep },
+    { key: 'x', label: 'Swap or ignore the probe that lies', run: putRight },
+  ])
+  return (
+    <section aria-label="Live readings" className="flex flex-col gap-2">
+      <div className="flex flex-wrap items-center gap-x-3 gap-y-2">
+        <p
+          className="min-w-0 flex-1 basis-44 leading-snug"
+          data-settling={live.state}
+          role="status"
+        >
+          <StateMark state={live.state} />
+          <strong>{WORDS[live.state]}.</strong>{' '}
+          {live.state !== 'settled' && live.state !== 'standing' && live.message}
+          {live.load.map((one) => (
+            <span key={one.label} className="text-soft">
+              {' '}
+              {one.label} {one.per_ten_minutes > 0 ? 'rises' : 'falls'}{' '}
+              {Math.abs(one.per_ten_minutes).toFixed(1)} {one.unit} in 10 min: that is load, not
+              charge.
+            </span>
+          ))}
+          {link === 'dropped' && (
+            <span> The connection dropped; it comes back by itself and nothing is lost.</span>
+          )}
+        </p>
+        <div className="flex flex-wrap gap-2">
+          <Button
+            weight={live.state === 'settled' ? 'do' : 'plain'}
+            className="px-2.5"
+            keyHint="j"
+            onClick={keep}
+          >
+            {live.state === 'settled' ? 'Keep and judge' : 'Judge early'}
+          </Button>
+          <Button className="px-2.5" keyHint="l" aria-pressed={showsStrips} onClick={onStrips}>
+            {showsStrips ? 'Loop' : 'Strips'}
+          </Button>
+          <Button className="px-2.5" keyHint="i" onClick={onInstruments}>
+            Instruments
+          </Button>
+          {visit.is_simulated && (
+            <Button className="px-2.5" keyHint="w" onClick={onWork}>
+              Work on it
+            </Button>
+          )}
+        </div>
+      </div>
+      {first && (
+        <Notice word="Probe.">
+          {first.message}{' '}
+          {first.channel !== '' && (
+            <Button className="ml-1 px-3" keyHint="x" onClick={putRight}>
+              {first.swap_with !== '' ? 'Swap the two' : 'Ignore it for now'}
+            </Button>
+          )}
+          {live.lies.length > 1 && <span> And {live.lies.length - 1} more.</span>}
+        </Notice>
+      )}
+      <EarlyCard
+        visit={visit}
+        live={live}
+        units={units}
+        open={asks}
+        onClose={() => setAsks(false)}
+      />
+    </section>
+  )
+}
+
+/** Steady, moving or swinging, told by shape. */
+function StateMark({ state }: { state: Live['state'] }) {
+  const path = {
+    settled: 'M2 8H30',
+    settling: 'M2 14C8 14 10 4 16 4S26 7 30 7',
+    hunting: 'M2 8q3.5 -12 7 0t7 0t7 0t7 0',
+    unknown: 'M2 8H10M14 8H18M22 8H30',
+    standing: 'M2 14H30',
+  }[state]
+  return (
+    <svg viewBox="0 0 32 16" aria-hidden className="mr-2 inline-block h-4 w-8 align-middle">
+      <path d={path} fill="none" stroke="currentColor" strokeWidth="2.6" strokeLinecap="round" />
+    </svg>
+  )
+}
+
+type EarlyProps = { visit: Visit; live: Live; units: Units; open: boolean; onClose: () => void }
+
+/** Judging before it has settled asks why; the reason is printed with the verdict. */
+function EarlyCard({ visit, live, units, open, onClose }: EarlyProps) {
+  const [reason, setReason] = useState('')
+  return (
+    <Card open={open} onClose={onClose} title="It has not settled">
+      <form
+        onSubmit={(event) => {
+          event.preventDefault()
+          if (reason.trim() === '') return
+          writeOn(visit.id, 'kept', { reason }, units)
+          onClose()
+        }}
+      >
+        <p>{live.message} Judge it then, for choice.</p>
+        <label className="mt-3 block">
+          Why it has to be judged now (printed with the verdict)
+          <input
+            value={reason}
+            autoFocus
+            maxLength={300}
+            onChange={(event) => setReason(event.target.value)}
+            className="mt-1 h-11 w-full rounded border border-rule-strong bg-ground px-3"
+          />
+        </label>
+        <div className="mt-4 flex gap-3">
+          <Button weight="do" onClick={onClose}>
+            Wait
+          </Button>
+          <Button type="submit" disabled={reason.trim() === ''}>
+            Judge it now
+          </Button>
+        </div>
+      </form>
+    </Card>
+  )
+}

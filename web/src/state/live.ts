@@ -1,0 +1,119 @@
+import { useEffect, useSyncExternalStore } from 'react'
+import { queryClient } from '../api/queries'
+import type { Units } from '../api/types'
+
+/**
+ * What the instruments of one visit send, followed as server-sent events. The browser comes
+ * back by itself after a dropped connection and names the last event it had, so the server
+ * goes on from there: nothing is lost, nothing comes twice.
+ */
+export type LinkState = 'joining' | 'following' | 'dropped'
+type Row = [at: number, value: number]
+type Samples = { channels: Record<string, { point: string; rows: Row[] }> }
+
+const KEPT_ROWS = 4_000
+const REFRESH_MS = 1_500
+
+class Feed {
+  readonly rows = new Map<string, Row[]>()
+  link: LinkState = 'joining'
+  private source: EventSource
+  private listeners = new Set<() => void>()
+  private stale = false
+  private timer = 0
+
+  constructor(
+    readonly visitId: string,
+    readonly units: Units,
+  ) {
+    this.source = new EventSource(`/api/visits/${visitId}/stream?units=${units}`)
+    this.source.addEventListener('hello', () => this.setLink('following'))
+    this.source.addEventListener('error', () => this.setLink('dropped'))
+    this.source.addEventListener('samples', (event: MessageEvent<string>) =>
+      this.take(JSON.parse(event.data) as Samples),
+    )
+    for (const kind of ['placement', 'visit', 'import']) {
+      this.source.addEventListener(kind, () => this.refresh(kind))
+    }
+  }
+
+  listen(listener: () => void): () => void {
+    this.listeners.add(listener)
+    return () => void this.listeners.delete(listener)
+  }
+
+  close(): void {
+    this.source.close()
+    window.clearTimeout(this.timer)
+  }
+
+  private take(samples: Samples): void {
+    for (const { point, rows } of Object.values(samples.channels)) {
+      if (point === '') continue
+      const kept = this.rows.get(point) ?? []
+      kept.push(...rows)
+      if (kept.length > KEPT_ROWS) kept.splice(0, kept.length - KEPT_ROWS)
+      this.rows.set(point, kept)
+    }
+    this.refresh('samples')
+  }
+
+  /** The visit as the server judges it follows the samples, not faster than it can be read. */
+  private refresh(kind: string): void {
+    if (kind !== 'samples') {
+      void queryClient.invalidateQueries({ queryKey: ['visit', this.visitId] })
+      void queryClient.invalidateQueries({ queryKey: ['yard', this.visitId] })
+      void queryClient.invalidateQueries({ queryKey: ['imports', this.visitId] })
+      return
+    }
+    if (this.stale) return
+    this.stale = true
+    this.timer = window.setTimeout(() => {
+      this.stale = false
+      void queryClient.invalidateQueries({ queryKey: ['visit', this.visitId] })
+    }, REFRESH_MS)
+  }
+
+  private setLink(link: LinkState): void {
+    this.link = link
+    for (const listener of this.listeners) listener()
+  }
+}
+
+let open: Feed | null = null
+const openListeners = new Set<() => void>()
+
+/** Follow a visit while the caller is on screen. */
+export function useFollowing(visitId: string, units: Units, wanted: boolean): void {
+  useEffect(() => {
+    if (!wanted) return
+    const feed = new Feed(visitId, units)
+    open = feed
+    for (const listener of openListeners) listener()
+    return () => {
+      feed.close()
+      if (open === feed) open = null
+      for (const listener of openListeners) listener()
+    }
+  }, [visitId, units, wanted])
+}
+
+/** The samples that came since the visit was opened, by point; for drawing, not for state. */
+export function liveRows(point: string): readonly Row[] {
+  return open?.rows.get(point) ?? []
+}
+
+/** Whether the connection stands. */
+export function useLink(): LinkState {
+  return useSyncExternalStore(
+    (listener) => {
+      openListeners.add(listener)
+      const stop = open?.listen(listener)
+      return () => {
+        openListeners.delete(listener)
+        stop?.()
+      }
+    },
+    () => open?.link ?? 'joining',
+  )
+}
