@@ -54,8 +54,13 @@ ALLOWED: dict[str, tuple[str, ...]] = {
     "nudge.core.plant": ("nudge.core.units", "nudge.core.errors", "nudge.core.refrigerant"),
     "nudge.contract": ("nudge.core",),
     "nudge.store": (),
-    "nudge.services": ("nudge.core", "nudge.contract", "nudge.store", "nudge.__version__"),
-    "nudge.api": ("nudge.core", "nudge.contract", "nudge.services", "nudge.__version__"),
+    "nudge.instruments": ("nudge.core",),
+    "nudge.services": (
+        "nudge.core", "nudge.contract", "nudge.store", "nudge.instruments", "nudge.__version__",
+    ),
+    "nudge.api": (
+        "nudge.core", "nudge.contract", "nudge.services", "nudge.instruments", "nudge.__version__",
+    ),
     "nudge.demo": ("nudge.core", "nudge.services", "nudge.store"),
     "nudge.settings": (),
     "nudge.main": ("nudge.api", "nudge.services", "nudge.__version__"),

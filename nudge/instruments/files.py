@@ -7,7 +7,7 @@ reads on in pieces: a file never has to fit in memory.
 import csv
 import json
 import re
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, field
 from datetime import UTC, datetime, timedelta, timezone
 from io import TextIOWrapper
@@ -352,9 +352,14 @@ def _time_column(columns: dict[str, list[str]]) -> str:
     names = [n for n in columns if re.search(r"time|date|stamp|clock|\bat\b|^t$|^ts$", n.lower())]
     for name in [*names, *columns]:
         values = columns[name][:20]
-        if values and all(_reads_as_time(value) for value in values):
+        if values and _most(values, _reads_as_time):
             return name
     raise CoreError("time", "No column of it reads as a time. Add one, ISO 8601 for choice.")
+
+
+def _most(values: Sequence[str], holds: Callable[[str], bool]) -> bool:
+    """Nearly all: a log may have holes and a last line that was cut off."""
+    return sum(map(holds, values)) > 0.6 * len(values)
 
 
 def _reads_as_time(value: str) -> bool:
@@ -375,13 +380,15 @@ def _parses(value: str, form: TimeForm) -> bool:
 
 def _time_form(values: Sequence[str]) -> tuple[TimeForm, bool, bool]:
     """The form of the times; whether that is sure; whether they name their zone."""
-    if all(re.fullmatch(r"1\d{12}", v) for v in values):
+    if _most(values, lambda v: re.fullmatch(r"1\d{12}", v) is not None):
         return "epoch_ms", True, True
-    if all(re.fullmatch(r"1\d{9}(\.\d+)?", v) for v in values):
+    if _most(values, lambda v: re.fullmatch(r"1\d{9}(\.\d+)?", v) is not None):
         return "epoch_s", True, True
-    if all(_parses(v, "iso") for v in values):
-        zoned = all(datetime.fromisoformat(v).tzinfo is not None for v in values)
+    iso = [v for v in values if _parses(v, "iso")]
+    if len(iso) > 0.6 * len(values):
+        zoned = all(datetime.fromisoformat(v).tzinfo is not None for v in iso)
         return "iso", True, zoned
-    month = all(_parses(v, "month_first") for v in values)
-    day = all(_parses(v, "day_first") for v in values)
+    slashed = [v for v in values if _SLASHED.match(v)]
+    month = bool(slashed) and all(_parses(v, "month_first") for v in slashed)
+    day = bool(slashed) and all(_parses(v, "day_first") for v in slashed)
     return ("month_first" if month else "day_first"), month != day, False

@@ -18,6 +18,7 @@ from nudge.core.errors import CoreError, Impossible
 from nudge.core.said import Measure, say
 from nudge.core.units import Quantity, UnitSystem, to_si
 from nudge.core.vocabulary.points import check_believable, point
+from nudge.instruments.source import ChannelInfo
 from nudge.services.clock import Clock
 from nudge.services.errors import Closed, NotFound
 from nudge.services.stream import Stream
@@ -102,6 +103,14 @@ class Instruments:
                 self._stream.note(session, visit_id, batch_id, "samples", {"channels": told}, now)
         self._stream.tell(visit_id)
         return Taken(kept, len(rows) - kept, tuple(refused), moved.total_seconds())
+
+    def know(self, visit_id: str, channels: Sequence[ChannelInfo], source: Source) -> None:
+        """List instruments that are there before they send, placed or not."""
+        with self._on_open_visit(visit_id) as session:
+            known = {row.channel.key: row for row in live.channels(session, visit_id)}
+            for info in channels:
+                given = Given(info.key, info.point, 0.0, label=info.label)
+                self._channel(session, visit_id, known, given, source, self._clock())
 
     def points(self, visit_id: str) -> dict[str, str]:
         """Which point each channel is on now, by its key; taken off is ""."""

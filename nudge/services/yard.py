@@ -113,6 +113,7 @@ class Yard:
                 preset, scene, state, kit, Random(seed + 1), seed, CYLINDER_KG, {}, now, now
             )
             self._keep(visit_id, now)
+        self._instruments.know(visit_id, kit.channels, "simulated")
 
     def view(self, visit_id: str) -> YardView | None:
         """The system a visit stands at; None when it is a real one."""

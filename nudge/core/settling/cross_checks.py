@@ -115,8 +115,6 @@ def outdoor_too_warm(seen: Seen) -> Iterator[Lie]:
         close = close and seen.mean["suction_line_temp"] - dew < ORDINARY_SUPERHEAT_K[1]
     if air - liquid <= UNDER_AMBIENT_K and not close:
         return
-    if liquid < bubble - ORDINARY_SUBCOOLING_K[1] and bubble - air > LEAST_OVER_AMBIENT_K:
-        return  # the liquid clamp is the odd one: another row says so
     if bubble - air < LEAST_OVER_AMBIENT_K:
         yield Lie(
             "outdoor_too_warm",

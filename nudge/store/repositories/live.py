@@ -25,9 +25,14 @@ class Placed:
     placements: tuple[Placement, ...]
 
     def at(self, at_ms: int) -> Placement | None:
-        """The placement that holds for a moment: the last recorded that reaches back to it."""
+        """The placement that holds for a moment: the last recorded that reaches back to it.
+
+        Samples that come late, from before a channel was first heard of, sat where it began.
+        """
         holds = [row for row in self.placements if row.since_ms <= at_ms]
-        return max(holds, key=lambda row: row.sequence, default=None)
+        if not holds:
+            return min(self.placements, key=lambda row: row.sequence, default=None)
+        return max(holds, key=lambda row: row.sequence)
 
     @property
     def now(self) -> Placement | None:
