@@ -7,7 +7,7 @@ from pathlib import Path
 
 from playwright.sync_api import expect
 
-from tests.browser.support import HAND, BrowserTest
+from tests.browser.support import HAND, BrowserTest, calm
 
 ROOT = Path(__file__).parents[1]
 
@@ -62,7 +62,7 @@ class OwnOriginTest(BrowserTest):
         page.on("request", lambda request: asked.append(request.url))
         for path in ("/", "/systems", "/systems/clinic-waiting", "/visits/clinic-now"):
             page.goto(self.nudge.url + path)
-            page.wait_for_load_state("networkidle")
+            calm(page)
         self.assertGreater(len(asked), 10)
         self.assertEqual([url for url in asked if not url.startswith(self.nudge.url)], [])
         self.assertTrue(page.evaluate("document.fonts.check('16px Hyperlegible')"))
@@ -71,7 +71,7 @@ class OwnOriginTest(BrowserTest):
         for path in ("/", "/systems", "/systems/clinic-waiting", "/visits/clinic-now"):
             with self.subTest(path):
                 page = self.open(path, HAND)
-                page.wait_for_load_state("networkidle")
+                calm(page)
                 expect(page.get_by_role("heading", level=1)).to_have_count(1)
                 nameless = page.evaluate(
                     """() => [...document.querySelectorAll('button, a, input, select, [role=img]')]

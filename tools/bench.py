@@ -21,9 +21,12 @@ from playwright.sync_api import Page
 
 from nudge.core.refrigerant.catalogue import CATALOGUE, refrigerant
 from nudge.core.refrigerant.table import load_table
+from tools import bench_live
 from tools.drive import ROOT, RunningNudge, chromium
 from tools.make_tables import RowSolver, reference_state
 
+STREAM_S = 60.0
+"""The full measure is ten minutes: `python -m tools.bench 600`."""
 REQUEST = {
     "system": {"refrigerant": "R-410A", "metering_device": "txv", "target_subcooling": 10},
     "readings": {
@@ -241,6 +244,7 @@ def _call_out(page: Page, i: int) -> float:
 
 
 def main() -> None:
+    bench_live.plant()
     accuracy()
     saturation()
     imports()
@@ -251,6 +255,9 @@ def main() -> None:
             server(nudge)
             front_end(nudge)
             pocket(nudge)
+            bench_live.frames(nudge)
+            bench_live.reading_in(nudge, Path(data))
+            bench_live.stream(nudge, float(sys.argv[1]) if sys.argv[1:] else STREAM_S)
         finally:
             nudge.stop()
 

@@ -26,6 +26,9 @@ from nudge.core.judgement.proof import ADD_PROOF, REMOVE_PROOF
 from nudge.core.judgement.suspect_table import OBSERVED, SUSPECTS
 from nudge.core.look.decide import LOOK_RULES
 from nudge.core.look.estimate import CONDENSER_WAYS, EVAPORATOR_WAYS
+from nudge.core.plant.faults import FAULTS
+from nudge.core.plant.presets import PRESETS, preset_machine
+from nudge.core.plant.running import LAGS
 from nudge.core.pocket import air_slips
 from nudge.core.pocket.blanks import BLANKS
 from nudge.core.pocket.slip import Blank
@@ -33,7 +36,9 @@ from nudge.core.refrigerant.catalogue import CATALOGUE
 from nudge.core.refrigerant.table import load_table
 from nudge.core.said import worded
 from nudge.core.settling.gates import GATES
-from nudge.core.settling.trust import TRUST_CHECKS
+from nudge.core.settling.probes import PROBE_CHECKS
+from nudge.core.settling.stability import LOAD, SLOW
+from nudge.core.settling.trust import PROBE_LIES, TRUST_CHECKS
 from nudge.core.targets.choose import SCHOOLS
 from nudge.core.units import UNITS, Quantity, from_si
 from nudge.core.vocabulary.accuracy import ACCURACY
@@ -41,6 +46,8 @@ from nudge.core.vocabulary.equipment import PLATE_NUMBERS
 from nudge.core.vocabulary.observations import OBSERVATIONS
 from nudge.core.vocabulary.points import POINTS
 from nudge.core.working import Formula
+from nudge.instruments.kit import KINDS as KINDS_OF_INSTRUMENT
+from nudge.instruments.troubles import TROUBLES
 
 DOCS = Path(__file__).parents[1] / "docs"
 _MARKS = ("subcooling", "condensing_over_ambient", "evaporator_difference", "temperature_split",
@@ -119,7 +126,42 @@ def tables() -> dict[str, str]:
         ),
         "trust": _table(
             ("check", "points", "why"),
-            ((_key(c.key), ", ".join(map(_key, c.points)), c.reason) for c in TRUST_CHECKS),
+            ((_key(c.key), ", ".join(map(_key, c.points)) or "the probe's own", c.reason)
+             for c in (*TRUST_CHECKS, PROBE_LIES)),
+        ),
+        "slow": _table(
+            ("quantity", "within", "why"),
+            ((_key(s.key), f"{from_si(s.within, _moved(s.quantity), 'ip'):g} "
+              f"{UNITS[_moved(s.quantity)].ip}", s.reason) for s in SLOW),
+        ),
+        "load": _table(
+            ("quantity", "°F a minute", "why"),
+            ((_key(r.key), f"{r.per_minute * 1.8:g}", r.reason) for r in LOAD),
+        ),
+        "probes": _table(("check", "why"), ((_key(c.key), c.reason) for c in PROBE_CHECKS)),
+        "presets": _table(
+            ("system", "what it is", "rated kW", "charge, lb"),
+            ((_key(p.key), p.title, f"{p.rating.nominal_kw:.1f}",
+              f"{preset_machine(p.key).charge_kg * 2.20462:.1f}") for p in PRESETS.values()),
+        ),
+        "faults": _table(
+            ("fault", "known as", "at severity 1"),
+            ((_key(f.key), _key(f.suspect) if f.suspect else "—", f.means)
+             for f in FAULTS.values()),
+        ),
+        "lags": _table(
+            ("point", "quick share", "quick, s", "slow, s"),
+            ((_key(k), f"{lag.quick_share:g}", f"{lag.quick_s:g}", f"{lag.slow_s:g}")
+             for k, lag in LAGS.items()),
+        ),
+        "kit": _table(
+            ("kind", "noise", "calibration error (1 sd)", "resolution", "lag, s"),
+            ((_key(k.key), f"{k.noise:g}", f"{k.error:g}", f"{k.resolution:g}", f"{k.lag_s:g}")
+             for k in KINDS_OF_INSTRUMENT.values()),
+        ),
+        "troubles": _table(
+            ("trouble", "of", "what it does"),
+            ((_key(t.key), ", ".join(map(_key, t.kinds)), t.means) for t in TROUBLES.values()),
         ),
         "hazards": _table(("hazard", "why"), ((_key(h.key), h.reason) for h in HAZARDS)),
         "add": _table(
@@ -174,6 +216,13 @@ def tables() -> dict[str, str]:
               f"{p.low:g} … {p.high:g}") for p in PLATE_NUMBERS),
         ),
     }  # fmt: skip
+
+
+def _moved(quantity: Quantity) -> Quantity:
+    """The quantity a change of this one is."""
+    if quantity is Quantity.PRESSURE:
+        return Quantity.PRESSURE_DIFFERENCE
+    return Quantity.TEMPERATURE_DIFFERENCE
 
 
 def _units(blank: Blank) -> tuple[str, str]:

@@ -48,6 +48,14 @@ class RunningNudge:
                 time.sleep(0.02)
         raise RuntimeError(f"no answer from {self.url} in {_START_LIMIT_S} s")
 
+    def peak_memory_mb(self) -> float:
+        """The most memory the server has held so far."""
+        if self._process is None:
+            return 0.0
+        status = Path(f"/proc/{self._process.pid}/status").read_text("utf-8")
+        peak = next(line for line in status.splitlines() if line.startswith("VmHWM"))
+        return int(peak.split()[1]) / 1024
+
     def stop(self) -> None:
         """End it as a pulled plug would: at once."""
         if self._process is not None:

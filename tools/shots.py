@@ -73,9 +73,21 @@ SHOTS = (
     Shot("opened", "/visits/seed-library-now", click="[data-number=superheat] button"),
     Shot("pocket", "/pocket", pocket=_RUNNING),
     Shot("pocket-hand-night", "/pocket", HAND, theme="night", pocket=_RUNNING),
-    Shot("keys", "/visits/seed-library-now", key="?"),
+    Shot("visit-live", "/visits/radio-room-live"),
+    Shot("visit-strips", "/visits/radio-room-live", key="l"),
 )
 EXTRA = (
+    Shot("keys", "/visits/seed-library-now", key="?"),
+    Shot("visit-live-night", "/visits/radio-room-live", theme="night"),
+    Shot("visit-live-hand", "/visits/radio-room-live", HAND),
+    Shot("visit-strips-night", "/visits/radio-room-live", theme="night", key="l"),
+    Shot("visit-strips-hand", "/visits/radio-room-live", HAND, key="l"),
+    Shot("instruments", "/visits/radio-room-live", key="i"),
+    Shot("instrument-hand", "/visits/radio-room-live", HAND, click="[data-probe=clamp-1]"),
+    Shot("work-night", "/visits/radio-room-live", theme="night", key="w"),
+    Shot("work-hand", "/visits/radio-room-live", HAND, key="w"),
+    Shot("early", "/visits/radio-room-live", key="j"),
+    Shot("import", "/visits/net-loft-now", key="f"),
     Shot("pocket-work", "/pocket", pocket=_WORK),
     Shot("pocket-empty", "/pocket"),
     Shot("pocket-night", "/pocket", theme="night", pocket=_RUNNING),
@@ -119,15 +131,17 @@ def take(browser: Browser, base: str, shot: Shot, folder: Path, whole: bool = Fa
         page.wait_for_timeout(400)
     if shot.key:
         page.keyboard.press(shot.key)
-        page.wait_for_timeout(200)
+        page.wait_for_timeout(900)
     page.screenshot(path=folder / f"{shot.name}.png", full_page=whole)
     context.close()
 
 
 def _settled(page: Page) -> None:
-    page.wait_for_load_state("networkidle")
+    # A visit keeps its stream open, so the network is never idle: wait for what is shown.
+    page.wait_for_load_state("load")
+    page.wait_for_selector("h1, h2", timeout=10_000)
     page.evaluate("document.fonts.ready")
-    page.wait_for_timeout(150)
+    page.wait_for_timeout(700)
 
 
 def main(folder: Path, names: set[str]) -> None:

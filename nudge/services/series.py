@@ -16,7 +16,7 @@ from nudge.store.repositories.live import Placed
 from nudge.store.tables import Visit
 
 FINEST_MS = 1_000
-COARSEST_JUDGED_MS = 20_000
+COARSEST_JUDGED_MS, LONGEST_GAP_MS = 20_000, 15_000
 MARKS = {
     "system_started": "started",
     "system_stopped": "stopped",
@@ -170,7 +170,7 @@ def _steady(trace: TraceRows, bucket_ms: int) -> tuple[tuple[int, int], ...]:
         line = fitted(Trace(tuple(r[0] / 1000 for r in piece), tuple(r[1] for r in piece)))
         if abs(line.slope) * USUAL_TAU_S > limits[trace.key]:
             continue
-        if spans and at - spans[-1][1] <= 2 * bucket_ms:
+        if spans and at - spans[-1][1] <= max(2 * bucket_ms, LONGEST_GAP_MS):
             spans[-1] = (spans[-1][0], at)
         else:
             spans.append((at, at))

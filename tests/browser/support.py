@@ -49,3 +49,10 @@ class BrowserTest(unittest.TestCase):
     def kept(self, page: Page) -> None:
         """Wait until everything typed is with the server."""
         expect(page.locator("[data-waiting]")).to_have_attribute("data-waiting", "0")
+
+
+def calm(page: Page) -> None:
+    """Wait until a screen is drawn. An open visit keeps its stream, so the network never rests."""
+    page.wait_for_load_state("load")
+    page.locator("h1").first.wait_for()
+    page.wait_for_timeout(700)

@@ -4,7 +4,7 @@ import re
 
 from playwright.sync_api import Page, expect
 
-from tests.browser.support import FIVE, HAND, BrowserTest
+from tests.browser.support import FIVE, HAND, BrowserTest, calm
 
 
 def number(page: Page, key: str) -> str:
@@ -223,7 +223,7 @@ class HandsTest(BrowserTest):
         ):
             with self.subTest(path):
                 page = self.open(path, HAND)
-                page.wait_for_load_state("networkidle")
+                calm(page)
                 self.assertLessEqual(page.evaluate("document.documentElement.scrollWidth"), HAND[0])
                 small = page.evaluate(
                     """() => [...document.querySelectorAll('button, input, select, nav a')]

@@ -4,7 +4,7 @@ import re
 
 from playwright.sync_api import Page, expect
 
-from tests.browser.support import HAND, BrowserTest
+from tests.browser.support import HAND, BrowserTest, calm
 
 
 class PocketTest(BrowserTest):
@@ -219,7 +219,7 @@ class UnitsTest(BrowserTest):
                 kept = f'{{"theme":"paper","units":"{units}","padOpen":false}}'
                 page.evaluate(f"localStorage.setItem('nudge.preferences', '{kept}')")
                 page.reload()
-                page.wait_for_load_state("networkidle")
+                calm(page)
                 page.evaluate("document.querySelectorAll('details').forEach(d => (d.open = true))")
                 shown = page.locator("main").inner_text()
                 shown = re.sub(r"(typed|live) [^\n]*", "", shown)  # what was typed stays as typed

@@ -7,7 +7,7 @@ from pathlib import Path
 
 from playwright.sync_api import expect
 
-from tests.browser.support import BrowserTest
+from tests.browser.support import BrowserTest, calm
 from tools.drive import RunningNudge, chromium
 
 
@@ -140,7 +140,7 @@ class StatesTest(BrowserTest):
         self.kept(page)
         for path in ("/systems", "/systems/launch-van"):
             page.goto(self.nudge.url + path)
-            page.wait_for_load_state("networkidle")
+            calm(page)
             self.assertLessEqual(page.evaluate("document.documentElement.scrollWidth"), 1280, path)
 
 

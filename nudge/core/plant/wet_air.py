@@ -4,7 +4,7 @@ Nudge's own numbers use PsychroLib; the plant has to be independent of them and 
 Tested against ASHRAE's tables to 0.3 % (tests/core/plant/test_fluid_and_air.py).
 """
 
-from math import exp, log
+from math import exp
 from typing import NamedTuple
 
 CP_DRY, CP_STEAM, LATENT_0C = 1.006, 1.86, 2501.0
@@ -90,8 +90,3 @@ def surface_of(enthalpy_kj: float, kpa: float) -> float:
         if abs(step) < 1e-5:
             break
     return temp_c
-
-
-def mean_log(warm: float, cold: float) -> float:
-    """Logarithmic mean of two differences, both over zero."""
-    return warm if abs(warm - cold) < 1e-9 * warm else (warm - cold) / log(warm / cold)

@@ -25,6 +25,9 @@ const WORDS: Record<Live['state'], string> = {
   standing: 'Standing',
 }
 
+/** The clock still says wait, however steady it looks: keeping is possible, not the thing to do. */
+const CLOCK_GATES = ['run_short', 'just_changed']
+
 /** What the instruments say of themselves: settled or when, who lies, and what to do with it. */
 export function LiveBar(props: Props) {
   const { visit, live, units, showsStrips, onStrips, onInstruments, onWork } = props
@@ -35,6 +38,7 @@ export function LiveBar(props: Props) {
     else setAsks(true)
   }
   const first = live.lies[0]
+  const mustWait = visit.assessment?.readiness.some((one) => CLOCK_GATES.includes(one.key)) ?? false
   const putRight = () => {
     if (!first) return
     if (first.swap_with !== '') {
@@ -73,7 +77,7 @@ export function LiveBar(props: Props) {
         </p>
         <div className="flex flex-wrap gap-2">
           <Button
-            weight={live.state === 'settled' ? 'do' : 'plain'}
+            weight={live.state === 'settled' && !mustWait ? 'do' : 'plain'}
             className="px-2.5"
             keyHint="j"
             onClick={keep}

@@ -113,7 +113,7 @@ export function LoopDrawing({ loop, assessment, vocabulary, instruments, onProbe
                 stroke="var(--high)"
                 strokeWidth="2.5"
               />
-              <text x={drawn.offScale.x + 9} y={17} className="fill-ink text-[13px]">
+              <text x={drawn.offScale.x + 9} y={11} className="fill-ink text-[13px]">
                 {drawn.offScale.label}{' '}
                 <tspan className="font-bold">{formatNumber(drawn.offScale.value, 1)}</tspan>
               </text>

@@ -10,6 +10,7 @@ import { usePreferences } from '../../state/preferences'
 import { useTypedField } from '../../state/typedField'
 import { Button } from '../../ui/Button'
 import { Care } from '../../ui/Care'
+import { Heading } from '../../ui/Heading'
 import { LoadState } from '../../ui/LoadState'
 import { CalloutLine } from './CalloutLine'
 import { FourNumbers } from './FourNumbers'
@@ -120,7 +121,7 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
                 vocabulary={vocabulary}
               />
             )}
-            <div className="h-80 max-lg:order-2 lg:h-auto lg:min-h-56 lg:flex-1">
+            <div className="h-80 max-lg:order-2 lg:h-auto lg:min-h-52 lg:flex-1">
               {showsStrips ? (
                 <Strips visit={visit} />
               ) : visit.loop && visit.assessment && visit.loop.levels.length > 0 ? (
@@ -145,6 +146,27 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
             )}
             <Numbers visit={visit} vocabulary={vocabulary} />
             <Record visit={visit} units={units} now={now} />
+            {isOpen && visit.live === null && (
+              <section aria-label="Instruments and logs">
+                <Heading>Instruments and logs</Heading>
+                <p className="py-2 text-soft">
+                  Nothing is sending. A device can send to this visit; a log can be read in.
+                </p>
+                <div className="flex flex-wrap gap-2">
+                  <Button className="px-3" keyHint="f" onClick={() => setImports(true)}>
+                    Read a log file
+                  </Button>
+                  <Button
+                    className="px-3"
+                    keyHint="l"
+                    aria-pressed={showsStrips}
+                    onClick={() => setShowsStrips(!showsStrips)}
+                  >
+                    {showsStrips ? 'Loop' : 'Strips'}
+                  </Button>
+                </div>
+              </section>
+            )}
             <KeptSlips slips={visit.slips} now={now} />
             <ChartsToday charts={visit.charts} />
             <Seen visit={visit} vocabulary={vocabulary} units={units} />
