@@ -7,6 +7,7 @@ Readings go the same way as a real device's.
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
+from logging import getLogger
 from random import Random
 from threading import Event as Signal
 from threading import RLock, Thread
@@ -40,6 +41,7 @@ from nudge.store.live_tables import Plant
 from nudge.store.repositories import live
 from nudge.store.repositories import yard as repository
 
+_LOG = getLogger(__name__)
 TICK_S = 1.0
 LONGEST_CATCH_UP_S = 1800.0
 KEEP_EVERY_S = 15.0
@@ -169,7 +171,8 @@ class Yard:
                 if plant is not None:
                     passed = (now - plant.at).total_seconds()
                     self._move_on(visit_id, plant, now)
-                    given = self._read(visit_id, plant, now, passed)
+                    self._follow_placements(visit_id, plant)
+                    given = self._read(plant, now, passed)
                     self._send(visit_id, given)
                     if (now - plant.kept_at).total_seconds() > KEEP_EVERY_S:
                         self._keep(visit_id, now)
@@ -189,7 +192,10 @@ class Yard:
 
     def _ticking(self) -> None:
         while not self._stopping.wait(TICK_S):
-            self.tick()
+            try:
+                self.tick()
+            except Exception:  # one system that cannot go on must not stop the others for good
+                _LOG.exception("A simulated system could not be moved on; trying again.")
 
     def _move_on(self, visit_id: str, plant: _Standing, now: datetime) -> None:
         seconds = min((now - plant.at).total_seconds(), LONGEST_CATCH_UP_S)
@@ -212,15 +218,15 @@ class Yard:
             if plant is None:
                 raise NotFound("simulated system", visit_id)
             given: list[Given] = []
+            self._follow_placements(visit_id, plant)
             for _ in range(round(minutes * 60 / every_s)):
                 now = plant.at + timedelta(seconds=every_s)
                 self._move_on(visit_id, plant, now)
-                given += self._read(visit_id, plant, now, every_s)
+                given += self._read(plant, now, every_s)
             self._send(visit_id, given)
             self._keep(visit_id, plant.at)
 
-    def _read(self, visit_id: str, plant: _Standing, now: datetime, seconds: float) -> list[Given]:
-        self._follow_placements(visit_id, plant)
+    def _read(self, plant: _Standing, now: datetime, seconds: float) -> list[Given]:
         truth = {**plant.state.truth, "cylinder_weight": plant.cylinder_kg}
         plant.kit, values = plant.kit.read(truth, seconds, plant.rng)
         held = {h.row.key: h for h in plant.kit.held}

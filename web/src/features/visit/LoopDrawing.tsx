@@ -9,12 +9,14 @@ type Props = {
   vocabulary: Vocabulary
   instruments: Instrument[]
   onProbe: (key: string) => void
+  onPlace: (key: string, point: string) => void
 }
 
 const FOOT = 44
 
 /** The Loop: the refrigerant's way round, unrolled. Height is temperature; gaps are the verdict. */
-export function LoopDrawing({ loop, assessment, vocabulary, instruments, onProbe }: Props) {
+export function LoopDrawing(props: Props) {
+  const { loop, assessment, vocabulary, instruments, onProbe, onPlace } = props
   const frame = useRef<HTMLDivElement>(null)
   const [size, setSize] = useState({ width: 860, height: 330 })
   useLayoutEffect(() => {
@@ -33,6 +35,15 @@ export function LoopDrawing({ loop, assessment, vocabulary, instruments, onProbe
     <figure className="flex h-full flex-col">
       <div ref={frame} className="relative min-h-0 flex-1">
         <Probes drawn={drawn} instruments={instruments} onProbe={onProbe} />
+        {!narrow && (
+          <FreePlaces
+            drawn={drawn}
+            instruments={instruments}
+            width={size.width}
+            top={size.height - FOOT - 20}
+            onPlace={onPlace}
+          />
+        )}
         <svg
           width={size.width}
           height={size.height}
@@ -158,6 +169,40 @@ function Probes({
       className={`absolute h-11 w-11 rounded ${probe.counts ? '' : 'border-2 border-dashed border-alarm'}`}
     />
   ))
+}
+
+type FreeProps = {
+  drawn: Geometry
+  instruments: Instrument[]
+  width: number
+  top: number
+  onPlace: (key: string, point: string) => void
+}
+
+/** Stations nobody reads, while an instrument that fits lies idle: one tap puts it there. */
+function FreePlaces({ drawn, instruments, width, top, onPlace }: FreeProps) {
+  const read = new Set(drawn.marks.map((mark) => mark.key))
+  const free = instruments.filter((one) => one.point === '')
+  return Object.entries(POINT_OF).flatMap(([station, point]) => {
+    const probe = free.find((one) => one.where.includes(point))
+    if (read.has(station) || !probe || point === 'discharge_line_temp') return []
+    const place = point.replace(/_temp$/, '').replaceAll('_', ' ')
+    return [
+      <button
+        key={station}
+        type="button"
+        title={`Place ${probe.label}: ${place}`}
+        aria-label={`Place ${probe.label} on ${place}`}
+        onClick={() => onPlace(probe.key, point)}
+        style={{ left: (PLACE[station] ?? 0) * width - 22, top: top - 22 }}
+        className="absolute grid h-11 w-11 place-items-center"
+      >
+        <span className="grid h-6 w-6 place-items-center rounded-full border-2 border-dashed border-rule-strong bg-ground leading-none">
+          +
+        </span>
+      </button>,
+    ]
+  })
 }
 
 /** Which point the mark at a station is read at. */

@@ -5,7 +5,7 @@ import type { Units, Visit, Vocabulary } from '../../api/types'
 import { shortTime } from '../../lib/format'
 import { useKeys } from '../../state/keys'
 import { useFollowing } from '../../state/live'
-import { changeVisit } from '../../state/outbox'
+import { changeVisit, writeOn } from '../../state/outbox'
 import { usePreferences } from '../../state/preferences'
 import { useTypedField } from '../../state/typedField'
 import { Button } from '../../ui/Button'
@@ -121,7 +121,9 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
                 vocabulary={vocabulary}
               />
             )}
-            <div className="h-80 max-lg:order-2 lg:h-auto lg:min-h-52 lg:flex-1">
+            <div
+              className={`${showsStrips ? 'h-[30rem]' : 'h-80'} max-lg:order-2 lg:h-auto lg:min-h-52 lg:flex-1`}
+            >
               {showsStrips ? (
                 <Strips visit={visit} />
               ) : visit.loop && visit.assessment && visit.loop.levels.length > 0 ? (
@@ -131,6 +133,9 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
                   vocabulary={vocabulary}
                   instruments={visit.live?.instruments ?? []}
                   onProbe={(key) => setDrawer(key)}
+                  onPlace={(channel, point) =>
+                    writeOn(visit.id, 'placements', { channel, point }, units)
+                  }
                 />
               ) : (
                 <EmptyLoop />
