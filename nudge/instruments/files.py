@@ -104,13 +104,29 @@ def read_pieces(path: Path, mapping: FileMapping) -> Iterator[Piece]:
         yield piece
 
 
-def channels_of(mapping: FileMapping) -> list[ChannelInfo]:
-    """The channels a file will give, one a mapped column."""
-    return [
-        ChannelInfo(column.name, column.name, column.point)
-        for column in mapping.columns
-        if column.point
-    ]
+@dataclass(frozen=True, slots=True)
+class LogFile:
+    """A log with its mapping, as a `Source`: one channel a mapped column."""
+
+    path: Path
+    mapping: FileMapping
+
+    @property
+    def channels(self) -> Sequence[ChannelInfo]:
+        return [
+            ChannelInfo(column.name, column.name, column.point)
+            for column in self.mapping.columns
+            if column.point
+        ]
+
+    def samples(self) -> Iterator[Sample]:
+        """Every sample of the file. Raises: CoreError, for a mapping that fits nothing."""
+        for piece in self.pieces():
+            yield from piece.samples
+
+    def pieces(self) -> Iterator[Piece]:
+        """The same in pieces, with how far it has come: see `read_pieces`."""
+        return read_pieces(self.path, self.mapping)
 
 
 def _place_in(file: TextIO) -> int:

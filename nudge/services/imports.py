@@ -18,7 +18,7 @@ from typing import Any
 from sqlalchemy import delete, select
 
 from nudge.core.errors import CoreError
-from nudge.instruments.files import FileMapping, Look, Piece, channels_of, look_at, read_pieces
+from nudge.instruments.files import FileMapping, LogFile, Look, Piece, look_at
 from nudge.instruments.guessing import Column
 from nudge.services.clock import Clock
 from nudge.services.errors import Closed, NotFound
@@ -91,17 +91,15 @@ class Imports:
     def start(self, visit_id: str, import_id: str, mapping: FileMapping) -> Import:
         """Read the file in the background. Raises: NotFound, Closed; CoreError, for the mapping."""
         self._check_open(visit_id)
-        channels_of_file = channels_of(mapping)
-        next(
-            read_pieces(self._path(import_id), mapping), None
-        )  # a mapping that fits nothing says so
+        log = LogFile(self._path(import_id), mapping)
+        next(log.pieces(), None)  # a mapping that fits nothing says so now
         with self._database.writing() as session:
             row = _import(session.get(Import, import_id), visit_id, import_id)
             if row.state != "waiting":
                 return row
             row.state, row.started_at = "reading", self._clock()
             ids = {}
-            for info in channels_of_file:
+            for info in log.channels:
                 channel = Channel(
                     visit_id=visit_id, key=f"{import_id}:{info.key}", label=info.label,
                     source=live.HIDDEN, created_at=self._clock(),
@@ -118,7 +116,7 @@ class Imports:
         with self._lock:
             self._cancelled[import_id] = signal
         thread = Thread(
-            target=self._read, args=(visit_id, import_id, mapping, ids, signal), daemon=True,
+            target=self._read, args=(visit_id, import_id, log, ids, signal), daemon=True,
             name=f"import-{import_id}",
         )  # fmt: skip
         self._threads.append(thread)
@@ -167,13 +165,13 @@ class Imports:
             thread.join(timeout=10)
 
     def _read(
-        self, visit_id: str, import_id: str, mapping: FileMapping,
+        self, visit_id: str, import_id: str, log: LogFile,
         ids: dict[str, tuple[int, str]], signal: Signal,
     ) -> None:  # fmt: skip
         try:
             piece = Piece()
             first = None
-            for number, piece in enumerate(read_pieces(self._path(import_id), mapping)):
+            for number, piece in enumerate(log.pieces()):
                 if signal.is_set():
                     break
                 rows = [(ids[s.channel][0], s.at_ms, s.value) for s in piece.samples]

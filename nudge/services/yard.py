@@ -30,7 +30,7 @@ from nudge.core.plant.running import (
     stop,
 )
 from nudge.core.plant.wet_air import air_of
-from nudge.instruments.kit import Ails, SimulatedKit, new_kit
+from nudge.instruments.kit import Ails, KitSource, new_kit
 from nudge.services.clock import Clock
 from nudge.services.errors import Closed, NotFound
 from nudge.services.instruments import Given, Instruments
@@ -58,8 +58,7 @@ class _Standing:
     preset: str
     scene: Scene
     state: PlantState
-    kit: SimulatedKit
-    rng: Random
+    source: KitSource
     seed: int
     cylinder_kg: float
     seen_placements: dict[str, int]
@@ -112,7 +111,15 @@ class Yard:
         now = self._clock()
         with self._lock:
             self._plants[visit_id] = _Standing(
-                preset, scene, state, kit, Random(seed + 1), seed, CYLINDER_KG, {}, now, now
+                preset,
+                scene,
+                state,
+                KitSource(kit, Random(seed + 1)),
+                seed,
+                CYLINDER_KG,
+                {},
+                now,
+                now,
             )
             self._keep(visit_id, now)
         self._instruments.know(visit_id, kit.channels, "simulated")
@@ -228,13 +235,13 @@ class Yard:
 
     def _read(self, plant: _Standing, now: datetime, seconds: float) -> list[Given]:
         truth = {**plant.state.truth, "cylinder_weight": plant.cylinder_kg}
-        plant.kit, values = plant.kit.read(truth, seconds, plant.rng)
-        held = {h.row.key: h for h in plant.kit.held}
+        plant.source.tick(truth, seconds, round(now.timestamp() * 1000))
+        known = {info.key: info for info in plant.source.channels}
         return [
-            Given(key, held[key].point, value, now, "", held[key].row.label)
-            for key, value in values.items()
-            if held[key].point
-        ]
+            Given(sample.channel, known[sample.channel].point, sample.value, now, "",
+                  known[sample.channel].label)
+            for sample in plant.source.samples()
+        ]  # fmt: skip
 
     def _send(self, visit_id: str, given: list[Given]) -> None:
         if not given:
@@ -254,8 +261,9 @@ class Yard:
             if newest is None or plant.seen_placements.get(key) == newest.sequence:
                 continue
             plant.seen_placements[key] = newest.sequence
-            if newest.how == "placed" and any(h.row.key == key for h in plant.kit.held):
-                plant.kit = plant.kit.place(key, newest.point)
+            kit = plant.source.kit
+            if newest.how == "placed" and any(h.row.key == key for h in kit.held):
+                plant.source.kit = kit.place(key, newest.point)
 
     def _found(self, visit_id: str) -> _Standing | None:
         if visit_id in self._plants:
@@ -271,16 +279,16 @@ class Yard:
         for channel, troubles in more["ails"].items():
             kit = kit.ail(channel, tuple(Ails(*trouble) for trouble in troubles))
         self._plants[visit_id] = _Standing(
-            row.scene["preset"], scene_of(row.scene), state_of(more["plant"]), kit,
-            Random(more["seed"] + 1), more["seed"], more["cylinder_kg"], dict(more["placements"]),
-            row.updated_at, now,
+            row.scene["preset"], scene_of(row.scene), state_of(more["plant"]),
+            KitSource(kit, Random(more["seed"] + 1)), more["seed"], more["cylinder_kg"],
+            dict(more["placements"]), row.updated_at, now,
         )  # fmt: skip
         return self._plants[visit_id]
 
     def _keep(self, visit_id: str, now: datetime) -> None:
         plant = self._plants[visit_id]
         plant.kept_at = now
-        held = plant.kit.held
+        held = plant.source.kit.held
         state: dict[str, Any] = {
             "plant": state_data(plant.state),
             "seed": plant.seed,

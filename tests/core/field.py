@@ -19,6 +19,7 @@ def readings(**spoken: float) -> dict[str, float]:
         "airflow": lambda cfm: cfm * 0.4719474,
         "humidity": float,
         "power": float,
+        "static_pressure": lambda inches: inches * 249.0889,
     }
     return {
         by_short[name].key: to_core[by_short[name].quantity.value](value)

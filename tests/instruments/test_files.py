@@ -7,7 +7,7 @@ from datetime import UTC, datetime
 from pathlib import Path
 
 from nudge.core.errors import CoreError
-from nudge.instruments.files import channels_of, look_at, read_pieces
+from nudge.instruments.files import LogFile, look_at, read_pieces
 from nudge.instruments.guessing import Column
 
 
@@ -42,7 +42,7 @@ class FilesTest(unittest.TestCase):
         self.assertEqual(look.questions, ())
         samples, end = self.read(look)
         self.assertEqual((len(samples), end.refused), (8, 0))
-        self.assertEqual(len(channels_of(look.mapping)), 4)
+        self.assertEqual(len(LogFile(self.path, look.mapping).channels), 4)
         first = next(s for s in samples if s.channel.startswith("Suction pressure"))
         self.assertAlmostEqual(first.value, 118 * 6.894757, places=3)
         noon = datetime(2026, 7, 14, 12, tzinfo=UTC).timestamp() * 1000

@@ -180,6 +180,14 @@ def blower_table_silent(case: Case, targets: Targets) -> Said | None:
 
 
 def duct_trouble(case: Case, targets: Targets) -> Said | None:
+    return None if case.derived.airflow_per_capacity is None else _duct(case)
+
+
+def duct_unmeasured(case: Case, targets: Targets) -> Said | None:
+    return _duct(case) if case.derived.airflow_per_capacity is None else None
+
+
+def _duct(case: Case) -> Said | None:
     read = case.readings.get
     return static_trouble(
         DuctReading(

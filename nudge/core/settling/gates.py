@@ -18,6 +18,7 @@ from nudge.core.settling.breaches import (
     chart_silent,
     condenser_unseen,
     duct_trouble,
+    duct_unmeasured,
     indoor_cold,
     judged_early,
     just_changed,
@@ -216,6 +217,15 @@ GATES: tuple[Gate, ...] = (
         "Renew the blower capacitor first.",
     ),
     Gate(
+        "duct_unmeasured",
+        "blocks",
+        "Static pressure over design or a tight filter means the airflow is not what it seems: "
+        "until it is measured, nobody judges charge.",
+        "trade rule",
+        duct_unmeasured,
+        "Put the air right first.",
+    ),
+    Gate(
         "ice_on_coil",
         "blocks",
         "Ice blocks air and insulates the coil: nothing read through it is the system's own.",
@@ -240,7 +250,7 @@ GATES: tuple[Gate, ...] = (
     Gate(
         "duct_trouble",
         "warns",
-        "Static pressure over design or a tight filter means the airflow is not what it seems.",
+        "Static pressure over design or a tight filter, though the airflow was measured.",
         "trade rule",
         duct_trouble,
     ),

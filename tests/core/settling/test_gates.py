@@ -1,6 +1,8 @@
 import unittest
+from dataclasses import replace
 
 from nudge.core.circuit.case import Context
+from nudge.core.said import say
 from nudge.core.settling.breaches import valve_need_kpa
 from nudge.core.settling.gates import open_gates
 from nudge.core.settling.trust import distrust
@@ -17,7 +19,9 @@ def _shut(of=None, context=SETTLED, **changed):
 
 class GatesTest(unittest.TestCase):
     def test_each_gate_shuts_just_past_its_limit_and_not_at_it(self):
-        orifice = plate("fixed_orifice")
+        orifice, sized = plate("fixed_orifice"), plate(nominal_capacity_w=10_550.0)
+        moving = Context(20, 15, unsettled=say("About 3 min more to settle."))
+        early = replace(moving, early_reason="the shop closes")
         for key, effect, shut, stays_open in (
             ("indoor_below_70", "blocks", {"ra": 69.9}, {"ra": 70}),
             ("outdoor_below_70", "blocks", {"oa": 69.9}, {"oa": 70}),
@@ -40,6 +44,12 @@ class GatesTest(unittest.TestCase):
             ("blower_capacitor_weak", "blocks", {"context": settled("blower_capacitor_weak")}, {}),
             ("condenser_coil_dirty", "blocks", {"context": settled("condenser_coil_dirty")}, {}),
             ("evaporator_coil_dirty", "blocks", {"context": settled("evaporator_coil_dirty")}, {}),
+            ("duct_unmeasured", "blocks", {"tesp": 0.9}, {"tesp": 0.75}),
+            ("duct_unmeasured", "blocks", {"of": sized, "tesp": 0.9},
+             {"of": sized, "tesp": 0.9, "cfm": 1200}),
+            ("duct_trouble", "warns", {"of": sized, "tesp": 0.9, "cfm": 1200}, {"tesp": 0.9}),
+            ("not_settled", "blocks", {"context": moving}, {"context": early}),
+            ("judged_early", "warns", {"context": early}, {"context": moving}),
             ("running_unknown", "warns", {"context": Context()}, {}),
             ("air_unseen", "warns", {}, {"context": settled("airflow_ok")}),
             ("condenser_unseen", "warns", {}, {"context": settled("condenser_coil_clean")}),
