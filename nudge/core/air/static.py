@@ -41,6 +41,14 @@ class StaticRule:
     is_trouble: bool = True
 
 
+def starves_the_blower(read: DuctReading) -> bool:
+    """Static or filter drop past the point where the air can still be what was set."""
+    total, drop = read.external_pa, read.filter_drop_pa
+    return (total is not None and total > TOO_HIGH_PA) or (
+        drop is not None and drop > FILTER_DIRTY_PA
+    )
+
+
 def _pa(value: float) -> Measure:
     return Measure(value, Quantity.STATIC_PRESSURE)
 

@@ -3,7 +3,7 @@
 from collections.abc import Callable
 
 from nudge.core.air.airflow import CLIMATES, TOLERANCE
-from nudge.core.air.static import DuctReading, static_trouble
+from nudge.core.air.static import DuctReading, starves_the_blower, static_trouble
 from nudge.core.circuit.case import Case
 from nudge.core.circuit.derived import blower_static
 from nudge.core.errors import CoreError
@@ -180,22 +180,24 @@ def blower_table_silent(case: Case, targets: Targets) -> Said | None:
 
 
 def duct_trouble(case: Case, targets: Targets) -> Said | None:
-    return None if case.derived.airflow_per_capacity is None else _duct(case)
+    return None if _starved_and_unmeasured(case) else static_trouble(_duct(case))
 
 
 def duct_unmeasured(case: Case, targets: Targets) -> Said | None:
-    return _duct(case) if case.derived.airflow_per_capacity is None else None
+    return static_trouble(_duct(case)) if _starved_and_unmeasured(case) else None
 
 
-def _duct(case: Case) -> Said | None:
+def _starved_and_unmeasured(case: Case) -> bool:
+    return case.derived.airflow_per_capacity is None and starves_the_blower(_duct(case))
+
+
+def _duct(case: Case) -> DuctReading:
     read = case.readings.get
-    return static_trouble(
-        DuctReading(
-            read("supply_static"),
-            read("return_static"),
-            read("total_external_static"),
-            read("filter_pressure_drop"),
-        )
+    return DuctReading(
+        read("supply_static"),
+        read("return_static"),
+        read("total_external_static"),
+        read("filter_pressure_drop"),
     )
 
 

@@ -219,8 +219,8 @@ GATES: tuple[Gate, ...] = (
     Gate(
         "duct_unmeasured",
         "blocks",
-        "Static pressure over design or a tight filter means the airflow is not what it seems: "
-        "until it is measured, nobody judges charge.",
+        "Over 0.8 in. w.c. of static or 0.2 across the filter the blower is starved: until the "
+        "airflow is measured, nobody judges charge.",
         "trade rule",
         duct_unmeasured,
         "Put the air right first.",
@@ -250,7 +250,7 @@ GATES: tuple[Gate, ...] = (
     Gate(
         "duct_trouble",
         "warns",
-        "Static pressure over design or a tight filter, though the airflow was measured.",
+        "Static pressure over design or a tight filter means the airflow is not what it seems.",
         "trade rule",
         duct_trouble,
     ),
