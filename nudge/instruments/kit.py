@@ -97,8 +97,6 @@ class Held:
     ails: tuple[Ails, ...] = ()
     felt: float | None = None
     last: float | None = None
-    sees_air: bool = False
-    """Open to air: what a zero is taken from."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -138,7 +136,7 @@ class SimulatedKit:
         held = self._one(channel)
         if not KINDS[held.row.kind].can_zero:
             raise CoreError("instrument", f"{held.row.label} has no zero to set.")
-        shows = truth.get(held.point, 0.0) if held.point and not held.sees_air else 0.0
+        shows = truth.get(held.point, 0.0) if held.point else 0.0
         return self._with(replace(held, zero=-(held.offset + shows)))
 
     def ail(self, channel: str, ails: tuple[Ails, ...]) -> "SimulatedKit":

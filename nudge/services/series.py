@@ -20,7 +20,7 @@ COARSEST_JUDGED_MS, LONGEST_GAP_MS = 20_000, 15_000
 MARKS = {
     "system_started": "started",
     "system_stopped": "stopped",
-    "something_changed": "something changed",
+    "something_changed": "changed",
 }
 _ORDER = {key: number for number, key in enumerate(POINTS)}
 

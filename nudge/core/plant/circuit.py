@@ -52,7 +52,6 @@ class Operating:
     superheat_k: float
     """At the coil outlet, where the bulb sits; negative by how wet it is, 1 K to 1 % liquid."""
     condenser_air_c: float
-    outdoor_air_kg_s: float
     indoor_air_kg_s: float
     mass: float
     suction_gain: float
@@ -206,7 +205,7 @@ def describe(setting: Setting, fluid: Fluid, x: Unknowns, root: Root | None = No
     return Operating(
         root, opening, stroke.flow, low_kpa, high_kpa, evaporator_kpa, liquid_kpa, stroke,
         condensed, line, evaporated, coil_out_c, suction_c, true_c, discharge_c,
-        at_coil.temp_at(quality), superheat_k, air_c, outdoor_air, setting.indoor_air_kg_s, held,
+        at_coil.temp_at(quality), superheat_k, air_c, setting.indoor_air_kg_s, held,
         gain,
     )  # fmt: skip
 

@@ -131,7 +131,6 @@ class Machine:
     heating_store_kg: float = 0.0
     """What its compensator takes out of circulation in heating."""
     is_heat_pump: bool = False
-    test_amps: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)

@@ -6,7 +6,6 @@ from math import pi, sin
 from nudge.core.plant.wet_air import WetAir, air_of, saturated_ratio
 
 HOUR_S = 3600.0
-DAY_S = 86_400.0
 
 
 @dataclass(frozen=True, slots=True)

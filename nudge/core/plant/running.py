@@ -108,11 +108,6 @@ class PlantState:
     target: Operating | None = None
     root: Root | None = None
 
-    @property
-    def seconds_in_state(self) -> float:
-        """Since it last started or stopped."""
-        return self.seconds - self.changed_at
-
 
 def standing(scene: Scene, indoor: WetAir, charge_kg: float | None = None) -> PlantState:
     """A plant that has stood off for hours."""

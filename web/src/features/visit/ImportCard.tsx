@@ -3,7 +3,6 @@ import { NoAnswer, Refused, request } from '../../api/client'
 import { queryClient, useImports } from '../../api/queries'
 import type { FileLook, FileMapping, Import, Problem, Visit, Vocabulary } from '../../api/types'
 import { newId } from '../../lib/ids'
-import { usePreferences } from '../../state/preferences'
 import { Button } from '../../ui/Button'
 import { Card } from '../../ui/Card'
 
@@ -102,7 +101,6 @@ type ColumnsProps = {
 
 function Columns({ look, vocabulary, onStart }: ColumnsProps) {
   const [mapping, setMapping] = useState(look.mapping)
-  const { units } = usePreferences()
   const change = (name: string, part: Partial<FileMapping['columns'][number]>) =>
     setMapping({
       ...mapping,
@@ -189,7 +187,7 @@ function Columns({ look, vocabulary, onStart }: ColumnsProps) {
                     onChange={(event) =>
                       change(column.name, {
                         point: event.target.value,
-                        unit: usualUnit(vocabulary, event.target.value, column.unit, units),
+                        unit: usualUnit(vocabulary, event.target.value, column.unit),
                       })
                     }
                     className="h-11 w-full max-w-48 rounded border border-rule-strong bg-ground px-1"
@@ -228,11 +226,11 @@ function Columns({ look, vocabulary, onStart }: ColumnsProps) {
   )
 }
 
-function usualUnit(vocabulary: Vocabulary, point: string, now: string, units: string): string {
+function usualUnit(vocabulary: Vocabulary, point: string, now: string): string {
   const row = vocabulary.points.find((one) => one.key === point)
   if (!row) return ''
   const fits = UNITS[row.unit]?.includes(now) ?? row.unit === now
-  return fits ? now : units === 'ip' ? row.unit : row.unit
+  return fits ? now : row.unit
 }
 
 function zones(own: number): number[] {

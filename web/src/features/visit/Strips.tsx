@@ -431,12 +431,6 @@ function drawRun(
   pen.stroke()
 }
 
-const MARK_WORDS: Record<string, string> = {
-  system_started: 'started',
-  system_stopped: 'stopped',
-  something_changed: 'changed',
-}
-
 function drawMarks(
   pen: CanvasRenderingContext2D,
   data: Series,
@@ -458,7 +452,7 @@ function drawMarks(
     pen.lineTo(x, size.height - 4)
     pen.stroke()
     pen.setLineDash([])
-    pen.fillText(MARK_WORDS[mark.kind] ?? mark.label, x + 4, HEAD + 13)
+    pen.fillText(mark.label, x + 4, HEAD + 13)
   }
 }
 
