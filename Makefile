@@ -3,7 +3,7 @@
 PY := .venv/bin/python
 WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts
 
-.PHONY: demo test check format bench study shots tables types lock setup-run setup-dev
+.PHONY: demo test check format bench study judge signatures shots tables types lock setup-run setup-dev
 
 demo: setup-run web/dist/index.html  ## set up, build, start with the demo data
 	@NUDGE_DATA="$${NUDGE_DATA:-data/demo}" .venv/bin/nudge demo
@@ -29,6 +29,12 @@ bench: setup-dev web/dist/index.html  ## the measured figures, medians and ratio
 
 study: setup-dev  ## how often settling and the probe checks are right
 	@$(PY) -m tools.study
+
+judge: setup-dev  ## how well the judge judges systems it was not made from
+	@$(PY) -m tools.judge_study
+
+signatures: setup-dev  ## the judge's table, from the simulated plant
+	@$(PY) -m tools.make_signatures
 
 shots: setup-dev web/dist/index.html  ## docs/screenshots from the demo data
 	@tools/setup.sh browser

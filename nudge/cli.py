@@ -11,6 +11,7 @@ from pathlib import Path
 from pydantic import ValidationError
 
 from nudge.contract.assessing import assess_request
+from nudge.contract.plain import plain_text
 from nudge.contract.request import AssessIn
 from nudge.core.errors import CoreError
 
@@ -23,13 +24,14 @@ def main(arguments: Sequence[str] | None = None) -> int:
     commands.add_parser("demo", help="the same, with the Skerrow data in an empty data folder")
     assess = commands.add_parser("assess", help="assess readings in a JSON file")
     assess.add_argument("file", metavar="FILE.json", help="a request as for POST /api/assess, or -")
+    assess.add_argument("--text", action="store_true", help="the answer as plain text")
     chosen = parser.parse_args(arguments)
     if chosen.command == "assess":
-        return _assess(chosen.file)
+        return _assess(chosen.file, chosen.text)
     return _serve(with_demo=chosen.command == "demo")
 
 
-def _assess(name: str) -> int:
+def _assess(name: str, as_text: bool) -> int:
     try:
         text = sys.stdin.read() if name == "-" else Path(name).read_text("utf-8")
     except (OSError, UnicodeDecodeError) as unreadable:
@@ -41,6 +43,9 @@ def _assess(name: str) -> int:
         return _fail(*(f"{_place(e['loc'])}: {e['msg']}" for e in invalid.errors()[:20]))
     except CoreError as refused:
         return _fail(refused.text(request.units))
+    if as_text:
+        print(plain_text(answer))
+        return 0
     json.dump(answer.to_dict(), sys.stdout, indent=2)
     print()
     return 0

@@ -5,7 +5,7 @@ tables; the prose around them is written by hand.
 """
 
 import re
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from importlib import import_module
 from pathlib import Path
 from pkgutil import walk_packages
@@ -20,10 +20,17 @@ from nudge.core.chart.chart import KINDS
 from nudge.core.circuit.derived_table import DERIVED
 from nudge.core.electrical.capacitor import capacitor_rules
 from nudge.core.judgement.cautions import CAUTIONS
+from nudge.core.judgement.check_table import CHECKS
+from nudge.core.judgement.departures import SIGNS
 from nudge.core.judgement.hazards import HAZARDS
-from nudge.core.judgement.next_checks import CHECKS
+from nudge.core.judgement.looks import LOOKS, Look
+from nudge.core.judgement.over_time import EPISODES
+from nudge.core.judgement.pairs import PAIRS
 from nudge.core.judgement.proof import ADD_PROOF, REMOVE_PROOF
-from nudge.core.judgement.suspect_table import OBSERVED, SUSPECTS
+from nudge.core.judgement.signatures import DEVICES, EXPECTATIONS, SIGNATURES, scale_of
+from nudge.core.judgement.suspect_table import SUSPECTS
+from nudge.core.judgement.trade_marks import TRADE_MARKS
+from nudge.core.judgement.walk import STRETCHES
 from nudge.core.look.decide import LOOK_RULES
 from nudge.core.look.estimate import CONDENSER_WAYS, EVAPORATOR_WAYS
 from nudge.core.plant.faults import FAULTS
@@ -50,8 +57,12 @@ from nudge.instruments.kit import KINDS as KINDS_OF_INSTRUMENT
 from nudge.instruments.troubles import TROUBLES
 
 DOCS = Path(__file__).parents[1] / "docs"
-_MARKS = ("subcooling", "condensing_over_ambient", "evaporator_difference", "temperature_split",
-          "pressure_ratio", "liquid_line_drop", "drier_drop")  # fmt: skip
+_SHOWN_SIGNS = (
+    "subcooling", "superheat", "condensing_over_ambient", "approach", "evaporator_difference",
+    "temperature_split", "airflow", "compressor_power", "condenser_air_rise", "drier_drop",
+    "drop_past_drier",
+)  # fmt: skip
+"""The signs shown in the book's view of the signatures; the file has them all."""
 
 
 def _table(heads: Sequence[str], rows: Iterable[Sequence[object]]) -> str:
@@ -173,20 +184,56 @@ def tables() -> dict[str, str]:
             ((_key(p.look_alike), p.told_apart_by) for p in REMOVE_PROOF),
         ),
         "suspects": _table(
-            ("suspect", "name", "prior", "superheat, valve", "superheat, orifice",
-             *(m.replace("_", " ") for m in _MARKS)),
-            ((_key(s.key), s.label, s.prior, _odds(s.valve_superheat), _odds(s.orifice_superheat),
-              *(_odds(s.odds(m, True)) for m in _MARKS)) for s in SUSPECTS.values()),
+            ("suspect", "name", "prior", "order", "told apart by", "what to do"),
+            ((_key(s.key), s.label, f"{s.prior:g}", s.order, s.told_apart_by, worded(s.act, "ip"))
+             for s in SUSPECTS.values()),
         ),
-        "observed": _table(
-            ("seen", "makes likelier (×) or less likely"),
-            ((_key(k), ", ".join(f"{_key(s)} × {w:g}" for s, w in v.items()))
-             for k, v in OBSERVED.items()),
+        "signs": _table(
+            ("sign", "label", "rests on", "counts while this is missing"),
+            ((_key(s.key), s.label, ", ".join(map(_key, s.points)),
+              _key(s.in_place_of) if s.in_place_of else "") for s in SIGNS.values()),
+        ),
+        "expectations": _table(
+            ("device", "sign", "added to its base", "per °F outdoors over 95",
+             "per °F wet bulb over 67"),
+            ((device, _key(sign), *_expected(sign, valve)) for device, valve in DEVICES.items()
+             for sign in SIGNS),
+        ),
+        "signatures": _table(
+            ("device", "suspect", "fault", "severity",
+             *(k.replace("_", " ") for k in _SHOWN_SIGNS)),
+            ((device, " + ".join(row.suspects), _key(row.variant), row.severity,
+              *(_move(row.moves, sign) for sign in _SHOWN_SIGNS))
+             for device, valve in DEVICES.items() for row in SIGNATURES[valve]),
+        ),
+        "trade_marks": _table(
+            ("device", "fault", "severity", "sign", "departure", "why"),
+            ((m.device, _key(m.fault), m.severity or "all", _key(m.sign),
+              f"{m.middle_f:g} ± {m.spread_f:g}", m.reason) for m in TRADE_MARKS),
+        ),
+        "pairs": _table(
+            ("faults", "prior", "order, because"),
+            ((" + ".join(map(_key, p.faults)), f"{p.prior:g}", p.reason) for p in PAIRS),
+        ),
+        "seen_looks": _table(
+            ("seen", "or", "of a hundred without a fault it explains", "with", "why"),
+            ((_key(k.yes), _key(k.no) if k.no else "only counts when seen", f"{100 * k.usually:g}",
+              _with(k), k.reason) for k in LOOKS),
+        ),
+        "episodes": _table(
+            ("episode", "what is found", "makes likelier (×) or less likely", "why"),
+            ((_key(e.key), e.label, ", ".join(f"{_key(k)} × {v:g}" for k, v in e.factors.items()),
+              e.reason) for e in EPISODES),
+        ),
+        "walk": _table(
+            ("stretch", "watch from, °F", "restricted from, °F", "why"),
+            ((_key(w.key), f"{w.watch_k * 1.8:g}", f"{w.restricted_k * 1.8:g}",
+              worded(w.reason, "ip")) for w in STRETCHES),
         ),
         "checks": _table(
-            ("check", "minutes", "separates", "why"),
-            ((_key(c.key), f"{c.minutes:g}", ", ".join(map(_key, c.separates)), c.why)
-             for c in CHECKS),
+            ("check", "what", "minutes", "risk, min", "answers", "why"),
+            ((_key(c.key), c.label, f"{c.minutes:g}", f"{c.risk:g}", _answers(c.signs, c.look),
+              c.why) for c in CHECKS.values()),
         ),
         "cautions": _table(
             ("caution", "said with", "text"),
@@ -254,8 +301,25 @@ def _pocket_formulas() -> list[Formula]:
     return list(found.values())
 
 
-def _odds(odds: tuple[float, float, float]) -> str:
-    return " / ".join(f"{share:g}" for share in odds)
+def _expected(sign: str, valve: bool) -> tuple[str, ...]:
+    row, unit = EXPECTATIONS[valve][sign], scale_of(sign)
+    slopes = (row.per_outdoor / unit / 1.8, row.per_wet_bulb / unit / 1.8)
+    return (f"{row.base / unit:.1f}", *(f"{slope:.2f}" for slope in slopes))
+
+
+def _move(moves: Mapping[str, tuple[float, float]], sign: str) -> str:
+    if sign not in moves:
+        return ""
+    middle, spread = (value / scale_of(sign) for value in moves[sign])
+    return f"{middle:.1f} ± {spread:.1f}"
+
+
+def _with(look: Look) -> str:
+    return ", ".join(f"{_key(k)} {100 * v:g}" for k, v in look.with_fault.items())
+
+
+def _answers(signs: Sequence[str], look: Look | None) -> str:
+    return ", ".join(map(_key, signs)) if look is None else _key(look.yes)
 
 
 def main() -> None:

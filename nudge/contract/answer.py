@@ -13,11 +13,15 @@ from pydantic import Field, TypeAdapter
 from nudge.core.circuit.derived import Derived
 from nudge.core.circuit.derived_table import DERIVED
 from nudge.core.judgement.assess import Assessment
-from nudge.core.judgement.beliefs import Belief
-from nudge.core.said import Reader, Said
-from nudge.core.units import Quantity, UnitSystem, from_si
-from nudge.core.vocabulary.observations import OBSERVATIONS
+from nudge.core.judgement.departures import Departure
+from nudge.core.judgement.evidence import Belief
+from nudge.core.judgement.next_checks import Proposal
+from nudge.core.judgement.pairs import PAIRS
+from nudge.core.judgement.suspect_table import FAULT_LABELS, SUSPECTS
+from nudge.core.said import Reader, Said, worded
+from nudge.core.units import Quantity, UnitSystem, from_si, unit_label
 
+WORTH_NAMING = 0.05
 _K = Quantity.TEMPERATURE_DIFFERENCE
 _DERIVED = tuple((key, row.quantity) for key, row in DERIVED.items())
 
@@ -58,15 +62,99 @@ class ChargeOut:
 
 
 @dataclass(frozen=True, slots=True)
+class LandsOut:
+    """Where a suspect would put this system on the Landing: middle ± one spread."""
+
+    superheat: float
+    superheat_spread: float
+    subcooling: float
+    subcooling_spread: float
+
+
+@dataclass(frozen=True, slots=True)
 class SuspectOut:
     """`for` is a Python keyword, so it has another name on this side of the JSON."""
 
     fault: str
     label: str
     belief: float
+    severity: str
+    which: str
+    """Which of its faults it mostly is, in words; "" while that is open."""
+    act: str
+    told_apart_by: str
     speaks_for: Annotated[list[str], Field(serialization_alias="for")]
     against: list[str]
     missing: list[str]
+    for_signs: list[str]
+    """Sentence by sentence, the sign, observation or episode it speaks of."""
+    against_signs: list[str]
+    missing_signs: list[str]
+    acquits: list[str]
+    """Observations that speak strongly against it."""
+    convicts: list[str]
+    lands: LandsOut | None
+
+
+@dataclass(frozen=True, slots=True)
+class DiagnosisOut:
+    sentence: str
+    faults: list[str]
+    confidence: Literal["sure", "likely", "open"]
+    severity: str
+    act: str
+    valve: str
+
+
+@dataclass(frozen=True, slots=True)
+class PairOut:
+    faults: list[str]
+    label: str
+    belief: float
+    order: str
+
+
+@dataclass(frozen=True, slots=True)
+class SignOut:
+    """One sign: measured, expected of this system today, and the readings it rests on."""
+
+    key: str
+    label: str
+    value: float
+    expected: float
+    off: float
+    unit: str
+    points: list[str]
+
+
+@dataclass(frozen=True, slots=True)
+class EpisodeOut:
+    key: str
+    message: str
+
+
+@dataclass(frozen=True, slots=True)
+class StretchOut:
+    """One stretch of the temperature walk, from one point to the next."""
+
+    key: str
+    start: str
+    end: str
+    drop: float
+    state: Literal["normal", "watch", "restricted"]
+    message: str
+
+
+@dataclass(frozen=True, slots=True)
+class OutcomeOut:
+    """One way a check can come out, and who would lead then."""
+
+    observation: str
+    label: str
+    chance: float
+    leads: str
+    leads_label: str
+    belief: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -77,8 +165,9 @@ class NextCheckOut:
     minutes: float
     separates: list[str]
     caution: str
-    outcomes: list[str]
-    """Observation keys that would record the result."""
+    how: list[str]
+    points: list[str]
+    outcomes: list[OutcomeOut]
 
 
 @dataclass(frozen=True, slots=True)
@@ -96,7 +185,12 @@ class AssessOut:
     targets: dict[str, TargetOut]
     readiness: list[ReadinessOut]
     charge: ChargeOut
+    diagnosis: DiagnosisOut | None
     suspects: list[SuspectOut]
+    pairs: list[PairOut]
+    signs: list[SignOut]
+    over_time: list[EpisodeOut]
+    walk: list[StretchOut]
     next_checks: list[NextCheckOut]
     hazards: list[HazardOut]
 
@@ -155,33 +249,101 @@ def answer(result: Assessment, units: UnitSystem) -> AssessOut:
                 for other in result.charge.other_methods
             ],
         ),
-        suspects=[_suspect(belief, read) for belief in result.suspects],
-        next_checks=[
-            NextCheckOut(
-                key=check.key,
-                label=check.label,
-                why=check.why,
-                minutes=check.minutes,
-                separates=list(check.separates),
-                caution=check.caution,
-                outcomes=[key for key in check.done_by if key in OBSERVATIONS],
+        diagnosis=_diagnosis(result, units),
+        suspects=[_suspect(belief, read, units) for belief in result.suspects],
+        pairs=_pairs(result),
+        signs=[_sign(one, units) for one in result.measured.values()],
+        over_time=[EpisodeOut(one.row.key, read(one.said)) for one in result.episodes],
+        walk=[
+            StretchOut(
+                w.stretch.key,
+                w.stretch.start,
+                w.stretch.end,
+                _difference(w.drop_k, units),
+                w.state,
+                read(w.said),
             )
-            for check in result.checks
+            for w in result.walk
         ],
+        next_checks=[_check(proposal, units) for proposal in result.checks],
         hazards=[
             HazardOut(key=hazard.key, message=said.text(units)) for hazard, said in result.hazards
         ],
     )
 
 
-def _suspect(belief: Belief, read: Callable[[Said], str]) -> SuspectOut:
+def _diagnosis(result: Assessment, units: UnitSystem) -> DiagnosisOut | None:
+    found = result.diagnosis
+    if found is None:
+        return None
+    return DiagnosisOut(found.sentence, list(found.faults), found.confidence, found.severity,
+                        worded(found.act, units), found.valve)  # fmt: skip
+
+
+def _pairs(result: Assessment) -> list[PairOut]:
+    if result.weighing is None:
+        return []
+    found = []
+    for pair in PAIRS:
+        belief = result.weighing.pairs.get(pair.faults, 0.0)
+        if belief >= WORTH_NAMING:
+            names = next(row.hypothesis.signature.suspects for row in result.weighing.rows
+                         if row.hypothesis.faults == pair.faults)  # fmt: skip
+            first, second = (SUSPECTS[name].label for name in names)
+            label = f"{first} and {second.lower()}"
+            found.append(PairOut(list(names), label, round(belief, 4), pair.reason))
+    return sorted(found, key=lambda pair: -pair.belief)
+
+
+def _sign(one: Departure, units: UnitSystem) -> SignOut:
+    quantity = one.sign.quantity
+    step = _K if quantity is Quantity.TEMPERATURE else quantity
+    return SignOut(
+        one.sign.key, one.sign.label, round(from_si(one.value, quantity, units), 2),
+        round(from_si(one.expected, quantity, units), 2), round(from_si(one.off, step, units), 2),
+        unit_label(quantity, units), list(one.sign.points),
+    )  # fmt: skip
+
+
+def _check(proposal: Proposal, units: UnitSystem) -> NextCheckOut:
+    check = proposal.check
+    return NextCheckOut(
+        key=check.key,
+        label=check.label,
+        why=check.why,
+        minutes=check.minutes,
+        separates=list(proposal.separates),
+        caution=worded(check.caution, units),
+        how=[worded(step, units) for step in check.how],
+        points=list(check.points),
+        outcomes=[
+            OutcomeOut(o.key, o.label, round(o.chance, 3), o.leads, SUSPECTS[o.leads].label,
+                       round(o.belief, 3))
+            for o in proposal.outcomes
+        ],
+    )  # fmt: skip
+
+
+def _suspect(belief: Belief, read: Callable[[Said], str], units: UnitSystem) -> SuspectOut:
     return SuspectOut(
         fault=belief.suspect.key,
         label=belief.suspect.label,
         belief=round(belief.belief, 4),
+        severity=belief.severity,
+        which=FAULT_LABELS.get(belief.fault, ""),
+        act=worded(belief.suspect.act, units),
+        told_apart_by=belief.suspect.told_apart_by,
         speaks_for=[read(said) for said in belief.speaks_for],
         against=[read(said) for said in belief.speaks_against],
         missing=list(belief.missing),
+        for_signs=list(belief.for_signs),
+        against_signs=list(belief.against_signs),
+        missing_signs=list(belief.missing_signs),
+        acquits=list(belief.acquits),
+        convicts=list(belief.convicts),
+        lands=None
+        if belief.lands is None
+        else LandsOut(*(_difference(kelvin, units) for kelvin in belief.lands)),
     )
 
 

@@ -1,10 +1,12 @@
 """One call from contract request to contract answer."""
 
 from nudge.contract.answer import AssessOut, answer
+from nudge.contract.changes import ChangesOut, changes_out
 from nudge.contract.opened import OpenedOut, opened_all
 from nudge.contract.request import AssessIn
 from nudge.core.circuit.workings import derived_workings
 from nudge.core.judgement.assess import Assessment, assess
+from nudge.core.judgement.change_of_mind import changes_of_mind
 from nudge.core.judgement.workings import belief_workings
 from nudge.core.targets.workings import target_workings
 
@@ -21,10 +23,15 @@ def open_request(request: AssessIn) -> dict[str, OpenedOut]:
     return opened_all(workings | belief_workings(result), request.units)
 
 
+def change_request(request: AssessIn) -> ChangesOut:
+    """What would change the mind of the same assessment. Raises: as `assess_request`."""
+    return changes_out(changes_of_mind(_assess(request)), request.units)
+
+
 def _assess(request: AssessIn) -> Assessment:
     return assess(
         request.system.to_plate(request.units),
         request.to_readings(),
-        request.context.to_context(),
+        request.context.to_context(request.units),
         request.method,
     )

@@ -54,7 +54,7 @@ class LookOut:
 def look_request(request: LookIn) -> LookOut:
     """Look at a request. Raises: CoreError, for anything the caller can put right."""
     plate = request.system.to_plate(request.units)
-    case = open_case(plate, request.to_readings(), request.context.to_context())
+    case = open_case(plate, request.to_readings(), request.context.to_context(request.units))
     targets = choose_targets(case, request.method)
     return look_answer(look(case, targets, request.history.to_core(request.units)), request.units)
 

@@ -7,14 +7,17 @@ from pydantic import BeforeValidator, Field
 from nudge.contract.strict import Number, Strict
 from nudge.core.chart.chart_text import read_chart
 from nudge.core.circuit.case import Context
+from nudge.core.circuit.past import Moment, Past
 from nudge.core.errors import CoreError
-from nudge.core.units import UnitSystem, to_si
+from nudge.core.units import Quantity, UnitSystem, to_si
+from nudge.core.vocabulary.actions import action
 from nudge.core.vocabulary.equipment import (
     PLATE_NUMBERS,
     Plate,
     application_named,
     check_plate_number,
     device_named,
+    reversing_valve_named,
 )
 from nudge.core.vocabulary.points import check_believable, point
 
@@ -58,6 +61,7 @@ class SystemIn(PlateNumbersIn):
     application: Name = "comfort_cooling"
     indoor_unit: Name = ""
     blower_tap: Name = ""
+    reversing_valve: Name = ""
     charts: Annotated[list[ChartIn], Field(max_length=3)] = Field(default_factory=list)
 
     def to_plate(self, units: UnitSystem) -> Plate:
@@ -74,22 +78,9 @@ class SystemIn(PlateNumbersIn):
             application=application_named(self.application),
             indoor_unit=self.indoor_unit,
             blower_tap=self.blower_tap,
+            reversing_valve=reversing_valve_named(self.reversing_valve),
             charts=tuple(read_chart(chart.kind, chart.text, units) for chart in self.charts),
             **numbers,
-        )
-
-
-class ContextIn(Strict):
-    """How the readings came about. Unknown is not zero: leave out what nobody knows."""
-
-    minutes_running: Annotated[Number, Field(ge=0)] | None = None
-    minutes_since_change: Annotated[Number, Field(ge=0)] | None = None
-    observations: Annotated[list[Name], Field(max_length=200)] = Field(default_factory=list)
-
-    def to_context(self) -> Context:
-        """Raises: CoreError, for unknown observations or two that exclude each other."""
-        return Context(
-            self.minutes_running, self.minutes_since_change, frozenset(self.observations)
         )
 
 
@@ -100,22 +91,100 @@ def _no_nulls(value: object) -> object:
     return value
 
 
+Readings = Annotated[dict[str, Number], BeforeValidator(_no_nulls)]
+
+
+def core_readings(given: dict[str, float], units: UnitSystem) -> dict[str, float]:
+    """Readings in core units. Raises: CoreError, for an unknown point or an unlikely value."""
+    found: dict[str, float] = {}
+    for name, value in given.items():
+        row = point(name)
+        found[name] = to_si(value, row.quantity, units)
+        check_believable(row, found[name])
+    return found
+
+
+class OwnIn(Strict):
+    """How far over what is expected of its class this system was when last found right."""
+
+    evaporator_difference: Number | None = None
+    condensing_over_ambient: Number | None = None
+
+    def to_own(self, units: UnitSystem) -> dict[str, float]:
+        given = self.model_dump(exclude_none=True)
+        return {k: to_si(v, Quantity.TEMPERATURE_DIFFERENCE, units) for k, v in given.items()}
+
+
+class MomentIn(Strict):
+    """An earlier settled set of readings: what went in (ounces or grams) and was done before it."""
+
+    minutes_ago: Annotated[Number, Field(ge=0)]
+    readings: Readings
+    added: Number = 0
+    done: Name = ""
+
+    def to_moment(self, units: UnitSystem) -> Moment:
+        """Raises: CoreError, for an unknown point or action, or an unlikely value."""
+        return Moment(
+            self.minutes_ago,
+            core_readings(self.readings, units),
+            to_si(self.added, Quantity.SMALL_MASS, units) / 1000,
+            _action(self.done),
+        )
+
+
+class ContextIn(Strict):
+    """How the readings came about. Unknown is not zero: leave out what nobody knows."""
+
+    minutes_running: Annotated[Number, Field(ge=0)] | None = None
+    minutes_since_change: Annotated[Number, Field(ge=0)] | None = None
+    observations: Annotated[list[Name], Field(max_length=200)] = Field(default_factory=list)
+    estimated: Annotated[list[Name], Field(max_length=200)] = Field(default_factory=list)
+    stale: Annotated[list[Name], Field(max_length=200)] = Field(default_factory=list)
+    own: OwnIn = OwnIn()
+    earlier: Annotated[list[MomentIn], Field(max_length=200)] = Field(default_factory=list)
+    added_since: Number = 0
+    done_since: Name = ""
+    hunting_minutes: Annotated[Number, Field(gt=0)] | None = None
+    additions_before: Annotated[int, Field(strict=True, ge=0, le=1_000)] = 0
+    recovered_share: Annotated[Number, Field(ge=0, le=2)] | None = None
+
+    def to_context(self, units: UnitSystem) -> Context:
+        """Raises: CoreError, for an unknown observation, point or action."""
+        return Context(
+            self.minutes_running,
+            self.minutes_since_change,
+            frozenset(self.observations),
+            estimated=frozenset(point(name).key for name in self.estimated),
+            stale=frozenset(point(name).key for name in self.stale),
+            own=self.own.to_own(units),
+            past=Past(
+                tuple(moment.to_moment(units) for moment in self.earlier),
+                to_si(self.added_since, Quantity.SMALL_MASS, units) / 1000,
+                _action(self.done_since),
+                self.hunting_minutes,
+                self.additions_before,
+                self.recovered_share,
+            ),
+        )
+
+
+def _action(name: str) -> str:
+    return action(name).key if name else ""
+
+
 class AssessIn(Strict):
     """`POST /api/assess`: everything but refrigerant, device and one reading is optional."""
 
     units: UnitSystem = "ip"
     system: SystemIn
-    readings: Annotated[dict[str, Number], BeforeValidator(_no_nulls)]
+    readings: Readings
     context: ContextIn = ContextIn()
     method: Name | None = None
 
     def to_readings(self) -> dict[str, float]:
         """Core readings. Raises: CoreError for an unknown point, an unlikely value, or none."""
-        readings: dict[str, float] = {}
-        for name, value in self.readings.items():
-            row = point(name)
-            readings[name] = to_si(value, row.quantity, self.units)
-            check_believable(row, readings[name])
+        readings = core_readings(self.readings, self.units)
         if not readings:
             raise CoreError("readings", "There is no reading to assess. Give at least one.")
         return readings

@@ -32,6 +32,7 @@ class PlannedSystem:
     """More plate numbers, by key, in field units."""
     indoor_unit: str = ""
     blower_tap: str = ""
+    reversing_valve: str = ""
     charts: tuple[tuple[str, str], ...] = ()
 
     def fields(self) -> dict[str, Any]:
@@ -50,6 +51,7 @@ class PlannedSystem:
             "line_set_length_m": None if self.line_ft is None else self.line_ft * M_PER_FT,
             "indoor_unit": self.indoor_unit,
             "blower_tap": self.blower_tap,
+            "reversing_valve": self.reversing_valve,
             **{
                 _PLATE[key].field: to_si(value, _PLATE[key].quantity, "ip")
                 for key, value in self.plate

@@ -14,6 +14,7 @@ from nudge.core.vocabulary.equipment import (
     application_named,
     check_plate_number,
     device_named,
+    reversing_valve_named,
 )
 from nudge.services.clock import Clock
 from nudge.services.errors import NotFound
@@ -30,6 +31,7 @@ _NAMES: dict[str, Callable[[str], str]] = {
     "metering_device": lambda name: device_named(name).value,
     "application": lambda name: application_named(name).value,
     "method": check_method,
+    "reversing_valve": lambda name: reversing_valve_named(name).value,
 }
 _TEXTS = ("name", "note", "indoor_unit", "blower_tap")
 
@@ -93,7 +95,7 @@ class Book:
                 now = self._clock()
                 row = System(
                     id=system_id, site_id=site_id, note="", elevation_m=0.0,
-                    indoor_unit="", blower_tap="",
+                    indoor_unit="", blower_tap="", reversing_valve="",
                     method="", application="comfort_cooling", created_at=now, updated_at=now,
                 )  # fmt: skip
                 for field, value in fields.items():

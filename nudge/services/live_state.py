@@ -55,6 +55,12 @@ class LiveState:
         """What still moves, in a sentence; None when settled or nothing slow is watched."""
         return None if self.settling is None else _unsettled(self.settling)
 
+    @property
+    def hunting_minutes(self) -> float | None:
+        """The period at which the superheat swings; None while it does not."""
+        found = self.settling.hunting if self.settling else None
+        return None if found is None else found.period_s / 60
+
 
 def live_state(session: Session, visit: Visit, now: datetime) -> LiveState | None:
     """The state of a visit's instruments; None when it is closed or has none that sent lately."""

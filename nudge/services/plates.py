@@ -6,7 +6,13 @@ from nudge.core.chart.chart import Chart
 from nudge.core.chart.chart_text import read_chart
 from nudge.core.errors import CoreError
 from nudge.core.units import UnitSystem
-from nudge.core.vocabulary.equipment import PLATE_NUMBERS, Application, MeteringDevice, Plate
+from nudge.core.vocabulary.equipment import (
+    PLATE_NUMBERS,
+    Application,
+    MeteringDevice,
+    Plate,
+    ReversingValve,
+)
 from nudge.store.tables import Chart as ChartRow
 from nudge.store.tables import System
 
@@ -19,6 +25,7 @@ def plate_of(row: System) -> Plate:
         application=Application(row.application),
         indoor_unit=row.indoor_unit,
         blower_tap=row.blower_tap,
+        reversing_valve=ReversingValve(row.reversing_valve),
         charts=tuple(chart for _, chart, _ in readable_charts(row)),
         **{number.field: getattr(row, number.field) for number in PLATE_NUMBERS},
     )

@@ -1,6 +1,13 @@
 """The rows services hand out, under the names the layers above may use. They only read them."""
 
+from nudge.core.callout.spoken_units import value_si
+from nudge.core.vocabulary.points import POINTS
 from nudge.store.live_tables import Import
 from nudge.store.tables import Chart, Reading, Site, Slip, System, Verdict, Visit
 
-__all__ = ["Chart", "Import", "Reading", "Site", "Slip", "System", "Verdict", "Visit"]
+__all__ = ["Chart", "Import", "Reading", "Site", "Slip", "System", "Verdict", "Visit", "si_value"]
+
+
+def si_value(row: Reading) -> float:
+    """A stored reading in core units."""
+    return value_si(row.given_value, row.given_unit, POINTS[row.point].quantity)

@@ -7,6 +7,7 @@ from nudge.core.refrigerant.table import load_table
 from nudge.core.settling.stability import SHORTEST_S, SLOW, USUAL_TAU_S, WINDOW_S
 from nudge.core.settling.trace import Trace, fitted
 from nudge.core.units import Quantity, atmospheric_kpa
+from nudge.core.vocabulary.actions import ACTIONS
 from nudge.core.vocabulary.points import POINTS
 from nudge.services.errors import NotFound
 from nudge.store.database import Database
@@ -20,8 +21,7 @@ COARSEST_JUDGED_MS, LONGEST_GAP_MS = 20_000, 15_000
 MARKS = {
     "system_started": "started",
     "system_stopped": "stopped",
-    "something_changed": "changed",
-}
+} | dict.fromkeys(ACTIONS, "changed")
 _ORDER = {key: number for number, key in enumerate(POINTS)}
 
 Column = tuple[int, float, float, float]

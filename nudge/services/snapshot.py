@@ -1,30 +1,47 @@
 """A visit as it stands: what counts now, and what it means."""
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from contextlib import suppress
+from dataclasses import dataclass, field
 from datetime import UTC, datetime
 
 from nudge.contract.answer import AssessOut, answer
-from nudge.core.callout.spoken_units import value_si
 from nudge.core.circuit.case import Context
+from nudge.core.circuit.derived import derive
 from nudge.core.circuit.loop import Loop, draw_loop
 from nudge.core.circuit.workings import derived_workings
 from nudge.core.errors import CoreError
 from nudge.core.judgement.assess import Assessment, assess
+from nudge.core.judgement.change_of_mind import Change, changes_of_mind
 from nudge.core.judgement.workings import belief_workings
 from nudge.core.look.decide import Look, look
 from nudge.core.look.estimate import OwnHistory
 from nudge.core.record.standing import current
 from nudge.core.targets.workings import target_workings
 from nudge.core.units import UnitSystem, unit_label
+from nudge.core.vocabulary.actions import ACTIONS
 from nudge.core.vocabulary.observations import OBSERVATIONS
 from nudge.core.vocabulary.points import POINTS
 from nudge.core.working import Working
 from nudge.services.live_state import LiveState
+from nudge.services.past import past_of, stale_points
 from nudge.services.plates import plate_of
+from nudge.services.rows import si_value
 from nudge.store.tables import Reading, Visit
 
 LIVE_ID = "live:"
 PRESSURES = frozenset({"suction_pressure", "liquid_pressure", "discharge_pressure"})
+
+
+@dataclass(frozen=True, slots=True)
+class Footprint:
+    """Where one moment stood on the Landing [K], and what was done since the one before."""
+
+    superheat_k: float
+    subcooling_k: float
+    minutes_ago: float
+    done: str
+    added_kg: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -66,6 +83,27 @@ class Snapshot:
             | belief_workings(self.assessment)
         )
 
+    def footprints(self) -> list[Footprint]:
+        """Every moment of the visit that has superheat and subcooling, now last."""
+        if self.assessment is None:
+            return []
+        case, past = self.assessment.case, self.context.past
+        found = []
+        for moment in past.moments:
+            with suppress(CoreError):
+                at = derive(case.plate, moment.readings)
+                found.append((at, moment.minutes_ago, moment.done, moment.added_kg))
+        found.append((case.derived, 0.0, past.done_since, past.added_since_kg))
+        return [
+            Footprint(at.superheat, at.subcooling, minutes, done, added)
+            for at, minutes, done, added in found
+            if at.superheat is not None and at.subcooling is not None
+        ]
+
+    def changes_of_mind(self) -> list[Change]:
+        """What would change the verdict."""
+        return changes_of_mind(self.assessment) if self.assessment else []
+
     @property
     def loop(self) -> Loop | None:
         return draw_loop(self.assessment.case) if self.assessment else None
@@ -81,6 +119,10 @@ class Surroundings:
     is_simulated: bool = False
     early: tuple[datetime, str] | None = None
     """When and why somebody last chose to judge before it settled."""
+    own_signs: Mapping[str, float] = field(default_factory=dict)
+    """How far over its class the system was when last found right [K]."""
+    additions: int = 0
+    """On how many earlier visits refrigerant was added."""
 
 
 def take_snapshot(visit: Visit, around: Surroundings) -> Snapshot:
@@ -101,6 +143,10 @@ def take_snapshot(visit: Visit, around: Surroundings) -> Snapshot:
         around.live.unsettled if around.live else None,
         _early(around, running_since, changed_at),
         tuple(lie.said for lie in around.live.lies) if around.live else (),
+        estimated=frozenset(point for point, row in rows.items() if row.source == "estimated"),
+        stale=stale_points(rows, visit, running_since),
+        own=around.own_signs,
+        past=past_of(visit, around.live is not None, around.additions, _hunting(around.live)),
     )
     assessment, problem, seen = None, None, None
     if readings:
@@ -132,6 +178,10 @@ def live_rows(live: LiveState | None) -> dict[str, Reading]:
     }  # fmt: skip
 
 
+def _hunting(live: LiveState | None) -> float | None:
+    return None if live is None else live.hunting_minutes
+
+
 def _moment(at_ms: int) -> datetime:
     return datetime.fromtimestamp(at_ms / 1000, UTC)
 
@@ -147,18 +197,17 @@ def _early(
     return reason if since is None or given_at >= since else ""
 
 
-def si_value(row: Reading) -> float:
-    """A stored reading in core units."""
-    return value_si(row.given_value, row.given_unit, POINTS[row.point].quantity)
-
-
 def standing_observations(visit: Visit) -> frozenset[str]:
-    """What is ticked now. The later of two opposites wins."""
+    """What is ticked now, or made true by what was done. The later of two opposites wins."""
+    ticks = [(row.noted_at, row.key, row.seen) for row in visit.observations]
+    for event in visit.events:
+        done = ACTIONS.get(event.kind)
+        ticks += [(event.happened_at, key, True) for key in (done.settles if done else ())]
     seen: dict[str, bool] = {}
-    for row in visit.observations:
-        seen[row.key] = row.seen
-        opposite = OBSERVATIONS[row.key].opposite
-        if row.seen and opposite:
+    for _, key, ticked in sorted(ticks, key=lambda tick: tick[0]):
+        seen[key] = ticked
+        opposite = OBSERVATIONS[key].opposite
+        if ticked and opposite:
             seen[opposite] = False
     return frozenset(key for key, ticked in seen.items() if ticked)
 
@@ -167,7 +216,7 @@ def _last_events(visit: Visit) -> tuple[datetime | None, datetime | None]:
     """When the system was last started (None if stopped or unknown), and last changed."""
     running_since, changed_at = None, None
     for event in visit.events:
-        if event.kind == "something_changed":
+        if event.kind in ACTIONS:
             changed_at = event.happened_at
         else:
             running_since = event.happened_at if event.kind == "system_started" else None

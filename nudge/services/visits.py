@@ -20,12 +20,14 @@ from nudge.core.record.standing import current, standing
 from nudge.core.refrigerant.saturation import saturation_at
 from nudge.core.refrigerant.table import load_table
 from nudge.core.units import Quantity, UnitSystem
+from nudge.core.vocabulary.actions import ACTIONS
 from nudge.core.vocabulary.observations import observation
 from nudge.services.clock import Clock
 from nudge.services.errors import Closed, NotFound, NotUnderstood, Unsettled
 from nudge.services.history import own_history
 from nudge.services.live_state import live_state
 from nudge.services.methods import preferred_methods
+from nudge.services.past import ADDITIONS_WITHIN, own_departures
 from nudge.services.pocket_slips import readings_of
 from nudge.services.snapshot import (
     PRESSURES,
@@ -50,7 +52,22 @@ from nudge.store.tables import (
     Visit,
 )
 
-EventKind = Literal["system_started", "something_changed", "system_stopped"]
+EventKind = Literal[
+    "system_started",
+    "system_stopped",
+    "something_changed",
+    "filter_changed",
+    "evaporator_cleaned",
+    "condenser_cleaned",
+    "blower_mended",
+    "bulb_fixed",
+    "drier_renewed",
+    "metering_renewed",
+    "refrigerant_added",
+    "refrigerant_removed",
+]
+"""Started, stopped, or an action of `ACTIONS`."""
+LARGEST_AMOUNT_KG = 25.0
 _CLOCK_SKEW = timedelta(minutes=2)
 _ON_THE_CIRCUIT = {"low", "high"}
 
@@ -203,13 +220,24 @@ class Visits:
         return self.snapshot(visit_id)
 
     def happened(
-        self, visit_id: str, event_id: str, kind: EventKind, happened_at: datetime
+        self,
+        visit_id: str,
+        event_id: str,
+        kind: EventKind,
+        happened_at: datetime,
+        amount_kg: float | None = None,
     ) -> Snapshot:
-        """Note that the system was started, stopped, or that something was changed."""
+        """Note that the system was started, stopped, or what was done to it.
+
+        Raises: CoreError, for an amount where none belongs, or out of reason.
+        """
+        _check_amount(kind, amount_kg)
         with self._on_open_visit(visit_id) as (session, row):
             if not any(e.id == event_id for e in row.events):
                 moment = self._no_later_than_now(happened_at)
-                row.events.append(Event(id=event_id, kind=kind, happened_at=moment))
+                row.events.append(
+                    Event(id=event_id, kind=kind, happened_at=moment, amount_kg=amount_kg)
+                )
                 self._judge(session, row)
         return self.snapshot(visit_id)
 
@@ -324,6 +352,16 @@ class Visits:
         self._stream.tell(visit_id)
 
 
+def _check_amount(kind: EventKind, amount_kg: float | None) -> None:
+    moves = kind in ACTIONS and ACTIONS[kind].moves_charge
+    if amount_kg is None:
+        return
+    if not moves:
+        raise CoreError("amount", "An amount belongs to refrigerant added or removed only.")
+    if not 0 < amount_kg <= LARGEST_AMOUNT_KG:
+        raise CoreError("amount", "Give an amount over zero and at most 25 kg (880 oz) at once.")
+
+
 def hear_for_system(text: str, units: UnitSystem, system: System) -> Heard:
     """Hear a call-out, and ask about pressures this system's refrigerant cannot have."""
     heard = parse_callout(text, units)
@@ -348,13 +386,12 @@ def _surroundings(session: Session, row: Visit, now: datetime) -> Surroundings:
     state = live_state(session, row, now)
     early = next(((o.given_at, o.reason) for o in reversed(live.overrides(session, row.id))), None)
     simulated = session.get(Plant, row.id) is not None
+    earlier = repository.earlier_verdicts(session, row)
+    additions = repository.additions_before(session, row, now - ADDITIONS_WITHIN)
     points = current(row.readings).keys() | (state.values.keys() if state else set())
-    if not points.isdisjoint(PRESSURES):
-        return Surroundings(
-            preferred, OwnHistory(), state, simulated, early
-        )  # gauges are on: no look
-    own = own_history(repository.earlier_verdicts(session, row))
-    return Surroundings(preferred, own, state, simulated, early)
+    gauges_on = not points.isdisjoint(PRESSURES)
+    own = OwnHistory() if gauges_on else own_history(earlier)  # the look is without gauges
+    return Surroundings(preferred, own, state, simulated, early, own_departures(earlier), additions)
 
 
 def _found(session: Session, visit_id: str) -> Visit:

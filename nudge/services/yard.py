@@ -163,7 +163,8 @@ class Yard:
                 if clean:
                     self._visits.observe(visit_id, f"{job_id}:right:{number}", clean, True)
             if job.event is not None:
-                self._visits.happened(visit_id, job_id, job.event, now)
+                amount = kg if job.takes_amount else None
+                self._visits.happened(visit_id, job_id, job.event, now, amount)
             self._keep(visit_id, now)
         return came or job.label
 

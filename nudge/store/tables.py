@@ -75,6 +75,7 @@ class System(Base):
     indoor_unit: Mapped[str] = mapped_column(default="", server_default="")
     blower_tap: Mapped[str] = mapped_column(default="", server_default="")
     method: Mapped[str] = mapped_column(default="", server_default="")
+    reversing_valve: Mapped[str] = mapped_column(default="", server_default="")
     created_at: Mapped[datetime]
     updated_at: Mapped[datetime]
 
@@ -190,6 +191,7 @@ class Event(Base):
     visit_id: Mapped[str] = mapped_column(ForeignKey("visits.id"), index=True)
     kind: Mapped[str]
     happened_at: Mapped[datetime]
+    amount_kg: Mapped[float | None] = mapped_column(default=None)
 
 
 class Verdict(Base):

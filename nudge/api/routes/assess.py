@@ -6,7 +6,8 @@ from starlette.responses import Response
 
 from nudge.api.ready_body import read_body, takes
 from nudge.contract.answer import AssessOut
-from nudge.contract.assessing import assess_request, open_request
+from nudge.contract.assessing import assess_request, change_request, open_request
+from nudge.contract.changes import ChangesOut
 from nudge.contract.look_answer import LookIn, LookOut, look_request
 from nudge.contract.opened import OpenedOut
 from nudge.contract.request import AssessIn
@@ -36,6 +37,13 @@ def workings(body: AssessIn, request: Request) -> WorkingsOut:
     """How every number of the same assessment came about."""
     request.state.units = body.units
     return WorkingsOut(numbers=open_request(body))
+
+
+@router.post("/changes-of-mind")
+def changes(body: AssessIn, request: Request) -> ChangesOut:
+    """What would put another suspect in front. Stores nothing."""
+    request.state.units = body.units
+    return change_request(body)
 
 
 @router.post("/look")

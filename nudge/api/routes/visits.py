@@ -16,9 +16,10 @@ from nudge.api.schemas.visits import (
     VisitOut,
     visit_out,
 )
+from nudge.contract.changes import ChangesOut, changes_out
 from nudge.contract.opened import OpenedOut, opened_all
 from nudge.contract.strict import Strict
-from nudge.core.units import decimals, from_si, unit_label
+from nudge.core.units import Quantity, decimals, from_si, to_si, unit_label
 from nudge.services.visits import hear_for_system
 
 router = APIRouter(prefix="/api")
@@ -143,4 +144,14 @@ def keep_slip(visits: VisitsIn, units: UnitsIn, visit_id: str, body: NewSlip) ->
 
 @router.post("/visits/{visit_id}/events")
 def happened(visits: VisitsIn, units: UnitsIn, visit_id: str, body: NewEvent) -> VisitOut:
-    return visit_out(visits.happened(visit_id, body.id, body.kind, body.happened_at), units)
+    amount = None
+    if body.amount is not None:
+        amount = to_si(body.amount, Quantity.SMALL_MASS, units) / 1000
+    snapshot = visits.happened(visit_id, body.id, body.kind, body.happened_at, amount)
+    return visit_out(snapshot, units)
+
+
+@router.get("/visits/{visit_id}/changes-of-mind")
+def changes_of_mind(visits: VisitsIn, units: UnitsIn, visit_id: str) -> ChangesOut:
+    """What would put another suspect in front: outcomes of checks, readings that may be wrong."""
+    return changes_out(visits.snapshot(visit_id).changes_of_mind(), units)

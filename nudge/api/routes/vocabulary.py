@@ -5,7 +5,8 @@ from pydantic import BaseModel
 
 from nudge.api.access import UnitsIn
 from nudge.core.circuit.derived_table import DERIVED
-from nudge.core.units import UnitSystem, decimals, from_si, to_si, unit_label
+from nudge.core.units import Quantity, UnitSystem, decimals, from_si, to_si, unit_label
+from nudge.core.vocabulary.actions import ACTIONS
 from nudge.core.vocabulary.equipment import (
     APPLICATION_LABELS,
     DEVICE_LABELS,
@@ -38,6 +39,7 @@ class DerivedOut(BaseModel):
 class ObservationOut(BaseModel):
     key: str
     label: str
+    where: str
     opposite: str | None
 
 
@@ -55,10 +57,18 @@ class PlateNumberOut(BaseModel):
     hint: str
 
 
+class ActionOut(BaseModel):
+    key: str
+    label: str
+    takes_amount: bool
+
+
 class VocabularyOut(BaseModel):
     points: list[PointOut]
     derived: list[DerivedOut]
     observations: list[ObservationOut]
+    actions: list[ActionOut]
+    mass_unit: str
     applications: list[ChoiceOut]
     metering_devices: list[ChoiceOut]
     plate_numbers: list[PlateNumberOut]
@@ -90,9 +100,14 @@ def vocabulary(units: UnitsIn) -> VocabularyOut:
             for d in DERIVED.values()
         ],
         observations=[
-            ObservationOut(key=o.key, label=o.label, opposite=o.opposite)
+            ObservationOut(key=o.key, label=o.label, opposite=o.opposite, where=o.where)
             for o in OBSERVATIONS.values()
         ],
+        actions=[
+            ActionOut(key=a.key, label=a.label, takes_amount=a.moves_charge != 0)
+            for a in ACTIONS.values()
+        ],
+        mass_unit=unit_label(Quantity.SMALL_MASS, units),
         applications=[ChoiceOut(key=k, label=v) for k, v in APPLICATION_LABELS.items()],
         metering_devices=[ChoiceOut(key=k, label=v) for k, v in DEVICE_LABELS.items()],
         plate_numbers=[_plate_number(row, units) for row in PLATE_NUMBERS],

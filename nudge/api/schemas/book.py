@@ -31,6 +31,7 @@ class PlateChanges(PlateNumbersIn):
     application: Name | None = None
     indoor_unit: Text | None = None
     blower_tap: Text | None = None
+    reversing_valve: Name | None = None
     method: Name | None = None
 
     def to_core(self, units: UnitSystem) -> dict[str, Any]:
@@ -81,6 +82,7 @@ class SystemOut(BaseModel):
     leaves_cylinder_as: str
     indoor_unit: str
     blower_tap: str
+    reversing_valve: str
     method: str
     numbers: dict[str, float | None]
 
@@ -117,6 +119,7 @@ def system_out(row: System, site: Site, units: UnitSystem) -> SystemOut:
         leaves_cylinder_as=fluid.leaves_cylinder_as,
         indoor_unit=row.indoor_unit,
         blower_tap=row.blower_tap,
+        reversing_valve=row.reversing_valve,
         method=row.method,
         numbers={
             number.key: _shown(getattr(row, number.field), number.quantity, units)

@@ -12,14 +12,15 @@ from nudge.contract.answer import AssessOut
 from nudge.contract.look_answer import LookOut, look_answer
 from nudge.contract.pocket_answer import Entry, slip_text
 from nudge.contract.request import Name
-from nudge.contract.strict import Strict
+from nudge.contract.strict import Number, Strict
 from nudge.core.circuit.loop import Loop
 from nudge.core.pocket.pocket import fill_pocket
 from nudge.core.record.standing import void_ids
 from nudge.core.units import Quantity, UnitSystem, decimals, from_si, unit_label
+from nudge.core.vocabulary.actions import ACTIONS
 from nudge.core.vocabulary.points import POINTS
-from nudge.services.rows import Reading, Slip, Verdict, Visit
-from nudge.services.snapshot import LIVE_ID, Snapshot, si_value
+from nudge.services.rows import Reading, Slip, Verdict, Visit, si_value
+from nudge.services.snapshot import LIVE_ID, Footprint, Snapshot
 from nudge.services.visits import EventKind
 
 VisitState = Literal["due", "under_way", "closed"]
@@ -76,6 +77,8 @@ class NewEvent(Strict):
     id: Id
     kind: EventKind
     happened_at: AwareDatetime
+    amount: Annotated[Number, Field(gt=0)] | None = None
+    """Ounces or grams, with refrigerant added or removed."""
 
 
 class ReadingOut(BaseModel):
@@ -148,6 +151,18 @@ class VisitHead(BaseModel):
     closed_at: datetime | None
 
 
+class FootprintOut(BaseModel):
+    """One moment on the Landing, and what was done since the one before it."""
+
+    superheat: float
+    subcooling: float
+    minutes_ago: float
+    done: str
+    """In words; "" where nothing was done."""
+    added: float
+    """Ounces or grams; negative when taken out."""
+
+
 class VisitOut(VisitHead):
     """A visit as it stands. `problem` says why there is no assessment, if there should be."""
 
@@ -164,6 +179,8 @@ class VisitOut(VisitHead):
     can_undo: bool
     live: LiveOut | None
     is_simulated: bool
+    footprints: list[FootprintOut]
+    """Where every settled moment of the visit stood on the Landing, oldest first."""
 
 
 class VisitLine(VisitHead):
@@ -199,7 +216,19 @@ def visit_out(snapshot: Snapshot, units: UnitSystem) -> VisitOut:
         charts=charts_today(visit.system, snapshot.readings, units),
         is_simulated=snapshot.is_simulated,
         live=live_out(snapshot.live, units) if snapshot.live else None,
+        footprints=[_footprint(step, units) for step in snapshot.footprints()],
         can_undo=visit.closed_at is None and any(r.state not in ("void", "live") for r in readings),
+    )
+
+
+def _footprint(step: Footprint, units: UnitSystem) -> FootprintOut:
+    kelvin = Quantity.TEMPERATURE_DIFFERENCE
+    return FootprintOut(
+        superheat=round(from_si(step.superheat_k, kelvin, units), 2),
+        subcooling=round(from_si(step.subcooling_k, kelvin, units), 2),
+        minutes_ago=round(step.minutes_ago, 1),
+        done=ACTIONS[step.done].label if step.done else "",
+        added=round(from_si(step.added_kg * 1000, Quantity.SMALL_MASS, units), 1),
     )
 
 

@@ -1,5 +1,6 @@
 """Everything a judgement is made from, in one frozen value."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass, field
 
 from nudge.core.air.coil import (
@@ -9,6 +10,7 @@ from nudge.core.air.coil import (
     share_of_rated,
 )
 from nudge.core.circuit.derived import Derived, air_of, derive, read_wet_bulb
+from nudge.core.circuit.past import Past
 from nudge.core.errors import CoreError
 from nudge.core.said import Said
 from nudge.core.vocabulary.equipment import Application, Plate
@@ -29,15 +31,30 @@ class Context:
     """Why somebody chose to judge before it settled."""
     lies: tuple[Said, ...] = ()
     """Probes that are caught lying, a sentence each."""
+    estimated: frozenset[str] = frozenset()
+    """Points whose value somebody estimated: they count for little, and prove nothing."""
+    stale: frozenset[str] = frozenset()
+    """Points read so long before the others that they may describe another condition."""
+    own: Mapping[str, float] = field(default_factory=dict)
+    """How far over its class this system was when last found right, by derived key [K]."""
+    past: Past = field(default_factory=Past)
+    """What this visit and earlier ones showed over time."""
+
+    @property
+    def unsure(self) -> frozenset[str]:
+        """Points that are no fresh measurement."""
+        return self.estimated | self.stale
+
+    contradicted: frozenset[str] = frozenset()
+    """Observations ticked together with their opposites: neither counts."""
 
     def __post_init__(self) -> None:
-        """Raises: UnknownName for an observation, CoreError for two that exclude each other."""
-        for name in sorted(self.observations):
-            opposite = observation(name).opposite
-            if opposite in self.observations:
-                raise CoreError(
-                    "observations", f"Both {name} and {opposite} are ticked. Keep the true one."
-                )
+        """Set contradicting observations aside. Raises: UnknownName, for an observation."""
+        both = {
+            name for name in self.observations if observation(name).opposite in self.observations
+        }
+        object.__setattr__(self, "contradicted", self.contradicted | both)
+        object.__setattr__(self, "observations", self.observations - both)
 
 
 @dataclass(frozen=True, slots=True)
@@ -60,6 +77,8 @@ class Case:
     context: Context
     derived: Derived
     coil: CoilExpectation | None = None
+    rated_coil: ExpectedCoil | None = None
+    """What a healthy coil would do at its rated airflow, whatever was measured."""
 
     def saw(self, observation_key: str) -> bool:
         return observation_key in self.context.observations
@@ -68,20 +87,30 @@ class Case:
 def open_case(plate: Plate, readings: Readings, context: Context) -> Case:
     """Derive what the readings allow. Raises: OutOfRange, from `derive`."""
     derived = derive(plate, readings)
-    return Case(plate, readings, context, derived, expect_coil(plate, readings, derived))
+    rated = expect_coil(plate, readings, None)
+    if derived.airflow_per_capacity is None:
+        coil = rated
+    else:
+        coil = expect_coil(plate, readings, derived.airflow_per_capacity)
+    return Case(
+        plate, readings, context, derived,
+        None if coil is None else CoilExpectation(coil, derived.airflow_per_capacity is not None),
+        rated,
+    )  # fmt: skip
 
 
-def expect_coil(plate: Plate, readings: Readings, derived: Derived) -> CoilExpectation | None:
-    """The coil model on today's air; None without return air, its moisture and outdoor air."""
+def expect_coil(plate: Plate, readings: Readings, flow: float | None) -> ExpectedCoil | None:
+    """The coil model on today's air at a standard `flow` per capacity [L/s per kW], else rated.
+
+    None without return air, its moisture and outdoor air, or where the model does not reach.
+    """
     outdoor = readings.get("outdoor_air_temp")
     entering = air_of(plate, readings, "return")
     if entering is None or outdoor is None or plate.application is not Application.COMFORT_COOLING:
         return None
     wet = read_wet_bulb(readings, entering)
-    measured = derived.airflow_per_capacity
-    flow = plate.rated_flow_per_capacity() if measured is None else measured
+    flow = plate.rated_flow_per_capacity() if flow is None else flow
     try:
-        coil = expected_coil(entering, outdoor, share_of_rated(flow) * RATED_KG_PER_S_PER_W, wet)
+        return expected_coil(entering, outdoor, share_of_rated(flow) * RATED_KG_PER_S_PER_W, wet)
     except CoreError:
         return None
-    return CoilExpectation(coil, measured is not None)

@@ -4,9 +4,11 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from nudge.core.circuit.case import Case
+from nudge.core.judgement.beliefs import Weighing
 from nudge.core.judgement.features import Feature
+from nudge.core.judgement.over_time import REPEATED, SHORT_SHARE
 from nudge.core.judgement.proof import ADD_PROOF, REMOVE_PROOF, Marks, Proof, prove
-from nudge.core.judgement.suspect_table import Suspect
+from nudge.core.judgement.suspect_table import SUSPECTS
 from nudge.core.said import Said, degrees_f, say
 from nudge.core.settling.breaches import is_standing
 from nudge.core.settling.gates import Breach
@@ -17,6 +19,9 @@ from nudge.core.targets.school import Judged, Level, School
 ChargeState = Literal["low", "right", "high", "unknown"]
 Advice = Literal["add", "remove", "leave", "do_not_charge", "find_leak"]
 
+ALONE, HIGH_ALONE = 0.75, 0.60
+"""Belief from which low charge, with nothing besides, stands alone in front; and high charge, of
+which taking too much out is easier undone."""
 GUESSED = "The subcooling window is a guess: find the plate."
 STEPS = ("drier_drop", "liquid_line_drop")
 EMPTY_SUBCOOLING_K = degrees_f(1)
@@ -49,6 +54,8 @@ class ChargeVerdict:
     headline: str
     reason: Said
     other_methods: tuple[OtherMethod, ...] = ()
+    wanted: tuple[str, ...] = ()
+    """Checks of `CHECKS` whose results stand between this and an answer."""
 
 
 HEADLINES: dict[Advice, str] = {
@@ -65,13 +72,13 @@ def judge_charge(
     marks: Marks,
     breaches: list[Breach],
     doubts: list[Said],
-    leading: Suspect,
+    weighing: Weighing | None,
 ) -> ChargeVerdict:
     """Decide charge state and advice for a case.
 
     In order: readings that cannot be true, an empty system, a shut gate, then the deciding
-    school's window. `add` and `remove` need their whole proof (see `proof.py`), and `add`
-    also that low charge is the `leading` suspect.
+    school's window. `add` and `remove` need their whole proof (see `proof.py`), and also that
+    the suspects, weighed, leave low (high) charge alone in front: see `ALONE`.
     """
     blocking = [b for b in breaches if b.gate.effect == "blocks"]
     standing = [b for b in blocking if b.gate.key == "not_running"]
@@ -99,9 +106,9 @@ def judge_charge(
                      f"{judged} until you read {needs}."), others)  # fmt: skip
     state = _STATE_OF[judged][marks[judged].level]
     if state == "low":
-        verdict = _low(case, marks, judged, others, leading)
+        verdict = _low(case, marks, judged, others, weighing)
     elif state == "high":
-        verdict = _high(case, marks, judged, others)
+        verdict = _high(case, marks, judged, others, weighing)
     else:
         verdict = _right(case, marks, others)
     if targets.deciding.key != fallback_subcooling.KEY:
@@ -111,9 +118,13 @@ def judge_charge(
 
 
 def _hold(
-    state: ChargeState, headline: str, reason: Said, others: tuple[OtherMethod, ...] = ()
+    state: ChargeState,
+    headline: str,
+    reason: Said,
+    others: tuple[OtherMethod, ...] = (),
+    wanted: tuple[str, ...] = (),
 ) -> ChargeVerdict:
-    return ChargeVerdict(state, "do_not_charge", headline, reason, others)
+    return ChargeVerdict(state, "do_not_charge", headline, reason, others, wanted)
 
 
 def _is_empty(case: Case, marks: Marks) -> bool:
@@ -153,18 +164,17 @@ def _low(
     marks: Marks,
     judged: Judged,
     others: tuple[OtherMethod, ...],
-    leading: Suspect,
+    weighing: Weighing | None,
 ) -> ChargeVerdict:
     proof = prove(ADD_PROOF, case, marks)
     evidence = _evidence(marks, judged)
     if proof.contradicted:
         return _contradicted(proof, evidence, others)
-    if leading.key != "undercharge":
+    rival = rival_of("undercharge", weighing)
+    if rival is not None and (not proof.missing or not _leads("undercharge", weighing)):
         return _hold(
             "unknown", "Not proven to be charge. Do not add.",
-            _join("One number reads low on charge:", evidence,
-                  f"Taken together, “{leading.label.lower()}” is likelier. Clear that first."),
-            others,
+            _join("It reads low on charge:", evidence, f"But {rival}. Settle that first."), others,
         )  # fmt: skip
     if case.saw("oil_seen_at_joint"):
         return ChargeVerdict(
@@ -176,6 +186,14 @@ def _low(
         return _hold(
             "low", "Looks low. Not proven: do not add yet.",
             _join("It reads low on charge:", evidence, _missing_words(proof, "adding")), others,
+            tuple(dict.fromkeys(row.check for row in proof.missing if row.check)),
+        )  # fmt: skip
+    history = _leaks_by_history(case)
+    if history is not None:
+        return ChargeVerdict(
+            "low", "find_leak", HEADLINES["find_leak"],
+            _join("Low on charge:", evidence, f"{history} Find and repair the leak, then weigh "
+                  "in; topping up a leaker is not a repair."), others,
         )  # fmt: skip
     return ChargeVerdict(
         "low", "add", HEADLINES["add"],
@@ -184,8 +202,49 @@ def _low(
     )  # fmt: skip
 
 
+def rival_of(suspect: str, weighing: Weighing | None) -> str | None:
+    """What else the readings may mean, in words; None where the suspect stands alone in front.
+
+    A pair counts against charge: the other of the two is cleared first, and charge read again.
+    """
+    if weighing is None:
+        return "the suspects are not weighed here"
+    if weighing.alone(suspect) >= (ALONE if suspect == "undercharge" else HIGH_ALONE):
+        return None
+    others = [
+        (belief, row.signature.suspects)
+        for row, belief in weighing.rows
+        if row.signature.suspects != (suspect,)
+    ]
+    if not others:
+        return None
+    names = max(others)[1]
+    left = [SUSPECTS[name].label.lower() for name in names if name != suspect]
+    if len(names) == 2 and suspect in names:
+        return f"“{left[0]}” is likely there as well, and comes first"
+    return f"it may as well be “{' and '.join(left)}”"
+
+
+def _leads(suspect: str, weighing: Weighing | None) -> bool:
+    return weighing is not None and next(iter(weighing.suspects)) == suspect
+
+
+def _leaks_by_history(case: Case) -> str | None:
+    """Why this is a leak by its past: added before, or short at recovery."""
+    past = case.context.past
+    if past.additions >= REPEATED:
+        return f"Refrigerant was added on {past.additions} visits within two years."
+    if past.recovered_share is not None and past.recovered_share < SHORT_SHARE:
+        return "Too little came out at recovery."
+    return None
+
+
 def _high(
-    case: Case, marks: Marks, judged: Judged, others: tuple[OtherMethod, ...]
+    case: Case,
+    marks: Marks,
+    judged: Judged,
+    others: tuple[OtherMethod, ...],
+    weighing: Weighing | None,
 ) -> ChargeVerdict:
     proof = prove(REMOVE_PROOF, case, marks)
     evidence = _evidence(marks, judged)
@@ -197,6 +256,13 @@ def _high(
         return _hold(
             "high", "Looks overcharged. Not proven: do not remove yet.",
             _join("It reads high on charge:", evidence, _missing_words(proof, "removing")), others,
+            tuple(dict.fromkeys(row.check for row in proof.missing if row.check)),
+        )  # fmt: skip
+    rival = rival_of("overcharge", weighing)
+    if rival is not None:
+        return _hold(
+            "high", "Reads high. Not proven to be charge: do not remove yet.",
+            _join("It reads high on charge:", evidence, f"But {rival}. Settle that first."), others,
         )  # fmt: skip
     return ChargeVerdict(
         "high", "remove", HEADLINES["remove"],

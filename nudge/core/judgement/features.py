@@ -69,11 +69,21 @@ def features(case: Case, targets: Targets) -> dict[str, Feature]:
         "drier_drop": (-inf, LIQUID_DROP_K, None),
     }  # fmt: skip
     windows |= {key: (w.low, w.high, w.method) for key, w in targets.windows.items()}
+    unsure = unsure_quantities(case)
     return {
         key: Feature(key, value, *window)
         for key, window in windows.items()
-        if (value := case.derived.get(key)) is not None
+        if key not in unsure and (value := case.derived.get(key)) is not None
     }
+
+
+def unsure_quantities(case: Case) -> frozenset[str]:
+    """Derived quantities that rest on an estimated or old reading: they prove nothing."""
+    if not case.context.unsure:
+        return frozenset()
+    return frozenset(
+        key for key, row in DERIVED.items() if not case.context.unsure.isdisjoint(row.uses)
+    )
 
 
 def expected_evaporator_difference(case: Case) -> tuple[float, float]:

@@ -9,12 +9,15 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
 from nudge.core.circuit.case import Case
+from nudge.core.judgement.departures import departures_of_approach
 from nudge.core.judgement.features import Feature
 from nudge.core.judgement.hazards import raise_hazards
-from nudge.core.said import fahrenheit
+from nudge.core.judgement.over_time import lived_through
+from nudge.core.said import degrees_f, fahrenheit
 from nudge.core.settling.breaches import WARM_ENOUGH_APPROACH_C, WARM_ENOUGH_C
 from nudge.core.targets import approach, chart_school, plate_subcooling
 
+SECOND_CLAMP_K, APPROACH_OFF_K = degrees_f(2), degrees_f(2.5)
 Marks = Mapping[str, Feature]
 KNOWN_TARGETS = frozenset({plate_subcooling.KEY, chart_school.SUBCOOLING_KEY, approach.KEY})
 """Schools of a valve system that rest on the maker's own figure."""
@@ -29,6 +32,8 @@ class ProofRow:
     proven: Callable[[Case, Marks], bool | None]
     if_missing: str
     if_contradicted: str
+    check: str = ""
+    """The check of `CHECKS` that would measure what is missing."""
 
 
 def _level_is(key: str, *levels: str) -> Callable[[Case, Marks], bool | None]:
@@ -50,7 +55,9 @@ def _unless(key: str, *levels: str) -> Callable[[Case, Marks], bool | None]:
 def _at_least(point: str, limit_c: float) -> Callable[[Case, Marks], bool | None]:
     def proven(case: Case, marks: Marks) -> bool | None:
         value = case.readings.get(point)
-        return None if value is None else value >= limit_c
+        if value is None or point in case.context.unsure:
+            return None
+        return value >= limit_c
 
     return proven
 
@@ -80,11 +87,35 @@ def _target_is_known(case: Case, marks: Marks) -> bool | None:
 
 def _not_freezing(case: Case, marks: Marks) -> bool | None:
     saturation = case.derived.evaporator_saturation
-    return None if saturation is None else saturation >= fahrenheit(32)
+    if saturation is None or "suction_pressure" in case.context.unsure:
+        return None
+    return saturation >= fahrenheit(32)
 
 
 def _no_liquid_returns(case: Case, marks: Marks) -> bool | None:
     return all(hazard.key != "liquid_return" for hazard, _ in raise_hazards(case))
+
+
+def _confirmed(case: Case, marks: Marks) -> bool | None:
+    """Low subcooling by more than one probe: a single one out of true must never add.
+
+    Superheat high is the other side's word. Without it, a second clamp on the liquid line must
+    agree, and the liquid line must also stand farther off outdoor air than it should.
+    """
+    if case.saw("readings_confirmed"):
+        return True
+    if "superheat" in marks and marks["superheat"].level == "high":
+        return True
+    line, approach_k = case.readings.get("liquid_line_temp"), case.derived.approach
+    second = case.readings.get("drier_inlet_temp", case.readings.get("liquid_line_temp_indoor"))
+    if line is None or second is None or approach_k is None:
+        return None
+    expected = departures_of_approach(case)
+    return True if abs(line - second) <= SECOND_CLAMP_K and expected >= APPROACH_OFF_K else None
+
+
+def _no_dose_in_vain(case: Case, marks: Marks) -> bool | None:
+    return all(episode.row.key != "dose_did_nothing" for episode in lived_through(case))
 
 
 def _ticked(key: str) -> Callable[[Case, Marks], bool | None]:
@@ -102,6 +133,7 @@ ADD_PROOF: tuple[ProofRow, ...] = (
         "read liquid pressure and liquid line, for subcooling",
         "Subcooling is not low, so the liquid is there and is not getting through: look for a "
         "restriction or a starving metering device",
+        "read_liquid_side",
     ),
     ProofRow(
         "none",
@@ -116,6 +148,7 @@ ADD_PROOF: tuple[ProofRow, ...] = (
         _superheat_fits_low,
         "read suction pressure and suction line, for superheat against its target",
         "Superheat does not fit low charge: look at the metering device, the bulb and the air",
+        "read_suction_side",
     ),
     ProofRow(
         "metering_overfeed",
@@ -125,11 +158,22 @@ ADD_PROOF: tuple[ProofRow, ...] = (
         "Superheat at the coil is near zero: liquid may be reaching the compressor",
     ),
     ProofRow(
+        "sensor_suspect",
+        "low subcooling borne out: superheat high, or a second liquid clamp and the approach, or "
+        "probes swapped",
+        _confirmed,
+        "zero the gauges and clamp the liquid line at a second place, because one probe alone "
+        "proves nothing",
+        "",
+        "swap_probes",
+    ),
+    ProofRow(
         "low_indoor_load",
         "return air 70 °F or warmer",
         _at_least("return_air_temp", WARM_ENOUGH_C),
         "read return air",
         "The house is too cool to tell low charge from low load",
+        "read_return_air",
     ),
     ProofRow(
         "low_ambient_stacking",
@@ -137,6 +181,7 @@ ADD_PROOF: tuple[ProofRow, ...] = (
         _at_least("outdoor_air_temp", WARM_ENOUGH_APPROACH_C),
         "read outdoor air",
         "It is too cold outdoors to tell low charge from a starved valve",
+        "read_outdoor_air",
     ),
     ProofRow(
         "icing",
@@ -144,6 +189,7 @@ ADD_PROOF: tuple[ProofRow, ...] = (
         _not_freezing,
         "read suction pressure",
         "The evaporator is under freezing: ice would spoil every number",
+        "read_suction_side",
     ),
     ProofRow(
         "condenser_airflow",
@@ -152,6 +198,7 @@ ADD_PROOF: tuple[ProofRow, ...] = (
         "read liquid pressure and outdoor air",
         "Condensing over ambient is high, which low charge never does: look at the outdoor coil "
         "and fan",
+        "read_liquid_side",
     ),
     ProofRow(
         "inefficient_compressor",
@@ -160,6 +207,7 @@ ADD_PROOF: tuple[ProofRow, ...] = (
         "read return air and suction pressure",
         "Suction is high for this return air, which low charge never does: check the compressor, "
         "the load and the metering device",
+        "read_return_air",
     ),
     ProofRow(
         "reversing_valve_leak",
@@ -167,6 +215,7 @@ ADD_PROOF: tuple[ProofRow, ...] = (
         _level_is("pressure_ratio", "in", "high"),
         "read both pressures",
         "The pressures lean towards each other: check that the compressor pumps",
+        "read_suction_side",
     ),
     ProofRow(
         "liquid_line_restriction",
@@ -188,6 +237,14 @@ ADD_PROOF: tuple[ProofRow, ...] = (
         _unless("temperature_split", "high"),
         "",
         "The temperature split is large: too little air is a likelier cause of low suction",
+    ),
+    ProofRow(
+        "liquid_line_restriction",
+        "no earlier dose that suction did not answer",
+        _no_dose_in_vain,
+        "",
+        "What went in did not raise suction: it is not getting through. Look for a restriction or "
+        "a starving metering device",
     ),
     ProofRow(
         "unsettled",
@@ -212,6 +269,7 @@ REMOVE_PROOF: tuple[ProofRow, ...] = (
         _ticked("condenser_coil_clean"),
         "look at the outdoor coil and tick what you see",
         "",
+        "look_at_condenser",
     ),
     ProofRow(
         "condenser_airflow",
@@ -219,6 +277,7 @@ REMOVE_PROOF: tuple[ProofRow, ...] = (
         _ticked("condenser_fan_ok"),
         "check the outdoor fan",
         "",
+        "watch_condenser_fan",
     ),
     ProofRow(
         "liquid_line_restriction",
@@ -227,6 +286,7 @@ REMOVE_PROOF: tuple[ProofRow, ...] = (
         "read suction pressure and suction line, for superheat",
         "Superheat is high with a full liquid line: liquid is not getting through. Look for a "
         "restriction or a starving metering device",
+        "read_suction_side",
     ),
     ProofRow(
         "low_ambient_stacking",
@@ -234,6 +294,7 @@ REMOVE_PROOF: tuple[ProofRow, ...] = (
         _at_least("outdoor_air_temp", WARM_ENOUGH_APPROACH_C),
         "read outdoor air",
         "It is too cold outdoors: liquid stacks in the condenser",
+        "read_outdoor_air",
     ),
     ProofRow(
         "unsettled",

@@ -25,7 +25,6 @@ def running_truth(at: Steady) -> dict[str, float]:
     fan_w = machine.fan.watts * max(machine.fan.share, 0.0) ** 0.7
     discharge_c = point.discharge_c - DISCHARGE_PIPE_LOSS * (point.discharge_c - outdoors)
     supply = _supply(at)
-    coil_air_c = outdoors if heating else point.condenser_air_c
     leaving = point.evaporated.air_out.temp_c if heating else point.condensed.air_out_c
     truth = {
         "suction_pressure": point.suction_kpa - atmosphere,
@@ -40,7 +39,7 @@ def running_truth(at: Steady) -> dict[str, float]:
         "liquid_line_temp_indoor": point.line.before_device.temp_c,
         "metering_outlet_temp": point.metering_out_c,
         "discharge_line_temp": discharge_c,
-        "outdoor_air_temp": coil_air_c,
+        "outdoor_air_temp": outdoors,  # in the shade, a step clear of what comes back in
         "condenser_leaving_air_temp": leaving,
         "compressor_amps": compressor_w / (machine.volts * COMPRESSOR_POWER_FACTOR),
         "condenser_fan_amps": fan_w / (machine.volts * FAN_POWER_FACTOR),

@@ -1,6 +1,7 @@
 """What shuts each gate: the sentence a case is answered with, or None while it is open."""
 
 from collections.abc import Callable
+from collections.abc import Set as AbstractSet
 
 from nudge.core.air.airflow import CLIMATES, TOLERANCE
 from nudge.core.air.static import DuctReading, starves_the_blower, static_trouble
@@ -22,6 +23,8 @@ from nudge.core.targets import formula_superheat
 from nudge.core.targets.choose import Targets, silent_words
 from nudge.core.units import KPA_PER_PSI, Quantity
 from nudge.core.vocabulary.equipment import Application, MeteringDevice, Plate
+from nudge.core.vocabulary.observations import OBSERVATIONS
+from nudge.core.vocabulary.points import POINTS
 
 WARM_ENOUGH_C = fahrenheit(70)
 WARM_ENOUGH_APPROACH_C = fahrenheit(65)
@@ -263,6 +266,34 @@ def judged_early(case: Case, targets: Targets) -> Said | None:
 def _plain(reason: str) -> str:
     """Somebody's own words, kept from being read as a template."""
     return reason.strip().rstrip(".").replace("{", "(").replace("}", ")")
+
+
+def contradicted(case: Case, targets: Targets) -> Said | None:
+    both = case.context.contradicted
+    if not both:
+        return None
+    labels = sorted(OBSERVATIONS[key].label.lower() for key in both)
+    return say(f"Ticked both ways, so neither counts: {', '.join(labels)}. Look again.")
+
+
+def estimated(case: Case, targets: Targets) -> Said | None:
+    guessed = case.context.estimated & case.readings.keys()
+    if not guessed:
+        return None
+    if guessed == case.readings.keys():
+        return say("Every reading is an estimate: nothing here is proven. Measure.")
+    return say(f"Estimated, so it proves nothing: {_labels(guessed)}. Measure it.")
+
+
+def stale(case: Case, targets: Targets) -> Said | None:
+    old = case.context.stale & case.readings.keys()
+    if not old:
+        return None
+    return say(f"Older than the rest, or from before the last change: {_labels(old)}. Read again.")
+
+
+def _labels(points: AbstractSet[str]) -> str:
+    return ", ".join(sorted(POINTS[point].label.lower() for point in points))
 
 
 def seen(observation_key: str, template: str) -> Callable[[Case, Targets], Said | None]:

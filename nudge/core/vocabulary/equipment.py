@@ -28,6 +28,14 @@ class MeteringDevice(StrEnum):
         return self is not MeteringDevice.FIXED_ORIFICE
 
 
+class ReversingValve(StrEnum):
+    """Whether a system is a heat pump, as far as anybody wrote it down."""
+
+    UNKNOWN = ""
+    PRESENT = "present"
+    ABSENT = "absent"
+
+
 APPLICATION_LABELS = {
     Application.COMFORT_COOLING: "Comfort cooling",
     Application.HEAT_PUMP_HEATING: "Heat pump, heating",
@@ -116,6 +124,13 @@ def device_named(name: str) -> MeteringDevice:
     return MeteringDevice(name)
 
 
+def reversing_valve_named(name: str) -> ReversingValve:
+    """Raises: UnknownName, with the nearest."""
+    if name not in set(ReversingValve):
+        raise UnknownName("reversing valve", name, ["present", "absent"])
+    return ReversingValve(name)
+
+
 @dataclass(frozen=True, slots=True)
 class Plate:
     """A system as its plate and maker describe it. None where the plate is silent."""
@@ -141,6 +156,7 @@ class Plate:
     drier_adder_g: float | None = None
     indoor_unit: str = ""
     blower_tap: str = ""
+    reversing_valve: ReversingValve = ReversingValve.UNKNOWN
     charts: tuple[Chart, ...] = ()
 
     def rated_flow_per_capacity(self) -> float:

@@ -1,11 +1,12 @@
 """Visits with everything that was said, read, seen and judged on them."""
 
 from collections.abc import Sequence
+from datetime import datetime
 
-from sqlalchemy import ColumnElement, select
+from sqlalchemy import ColumnElement, distinct, func, select
 from sqlalchemy.orm import Session, joinedload, selectinload
 
-from nudge.store.tables import System, Verdict, Visit
+from nudge.store.tables import Event, System, Verdict, Visit
 
 _WITH_SYSTEM = joinedload(Visit.system).joinedload(System.site)
 _WITH_CHARTS = joinedload(Visit.system).selectinload(System.charts)
@@ -81,6 +82,17 @@ def earlier_verdicts(session: Session, visit: Visit) -> list[Verdict]:
     ids = list(session.scalars(query))
     found = latest_verdicts(session, ids)
     return [found[visit_id] for visit_id in ids if visit_id in found]
+
+
+def additions_before(session: Session, visit: Visit, since: datetime) -> int:
+    """On how many other visits to the same system refrigerant was added since a moment."""
+    query = (
+        select(func.count(distinct(Event.visit_id)))
+        .join(Visit, Visit.id == Event.visit_id)
+        .where(Visit.system_id == visit.system_id, Visit.id != visit.id)
+        .where(Event.kind == "refrigerant_added", Event.happened_at >= since)
+    )
+    return session.scalar(query) or 0
 
 
 def latest_verdict(session: Session, visit_id: str) -> Verdict | None:

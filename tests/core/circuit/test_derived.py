@@ -2,7 +2,7 @@ import unittest
 
 from nudge.core.circuit.case import Context
 from nudge.core.circuit.loop import draw_loop
-from nudge.core.errors import CoreError, OutOfRange, UnknownName
+from nudge.core.errors import OutOfRange, UnknownName
 from tests.core.field import case, plate
 
 
@@ -53,8 +53,9 @@ class DerivedTest(unittest.TestCase):
     def test_observations_are_checked(self):
         with self.assertRaises(UnknownName):
             Context(observations=frozenset({"filter_clen"}))
-        with self.assertRaises(CoreError):
-            Context(observations=frozenset({"filter_clean", "filter_dirty"}))
+        both = Context(observations=frozenset({"filter_clean", "filter_dirty", "bulb_secure"}))
+        self.assertEqual(both.observations, {"bulb_secure"})
+        self.assertEqual(both.contradicted, {"filter_clean", "filter_dirty"})
 
 
 class LoopTest(unittest.TestCase):

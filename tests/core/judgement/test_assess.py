@@ -45,7 +45,7 @@ class WorkedCasesTest(unittest.TestCase):
         self.assertIn("restricted", result.charge.headline)
 
     def test_overcharge_wants_the_coil_seen_before_anything_is_removed(self):
-        high = {"suct": 122, "liq": 400, "sl": 52, "ll": 96, "oa": 88, "ra": 76}
+        high = {"suct": 122, "liq": 375, "sl": 52, "ll": 91, "oa": 88, "ra": 76}
         self._is("high", "do_not_charge", "overcharge", **high)
         self._is("high", "remove", "overcharge", context=SEEN, **high)
 

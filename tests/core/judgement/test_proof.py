@@ -1,19 +1,23 @@
 """Every row of both proofs, broken one at a time: no look-alike slips through alone."""
 
 import unittest
+from dataclasses import replace
 
 from nudge.core.circuit.case import Context
-from nudge.core.judgement.charge import judge_charge
+from nudge.core.circuit.past import Moment, Past
+from nudge.core.judgement.beliefs import weigh
+from nudge.core.judgement.charge import ALONE, judge_charge
+from nudge.core.judgement.departures import departures
 from nudge.core.judgement.features import features
 from nudge.core.judgement.proof import ADD_PROOF, REMOVE_PROOF
-from nudge.core.judgement.suspect_table import SUSPECTS
 from nudge.core.targets.choose import choose_targets
 from nudge.core.units import KPA_PER_PSI
 from tests.core.field import case, judged, plate, settled
 
 SEEN = settled("filter_clean", "evaporator_coil_clean", "condenser_coil_clean", "condenser_fan_ok")
+CONFIRMED = settled(*SEEN.observations, "readings_confirmed")
 LOW = {"suct": 108, "liq": 320, "sl": 56, "ll": 97, "oa": 86, "ra": 76, "wb": 63}
-HIGH = {"suct": 122, "liq": 400, "sl": 52, "ll": 96, "oa": 88, "ra": 76, "wb": 63}
+HIGH = {"suct": 122, "liq": 375, "sl": 52, "ll": 91, "oa": 88, "ra": 76, "wb": 63}
 ORIFICE_HIGH = {"suct": 135, "liq": 380, "sl": 50, "ll": 92, "oa": 88, "ra": 76, "wb": 67, "sa": 57}
 
 
@@ -78,18 +82,59 @@ class AddProofTest(unittest.TestCase):
         charge = judged(guess, SEEN, **LOW).charge
         self.assertEqual(charge.advice, "add")
         self.assertIn("is a guess", charge.reason.text("ip"))
-        held = judged(guess, SEEN, **{**LOW, "sl": 48}).charge
+        held = judged(guess, CONFIRMED, **{**LOW, "sl": 48}).charge
         self.assertEqual((held.state, held.advice), ("low", "do_not_charge"))
         self.assertIn("on the plate", held.reason.text("ip"))
-        self.assertEqual(judged(plate(), SEEN, **{**LOW, "sl": 48}).charge.advice, "add")
 
-    def test_a_likelier_suspect_has_the_last_word(self):
+    def test_low_subcooling_alone_wants_a_second_probe(self):
+        # Superheat held: one liquid clamp or gauge out of true would look the same.
+        held = {**LOW, "sl": 48, "liq": 330, "ll": 99}
+        alone = judged(plate(), SEEN, **held)
+        self.assertEqual(alone.charge.advice, "do_not_charge")
+        self.assertIn("second place", alone.charge.reason.text("ip"))
+        self.assertEqual(alone.checks[0].check.key, "swap_probes")
+        self.assertEqual(judged(plate(), SEEN, **held, di=98.5).charge.advice, "add")
+        self.assertEqual(judged(plate(), CONFIRMED, **held).charge.advice, "add")
+        apart = judged(plate(), SEEN, **held, di=92).charge  # the two clamps disagree
+        self.assertNotEqual(apart.advice, "add")
+        in_sun = judged(plate(), SEEN, **{**held, "oa": 94}, di=98.5).charge  # approach is right
+        self.assertNotEqual(in_sun.advice, "add")
+
+    def test_estimates_and_old_readings_prove_nothing(self):
+        for point in ("liquid_pressure", "liquid_line_temp", "suction_line_temp",
+                      "return_air_temp", "outdoor_air_temp"):  # fmt: skip
+            for kind in ("estimated", "stale"):
+                with self.subTest(point, kind=kind):
+                    context = replace(SEEN, **{kind: frozenset({point})})
+                    result = judged(plate(), context, **LOW)
+                    self.assertEqual(result.charge.advice, "do_not_charge")
+                    self.assertIn(f"readings_{kind}", [b.gate.key for b in result.breaches])
+
+    def test_a_dose_in_vain_and_a_history_of_doses_end_adding(self):
+        low = case(plate(), SEEN, **LOW)
+        vain = Past((Moment(20, low.readings),), added_since_kg=0.2)
+        charge = judged(plate(), replace(SEEN, past=vain), **LOW).charge
+        self.assertEqual(charge.advice, "do_not_charge")
+        self.assertIn("not getting through", charge.reason.text("ip"))
+        for past in (Past(additions=2), Past(recovered_share=0.85)):
+            charge = judged(plate(), replace(SEEN, past=past), **LOW).charge
+            self.assertEqual(charge.advice, "find_leak")
+        self.assertEqual(judged(plate(), replace(SEEN, past=Past(additions=1)), **LOW)
+                         .charge.advice, "add")  # fmt: skip
+
+    def test_likelier_suspects_have_the_last_word(self):
         low = case(plate(), SEEN, **LOW)
         targets = choose_targets(low)
         marks = features(low, targets)
-        for leader, advice in (("undercharge", "add"), ("metering_overfeed", "do_not_charge")):
-            verdict = judge_charge(low, targets, marks, [], [], SUSPECTS[leader])
-            self.assertEqual(verdict.advice, advice)
+        weighing = weigh(True, departures(low))
+        self.assertGreater(weighing.alone("undercharge"), ALONE)
+        verdict = judge_charge(low, targets, marks, [], [], weighing)
+        self.assertEqual(verdict.advice, "add")
+        # The same numbers, once something else is made likelier: the door is shut.
+        doubtful = weigh(True, departures(low), likelier={"undercharge": 1e-4})
+        verdict = judge_charge(low, targets, marks, [], [], doubtful)
+        self.assertEqual(verdict.advice, "do_not_charge")
+        self.assertIn("Settle that first", verdict.reason.text("ip"))
 
     def test_every_row_says_what_to_do(self):
         for row in (*ADD_PROOF, *REMOVE_PROOF):

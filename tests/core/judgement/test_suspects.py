@@ -1,18 +1,19 @@
 """The textbook picture of each suspect puts it first, or level with its twin."""
 
 import unittest
-from math import prod
 
-from nudge.core.judgement.next_checks import CHECKS
-from nudge.core.judgement.suspect_table import OBSERVED, SUSPECTS
+from nudge.core.judgement.check_table import CHECKS, CLEANED, SECOND_LOAD
+from nudge.core.judgement.departures import SIGNS
+from nudge.core.judgement.looks import LOOK_OF, LOOKS, times
+from nudge.core.judgement.signatures import SEVERITIES, SIGNATURES
+from nudge.core.judgement.suspect_table import FAULT_LABELS, SEVERITY_SHARES, SUSPECTS
 from nudge.core.judgement.workings import belief_workings
-from nudge.core.units import Quantity
 from nudge.core.vocabulary.observations import OBSERVATIONS
 from nudge.core.vocabulary.points import POINTS
 from tests.core.field import judged, plate, settled
 
 # R-410A by the card: 95 psig 29 °F, 105 34, 118 40, 130 45, 145 50; 300 psig 96 °F, 341 105,
-# 400 116, 455 126.
+# 390 114, 400 116, 455 126.
 TEXTBOOK = (
     ("none", "txv", (), {"suct": 118, "liq": 341, "sl": 51, "ll": 95, "oa": 87, "ra": 76, "sa": 56}),
     ("undercharge", "txv", (), {"suct": 106, "liq": 300, "sl": 60, "ll": 94, "oa": 86, "ra": 76,
@@ -20,7 +21,7 @@ TEXTBOOK = (
     ("undercharge", "fixed_orifice", (), {"suct": 100, "liq": 300, "sl": 62, "ll": 94, "oa": 86,
                                           "ra": 76, "wb": 64}),
     ("overcharge", "txv", ("condenser_coil_clean", "condenser_fan_ok"),
-     {"suct": 121, "liq": 400, "sl": 51, "ll": 95, "oa": 88, "ra": 76, "sa": 56}),
+     {"suct": 121, "liq": 390, "sl": 51, "ll": 93, "oa": 88, "ra": 76, "sa": 56}),
     ("condenser_airflow", "txv", (), {"suct": 126, "liq": 455, "sl": 54, "ll": 116, "oa": 88,
                                       "ra": 76}),
     ("low_indoor_airflow", "txv", (), {"suct": 92, "liq": 300, "sl": 36, "ll": 86, "oa": 84,
@@ -44,6 +45,8 @@ TEXTBOOK = (
                                      "ra": 88, "sa": 75}),
     ("sensor_suspect", "txv", (), {"suct": 118, "liq": 341, "sl": 51, "ll": 80, "oa": 90, "ra": 76}),
 )  # fmt: skip
+# Head, subcooling and liquid line all up: dirt, overfill or air in the system.
+BETWEEN = {"suct": 123, "liq": 420, "sl": 52, "ll": 108, "oa": 88, "ra": 76}
 TWINS = {
     "low_indoor_airflow": {"electrical_blower", "low_indoor_load"},
     "inefficient_compressor": {"reversing_valve_leak"},
@@ -58,51 +61,69 @@ class TextbookTest(unittest.TestCase):
                 ranked = judged(plate(device), settled(*seen), **readings).suspects
                 first = [b.suspect.key for b in ranked[: 1 + len(TWINS.get(expected, ()))]]
                 self.assertIn(expected, first)
-                self.assertEqual(first[0] in {expected, *TWINS.get(expected, ())}, True)
+                self.assertIn(first[0], {expected, *TWINS.get(expected, ())})
 
     def test_the_leader_can_say_why_and_its_rivals_why_not(self):
         ranked = judged(plate(), settled(), **TEXTBOOK[1][3]).suspects
         self.assertTrue(ranked[0].speaks_for)
+        self.assertEqual(len(ranked[0].speaks_for), len(ranked[0].for_signs))
         by_key = {b.suspect.key: b for b in ranked}
-        against = " ".join(s.text("ip") for s in by_key["liquid_line_restriction"].speaks_against)
-        self.assertRegex(against, r"Subcooling 1?\d\.\d °F is under 7\.0 to 13\.0 °F; .* in range")
+        rival = by_key["liquid_line_restriction"]
+        against = " ".join(s.text("ip") for s in rival.speaks_against)
+        # 96 °F condensing, 94 °F line: 2 of subcooling where the plate asks for 10.
+        self.assertRegex(against, r"Subcooling \d\.\d °F is [78]\.\d °F under what is expected; "
+                                  r"“liquid line restriction” would show it .*high")  # fmt: skip
+        self.assertIn("subcooling", rival.against_signs)
+
+    def test_every_sentence_can_be_read_in_both_units(self):
+        for _, device, seen, readings in TEXTBOOK:
+            for belief in judged(plate(device), settled(*seen), **readings).suspects:
+                for said in (*belief.speaks_for, *belief.speaks_against):
+                    for units in ("ip", "si"):
+                        text = said.text(units)
+                        self.assertTrue(text[0].isupper() and text.endswith("."), text)
+                        self.assertNotRegex(text, r"[{}]|nan|None|  |--")
 
     def test_a_look_moves_the_beliefs_the_right_way(self):
         pictures = {expected: readings for expected, _, _, readings in TEXTBOOK}
-        for seen, suspect, up in (
-            ("condenser_coil_clean", "condenser_airflow", False),
-            ("condenser_coil_dirty", "condenser_airflow", True),
-            ("airflow_ok", "low_indoor_airflow", False),
-            ("filter_dirty", "low_indoor_airflow", True),
-            ("bulb_test_reacts", "metering_underfeed", False),
-            ("sight_glass_bubbles", "undercharge", True),
+        for seen, fault, up, picture in (
+            ("condenser_coil_clean", "condenser_dirt", False, ""),
+            ("condenser_coil_dirty", "condenser_dirt", True, ""),
+            ("airflow_ok", "filter_dirty", False, "low_indoor_airflow"),
+            ("filter_dirty", "filter_dirty", True, "low_indoor_airflow"),
+            ("bulb_test_reacts", "metering_underfeed", False, "liquid_line_restriction"),
+            ("sight_glass_bubbles", "undercharge", True, "undercharge"),
+            ("compressor_weak", "compressor_worn", True, "inefficient_compressor"),
+            ("bulb_loose", "bulb_loose", True, "metering_overfeed"),
+            ("standing_pressure_high", "non_condensables", True, "overcharge"),
         ):
             with self.subTest(seen):
-                readings = pictures[suspect]
+                readings = pictures.get(picture, BETWEEN)
                 before, after = (
-                    {b.suspect.key: b.belief for b in judged(plate(), settled(*s), **readings).suspects}
+                    sum(row.belief for row in judged(plate(), settled(*s), **readings).weighing.rows
+                        if fault in row.hypothesis.faults)
                     for s in ((), (seen,))
                 )  # fmt: skip
-                self.assertEqual(after[suspect] > before[suspect], up)
+                self.assertEqual(after > before, up)
 
     def test_missing_readings_are_named_and_never_guessed(self):
         (leader, *_) = judged(plate(), suct=118, sl=50).suspects
-        self.assertIn(
-            "Subcooling is not measured.", judged(plate(), suct=118, sl=70).suspects[0].missing
-        )
         self.assertLess(leader.belief, 0.8)
+        by_key = {b.suspect.key: b for b in judged(plate(), suct=118, sl=70).suspects}
+        missing = by_key["liquid_line_restriction"].missing
+        self.assertTrue(any("drop" in text.lower() and "high" in text for text in missing), missing)
+        self.assertEqual(len(missing), len(by_key["liquid_line_restriction"].missing_signs))
+
+    def test_a_probe_that_cannot_be_right_leads_and_is_named(self):
+        readings = next(r for key, _, _, r in TEXTBOOK if key == "sensor_suspect")
+        result = judged(plate(), **readings)
+        self.assertGreater(result.suspects[0].belief, 0.9)
+        self.assertIn("under outdoor air", result.suspects[0].speaks_for[0].text("ip"))
+        assert result.diagnosis is not None
+        self.assertIn("cannot all be true", result.diagnosis.sentence)
 
 
 class TableTest(unittest.TestCase):
-    def test_rows_can_be_read(self):
-        for row in SUSPECTS.values():
-            for odds in (*row.marks.values(), row.valve_superheat, row.orifice_superheat):
-                self.assertAlmostEqual(sum(odds), 100, delta=0.5, msg=row.key)
-                self.assertTrue(all(share >= 0 for share in odds))
-        for seen, weights in OBSERVED.items():
-            self.assertIn(seen, OBSERVATIONS)
-            self.assertLessEqual(set(weights), set(SUSPECTS))
-
     def test_every_suspect_of_the_contract_is_there(self):
         self.assertLessEqual(
             {"undercharge", "overcharge", "condenser_airflow", "non_condensables",
@@ -112,52 +133,113 @@ class TableTest(unittest.TestCase):
              "sensor_suspect", "electrical_blower", "none", "something_else"},
             set(SUSPECTS),
         )  # fmt: skip
+        self.assertAlmostEqual(sum(SEVERITY_SHARES.values()), 1)
+
+    def test_every_suspect_has_its_rows_at_every_severity(self):
+        for valve, rows in SIGNATURES.items():
+            for suspect in set(SUSPECTS) - {"none", "something_else", "sensor_suspect"}:
+                here = [r.severity for r in rows if r.suspects == (suspect,)]
+                if suspect == "reversing_valve_leak" and not valve:
+                    continue  # no heat pump with an orifice among the plant's systems
+                self.assertLessEqual(set(SEVERITIES), set(here), suspect)
+            for row in rows:
+                self.assertGreaterEqual(row.cases, 8)
+                self.assertLessEqual(set(row.moves), set(SIGNS))
+                self.assertTrue(all(spread > 0 for _, spread in row.moves.values()), row.variant)
+
+    def test_the_table_says_what_the_trade_says(self):
+        # Directions from the trade's own table of marks: none of these may come out otherwise.
+        rows = {(v, r.variant, r.severity): r.moves for v, rr in SIGNATURES.items() for r in rr}
+        for valve, fault, sign, up in (
+            (True, "undercharge", "subcooling", False), (True, "undercharge", "superheat", True),
+            (False, "undercharge", "superheat", True), (True, "overcharge", "subcooling", True),
+            (True, "overcharge", "condensing_over_ambient", True),
+            (False, "overcharge", "superheat", False),
+            (True, "condenser_dirt", "condensing_over_ambient", True),
+            (True, "condenser_dirt", "approach", True),
+            (True, "condenser_fan", "condenser_air_rise", True),
+            (True, "non_condensables", "subcooling", True),
+            (True, "filter_dirty", "temperature_split", True),
+            (True, "filter_dirty", "evaporator_difference", True),
+            (False, "filter_dirty", "superheat", False),
+            (True, "drier_restricted", "superheat", True),
+            (True, "drier_restricted", "drier_drop", True),
+            (True, "line_kinked", "drop_past_drier", True),
+            (True, "metering_underfeed", "superheat", True),
+            (True, "metering_overfeed", "superheat", False),
+            (True, "compressor_worn", "condensing_over_ambient", False),
+            (True, "compressor_worn", "evaporator_difference", False),
+            (True, "compressor_worn", "compressor_power", False),
+            (True, "reversing_valve_leak", "rise_at_reversing_valve", True),
+            (True, "low_load", "return_air", False), (True, "high_load", "return_air", True),
+            (True, "low_ambient", "valve_pressure", False), (True, "weak_capacitor", "airflow", False),
+        ):  # fmt: skip
+            with self.subTest(fault, sign=sign, valve=valve):
+                middle, spread = rows[valve, fault, "severe"][sign]
+                self.assertGreater(middle if up else -middle, 0.5 * spread)
+
+    def test_looks_are_observations_and_shares(self):
+        for look in LOOKS:
+            for key in (look.yes, look.no):
+                self.assertTrue(not key or key in OBSERVATIONS, key)
+            if look.no:
+                self.assertEqual(OBSERVATIONS[look.yes].opposite, look.no)
+            for share in (look.usually, *look.with_fault.values()):
+                self.assertTrue(0 < share < 1)
+        self.assertEqual(set(LOOK_OF), set(OBSERVATIONS))
+        # 0.93 of dirty coils look dirty, 0.10 of others: 9.3 times; clean: 0.07 to 0.90.
+        self.assertAlmostEqual(times("condenser_coil_dirty", ("condenser_dirt",)), 9.3)
+        self.assertAlmostEqual(times("condenser_coil_clean", ("condenser_dirt",)), 0.07 / 0.9)
+        self.assertEqual(times("condenser_coil_dirty", ("undercharge",)), 1)
+
+    def test_faults_have_names_where_a_suspect_has_several(self):
+        for rows in SIGNATURES.values():
+            several: dict[str, set[str]] = {}
+            for row in rows:
+                if len(row.suspects) == 1:
+                    several.setdefault(row.suspects[0], set()).add(row.variant)
+            for suspect, faults in several.items():
+                if len(faults) > 1:
+                    self.assertLessEqual(faults, set(FAULT_LABELS), suspect)
 
 
-class NextChecksTest(unittest.TestCase):
-    def test_what_is_done_is_not_asked_again(self):
-        five = {"suct": 106, "liq": 300, "sl": 60, "ll": 94, "oa": 86}
-        asked = [c.key for c in judged(plate(), **five).checks]
-        self.assertIn("read_supply_air", asked)
-        again = [c.key for c in judged(plate(), **five, sa=60).checks]
-        self.assertNotIn("read_supply_air", again)
-
-    def test_a_dirty_looking_condenser_is_looked_at_early(self):
-        hot = {"suct": 126, "liq": 455, "sl": 54, "ll": 116, "oa": 88, "ra": 76}
-        self.assertIn("look_at_condenser", [c.key for c in judged(plate(), **hot).checks][:2])
-
+class CheckTableTest(unittest.TestCase):
     def test_checks_that_can_hurt_carry_their_caution(self):
-        cautions = {c.key: c.caution for c in CHECKS}
         for key, word in (
             ("look_at_condenser", "Disconnect off"),
             ("test_blower_capacitor", "discharge the capacitor"),
             ("read_compressor_amps", "Live terminals"),
             ("read_liquid_side", "gloves"),
+            ("read_discharge_line", "burns"),
+            ("test_bulb", "Watch superheat"),
         ):
-            self.assertIn(word, cautions[key])
+            self.assertIn(word, CHECKS[key].caution)
+            self.assertGreater(CHECKS[key].risk, 0)
 
-    def test_every_check_can_be_marked_done(self):
-        for check in CHECKS:
-            self.assertTrue(set(check.done_by) & (set(POINTS) | set(OBSERVATIONS)), check.key)
-            self.assertLessEqual(set(check.separates), set(SUSPECTS))
+    def test_every_check_can_be_done_and_marked_done(self):
+        for check in CHECKS.values():
+            known = set(POINTS) | set(OBSERVATIONS)
+            told_by_itself = check.look is SECOND_LOAD or check.look is CLEANED
+            self.assertTrue(set(check.done_by) & known or told_by_itself, check.key)
+            self.assertLessEqual(set(check.signs), set(SIGNS))
+            self.assertTrue(check.signs or check.look)
+            self.assertTrue(check.how and check.why.endswith("."))
             self.assertGreater(check.minutes, 0)
 
 
 class BeliefWorkingTest(unittest.TestCase):
-    def test_what_a_belief_opens_to_multiplies_out_to_it(self):
+    def test_a_belief_opens_to_its_prior_its_signs_and_what_was_seen(self):
         seen = settled("filter_clean", "condenser_coil_dirty")
-        for spoken in (
-            {"suct": 118, "liq": 341, "sl": 52, "ll": 96, "oa": 88, "ra": 76, "wb": 64},
-            {"suct": 95, "liq": 300, "sl": 65, "ll": 98, "oa": 90, "ra": 68},
-        ):
-            workings = belief_workings(judged(plate(), seen, **spoken))
-            product = {
-                key: prod(
-                    i.measure.value / (100 if i.measure.quantity is Quantity.PERCENT else 1)
-                    for i in working.inputs
-                )
-                for key, working in workings.items()
-            }
-            total = sum(product.values())
-            for key, working in workings.items():
-                self.assertAlmostEqual(working.value, 100 * product[key] / total, 6)
+        spoken = {"suct": 126, "liq": 455, "sl": 54, "ll": 116, "oa": 88, "ra": 76}
+        result = judged(plate(), seen, **spoken)
+        workings = belief_workings(result)
+        self.assertEqual(len(workings), len(SUSPECTS))
+        self.assertAlmostEqual(sum(w.value for w in workings.values()), 100)
+        opened = {i.key: i.measure.value for i in workings["belief_condenser_airflow"].inputs}
+        self.assertEqual(opened["prior"], SUSPECTS["condenser_airflow"].prior)
+        self.assertGreater(opened["condensing_over_ambient"], 1)
+        self.assertAlmostEqual(opened["condenser_coil_dirty"], 9.3)
+
+
+if __name__ == "__main__":
+    unittest.main()

@@ -2,6 +2,7 @@ import { keepPreviousData, QueryClient, useQuery, type UseQueryResult } from '@t
 import { usePreferences } from '../state/preferences'
 import { Broken, NoAnswer, request } from './client'
 import type {
+  Changes,
   Charts,
   Import,
   Loadable,
@@ -55,6 +56,8 @@ export const usePressureEnthalpy = (fluid: string) =>
     fluid,
     Infinity,
   )
+export const useChanges = (id: string) =>
+  useLoad<Changes>('changes', `/visits/${id}/changes-of-mind`, id, 0)
 export const useWorkings = (id: string) =>
   useLoad<Record<string, Opened>>('workings', `/visits/${id}/workings`, id, 0)
 

@@ -106,6 +106,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/changes-of-mind": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Changes
+         * @description What would put another suspect in front. Stores nothing.
+         */
+        post: operations["changes_api_changes_of_mind_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/look": {
         parameters: {
             query?: never;
@@ -563,6 +583,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{visit_id}/changes-of-mind": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Changes Of Mind
+         * @description What would put another suspect in front: outcomes of checks, readings that may be wrong.
+         */
+        get: operations["changes_of_mind_api_visits__visit_id__changes_of_mind_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{visit_id}/readings": {
         parameters: {
             query?: never;
@@ -849,6 +889,15 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** ActionOut */
+        ActionOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Takes Amount */
+            takes_amount: boolean;
+        };
         /**
          * AssessIn
          * @description `POST /api/assess`: everything but refrigerant, device and one reading is optional.
@@ -867,7 +916,14 @@ export interface components {
             };
             /**
              * @default {
-             *       "observations": []
+             *       "observations": [],
+             *       "estimated": [],
+             *       "stale": [],
+             *       "own": {},
+             *       "earlier": [],
+             *       "added_since": 0,
+             *       "done_since": "",
+             *       "additions_before": 0
              *     }
              */
             context: components["schemas"]["ContextIn"];
@@ -895,8 +951,17 @@ export interface components {
             /** Readiness */
             readiness: components["schemas"]["ReadinessOut"][];
             charge: components["schemas"]["ChargeOut"];
+            diagnosis: components["schemas"]["DiagnosisOut"] | null;
             /** Suspects */
             suspects: components["schemas"]["SuspectOut"][];
+            /** Pairs */
+            pairs: components["schemas"]["PairOut"][];
+            /** Signs */
+            signs: components["schemas"]["SignOut"][];
+            /** Over Time */
+            over_time: components["schemas"]["EpisodeOut"][];
+            /** Walk */
+            walk: components["schemas"]["StretchOut"][];
             /** Next Checks */
             next_checks: components["schemas"]["NextCheckOut"][];
             /** Hazards */
@@ -944,6 +1009,27 @@ export interface components {
             text: string;
             /** System Id */
             system_id: string;
+        };
+        /**
+         * ChangeOut
+         * @description One thing that would put another suspect in front; `sign` where it is a reading.
+         */
+        ChangeOut: {
+            /** What */
+            what: string;
+            /** Leads */
+            leads: string;
+            /** Leads Label */
+            leads_label: string;
+            /** Belief */
+            belief: number;
+            /** Sign */
+            sign: string;
+        };
+        /** ChangesOut */
+        ChangesOut: {
+            /** Changes */
+            changes: components["schemas"]["ChangeOut"][];
         };
         /** ChannelIn */
         ChannelIn: {
@@ -1086,6 +1172,33 @@ export interface components {
             minutes_since_change?: number | null;
             /** Observations */
             observations?: string[];
+            /** Estimated */
+            estimated?: string[];
+            /** Stale */
+            stale?: string[];
+            /** @default {} */
+            own: components["schemas"]["OwnIn"];
+            /** Earlier */
+            earlier?: components["schemas"]["MomentIn"][];
+            /**
+             * Added Since
+             * @default 0
+             */
+            added_since: number;
+            /**
+             * Done Since
+             * @default
+             */
+            done_since: string;
+            /** Hunting Minutes */
+            hunting_minutes?: number | null;
+            /**
+             * Additions Before
+             * @default 0
+             */
+            additions_before: number;
+            /** Recovered Share */
+            recovered_share?: number | null;
         };
         /** CornerOut */
         CornerOut: {
@@ -1129,6 +1242,24 @@ export interface components {
             /** Formula */
             formula: string;
         };
+        /** DiagnosisOut */
+        DiagnosisOut: {
+            /** Sentence */
+            sentence: string;
+            /** Faults */
+            faults: string[];
+            /**
+             * Confidence
+             * @enum {string}
+             */
+            confidence: "sure" | "likely" | "open";
+            /** Severity */
+            severity: string;
+            /** Act */
+            act: string;
+            /** Valve */
+            valve: string;
+        };
         /**
          * DoneOut
          * @description What came of a job, and the system after it.
@@ -1137,6 +1268,13 @@ export interface components {
             /** Message */
             message: string;
             yard: components["schemas"]["YardOut"];
+        };
+        /** EpisodeOut */
+        EpisodeOut: {
+            /** Key */
+            key: string;
+            /** Message */
+            message: string;
         };
         /**
          * ErrorOut
@@ -1178,6 +1316,22 @@ export interface components {
             questions: string[];
             /** Remembered */
             remembered: boolean;
+        };
+        /**
+         * FootprintOut
+         * @description One moment on the Landing, and what was done since the one before it.
+         */
+        FootprintOut: {
+            /** Superheat */
+            superheat: number;
+            /** Subcooling */
+            subcooling: number;
+            /** Minutes Ago */
+            minutes_ago: number;
+            /** Done */
+            done: string;
+            /** Added */
+            added: number;
         };
         /** GapOut */
         GapOut: {
@@ -1371,6 +1525,20 @@ export interface components {
             /** Text */
             text: string;
         };
+        /**
+         * LandsOut
+         * @description Where a suspect would put this system on the Landing: middle ± one spread.
+         */
+        LandsOut: {
+            /** Superheat */
+            superheat: number;
+            /** Superheat Spread */
+            superheat_spread: number;
+            /** Subcooling */
+            subcooling: number;
+            /** Subcooling Spread */
+            subcooling_spread: number;
+        };
         /** LevelOut */
         LevelOut: {
             /** Side */
@@ -1467,7 +1635,14 @@ export interface components {
             };
             /**
              * @default {
-             *       "observations": []
+             *       "observations": [],
+             *       "estimated": [],
+             *       "stale": [],
+             *       "own": {},
+             *       "earlier": [],
+             *       "added_since": 0,
+             *       "done_since": "",
+             *       "additions_before": 0
              *     }
              */
             context: components["schemas"]["ContextIn"];
@@ -1603,6 +1778,28 @@ export interface components {
             /** End */
             end: number;
         };
+        /**
+         * MomentIn
+         * @description An earlier settled set of readings: what went in (ounces or grams) and was done before it.
+         */
+        MomentIn: {
+            /** Minutes Ago */
+            minutes_ago: number;
+            /** Readings */
+            readings: {
+                [key: string]: number;
+            };
+            /**
+             * Added
+             * @default 0
+             */
+            added: number;
+            /**
+             * Done
+             * @default
+             */
+            done: string;
+        };
         /** NewCallout */
         NewCallout: {
             /** Id */
@@ -1644,12 +1841,14 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "system_started" | "something_changed" | "system_stopped";
+            kind: "system_started" | "system_stopped" | "something_changed" | "filter_changed" | "evaporator_cleaned" | "condenser_cleaned" | "blower_mended" | "bulb_fixed" | "drier_renewed" | "metering_renewed" | "refrigerant_added" | "refrigerant_removed";
             /**
              * Happened At
              * Format: date-time
              */
             happened_at: string;
+            /** Amount */
+            amount?: number | null;
         };
         /** NewObservation */
         NewObservation: {
@@ -1734,6 +1933,8 @@ export interface components {
             indoor_unit?: string | null;
             /** Blower Tap */
             blower_tap?: string | null;
+            /** Reversing Valve */
+            reversing_valve?: string | null;
             /** Method */
             method?: string | null;
             /** Id */
@@ -1779,8 +1980,12 @@ export interface components {
             separates: string[];
             /** Caution */
             caution: string;
+            /** How */
+            how: string[];
+            /** Points */
+            points: string[];
             /** Outcomes */
-            outcomes: string[];
+            outcomes: components["schemas"]["OutcomeOut"][];
         };
         /** ObservationOut */
         ObservationOut: {
@@ -1788,6 +1993,8 @@ export interface components {
             key: string;
             /** Label */
             label: string;
+            /** Where */
+            where: string;
             /** Opposite */
             opposite: string | null;
         };
@@ -1864,6 +2071,24 @@ export interface components {
             off_by: number;
         };
         /**
+         * OutcomeOut
+         * @description One way a check can come out, and who would lead then.
+         */
+        OutcomeOut: {
+            /** Observation */
+            observation: string;
+            /** Label */
+            label: string;
+            /** Chance */
+            chance: number;
+            /** Leads */
+            leads: string;
+            /** Leads Label */
+            leads_label: string;
+            /** Belief */
+            belief: number;
+        };
+        /**
          * OwnHistoryIn
          * @description What the system showed when it was right, as differences in the request's units.
          */
@@ -1874,6 +2099,27 @@ export interface components {
             condensing_over_ambient?: number | null;
             /** Approach */
             approach?: number | null;
+        };
+        /**
+         * OwnIn
+         * @description How far over what is expected of its class this system was when last found right.
+         */
+        OwnIn: {
+            /** Evaporator Difference */
+            evaporator_difference?: number | null;
+            /** Condensing Over Ambient */
+            condensing_over_ambient?: number | null;
+        };
+        /** PairOut */
+        PairOut: {
+            /** Faults */
+            faults: string[];
+            /** Label */
+            label: string;
+            /** Belief */
+            belief: number;
+            /** Order */
+            order: string;
         };
         /**
          * PlacementIn
@@ -1938,6 +2184,8 @@ export interface components {
             indoor_unit?: string | null;
             /** Blower Tap */
             blower_tap?: string | null;
+            /** Reversing Valve */
+            reversing_valve?: string | null;
             /** Method */
             method?: string | null;
         };
@@ -2283,6 +2531,26 @@ export interface components {
             /** Marks */
             marks: components["schemas"]["MarkOut"][];
         };
+        /**
+         * SignOut
+         * @description One sign: measured, expected of this system today, and the readings it rests on.
+         */
+        SignOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Value */
+            value: number;
+            /** Expected */
+            expected: number;
+            /** Off */
+            off: number;
+            /** Unit */
+            unit: string;
+            /** Points */
+            points: string[];
+        };
         /** SiteChanges */
         SiteChanges: {
             /** Name */
@@ -2366,6 +2634,27 @@ export interface components {
             is_part: boolean;
         };
         /**
+         * StretchOut
+         * @description One stretch of the temperature walk, from one point to the next.
+         */
+        StretchOut: {
+            /** Key */
+            key: string;
+            /** Start */
+            start: string;
+            /** End */
+            end: string;
+            /** Drop */
+            drop: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "normal" | "watch" | "restricted";
+            /** Message */
+            message: string;
+        };
+        /**
          * SuspectOut
          * @description `for` is a Python keyword, so it has another name on this side of the JSON.
          */
@@ -2376,12 +2665,31 @@ export interface components {
             label: string;
             /** Belief */
             belief: number;
+            /** Severity */
+            severity: string;
+            /** Which */
+            which: string;
+            /** Act */
+            act: string;
+            /** Told Apart By */
+            told_apart_by: string;
             /** For */
             for: string[];
             /** Against */
             against: string[];
             /** Missing */
             missing: string[];
+            /** For Signs */
+            for_signs: string[];
+            /** Against Signs */
+            against_signs: string[];
+            /** Missing Signs */
+            missing_signs: string[];
+            /** Acquits */
+            acquits: string[];
+            /** Convicts */
+            convicts: string[];
+            lands: components["schemas"]["LandsOut"] | null;
         };
         /** SwapIn */
         SwapIn: {
@@ -2448,6 +2756,11 @@ export interface components {
              * @default
              */
             blower_tap: string;
+            /**
+             * Reversing Valve
+             * @default
+             */
+            reversing_valve: string;
             /** Charts */
             charts?: components["schemas"]["ChartIn"][];
         };
@@ -2482,6 +2795,8 @@ export interface components {
             indoor_unit: string;
             /** Blower Tap */
             blower_tap: string;
+            /** Reversing Valve */
+            reversing_valve: string;
             /** Method */
             method: string;
             /** Numbers */
@@ -2644,6 +2959,8 @@ export interface components {
             live: components["schemas"]["LiveOut"] | null;
             /** Is Simulated */
             is_simulated: boolean;
+            /** Footprints */
+            footprints: components["schemas"]["FootprintOut"][];
         };
         /** VocabularyOut */
         VocabularyOut: {
@@ -2653,6 +2970,10 @@ export interface components {
             derived: components["schemas"]["DerivedOut"][];
             /** Observations */
             observations: components["schemas"]["ObservationOut"][];
+            /** Actions */
+            actions: components["schemas"]["ActionOut"][];
+            /** Mass Unit */
+            mass_unit: string;
             /** Applications */
             applications: components["schemas"]["ChoiceOut"][];
             /** Metering Devices */
@@ -2863,6 +3184,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WorkingsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    changes_api_changes_of_mind_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AssessIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangesOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -3864,6 +4218,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["VisitOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    changes_of_mind_api_visits__visit_id__changes_of_mind_get: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangesOut"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -46,6 +46,8 @@ export type Done = Schemas['DoneOut']
 export type Import = Schemas['ImportOut']
 export type FileLook = Schemas['FileLookOut']
 export type FileMapping = Schemas['MappingModel']
+export type Footprint = Schemas['FootprintOut']
+export type Changes = Schemas['ChangesOut']
 export type Problem = Schemas['ErrorOut']
 
 /** What a screen can know about data it asked for. Fetching again is a separate fact. */

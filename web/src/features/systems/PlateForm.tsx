@@ -37,6 +37,15 @@ export function PlateForm({ system, vocabulary, fluids, methods, columns }: Prop
       options: vocabulary.applications.map((one) => [one.key, one.label]),
     },
     {
+      field: 'reversing_valve',
+      label: 'Heat pump (reversing valve)',
+      options: [
+        ['', 'not said'],
+        ['present', 'yes'],
+        ['absent', 'no'],
+      ],
+    },
+    {
       field: 'method',
       label: 'Charge is judged by',
       options: [
@@ -186,7 +195,7 @@ function TextField({ system, field, label, known = [] }: TextProps) {
 
 type ChoiceProps = {
   system: System
-  field: 'refrigerant' | 'metering_device' | 'application' | 'method'
+  field: 'refrigerant' | 'metering_device' | 'application' | 'method' | 'reversing_valve'
   label: string
   options: readonly (readonly string[])[]
 }

@@ -1,6 +1,7 @@
 import type { Assessment, Reading, Target, Vocabulary } from '../../api/types'
 import { formatNumber } from '../../lib/format'
 import { placeInWords } from '../../lib/place'
+import { useSpoken } from '../../state/spoken'
 import { BracketScale } from '../../ui/BracketScale'
 import { OpenWorking } from './OpenWorking'
 
@@ -20,6 +21,7 @@ const FOUR = [
 
 /** The four numbers that matter, readable at arm's length, two of them against their windows. */
 export function FourNumbers({ visitId, assessment, readings, vocabulary }: Props) {
+  const { spoken } = useSpoken()
   return (
     <dl className="grid grid-cols-2 gap-x-5 gap-y-3 xl:grid-cols-4">
       {FOUR.map(({ key, side, from }) => {
@@ -34,7 +36,8 @@ export function FourNumbers({ visitId, assessment, readings, vocabulary }: Props
             key={key}
             data-side={side}
             data-number={key}
-            className="min-w-0 border-l-4 pl-3 data-[side=high]:border-dashed data-[side=high]:border-high data-[side=low]:border-solid data-[side=low]:border-low"
+            data-spoken={spoken.signs.includes(key) || undefined}
+            className="min-w-0 border-l-4 pl-3 data-spoken:bg-sheet data-spoken:outline-3 data-spoken:outline-accent data-[side=high]:border-dashed data-[side=high]:border-high data-[side=low]:border-solid data-[side=low]:border-low"
           >
             <dt className="truncate text-[0.92rem] text-soft">{row?.label}</dt>
             <dd>

@@ -1,6 +1,7 @@
 import { useLayoutEffect, useRef, useState } from 'react'
 import type { Assessment, Instrument, Loop, Vocabulary } from '../../api/types'
 import { formatNumber } from '../../lib/format'
+import { useSpoken } from '../../state/spoken'
 import { layOutLoop, pathThrough, PLACE, type Gap, type Geometry } from '../../lib/loopGeometry'
 
 type Props = {
@@ -29,6 +30,7 @@ export function LoopDrawing(props: Props) {
     return () => observer.disconnect()
   }, [])
   const narrow = size.width < 560
+  const { spoken } = useSpoken()
   const drawn = layOutLoop(loop, assessment.targets, size.width, size.height - FOOT)
   const unit = vocabulary.derived.find((one) => one.key === 'superheat')?.unit ?? ''
   return (
@@ -96,8 +98,20 @@ export function LoopDrawing(props: Props) {
               right={size.width - 2}
             />
           ))}
+          <Steps drawn={drawn} assessment={assessment} unit={unit} />
           {drawn.marks.map((mark) => (
-            <g key={mark.key}>
+            <g key={mark.key} data-mark={mark.key}>
+              {spoken.points.includes(POINT_OF[mark.key] ?? '') && (
+                <circle
+                  data-spoken
+                  cx={mark.x}
+                  cy={mark.y}
+                  r="15"
+                  fill="none"
+                  stroke="var(--accent)"
+                  strokeWidth="4"
+                />
+              )}
               <circle
                 cx={mark.x}
                 cy={mark.y}
@@ -136,6 +150,49 @@ export function LoopDrawing(props: Props) {
       <figcaption className="sr-only">{inWords(drawn, unit)}</figcaption>
     </figure>
   )
+}
+
+/** Where the walk found too large a step: drawn across the line, with its size beside it. */
+function Steps({
+  drawn,
+  assessment,
+  unit,
+}: {
+  drawn: Geometry
+  assessment: Assessment
+  unit: string
+}) {
+  return assessment.walk
+    .filter((stretch) => stretch.state === 'restricted')
+    .map((stretch) => {
+      const [from, to] = [stretch.start, stretch.end].map((point) =>
+        drawn.marks.find((mark) => POINT_OF[mark.key] === point),
+      )
+      if (!from || !to) return null
+      const [x, y] = [(from.x + to.x) / 2, (from.y + to.y) / 2]
+      return (
+        <g key={stretch.key} data-restricted={stretch.key}>
+          <path
+            d={`M${x - 7} ${y - 16}l5 8l-9 8h9l-9 8l5 8M${x + 7} ${y - 16}l-5 8l9 8h-9l9 8l-5 8`}
+            fill="none"
+            stroke="var(--alarm)"
+            strokeWidth="3"
+            strokeLinejoin="round"
+          />
+          <text
+            x={x}
+            y={Math.max(from.y, to.y) + 38}
+            textAnchor="middle"
+            paintOrder="stroke"
+            stroke="var(--ground)"
+            strokeWidth="5"
+            className="fill-ink text-[14px] font-bold"
+          >
+            restricted, {formatNumber(stretch.drop, 1)} {unit}
+          </text>
+        </g>
+      )
+    })
 }
 
 /** What sits on the Loop: each probe is a button at its place, big enough for a thumb. */
@@ -277,8 +334,19 @@ function GapMark({ gap, assessment, unit, narrow, right }: GapProps) {
   const value = assessment.derived[gap.key]
   const [top, bottom] = [Math.min(gap.level, gap.line), Math.max(gap.level, gap.line)]
   const beside = gap.x + 26
+  const { spoken } = useSpoken()
+  const isSpoken = spoken.signs.includes(gap.key)
   return (
     <g data-gap={gap.key}>
+      {isSpoken && (
+        <path
+          data-spoken
+          d={`M${gap.x} ${top}V${bottom}`}
+          stroke="var(--accent)"
+          strokeWidth="12"
+          strokeLinecap="round"
+        />
+      )}
       <path d={`M${gap.x} ${top}V${bottom}`} stroke="var(--ink)" strokeWidth="2" />
       <path d={`M${gap.x - 6} ${gap.level}h12`} stroke="var(--ink)" strokeWidth="2" />
       {gap.bracket && (

@@ -1,14 +1,15 @@
+import type { components } from '../../api/schema'
 import type { Units, Visit } from '../../api/types'
 import { inMinutes, minutesSince } from '../../lib/format'
 import { writeOn } from '../../state/outbox'
 import { Button } from '../../ui/Button'
 
-type Props = { visit: Visit; units: Units; now: Date }
+type Props = { visit: Visit; units: Units; now: Date; onDone: () => void }
 
 const AGO = [0, 10, 20, 30]
 
 /** How long the system has run and since when nothing was changed: what settling counts from. */
-export function RunClock({ visit, units, now }: Props) {
+export function RunClock({ visit, units, now, onDone }: Props) {
   if (visit.running_since === null) {
     return (
       <div className="flex flex-wrap items-center gap-2">
@@ -36,10 +37,8 @@ export function RunClock({ visit, units, now }: Props) {
           changed <strong>{inMinutes(minutesSince(visit.changed_at, now))}</strong> ago
         </span>
       )}
-      <Button keyHint="h" className="px-3" onClick={() => note(visit, 'something_changed', units)}>
-        <span>
-          Changed<span className="hidden xl:inline"> something</span>
-        </span>
+      <Button keyHint="h" className="px-3" onClick={onDone}>
+        What was done
       </Button>
       <Button className="px-3" onClick={() => note(visit, 'system_stopped', units)}>
         Stopped
@@ -48,7 +47,7 @@ export function RunClock({ visit, units, now }: Props) {
   )
 }
 
-type Kind = 'system_started' | 'something_changed' | 'system_stopped'
+export type Kind = components['schemas']['NewEvent']['kind']
 
 export function note(visit: Visit, kind: Kind, units: Units, minutesAgo = 0): void {
   const happened = new Date(Date.now() - minutesAgo * 60_000).toISOString()

@@ -2,6 +2,8 @@ import { writeOn } from '../../state/outbox'
 import type { Units, Visit, Vocabulary } from '../../api/types'
 import { Heading } from '../../ui/Heading'
 
+const PLACES = ['Indoors', 'Outdoors', 'Refrigerant', 'Tests']
+
 type Props = { visit: Visit; vocabulary: Vocabulary; units: Units }
 
 /** What was looked at: one tap ticks it, another takes it back. Opposites exclude each other. */
@@ -9,11 +11,18 @@ export function Seen({ visit, vocabulary, units }: Props) {
   return (
     <section aria-label="Seen">
       <Heading aside={`${visit.observations.length} ticked`}>Seen and tested</Heading>
-      <div className="mt-2 flex flex-wrap gap-2">
-        {vocabulary.observations.map((fact) => (
-          <Fact key={fact.key} fact={fact} visit={visit} units={units} />
-        ))}
-      </div>
+      {PLACES.map((place) => (
+        <div key={place} role="group" aria-label={place} className="mt-2">
+          <p className="text-[0.88rem] text-soft">{place}</p>
+          <div className="mt-1 flex flex-wrap gap-2">
+            {vocabulary.observations
+              .filter((fact) => fact.where === place)
+              .map((fact) => (
+                <Fact key={fact.key} fact={fact} visit={visit} units={units} />
+              ))}
+          </div>
+        </div>
+      ))}
     </section>
   )
 }

@@ -1,4 +1,5 @@
 import type { Assessment, Visit } from '../../api/types'
+import { KeyCap } from '../../ui/Button'
 import { Care } from '../../ui/Care'
 import { Notice } from '../../ui/Notice'
 
@@ -43,16 +44,34 @@ export function Verdict({ visit }: { visit: Visit }) {
   )
 }
 
+type ReasonsProps = { assessment: Assessment; onChanges: () => void }
+
 /** Why, what must be minded while doing it, and what is not known. */
-export function Reasons({ assessment }: { assessment: Assessment }) {
-  const { charge, readiness } = assessment
+export function Reasons({ assessment, onChanges }: ReasonsProps) {
+  const { charge, diagnosis, over_time, readiness } = assessment
   const others = readiness.filter((gate) => gate.message !== charge.reason)
   const blocking = others.filter((gate) => gate.effect === 'blocks')
   const unknown = others.filter((gate) => gate.effect === 'warns')
   return (
     <section aria-label="Reasons" className="flex max-w-[84ch] flex-col gap-1 lg:pl-6">
       <p>{charge.reason}</p>
+      {diagnosis && (
+        <p data-diagnosis={diagnosis.confidence}>
+          <strong>{diagnosis.sentence}</strong> {diagnosis.valve}{' '}
+          <button
+            type="button"
+            onClick={onChanges}
+            className="-my-2 min-h-11 underline decoration-rule-strong underline-offset-4"
+          >
+            What would change that
+            <span className="ml-1 hidden md:inline">
+              <KeyCap>d</KeyCap>
+            </span>
+          </button>
+        </p>
+      )}
       {charge.cautions.length > 0 && <Care word="Care:">{charge.cautions.join(' ')}</Care>}
+      <Aside word="Over time:" sentences={over_time.map((one) => one.message)} />
       <Aside word="Also in the way:" sentences={blocking.map((gate) => gate.message)} />
       <Aside word="Not known:" sentences={unknown.map((gate) => gate.message)} />
       <Aside word="Another school differs:" sentences={otherSchools(assessment)} />

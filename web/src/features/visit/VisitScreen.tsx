@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { useVisit, useVocabulary } from '../../api/queries'
 import type { Units, Visit, Vocabulary } from '../../api/types'
@@ -7,6 +7,7 @@ import { useKeys } from '../../state/keys'
 import { useFollowing } from '../../state/live'
 import { changeVisit, writeOn } from '../../state/outbox'
 import { usePreferences } from '../../state/preferences'
+import { NOTHING, SpokenContext, type Spoken } from '../../state/spoken'
 import { useTypedField } from '../../state/typedField'
 import { Button } from '../../ui/Button'
 import { Care } from '../../ui/Care'
@@ -15,10 +16,13 @@ import { LoadState } from '../../ui/LoadState'
 import { CalloutLine } from './CalloutLine'
 import { FourNumbers } from './FourNumbers'
 import { LoopDrawing } from './LoopDrawing'
+import { ChangeOfMind } from './ChangeOfMind'
 import { ChartsToday } from './ChartsToday'
+import { DoneCard } from './DoneCard'
 import { ImportCard } from './ImportCard'
 import { Instruments } from './Instruments'
 import { KeptSlips } from './KeptSlips'
+import { LandingDrawing } from './LandingDrawing'
 import { LiveBar } from './LiveBar'
 import { LookPanel } from './LookPanel'
 import { NextChecks } from './NextChecks'
@@ -29,6 +33,7 @@ import { Seen } from './Seen'
 import { Strips } from './Strips'
 import { Suspects } from './Suspects'
 import { Reasons, Verdict } from './Verdict'
+import { WalkCard } from './WalkCard'
 import { WorkCard } from './WorkCard'
 
 /** The workspace of one visit: verdict, four numbers, the Loop, and the line to call out to. */
@@ -52,12 +57,27 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
   const now = useNow()
   const isOpen = visit.state !== 'closed'
   useFollowing(visit.id, units, isOpen)
-  const [showsStrips, setShowsStrips] = useState(false)
+  const [drawing, setDrawing] = useState<Drawing>('Loop')
+  const [spoken, setSpoken] = useState<Spoken>(NOTHING)
+  const spokenOf = useMemo(() => ({ spoken, speakOf: setSpoken }), [spoken])
+  const [card, setCard] = useState<'walk' | 'done' | 'changes' | null>(null)
+  const showsStrips = drawing === 'Strips'
+  const nextDrawing = DRAWINGS[(DRAWINGS.indexOf(drawing) + 1) % DRAWINGS.length] ?? 'Loop'
   const [drawer, setDrawer] = useState<string | null>(null)
   const [works, setWorks] = useState(false)
   const [imports, setImports] = useState(false)
   useKeys([
-    { key: 'l', label: 'The Loop or the strips', run: () => setShowsStrips(!showsStrips) },
+    { key: 'l', label: 'Loop, strips, Landing in turn', run: () => setDrawing(nextDrawing) },
+    {
+      key: 'g',
+      label: 'Walk the liquid line',
+      run: () => isOpen && setCard(card === 'walk' ? null : 'walk'),
+    },
+    {
+      key: 'd',
+      label: 'What would change the verdict',
+      run: () => visit.assessment?.suspects.length && setCard('changes'),
+    },
     { key: 'i', label: 'Instruments', run: () => setDrawer('') },
     { key: 'f', label: 'Read a log file', run: () => isOpen && setImports(true) },
     {
@@ -72,8 +92,8 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
     },
     {
       key: 'h',
-      label: 'Something was changed now',
-      run: () => visit.state !== 'closed' && note(visit, 'something_changed', units),
+      label: 'What was done to the system',
+      run: () => visit.state !== 'closed' && setCard('done'),
     },
     {
       key: 'o',
@@ -87,9 +107,9 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
     },
   ])
   return (
-    <>
+    <SpokenContext value={spokenOf}>
       <div data-workspace className="flex min-h-0 flex-1 flex-col px-4 pt-2 md:px-6">
-        <Head visit={visit} units={units} now={now} />
+        <Head visit={visit} units={units} now={now} onDone={() => setCard('done')} />
         <div className="grid min-h-0 flex-1 grid-cols-1 gap-6 lg:grid-cols-[minmax(0,1fr)_22rem]">
           <div className="flex min-w-0 flex-col gap-3 pt-3 pb-2 lg:overflow-y-auto">
             {visit.live && (
@@ -98,7 +118,7 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
                 live={visit.live}
                 units={units}
                 showsStrips={showsStrips}
-                onStrips={() => setShowsStrips(!showsStrips)}
+                onStrips={() => setDrawing(showsStrips ? 'Loop' : 'Strips')}
                 onInstruments={() => setDrawer('')}
                 onWork={() => setWorks(true)}
               />
@@ -107,13 +127,13 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
             {showsStrips && visit.assessment && (
               <p className="-mt-1 pl-6">{visit.assessment.charge.reason}</p>
             )}
-            {visit.assessment && !visit.look && !showsStrips && (
+            {visit.assessment && !visit.look && !showsStrips && card !== 'walk' && (
               <div className="max-lg:order-1">
-                <Reasons assessment={visit.assessment} />
+                <Reasons assessment={visit.assessment} onChanges={() => setCard('changes')} />
               </div>
             )}
             {visit.look && <LookPanel look={visit.look} />}
-            {!visit.look && (
+            {!visit.look && card !== 'walk' && (
               <FourNumbers
                 visitId={visit.id}
                 assessment={visit.assessment}
@@ -121,11 +141,21 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
                 vocabulary={vocabulary}
               />
             )}
+            {card === 'walk' && (
+              <WalkCard {...{ visit, vocabulary, units }} onClose={() => setCard(null)} />
+            )}
             <div
-              className={`${showsStrips ? 'h-[30rem]' : 'h-80'} max-lg:order-2 lg:h-auto lg:min-h-52 lg:flex-1`}
+              className={`${showsStrips ? 'h-[30rem]' : 'h-80'} relative max-lg:order-2 lg:h-auto lg:min-h-60 lg:flex-1`}
             >
+              {visit.assessment && !visit.look && <Drawings of={drawing} onDrawing={setDrawing} />}
               {showsStrips ? (
                 <Strips visit={visit} />
+              ) : drawing === 'Landing' && visit.assessment ? (
+                <LandingDrawing
+                  footprints={visit.footprints}
+                  assessment={visit.assessment}
+                  unit={vocabulary.derived.find((one) => one.key === 'superheat')?.unit ?? ''}
+                />
               ) : visit.loop && visit.assessment && visit.loop.levels.length > 0 ? (
                 <LoopDrawing
                   loop={visit.loop}
@@ -145,8 +175,8 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
           <div className="flex min-w-0 flex-col gap-5 pt-3 pb-6 lg:overflow-y-auto lg:px-1">
             {visit.look?.decision !== 'leave_caps_on' && (
               <>
-                <NextChecks visit={visit} vocabulary={vocabulary} units={units} />
-                <Suspects visitId={visit.id} suspects={visit.assessment?.suspects ?? []} />
+                <NextChecks {...{ visit, vocabulary, units }} onWalk={() => setCard('walk')} />
+                <Suspects {...{ visit, vocabulary, units }} />
               </>
             )}
             <Numbers visit={visit} vocabulary={vocabulary} />
@@ -160,14 +190,6 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
                 <div className="flex flex-wrap gap-2">
                   <Button className="px-3" keyHint="f" onClick={() => setImports(true)}>
                     Read a log file
-                  </Button>
-                  <Button
-                    className="px-3"
-                    keyHint="l"
-                    aria-pressed={showsStrips}
-                    onClick={() => setShowsStrips(!showsStrips)}
-                  >
-                    {showsStrips ? 'Loop' : 'Strips'}
                   </Button>
                 </div>
               </section>
@@ -196,13 +218,39 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
       {imports && (
         <ImportCard visit={visit} vocabulary={vocabulary} onClose={() => setImports(false)} />
       )}
-    </>
+      {card === 'done' && (
+        <DoneCard {...{ visit, vocabulary, units }} onClose={() => setCard(null)} />
+      )}
+      {card === 'changes' && <ChangeOfMind visit={visit} onClose={() => setCard(null)} />}
+    </SpokenContext>
   )
 }
 
-type HeadProps = { visit: Visit; units: Units; now: Date }
+const DRAWINGS = ['Loop', 'Strips', 'Landing'] as const
+type Drawing = (typeof DRAWINGS)[number]
 
-function Head({ visit, units, now }: HeadProps) {
+/** Which drawing stands in the middle: three ways to see the same visit. */
+function Drawings({ of, onDrawing }: { of: Drawing; onDrawing: (of: Drawing) => void }) {
+  return (
+    <div role="group" aria-label="Drawing" className="absolute top-0 right-0 z-10 flex bg-ground">
+      {DRAWINGS.map((name) => (
+        <button
+          key={name}
+          type="button"
+          aria-pressed={name === of}
+          onClick={() => onDrawing(name)}
+          className="min-h-11 border-b-4 border-transparent px-2.5 text-[0.94rem] text-soft aria-pressed:border-ink aria-pressed:font-bold aria-pressed:text-ink"
+        >
+          {name}
+        </button>
+      ))}
+    </div>
+  )
+}
+
+type HeadProps = { visit: Visit; units: Units; now: Date; onDone: () => void }
+
+function Head({ visit, units, now, onDone }: HeadProps) {
   const { system } = visit
   const closed = visit.state === 'closed'
   return (
@@ -232,7 +280,7 @@ function Head({ visit, units, now }: HeadProps) {
         )}
       </div>
       <div className="flex flex-wrap items-center gap-2 lg:shrink-0">
-        {!closed && <RunClock visit={visit} units={units} now={now} />}
+        {!closed && <RunClock visit={visit} units={units} now={now} onDone={onDone} />}
         <Button onClick={() => changeVisit(visit.id, { closed: !closed }, units)}>
           {closed ? 'Open again' : 'Close visit'}
         </Button>

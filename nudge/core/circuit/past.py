@@ -1,0 +1,36 @@
+"""What came before the readings of now: earlier moments of the visit, what was done, history."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+
+
+@dataclass(frozen=True, slots=True)
+class Moment:
+    """One earlier settled set of readings, in core units, and what was done after it.
+
+    `added_kg` is what went in between the moment before and this one (negative: taken out);
+    `done` is an action's key of `ACTIONS`, done since the moment before; "" for none.
+    """
+
+    minutes_ago: float
+    readings: Mapping[str, float]
+    added_kg: float = 0.0
+    done: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Past:
+    """Everything known from before, oldest first. Empty where nobody kept it."""
+
+    moments: tuple[Moment, ...] = ()
+    added_since_kg: float = 0.0
+    """What went in after the last moment and before the readings of now."""
+    done_since: str = ""
+    hunting_minutes: float | None = None
+    """The period at which the superheat swings now, where a trace shows it."""
+    additions: int = 0
+    """Times refrigerant was added on earlier visits within two years."""
+    recovered_share: float | None = None
+    """What was recovered of what should have been in it."""
+    other_loads: tuple[float, ...] = field(default_factory=tuple)
+    """Loads [°C of return air] at which the metering device was judged before."""

@@ -1,0 +1,42 @@
+"""What is done to a system on a visit: readings settle after it, and are compared across it."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from types import MappingProxyType
+
+from nudge.core.errors import UnknownName
+
+
+@dataclass(frozen=True, slots=True)
+class Action:
+    """One kind of work. `moves_charge` is +1, −1 or 0; then an amount belongs to it."""
+
+    key: str
+    label: str
+    moves_charge: int = 0
+    settles: tuple[str, ...] = ()
+    """Observations it makes true: a changed filter is clean."""
+
+
+_ROWS = (
+    Action("filter_changed", "Filter changed", settles=("filter_clean",)),
+    Action("evaporator_cleaned", "Indoor coil cleaned", settles=("evaporator_coil_clean",)),
+    Action("condenser_cleaned", "Outdoor coil cleaned", settles=("condenser_coil_clean",)),
+    Action("blower_mended", "Blower mended", settles=("blower_capacitor_ok",)),
+    Action("bulb_fixed", "Bulb fixed and wrapped", settles=("bulb_secure",)),
+    Action("drier_renewed", "Drier renewed"),
+    Action("metering_renewed", "Metering device renewed"),
+    Action("refrigerant_added", "Refrigerant added", 1),
+    Action("refrigerant_removed", "Refrigerant removed", -1),
+    Action("something_changed", "Something else changed"),
+)
+
+ACTIONS: Mapping[str, Action] = MappingProxyType({row.key: row for row in _ROWS})
+
+
+def action(name: str) -> Action:
+    """The row of an action. Raises: UnknownName, with the nearest."""
+    row = ACTIONS.get(name)
+    if row is None:
+        raise UnknownName("action", name, ACTIONS)
+    return row

@@ -1,0 +1,91 @@
+"""The judge on the screen: evidence pointed at, checks done, the walk, the change of mind."""
+
+import re
+
+from playwright.sync_api import expect
+
+from tests.browser.support import HAND, BrowserTest, calm
+
+RESTRICTED = "/visits/clinic-now"
+UNDER_WAY = "/visits/net-loft-now"
+
+
+class JudgeTest(BrowserTest):
+    def test_evidence_is_marked_on_the_loop_by_hover_and_by_focus(self):
+        page = self.open(RESTRICTED)
+        calm(page)
+        evidence = page.locator("[data-evidence=superheat]").first
+        number = page.locator("[data-number=superheat]")
+        expect(number).not_to_have_attribute("data-spoken", "true")
+        evidence.hover()
+        expect(number).to_have_attribute("data-spoken", "true")
+        expect(page.locator("[data-mark=suction_line] circle[data-spoken]")).to_be_visible()
+        page.mouse.move(5, 5)
+        expect(page.locator("[data-mark=suction_line] circle[data-spoken]")).to_have_count(0)
+        evidence.focus()
+        expect(page.locator("[data-mark=suction_line] circle[data-spoken]")).to_be_visible()
+        expect(page.locator("[data-restricted]")).to_be_visible()
+
+    def test_the_landing_shows_where_a_suspect_would_stand(self):
+        page = self.open(RESTRICTED)
+        calm(page)
+        page.get_by_role("button", name="Landing").click()
+        expect(page.locator("[data-step=now]")).to_be_visible()
+        page.locator("[data-suspect=liquid_line_restriction] summary").focus()
+        expect(page.locator("[data-suspected=liquid_line_restriction]")).to_be_visible()
+
+    def test_an_outcome_ticked_moves_the_beliefs_at_once(self):
+        page = self.open(UNDER_WAY)
+        page.get_by_role("button", name="30 min ago").click()
+        self.take(page, "suct 126 liq 430 sl 54 ll 112 oa 88 ra 76 wb 63")
+        check = page.locator("[data-first] button[aria-pressed=false]").first
+        expect(check).to_be_visible()
+        before = page.locator("[data-diagnosis]").inner_text()
+        page.get_by_role("button", name="Condenser coil dirty").first.click()
+        expect(page.get_by_role("button", name="✓ Condenser coil dirty").first).to_be_visible()
+        expect(page.locator("[data-diagnosis]")).not_to_have_text(before)
+        expect(page.locator("[data-diagnosis]")).to_contain_text("dirty outdoor coil")
+        self.kept(page)
+        page.reload()
+        expect(page.locator("[data-diagnosis]")).to_contain_text("dirty outdoor coil")
+
+    def test_the_walk_by_keyboard_finds_the_stretch(self):
+        page = self.open("/visits/pottery-now")
+        calm(page)
+        page.keyboard.press("g")
+        for value in ("98", "97.5", "84", "83.5"):
+            page.keyboard.type(value)
+            page.keyboard.press("Enter")
+        expect(page.locator("[data-stretch=restricted]")).to_contain_text("across the drier")
+        page.get_by_role("button", name="Done").click()
+        expect(page.locator("[data-restricted=drier]")).to_be_visible()
+        expect(page.locator("[data-verdict]")).not_to_contain_text("Add refrigerant")
+
+    def test_what_would_change_the_verdict_is_one_key_away(self):
+        page = self.open(RESTRICTED)
+        calm(page)
+        page.keyboard.press("d")
+        card = page.get_by_role("dialog")
+        expect(card.get_by_role("row")).not_to_have_count(1)
+        expect(card).to_contain_text("this would lead")
+        page.keyboard.press("Escape")
+        expect(card).to_have_count(0)
+
+    def test_how_to_do_a_check_opens_with_a_key_and_says_what_it_would_mean(self):
+        page = self.open("/visits/pottery-now")
+        calm(page)
+        page.keyboard.press("b")
+        first = page.locator("[data-first]")
+        expect(first.get_by_role("table")).to_be_visible()
+        expect(first.locator("ol li").first).to_be_visible()
+
+    def test_what_was_done_is_kept_with_its_amount(self):
+        page = self.open(UNDER_WAY, HAND)
+        page.get_by_role("button", name=re.compile("now")).first.click()
+        page.get_by_role("button", name=re.compile("What was done")).click()
+        add = page.get_by_role("button", name="Refrigerant added")
+        expect(add).to_be_disabled()
+        page.get_by_label("Amount, oz").fill("4.5")
+        add.click()
+        self.kept(page)
+        expect(page.get_by_text(re.compile("changed"))).to_be_visible()

@@ -1,0 +1,127 @@
+"""The next check is worth its minutes, is not asked twice, and says what it would mean."""
+
+import unittest
+from math import log2
+
+from nudge.core.judgement.beliefs import weigh
+from nudge.core.judgement.change_of_mind import changes_of_mind
+from nudge.core.judgement.check_table import CHECKS
+from nudge.core.judgement.departures import departures
+from nudge.core.judgement.looks import LOOK_OF
+from nudge.core.judgement.next_checks import _by_look, next_checks
+from nudge.core.judgement.suspect_table import SUSPECTS
+from tests.core.field import case, judged, plate, settled
+
+HOT = {"suct": 126, "liq": 455, "sl": 54, "ll": 116, "oa": 88, "ra": 76}
+HIGH_HEAD = {"suct": 123, "liq": 405, "sl": 52, "ll": 98, "oa": 88, "ra": 76}
+STARVED = {"suct": 88, "liq": 310, "sl": 60, "ll": 88, "oa": 84, "ra": 77}
+FIVE = {"suct": 106, "liq": 300, "sl": 60, "ll": 94, "oa": 86}
+
+
+def asked(*seen: str, device: str = "txv", **spoken: float) -> list[str]:
+    return [p.check.key for p in judged(plate(device), settled(*seen), **spoken).checks]
+
+
+class NextChecksTest(unittest.TestCase):
+    def test_what_is_done_is_not_asked_again(self):
+        first = asked(**STARVED)
+        self.assertIn("walk_liquid_line", first)
+        again = asked(**STARVED, di=88, do=87.5, lli=87)
+        self.assertNotIn("walk_liquid_line", again)
+        self.assertNotIn("look_at_condenser", asked("condenser_coil_clean", **HOT))
+
+    def test_look_alikes_are_parted_by_their_own_test(self):
+        for spoken, seen, wanted in (
+            (HOT, (), {"look_at_condenser", "watch_condenser_fan"}),
+            (HIGH_HEAD, ("condenser_coil_clean", "condenser_fan_ok"), {"standing_pressure"}),
+            (STARVED, (), {"walk_liquid_line", "carry_one_clamp"}),
+            ({**STARVED, "di": 88, "do": 87.5, "lli": 87}, ("no_liquid_step",), {"test_bulb"}),
+            ({"suct": 92, "liq": 300, "sl": 36, "ll": 86, "oa": 84, "ra": 78, "sa": 48},
+             ("filter_clean", "evaporator_coil_clean"), {"test_blower_capacitor"}),
+        ):  # fmt: skip
+            with self.subTest(wanted):
+                self.assertTrue(wanted & set(asked(*seen, **spoken)[:3]), asked(*seen, **spoken))
+
+    def test_a_device_without_a_bulb_is_not_asked_for_one(self):
+        for device in ("fixed_orifice", "eev"):
+            keys = {p.check.key for p in next_checks(
+                case(plate(device), **STARVED), weigh(device == "eev", departures(
+                    case(plate(device), **STARVED))), (), limit=40, worth=0.0)}  # fmt: skip
+            self.assertNotIn("test_bulb", keys)
+            self.assertGreater(len(keys), 8)
+
+    def test_what_stands_between_charge_and_its_proof_comes_first(self):
+        low = {"suct": 108, "liq": 320, "sl": 56, "ll": 97, "oa": 86}
+        self.assertEqual(asked("filter_clean", "evaporator_coil_clean", "condenser_coil_clean",
+                               "condenser_fan_ok", **low)[0], "read_return_air")  # fmt: skip
+
+    def test_each_outcome_says_who_would_lead(self):
+        for proposal in judged(plate(), **HOT).checks:
+            self.assertGreater(proposal.bits, 0)
+            self.assertLessEqual(sum(o.chance for o in proposal.outcomes), 1.0001)
+            for outcome in proposal.outcomes:
+                self.assertIn(outcome.leads, SUSPECTS)
+                self.assertTrue(0 < outcome.belief <= 1)
+            self.assertTrue(set(proposal.separates) <= set(SUSPECTS))
+
+    def test_entering_an_outcome_believes_what_was_promised(self):
+        result = judged(plate(), settled(), **HIGH_HEAD)
+        live = [row for row in result.weighing.rows if row.belief >= 0.003]
+        split = _by_look(LOOK_OF["standing_pressure_high"], live)
+        for outcome in split.outcomes:
+            after = judged(plate(), settled(outcome.key), **HIGH_HEAD)
+            belief = next(b.belief for b in after.suspects if b.suspect.key == outcome.leads)
+            self.assertAlmostEqual(belief, outcome.belief, delta=0.03)
+
+    def test_bits_by_hand(self):
+        # Two hypotheses, even odds; a look that comes out 0.94 with one and 0.04 with the other.
+        rows = weigh(True, departures(case(**HIGH_HEAD))).rows
+        air = next(r for r in rows if r.hypothesis.faults == ("non_condensables",))
+        fill = next(r for r in rows if r.hypothesis.faults == ("overcharge",))
+        live = [air._replace(belief=0.5), fill._replace(belief=0.5)]
+
+        def entropy(p: float) -> float:
+            return -sum(q * log2(q) for q in (p, 1 - p) if q > 0)
+
+        yes = (0.94 + 0.04) / 2
+        by_hand = 1 - yes * entropy(0.47 / yes) - (1 - yes) * entropy(0.03 / (1 - yes))
+        self.assertAlmostEqual(_by_look(LOOK_OF["standing_pressure_high"], live).bits, by_hand)
+
+    def test_when_all_is_known_nothing_is_asked(self):
+        known = judged(plate(), settled("filter_clean", "condenser_coil_dirty"), **HOT, sa=57)
+        sure = known.suspects[0].belief
+        self.assertGreater(sure, 0.9)
+        bits = [p.bits for p in known.checks]
+        self.assertTrue(all(b < 0.5 for b in bits), bits)
+
+    def test_five_numbers_leave_something_to_ask(self):
+        self.assertGreaterEqual(len(asked(**FIVE)), 2)
+        self.assertLessEqual(len(asked(**FIVE)), 4)
+        self.assertEqual(len({c.label for c in CHECKS.values()}), len(CHECKS))
+
+
+class ChangeOfMindTest(unittest.TestCase):
+    def test_each_change_would_put_another_in_front(self):
+        result = judged(plate(), settled("filter_clean"), **HIGH_HEAD)
+        leader = result.suspects[0].suspect.key
+        changes = changes_of_mind(result)
+        self.assertTrue(changes)
+        for change in changes:
+            self.assertNotEqual(change.leads, leader)
+            for units in ("ip", "si"):
+                self.assertRegex(change.said.text(units), r"^[A-Z].*\.$")  # type: ignore[arg-type]
+
+    def test_a_reading_taken_back_is_really_what_changes_it(self):
+        spoken = {**STARVED, "lli": 76}
+        result = judged(plate(), **spoken)
+        self.assertEqual(result.suspects[0].suspect.key, "liquid_line_restriction")
+        change = next(c for c in changes_of_mind(result) if c.sign == "liquid_line_drop")
+        self.assertRegex(
+            change.said.text("ip"), r"Liquid line drop −?\d+\.\d °F or less, not 12\.0"
+        )
+        again = judged(plate(), **{**spoken, "lli": 88})
+        self.assertEqual(again.suspects[0].suspect.key, change.leads)
+
+
+if __name__ == "__main__":
+    unittest.main()

@@ -1,0 +1,243 @@
+"""Random systems in random weather with known faults, read by instruments with known errors.
+
+What the judge's table is built from (`tools.make_signatures`) and what it is measured on
+(`tools.judge_study`), with seeds that never meet. Nothing here is used by the application.
+"""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, fields, replace
+from functools import cache
+from random import Random
+from typing import TypeVar
+
+from nudge.core.plant.blower import blow
+from nudge.core.plant.circuit import NoOperatingPoint
+from nudge.core.plant.faults import FAULTS, Present, spoiled
+from nudge.core.plant.machine import Coil, Compressor, Conditions, Lines, Machine
+from nudge.core.plant.presets import PRESETS, TON_KW, preset
+from nudge.core.plant.sizing import Rating, rated_conditions, sized
+from nudge.core.plant.steady import Steady, steady
+from nudge.core.plant.truth import running_truth
+from nudge.core.plant.wet_air import air_of
+from nudge.core.refrigerant.table import load_table
+from nudge.core.units import atmospheric_kpa
+from nudge.core.vocabulary.accuracy import accuracy_of
+from nudge.core.vocabulary.equipment import MeteringDevice, Plate, ReversingValve
+
+Part = TypeVar("Part", Coil, Compressor, Lines)
+COMFORT = tuple(k for k, row in PRESETS.items() if row.rating.application == "comfort_cooling")
+STEADY_FAULTS = tuple(key for key, row in FAULTS.items() if row.suspect and key not in ("hunting",))
+"""Faults that show in settled readings; hunting shows in a trace."""
+GLIDING = ("R-407C", "R-407A", "R-422D", "R-417A", "R-454C", "R-448A")
+ORIFICE_SUPERHEAT_K = 7.3
+MADE_WITH = 0.20
+LEFT_SUBCOOLING_K, LEFT_SUPERHEAT_K = 0.67, 1.2
+"""How near to its target a good installer leaves a system (1 σ): tolerances are ±3 and ±5 °F."""
+FIVE = ("suction_pressure", "liquid_pressure", "suction_line_temp", "liquid_line_temp",
+        "outdoor_air_temp")  # fmt: skip
+NOT_READ = ("discharge_pressure", "return_air_rh", "supply_air_rh", "indoor_unit_watts",
+            "outdoor_unit_watts", "blower_amps", "condenser_fan_amps", "capacitor_microfarads",
+            "metering_outlet_temp", "line_volts")  # fmt: skip
+"""Points of the truth that repeat another, or that need a plate number Nudge does not keep."""
+HEAT_PUMP_FAULTS = ("reversing_valve_leak",)
+VALVE_FAULTS = ("bulb_loose",)
+
+
+@dataclass(frozen=True)
+class Site:
+    """A commissioned system: the machine, what its plate says, how high it stands."""
+
+    machine: Machine
+    plate: Plate
+    right_kg: float
+    """The charge that gives exactly what the plate asks for; it was left near that."""
+
+
+@dataclass(frozen=True)
+class Swept:
+    """One system at rest with its faults: perfect readings, and what is true of it."""
+
+    site: Site
+    faults: tuple[Present, ...]
+    truth: Mapping[str, float]
+    charge_share: float
+    """What is in it, of what should be."""
+
+    @property
+    def suspects(self) -> tuple[str, ...]:
+        return tuple(FAULTS[p.key].suspect for p in self.faults) or ("none",)
+
+
+@cache
+def site(number: int, kind: str) -> Site:
+    """The system of a number: `kind` is valve or orifice, "strange valve" for one far from them.
+
+    Ordinary ones vary ±20 % in every constant about a preset; strange ones ±30 %, with other
+    sizes, glides and elevations. Each is then commissioned: charge, orifice and air set to plate.
+    """
+    rng = Random(f"{kind}{number}")
+    while True:
+        try:
+            return _site(rng, kind)
+        except NoOperatingPoint:
+            continue
+
+
+def _glide_k(fluid: str, dew_c: float) -> float:
+    """Coils work at the mean of the glide: both ends are placed round it."""
+    table = load_table(fluid)
+    return dew_c - table.bubble.temperature(table.dew.pressure(dew_c))
+
+
+def _site(rng: Random, kind: str) -> Site:
+    strange = kind.startswith("strange")
+    keys = [k for k in COMFORT if (PRESETS[k].rating.device == "fixed_orifice")
+            is kind.endswith("orifice")]  # fmt: skip
+    row = preset(rng.choice(keys))
+    rating, elevation_m = row.rating, 0.0
+    if strange:
+        elevation_m = rng.choice((0.0, rng.uniform(300, 1800)))
+        fluid = rng.choice(GLIDING) if rng.random() < 0.4 else rating.fluid
+        rating = replace(
+            rating, fluid=fluid, nominal_kw=TON_KW * rng.uniform(1.3, 6),
+            over_ambient_k=rating.over_ambient_k - _glide_k(fluid, 45) / 2,
+            evaporating_c=rating.evaporating_c + 0.4 * _glide_k(fluid, 5),
+            line_m=rng.uniform(4, 15),
+        )  # fmt: skip
+    machine = _varied(sized(rating), rng, 0.30 if strange else MADE_WITH)
+    machine = _with_air(machine, rng.uniform(0.92, 1.08))
+    exact = _commissioned(rating, machine, 0.0, 0.0)
+    left = _commissioned(rating, exact, rng.gauss(0, LEFT_SUBCOOLING_K),
+                         rng.gauss(0, LEFT_SUPERHEAT_K))  # fmt: skip
+    is_valve = rating.device != "fixed_orifice"
+    return Site(
+        left,
+        Plate(
+            rating.fluid, MeteringDevice(rating.device),
+            nominal_capacity_w=rating.nominal_kw * 1000,
+            rated_seer=row.rated_seer, elevation_m=elevation_m,
+            target_subcooling_k=rating.subcooling_k if is_valve else None,
+            reversing_valve=ReversingValve("present" if rating.is_heat_pump else "absent"),
+        ),
+        exact.charge_kg,
+    )  # fmt: skip
+
+
+_FIXED = {"open_face", "conductance", "bypass", "leak", "rated_air_kg_s", "best_ratio",
+          "restriction", "receiver_m3", "accumulator_m3"}  # fmt: skip
+
+
+def _varied(machine: Machine, rng: Random, spread: float) -> Machine:
+    """Every constant of the machine moved by up to ± `spread`."""
+
+    def moved(part: Part) -> Part:
+        changes = {
+            f.name: getattr(part, f.name) * rng.uniform(1 - spread, 1 + spread)
+            for f in fields(part)
+            if f.name not in _FIXED and isinstance(getattr(part, f.name), float)
+        }
+        if "volumetric" in changes:
+            changes["volumetric"] = min(changes["volumetric"], 1.0)
+            changes["isentropic"] = min(changes["isentropic"], 0.82)
+        return replace(part, **changes)
+
+    blower = replace(
+        machine.blower,
+        **{
+            name: getattr(machine.blower, name) * rng.uniform(1 - spread, 1 + spread)
+            for name in ("most_pa", "return_resistance", "filter_resistance", "coil_resistance",
+                         "supply_resistance", "rated_watts")
+        },
+    )  # fmt: skip
+    device = machine.device
+    if device.kind != "fixed_orifice":
+        device = replace(device, area_m2=device.area_m2 * rng.uniform(1, 1 + spread),
+                         gradient_k=device.gradient_k * rng.uniform(1 - spread, 1 + spread),
+                         static_superheat_k=device.static_superheat_k
+                         + rng.gauss(0, 0.6))  # fmt: skip
+    return replace(
+        machine, compressor=moved(machine.compressor), outdoor=moved(machine.outdoor),
+        indoor=moved(machine.indoor), lines=moved(machine.lines), blower=blower, device=device,
+        fan=replace(machine.fan, watts=machine.fan.watts * rng.uniform(1 - spread, 1 + spread)),
+    )  # fmt: skip
+
+
+def _with_air(machine: Machine, share_of_set: float) -> Machine:
+    """Its air set near 400 CFM a ton, by tap or by setting."""
+    wanted = machine.blower.set_kg_s * share_of_set
+    if machine.blower.kind == "ecm":
+        return replace(machine, blower=replace(machine.blower, set_kg_s=wanted))
+    for _ in range(12):
+        share = wanted / blow(machine.blower, machine.volts).kg_s
+        blower = machine.blower
+        blower = replace(blower, most_kg_s=blower.most_kg_s * share**2,
+                         most_pa=blower.most_pa * share)  # fmt: skip
+        machine = replace(machine, blower=blower)
+    return machine
+
+
+def _commissioned(rating: Rating, machine: Machine, over_k: float, hotter_k: float) -> Machine:
+    """Charge (and an orifice) to the plate at its point, off by what a good installer leaves."""
+    for _ in range(14):
+        at = steady(machine, rated_conditions(rating, machine.charge_kg))
+        miss = rating.subcooling_k + over_k - _subcooling(at)
+        charge = machine.charge_kg * (1 + max(-0.12, min(0.12, 0.022 * miss)))
+        area = machine.device.area_m2
+        over = 0.0
+        if rating.device == "fixed_orifice":
+            over = _superheat(at) - ORIFICE_SUPERHEAT_K - hotter_k
+            area *= 1 + max(-0.1, min(0.1, 0.015 * over))
+        machine = replace(machine, charge_kg=charge,
+                          device=replace(machine.device, area_m2=area))  # fmt: skip
+        if abs(miss) < 0.15 and abs(over) < 0.3:
+            return machine
+    if abs(miss) > 1.5 or abs(over) > 3:
+        raise NoOperatingPoint("plant", "It cannot be commissioned to its plate.")
+    return machine
+
+
+def _subcooling(at: Steady) -> float:
+    table, t = load_table(at.machine.fluid), running_truth(at)
+    kpa = t["liquid_pressure"] + at.conditions.outdoor.kpa
+    return table.bubble.temperature(kpa) - t["liquid_line_temp"]
+
+
+def _superheat(at: Steady) -> float:
+    table, t = load_table(at.machine.fluid), running_truth(at)
+    return t["suction_line_temp"] - table.dew.temperature(
+        t["suction_pressure"] + at.conditions.outdoor.kpa
+    )
+
+
+def swept(of: Site, faults: Sequence[Present], rng: Random) -> Swept | None:
+    """The system at rest with its faults in weather of its own; None where it cannot run so."""
+    kpa = atmospheric_kpa(of.plate.elevation_m)
+    cold = any(p.key == "low_ambient" for p in faults)
+    outdoors = rng.uniform(23, 30) if cold else rng.uniform(22.5, 40.5)
+    indoor = air_of(rng.uniform(22.3, 27.2), rng.uniform(40, 60), kpa)
+    conditions = Conditions(indoor, air_of(outdoors, rng.uniform(30, 60), kpa),
+                            of.machine.charge_kg)  # fmt: skip
+    try:
+        at = steady(*spoiled(of.machine, conditions, faults))
+    except (NoOperatingPoint, ValueError, ArithmeticError):
+        return None
+    share = at.conditions.charge_kg / of.right_kg
+    return Swept(of, tuple(faults), running_truth(at), share)
+
+
+def read(case: Swept, rng: Random) -> dict[str, float]:
+    """Every point a full set of instruments reads, each off by its kind's own error."""
+    given = {}
+    for point, value in case.truth.items():
+        if point not in NOT_READ:
+            given[point] = rng.gauss(value, accuracy_of(point).limit(value) / 2)
+    return given
+
+
+def may_have(of: Site, fault: str) -> bool:
+    """Whether a fault can befall this system."""
+    if fault in HEAT_PUMP_FAULTS:
+        return of.machine.is_heat_pump
+    if fault in VALVE_FAULTS:
+        return of.machine.device.kind == "txv"
+    return True

@@ -1,0 +1,50 @@
+"""What a bad probe does to a settled set of readings: one row a trouble, for the judge's sweep.
+
+Severity 0 to 1 as with the plant's faults; each moves one reading, as the trade sees it happen.
+"""
+
+from collections.abc import Callable, Mapping
+from random import Random
+from types import MappingProxyType
+
+Readings = dict[str, float]
+Spoil = Callable[[Readings, float, Random], None]
+
+
+def _toward(point: str, other: str, most: float) -> Spoil:
+    """A clamp that half feels something else."""
+
+    def spoil(readings: Readings, severity: float, _: Random) -> None:
+        share = most * severity
+        readings[point] += share * (readings[other] - readings[point])
+
+    return spoil
+
+
+def _off(point: str, least: float, most: float, both_ways: bool = True) -> Spoil:
+    """A reading off by an amount [core units]."""
+
+    def spoil(readings: Readings, severity: float, rng: Random) -> None:
+        sign = rng.choice((-1, 1)) if both_ways else 1
+        readings[point] += sign * (least + (most - least) * severity)
+
+    return spoil
+
+
+def _dry_wick(readings: Readings, severity: float, _: Random) -> None:
+    dry, wet = readings["return_air_temp"], readings["return_air_wet_bulb"]
+    readings["return_air_wet_bulb"] = wet + 0.9 * severity * (dry - wet)
+
+
+PROBE_TROUBLES: Mapping[str, Spoil] = MappingProxyType(
+    {
+        "suction_clamp_loose": _toward("suction_line_temp", "outdoor_air_temp", 0.6),
+        "liquid_clamp_loose": _off("liquid_line_temp", -1.0, -6.0, both_ways=False),
+        "liquid_clamp_in_sun": _off("liquid_line_temp", 1.5, 7.0, both_ways=False),
+        "low_probe_zero": _off("suction_pressure", 25.0, 110.0),
+        "high_probe_zero": _off("liquid_pressure", 60.0, 260.0),
+        "outdoor_probe_in_sun": _off("outdoor_air_temp", 2.0, 10.0, both_ways=False),
+        "supply_probe_mixed": _toward("supply_air_temp", "return_air_temp", 0.6),
+        "return_wick_dry": _dry_wick,
+    }
+)

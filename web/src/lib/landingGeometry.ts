@@ -1,0 +1,70 @@
+import type { Assessment, Footprint, Suspect } from '../api/types'
+import { linearScale, ticks, type Scale } from './scale'
+import type { Point } from './loopGeometry'
+
+export type Step = Point & { label: string; isNow: boolean; done: string }
+export type Band = { from: number; to: number }
+export type LandingGeometry = {
+  x: Scale
+  y: Scale
+  xTicks: { value: number; at: number }[]
+  yTicks: { value: number; at: number }[]
+  /** The windows as pixel bands: subcooling across, superheat up. */
+  across: Band | null
+  up: Band | null
+  steps: Step[]
+}
+
+const LEFT = 44
+const FOOT = 40
+
+/** Where everything on the Landing stands: subcooling to the right, superheat up. */
+export function layOutLanding(
+  footprints: Footprint[],
+  assessment: Assessment,
+  width: number,
+  height: number,
+): LandingGeometry {
+  const across = assessment.targets['subcooling']
+  const up = assessment.targets['superheat']
+  const one = assessment.units === 'ip' ? 1 : 5 / 9
+  const xs = [0, 16 * one, ...footprints.map((f) => f.subcooling)]
+  const ys = [0, 24 * one, ...footprints.map((f) => f.superheat)]
+  if (across) xs.push(across.low, across.high)
+  if (up) ys.push(up.low, up.high)
+  const pad = 3 * one
+  const x = linearScale([Math.min(...xs) - pad, Math.max(...xs) + pad], [LEFT, width - 8])
+  const y = linearScale([Math.min(...ys) - pad, Math.max(...ys) + pad], [height - FOOT, 10])
+  return {
+    x,
+    y,
+    xTicks: ticks(Math.min(...xs), Math.max(...xs), 6).map((value) => ({ value, at: x(value) })),
+    yTicks: ticks(Math.min(...ys), Math.max(...ys), 5).map((value) => ({ value, at: y(value) })),
+    across: across ? { from: x(across.low), to: x(across.high) } : null,
+    up: up ? { from: y(up.high), to: y(up.low) } : null,
+    steps: footprints.map((step, index) => ({
+      x: x(step.subcooling),
+      y: y(step.superheat),
+      isNow: index === footprints.length - 1,
+      label: index === footprints.length - 1 ? 'now' : ago(step.minutes_ago),
+      done: step.done,
+    })),
+  }
+}
+
+/** Where a suspect would put this system: middle and half axes. */
+export function ellipseOf(suspect: Suspect, drawn: LandingGeometry) {
+  const { lands } = suspect
+  if (lands === null) return null
+  const [cx, cy] = [drawn.x(lands.subcooling), drawn.y(lands.superheat)]
+  return {
+    cx,
+    cy,
+    rx: Math.abs(drawn.x(lands.subcooling + lands.subcooling_spread) - cx),
+    ry: Math.abs(drawn.y(lands.superheat + lands.superheat_spread) - cy),
+  }
+}
+
+function ago(minutes: number): string {
+  return minutes < 90 ? `${Math.round(minutes)} min ago` : `${Math.round(minutes / 60)} h ago`
+}
