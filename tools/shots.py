@@ -32,6 +32,8 @@ class Shot:
     """JSON of what the Pocket holds: entries by blank, and the slips that are out."""
     click: str = ""
     """A selector to click before the picture is taken."""
+    point: str = ""
+    """A selector to point at."""
 
 
 def _pocket(out: str, **entries: str) -> str:
@@ -75,6 +77,12 @@ SHOTS = (
     Shot("pocket-hand-night", "/pocket", HAND, theme="night", pocket=_RUNNING),
     Shot("visit-live", "/visits/radio-room-live"),
     Shot("visit-strips", "/visits/radio-room-live", key="l"),
+    Shot(
+        "visit-landing",
+        "/visits/clinic-now",
+        click="text=Landing",
+        point="[data-suspect=liquid_line_restriction] summary",
+    ),
 )
 EXTRA = (
     Shot("keys", "/visits/seed-library-now", key="?"),
@@ -103,6 +111,10 @@ EXTRA = (
     Shot("bakery", "/visits/bakery-1"),
     Shot("ferry", "/visits/ferry-hall-2"),
     Shot("nowhere", "/nowhere"),
+    Shot("visit-walk", "/visits/pottery-now", key="g"),
+    Shot("visit-changes", "/visits/clinic-now", key="d"),
+    Shot("visit-done-hand", "/visits/net-loft-now", HAND, key="h"),
+    Shot("visit-landing-night", "/visits/clinic-2", theme="night", click="text=Landing"),
 )
 """Looked at while working, not kept."""
 
@@ -132,6 +144,9 @@ def take(browser: Browser, base: str, shot: Shot, folder: Path, whole: bool = Fa
     if shot.key:
         page.keyboard.press(shot.key)
         page.wait_for_timeout(900)
+    if shot.point:
+        page.locator(shot.point).first.hover()
+        page.wait_for_timeout(300)
     page.screenshot(path=folder / f"{shot.name}.png", full_page=whole)
     context.close()
 

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 
 from nudge.core.refrigerant.table import load_table
-from nudge.core.units import Quantity, atmospheric_kpa, from_si, to_si
+from nudge.core.units import G_PER_OZ, Quantity, atmospheric_kpa, from_si, to_si
 from nudge.demo.skerrow_live import set_up_live
 from nudge.demo.skerrow_story import SITES, SYSTEMS, VISITS, PlannedVisit, Readings
 from nudge.services.book import Book
@@ -62,7 +62,8 @@ def _play(
         clock.now = began + timedelta(minutes=step.minute)
         step_id = f"{story.id}-{number}"
         if step.event is not None:
-            visits.happened(story.id, step_id, step.event, clock.now)
+            kg = step.ounces * G_PER_OZ / 1000 or None
+            visits.happened(story.id, step_id, step.event, clock.now, kg)
         for place, seen in enumerate(step.seen):
             visits.observe(story.id, f"{step_id}-{place}", seen, True)
         line = step.said

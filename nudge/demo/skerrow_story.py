@@ -80,6 +80,8 @@ class Step:
     readings: Readings | None = None
     said: str = ""
     """A call-out as it was shouted, where no gauge was on."""
+    ounces: float = 0.0
+    """What went in, where refrigerant was added."""
 
 
 @dataclass(frozen=True)
@@ -209,7 +211,7 @@ VISITS: tuple[PlannedVisit, ...] = (
         steps=(
             _START,
             Step(8, seen=_SEEN_CLEAN),
-            _read(24, 36.0, 25.0, 101.0, 3.0, oa=90, ra=76, wb=64, sa=62),
+            _read(24, 36.0, 25.0, 101.0, 3.0, oa=86, ra=76, wb=64, sa=62),
         ),
     ),
     PlannedVisit(
@@ -241,11 +243,15 @@ VISITS: tuple[PlannedVisit, ...] = (
     # The clinic was charged twice for what was a restriction.
     PlannedVisit(
         "clinic-1", "clinic-waiting", "Not cooling. Refrigerant added", days_ago=418,
-        steps=(_START, _read(22, 34.0, 24.0, 101.0, 11.0, oa=84, ra=76, wb=64)),
+        steps=(_START, _read(22, 34.0, 24.0, 99.5, 9.5, oa=84, ra=76, wb=64),
+               Step(24, event="refrigerant_added", ounces=12),
+               _read(38, 34.0, 24.0, 101.0, 11.0, oa=84, ra=76, wb=64)),
     ),
     PlannedVisit(
         "clinic-2", "clinic-waiting", "Not cooling again. Refrigerant added", days_ago=96,
-        steps=(_START, _read(20, 33.0, 26.0, 106.0, 14.0, oa=89, ra=78, wb=66)),
+        steps=(_START, _read(20, 33.0, 26.0, 104.5, 12.5, oa=89, ra=78, wb=66),
+               Step(22, event="refrigerant_added", ounces=10),
+               _read(36, 33.0, 26.0, 106.0, 14.0, oa=89, ra=78, wb=66)),
     ),
     # The lamp room drifts slowly.
     PlannedVisit("lighthouse-1", "lighthouse-lamp", "Commissioned", days_ago=725,

@@ -42,7 +42,7 @@ class AssessTest(WithClient):
         self.assertEqual(
             set(body),
             {"units", "derived", "targets", "readiness", "charge", "suspects", "next_checks",
-             "hazards"},
+             "hazards", "diagnosis", "pairs", "signs", "over_time", "walk"},
         )  # fmt: skip
         # By the R-410A card: 122 psig is 41.6 °F, 352 psig 107.1 °F.
         self.assertAlmostEqual(body["derived"]["superheat"], 53 - 41.6, delta=0.3)
@@ -99,7 +99,6 @@ class AssessTest(WithClient):
             ("readings", {}, "no reading"),
             ("readings", [1], "readings"),
             ("context/observations", ["filter_clen"], "filter_clean"),
-            ("context/observations", ["filter_clean", "filter_dirty"], "Keep the true one"),
             ("context/minutes_running", -1, "minutes_running"),
             ("method", "plate_subcoolin", "plate_subcooling"),
             ("units", "metric", "units"),

@@ -36,7 +36,6 @@ class JudgeTest(BrowserTest):
 
     def test_an_outcome_ticked_moves_the_beliefs_at_once(self):
         page = self.open(UNDER_WAY)
-        page.get_by_role("button", name="30 min ago").click()
         self.take(page, "suct 126 liq 430 sl 54 ll 112 oa 88 ra 76 wb 63")
         check = page.locator("[data-first] button[aria-pressed=false]").first
         expect(check).to_be_visible()
@@ -57,7 +56,7 @@ class JudgeTest(BrowserTest):
             page.keyboard.type(value)
             page.keyboard.press("Enter")
         expect(page.locator("[data-stretch=restricted]")).to_contain_text("across the drier")
-        page.get_by_role("button", name="Done").click()
+        page.get_by_role("button", name="Done", exact=True).click()
         expect(page.locator("[data-restricted=drier]")).to_be_visible()
         expect(page.locator("[data-verdict]")).not_to_contain_text("Add refrigerant")
 
@@ -81,8 +80,7 @@ class JudgeTest(BrowserTest):
 
     def test_what_was_done_is_kept_with_its_amount(self):
         page = self.open(UNDER_WAY, HAND)
-        page.get_by_role("button", name=re.compile("now")).first.click()
-        page.get_by_role("button", name=re.compile("What was done")).click()
+        page.get_by_role("button", name=re.compile("Work done")).click()
         add = page.get_by_role("button", name="Refrigerant added")
         expect(add).to_be_disabled()
         page.get_by_label("Amount, oz").fill("4.5")

@@ -28,7 +28,7 @@ export function RunClock({ visit, units, now, onDone }: Props) {
     )
   }
   return (
-    <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
+    <div className="flex flex-wrap items-center gap-x-2 gap-y-1 sm:gap-x-3">
       <span>
         Running <strong>{inMinutes(minutesSince(visit.running_since, now))}</strong>
       </span>
@@ -37,10 +37,10 @@ export function RunClock({ visit, units, now, onDone }: Props) {
           changed <strong>{inMinutes(minutesSince(visit.changed_at, now))}</strong> ago
         </span>
       )}
-      <Button keyHint="h" className="px-3" onClick={onDone}>
-        What was done
+      <Button keyHint="h" className="px-2 sm:px-3" onClick={onDone}>
+        Work done
       </Button>
-      <Button className="px-3" onClick={() => note(visit, 'system_stopped', units)}>
+      <Button className="px-2 sm:px-3" onClick={() => note(visit, 'system_stopped', units)}>
         Stopped
       </Button>
     </div>

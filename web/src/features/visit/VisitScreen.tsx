@@ -145,7 +145,7 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
               <WalkCard {...{ visit, vocabulary, units }} onClose={() => setCard(null)} />
             )}
             <div
-              className={`${showsStrips ? 'h-[30rem]' : 'h-80'} relative max-lg:order-2 lg:h-auto lg:min-h-60 lg:flex-1`}
+              className={`${showsStrips ? 'h-[30rem]' : 'h-80'} relative max-lg:order-2 max-lg:mt-11 lg:h-auto lg:min-h-60 lg:flex-1`}
             >
               {visit.assessment && !visit.look && <Drawings of={drawing} onDrawing={setDrawing} />}
               {showsStrips ? (
@@ -232,7 +232,11 @@ type Drawing = (typeof DRAWINGS)[number]
 /** Which drawing stands in the middle: three ways to see the same visit. */
 function Drawings({ of, onDrawing }: { of: Drawing; onDrawing: (of: Drawing) => void }) {
   return (
-    <div role="group" aria-label="Drawing" className="absolute top-0 right-0 z-10 flex bg-ground">
+    <div
+      role="group"
+      aria-label="Drawing"
+      className="absolute -top-11 left-0 z-10 flex bg-ground lg:top-0 lg:right-0 lg:left-auto"
+    >
       {DRAWINGS.map((name) => (
         <button
           key={name}
