@@ -49,6 +49,7 @@ from nudge.core.settling.trust import PROBE_LIES, TRUST_CHECKS
 from nudge.core.targets.choose import SCHOOLS
 from nudge.core.units import UNITS, Quantity, from_si
 from nudge.core.vocabulary.accuracy import ACCURACY
+from nudge.core.vocabulary.actions import ACTIONS
 from nudge.core.vocabulary.equipment import PLATE_NUMBERS
 from nudge.core.vocabulary.observations import OBSERVATIONS
 from nudge.core.vocabulary.points import POINTS
@@ -177,11 +178,11 @@ def tables() -> dict[str, str]:
         "hazards": _table(("hazard", "why"), ((_key(h.key), h.reason) for h in HAZARDS)),
         "add": _table(
             ("look-alike", "told apart by"),
-            ((_key(p.look_alike), p.told_apart_by) for p in ADD_PROOF),
+            ((_key(p.look_alike), worded(p.told_apart_by, "ip")) for p in ADD_PROOF),
         ),
         "remove": _table(
             ("look-alike", "told apart by"),
-            ((_key(p.look_alike), p.told_apart_by) for p in REMOVE_PROOF),
+            ((_key(p.look_alike), worded(p.told_apart_by, "ip")) for p in REMOVE_PROOF),
         ),
         "suspects": _table(
             ("suspect", "name", "prior", "order", "told apart by", "what to do"),
@@ -256,6 +257,10 @@ def tables() -> dict[str, str]:
         ),
         "observations": _table(
             ("observation", "label"), ((_key(o.key), o.label) for o in OBSERVATIONS.values())
+        ),
+        "actions": _table(
+            ("work", "label", "makes true"),
+            ((_key(a.key), a.label, ", ".join(map(_key, a.settles))) for a in ACTIONS.values()),
         ),
         "plate": _table(
             ("plate number", "label", "field", "SI", "believed from … to (field)"),
