@@ -48,8 +48,9 @@ ALLOWED: dict[str, tuple[str, ...]] = {
     "nudge.core.tightness": ("nudge.core.units", "nudge.core.said", "nudge.core.working"),
     "nudge.core.pocket": ("nudge.core",),
     "nudge.core.judgement": (
-        "nudge.core.units", "nudge.core.said", "nudge.core.working", "nudge.core.refrigerant", "nudge.core.vocabulary",
-        "nudge.core.circuit", "nudge.core.targets", "nudge.core.settling",
+        "nudge.core.units", "nudge.core.said", "nudge.core.errors", "nudge.core.working",
+        "nudge.core.refrigerant", "nudge.core.vocabulary", "nudge.core.circuit",
+        "nudge.core.targets", "nudge.core.settling", "nudge.core.air",
     ),
     "nudge.core.plant": ("nudge.core.units", "nudge.core.errors", "nudge.core.refrigerant"),
     "nudge.contract": ("nudge.core",),

@@ -20,7 +20,7 @@ from nudge.core.chart.chart import KINDS
 from nudge.core.circuit.derived_table import DERIVED
 from nudge.core.electrical.capacitor import capacitor_rules
 from nudge.core.judgement.cautions import CAUTIONS
-from nudge.core.judgement.check_table import CHECKS
+from nudge.core.judgement.check_table import CHECKS, CLEANED, SECOND_LOAD
 from nudge.core.judgement.departures import SIGNS
 from nudge.core.judgement.hazards import HAZARDS
 from nudge.core.judgement.looks import LOOKS, Look
@@ -219,7 +219,7 @@ def tables() -> dict[str, str]:
         "seen_looks": _table(
             ("seen", "or", "of a hundred without a fault it explains", "with", "why"),
             ((_key(k.yes), _key(k.no) if k.no else "only counts when seen", f"{100 * k.usually:g}",
-              _with(k), k.reason) for k in LOOKS),
+              _with(k), k.reason) for k in (*LOOKS, SECOND_LOAD, CLEANED)),
         ),
         "episodes": _table(
             ("episode", "what is found", "makes likelier (×) or less likely", "why"),

@@ -27,13 +27,15 @@ from nudge.core.judgement.departures import (
     held_wet_bulb,
 )
 from nudge.core.judgement.pairs import PAIRS
-from nudge.core.judgement.signatures import DEVICES, SEVERITIES, TABLES, Expectation, scale_of
+from nudge.core.judgement.signatures import DEVICES, SEVERITIES, Expectation, scale_of
 from nudge.core.judgement.trade_marks import TRADE_MARKS
 from nudge.core.plant.faults import FAULTS, Present
 from nudge.core.vocabulary.equipment import Plate
+from tools.drive import ROOT
 from tools.sweep import STEADY_FAULTS, may_have, read, site, swept
 from tools.troubles_at_rest import PROBE_TROUBLES
 
+TABLES = ROOT / "nudge/core/judgement/tables"
 SITES = 70
 HEALTHY, CASES, PAIRED, TROUBLED = 500, 60, 60, 60
 BANDS = dict(zip(SEVERITIES, pairwise((0.15, 0.4, 0.7, 1.0)), strict=True))

@@ -59,6 +59,7 @@ class LiveVisitTest(BrowserTest):
 
     def test_judging_early_asks_why_and_prints_it(self):
         page = self.open(LIVE)
+        calm(page)
         page.keyboard.press("h")
         page.get_by_role("button", name="Something else changed").click()
         expect(page.locator("[data-settling=settling]")).to_be_visible(timeout=15_000)

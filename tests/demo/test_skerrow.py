@@ -25,7 +25,10 @@ class SkerrowTest(WithDatabase):
         for visit in clinic.visits:
             kept = clinic.verdicts[visit.id].answer
             self.assertEqual(kept["charge"]["advice"], "do_not_charge")
-            self.assertEqual(kept["suspects"][0]["fault"], "liquid_line_restriction")
+            starved = {"liquid_line_restriction", "metering_underfeed"}  # twins until the walk
+            self.assertIn(kept["suspects"][0]["fault"], starved)
+        walked = clinic.verdicts["clinic-now"].answer["suspects"][0]
+        self.assertEqual(walked["fault"], "liquid_line_restriction")
         self.assertTrue(found.due)
 
     def test_the_lamp_room_drifts(self):

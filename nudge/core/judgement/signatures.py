@@ -10,13 +10,13 @@ import csv
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from functools import lru_cache
+from importlib.resources import files
 from math import log, sqrt
-from pathlib import Path
 from types import MappingProxyType
 
 from nudge.core.said import degrees_f
 
-TABLES = Path(__file__).parent / "tables"
+TABLES = files("nudge.core.judgement").joinpath("tables")
 DEVICES = {"valve": True, "orifice": False}
 SEVERITIES = ("mild", "moderate", "severe")
 SHARES = frozenset(
@@ -60,8 +60,8 @@ class Together:
 
 
 def _rows(name: str) -> Iterator[dict[str, str]]:
-    with (TABLES / name).open(encoding="utf-8", newline="") as file:
-        yield from csv.DictReader(line for line in file if not line.startswith("#"))
+    lines = TABLES.joinpath(name).read_text("utf-8").splitlines()
+    yield from csv.DictReader(line for line in lines if not line.startswith("#"))
 
 
 def scale_of(sign: str) -> float:

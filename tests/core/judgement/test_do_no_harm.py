@@ -17,7 +17,7 @@ from nudge.core.targets.choose import methods_for_charge
 from nudge.core.vocabulary.equipment import Application, MeteringDevice, Plate
 from tests.core.field import celsius, readings
 
-CASES = 6_000
+CASES = 4_000
 SEEN = ("filter_clean", "filter_dirty", "evaporator_coil_clean", "condenser_coil_clean",
         "condenser_coil_dirty", "condenser_fan_ok", "airflow_ok", "ice_on_coil", "oil_seen_at_joint",
         "blower_capacitor_weak", "sight_glass_bubbles")  # fmt: skip
@@ -58,13 +58,13 @@ def _lowish(chance: random.Random, plate: Plate) -> dict[str, float]:
     """Readings of a system that may well be low, some of them pushed out of line."""
     table = load_table(plate.refrigerant)
     boils, outdoors = chance.uniform(33, 46), chance.uniform(72, 98)
-    condenses = outdoors + chance.uniform(8, 26)
+    condenses = outdoors + chance.uniform(8, 22)
     spoken = {
         "suct": table.dew.pressure(celsius(boils)) / 6.894757 - 14.7,
         "liq": table.bubble.pressure(celsius(condenses)) / 6.894757 - 14.7,
-        "sl": boils + chance.uniform(0, 30), "ll": condenses - chance.uniform(-1, 12),
-        "oa": outdoors, "ra": chance.uniform(68, 82), "wb": chance.uniform(58, 68),
-        "sa": chance.uniform(50, 66),
+        "sl": boils + chance.uniform(4, 30), "ll": condenses - chance.uniform(-1, 9),
+        "oa": outdoors, "ra": chance.uniform(69, 80), "wb": chance.uniform(58, 67),
+        "sa": chance.uniform(54, 66),
     }  # fmt: skip
     kept = {key: value for key, value in spoken.items() if chance.random() < 0.97}
     return readings(**kept)
@@ -95,8 +95,8 @@ class DoNoHarmTest(unittest.TestCase):
             if result.charge.advice == "add":
                 added += 1
                 self.check(result)
-        self.assertGreater(judged, 4_000)
-        self.assertGreater(added, 20, "the sweep never met a case that may be charged")
+        self.assertGreater(judged, 2_600)
+        self.assertGreater(added, 12, "the sweep never met a case that may be charged")
 
     def check(self, result: Assessment) -> None:
         case, derived = result.case, result.case.derived
