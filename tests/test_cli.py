@@ -31,6 +31,15 @@ class AssessTest(unittest.TestCase):
         self.assertEqual(answer["charge"]["advice"], "leave")
         self.assertIn("for", answer["suspects"][0])
 
+    def test_the_answer_can_be_read_out(self):
+        with tempfile.NamedTemporaryFile("w", suffix=".json") as file:
+            json.dump(ASSESS, file)
+            file.flush()
+            done = _nudge("assess", "--text", file.name)
+        self.assertEqual(done.returncode, 0, done.stderr)
+        self.assertTrue(done.stdout.startswith("Verdict: Leave the charge alone."), done.stdout)
+        self.assertIn("Suspect, ", done.stdout)
+
     def test_each_failure_has_words_and_status_2(self):
         wrong = json.dumps({**ASSESS, "method": "guess"})
         broken = json.dumps(ASSESS).replace("122.0", '"many"')

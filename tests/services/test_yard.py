@@ -114,3 +114,16 @@ class YardTest(WithDatabase):
         with self.assertRaises(NotFound):
             self.yard.work("real", "x", "start_system")
         self.assertIsNone(self.yard.view("real"))
+
+    def test_a_dose_on_the_simulated_system_is_written_with_its_weight(self):
+        self.set_up(("undercharge", 0.4))
+        self.yard.work("v", "on", "start_system")
+        self.play(16)
+        self.yard.work("v", "dose", "add_charge", 0.15)
+        self.yard.work("v", "wash", "clean_condenser")
+        events = {e.kind: e.amount_kg for e in self.visits.snapshot("v").visit.events}
+        self.assertEqual(events["refrigerant_added"], 0.15)
+        self.assertIsNone(events["condenser_cleaned"])
+        past = self.visits.snapshot("v").context.past
+        self.assertAlmostEqual(past.added_since_kg, 0.15)
+        self.assertEqual(past.done_since, "condenser_cleaned")

@@ -17,6 +17,8 @@ export type LandingGeometry = {
 
 const LEFT = 44
 const FOOT = 40
+/** Room for the names of the drawings, which stand in the corner. */
+const TOP = 56
 
 /** Where everything on the Landing stands: subcooling to the right, superheat up. */
 export function layOutLanding(
@@ -34,7 +36,7 @@ export function layOutLanding(
   if (up) ys.push(up.low, up.high)
   const pad = 3 * one
   const x = linearScale([Math.min(...xs) - pad, Math.max(...xs) + pad], [LEFT, width - 8])
-  const y = linearScale([Math.min(...ys) - pad, Math.max(...ys) + pad], [height - FOOT, 10])
+  const y = linearScale([Math.min(...ys) - pad, Math.max(...ys) + pad], [height - FOOT, TOP])
   return {
     x,
     y,

@@ -1,0 +1,111 @@
+"""The tool that makes the judge's table: least squares, spreads, correlations, what it leaves out."""
+
+import csv
+import tempfile
+import unittest
+from itertools import pairwise
+from pathlib import Path
+from random import Random
+from unittest.mock import patch
+
+from nudge.core.judgement.departures import SIGNS
+from nudge.core.judgement.signatures import DEVICES, SEVERITIES
+from tools import make_signatures
+from tools.make_signatures import (
+    BANDS,
+    LEAST_CASES,
+    LEAST_SPREAD,
+    SHRUNK,
+    WIDER,
+    Job,
+    Seen,
+    correlations,
+    expectations,
+    jobs,
+    nodes,
+    residual,
+    spread,
+)
+
+HEALTHY = Job("valve", ("none",), "none", "", (), "", 40)
+LOW = Job("valve", ("undercharge",), "undercharge", "severe", ("undercharge",), "", 40)
+
+
+def _cases(job: Job, move: float = 0.0, count: int = 40) -> list[Seen]:
+    """Subcooling that goes by a known straight line in the weather, with a move on top."""
+    rng = Random(f"{job}{move}")
+    found = []
+    for _ in range(count):
+        out, wet = rng.uniform(-12, 5), rng.uniform(-5, 2)
+        noise = rng.gauss(0, 0.3)
+        off = 0.5 - 0.1 * out + 0.2 * wet + move + noise
+        found.append(Seen(job, out, wet, {"subcooling": off, "approach": -off + 0.05 * noise,
+                                          "superheat": rng.gauss(0, 1)}))  # fmt: skip
+    return found
+
+
+class SignaturesToolTest(unittest.TestCase):
+    def setUp(self):
+        self.seen = _cases(HEALTHY) + _cases(LOW, -5.0)
+        self.expected = expectations(self.seen)
+
+    def test_the_weather_is_found_and_taken_out(self):
+        row = self.expected["subcooling"]
+        self.assertAlmostEqual(row.base, 0.5, delta=0.2)
+        self.assertAlmostEqual(row.per_outdoor, -0.1, delta=0.03)
+        self.assertAlmostEqual(row.per_wet_bulb, 0.2, delta=0.06)
+        left = [residual(one, self.expected)["subcooling"] for one in _cases(LOW, -5.0)]
+        self.assertAlmostEqual(sum(left) / len(left), -5.0, delta=0.15)
+
+    def test_weather_itself_is_expected_flat(self):
+        for sign in SIGNS.values():
+            if sign.is_weather:
+                self.assertEqual(self.expected[sign.key].per_outdoor, 0)
+
+    def test_spreads_are_widened_and_never_nothing(self):
+        # Values 1, 2, 3: standard deviation 1.
+        middle, wide = spread([1.0, 2.0, 3.0], "airflow")
+        self.assertAlmostEqual((middle, wide)[0], 2.0)
+        self.assertAlmostEqual(wide, WIDER)
+        self.assertEqual(spread([4.0, 4.0, 4.0], "airflow")[1], LEAST_SPREAD)
+
+    def test_what_moves_together_is_found_once_and_what_stands_in_is_not_paired(self):
+        found = {(a, b): c for a, b, c in correlations(nodes(self.seen, self.expected))}
+        self.assertNotIn(("approach", "subcooling"), found)  # approach counts in its place only
+        self.assertTrue(all(one < other for one, other in found))
+        self.assertTrue(all(abs(value) <= 1 for value in found.values()))
+
+    def test_a_node_the_plant_hardly_reached_is_left_out(self):
+        few = _cases(LOW, -5.0, LEAST_CASES - 1)
+        self.assertEqual(list(nodes(_cases(HEALTHY) + few, self.expected)), [HEALTHY])
+
+    def test_every_fault_at_every_severity_on_every_device_is_a_job(self):
+        listed = list(jobs())
+        for device in DEVICES:
+            for severity in SEVERITIES:
+                self.assertIn(
+                    (device, "undercharge", severity),
+                    [(j.device, j.variant, j.severity) for j in listed],
+                )
+        bands = [BANDS[s] for s in SEVERITIES]
+        self.assertTrue(all(a[1] == b[0] for a, b in pairwise(bands)))
+        self.assertEqual(len({(j.device, j.variant, j.severity) for j in listed}), len(listed))
+
+    def test_the_files_can_be_read_back(self):
+        with tempfile.TemporaryDirectory() as folder:
+            with patch.object(make_signatures, "TABLES", Path(folder)):
+                make_signatures.write(self.seen)
+            lines = (Path(folder) / "signatures.csv").read_text("utf-8").splitlines()
+            self.assertIn("80 simulated cases", lines[0])
+            rows = {row["fault"]: row for row in csv.DictReader(lines[1:])}
+            # −5 K is −9 °F; what the trade knows better (superheat) stands in its place.
+            middle, _ = rows["undercharge"]["subcooling"].split("±")
+            self.assertAlmostEqual(float(middle), -9.0, delta=0.4)
+            self.assertEqual(rows["undercharge"]["superheat"], "26.0±15.0")
+            together = (Path(folder) / "together.csv").read_text("utf-8")
+            self.assertNotIn(",1.00", together)
+            self.assertLess(SHRUNK, 1)
+
+
+if __name__ == "__main__":
+    unittest.main()
