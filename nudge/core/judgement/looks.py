@@ -6,6 +6,7 @@ relative: no outcome is certain. Faults are named as in the table of signatures.
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import cache
 from types import MappingProxyType
 
 LEAST_SHARE = 0.01
@@ -81,6 +82,7 @@ LOOK_OF: Mapping[str, Look] = MappingProxyType(
 )
 
 
+@cache
 def times(observation: str, faults: tuple[str, ...]) -> float:
     """How many times likelier this outcome is with these faults than without."""
     look = LOOK_OF[observation]
