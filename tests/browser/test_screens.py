@@ -92,6 +92,9 @@ class StatesTest(BrowserTest):
         check.get_by_role("button", name="Oil at a joint").click()
         expect(page.locator("[data-verdict=find_leak]")).to_be_visible()
         expect(check).to_have_count(0)
+        page.get_by_role("button", name="✓ Oil at a joint").first.click()  # and it comes back
+        expect(page.locator("[data-verdict=add]")).to_be_visible()
+        self.kept(page)
 
     def test_si_changes_everything_at_once_and_nothing_underneath(self):
         page = self.open("/visits/seed-library-now")
