@@ -30,7 +30,7 @@ PROBE_SPREAD, SOME_PROBE_PRIOR = 8.0, 0.2
 """A probe in a wrong place can show anything; rare, but what impossible readings mean."""
 DOUBTED = 1_000_000.0
 """Times likelier a wrong reading is once the readings cannot all be true."""
-NEGLIGIBLE = 1e-6
+NEGLIGIBLE = 1e-5
 MOSTLY = 0.6
 HEAT_PUMP_TIMES = 3.0
 """One system in three is a heat pump: on those the valve is that much commoner a fault."""

@@ -14,7 +14,7 @@ from nudge.core.judgement.beliefs import DOUBTED, Weighing
 from nudge.core.judgement.departures import SIGNS, Departure
 from nudge.core.judgement.looks import LOOKS, times
 from nudge.core.judgement.over_time import Episode
-from nudge.core.judgement.signatures import SIGNATURES
+from nudge.core.judgement.signatures import SIGNATURES, Signature
 from nudge.core.judgement.suspect_table import SUSPECTS, Suspect
 from nudge.core.said import Measure, Said, say
 from nudge.core.units import Quantity
@@ -79,6 +79,7 @@ def explain(
     found = []
     for key, belief in weighing.suspects.items():
         suspect = SUSPECTS[key]
+        severity, fault = weighing.severity(key), weighing.likeliest_fault(key)
         speaks_for: list[tuple[float, Said, str]] = []
         against: list[tuple[float, Said, str]] = []
         for sign, ratio in ratios.get(key, {}).items():
@@ -98,13 +99,14 @@ def explain(
         missing = _missing(weighing.is_valve, key, measured)
         found.append(
             Belief(
-                suspect, belief, weighing.severity(key), weighing.likeliest_fault(key),
+                suspect, belief, severity, fault,
                 tuple(said for _, said, _ in speaks_for[:MOST_SENTENCES]),
                 tuple(name for _, _, name in speaks_for[:MOST_SENTENCES]),
                 tuple(said for _, said, _ in against[:MOST_SENTENCES]),
                 tuple(name for _, _, name in against[:MOST_SENTENCES]),
                 tuple(text for text, _ in missing), tuple(sign for _, sign in missing),
-                *_settling_looks(weighing.is_valve, key), _lands(weighing, key, measured),
+                *_settling_looks(weighing.is_valve, key),
+                _lands(weighing.is_valve, key, measured, severity, fault),
             )
         )  # fmt: skip
     return found
@@ -180,7 +182,7 @@ def _density(move: _Move, one: Departure) -> float:
     blur = one.blur * one.blur
     found = 0.0
     for middle, spread in move.rows:
-        wide = sqrt(spread * spread + blur)
+        wide = sqrt(spread * spread + blur) if blur else spread
         z = (one.off - middle) / wide
         found += 1 / (wide * (1 + z * z / 5) ** 3)
     return found / len(move.rows)
@@ -247,14 +249,18 @@ def _settling_looks(is_valve: bool, suspect: str) -> tuple[tuple[str, ...], tupl
     return tuple(look.no for look in own if look.no), tuple(look.yes for look in own)
 
 
+@cache
+def _rows_of(is_valve: bool, suspect: str) -> tuple[Signature, ...]:
+    return tuple(r for r in SIGNATURES[is_valve] if r.suspects == (suspect,))
+
+
 def _lands(
-    weighing: Weighing, suspect: str, measured: Mapping[str, Departure]
+    is_valve: bool, suspect: str, measured: Mapping[str, Departure], severity: str, fault: str
 ) -> tuple[float, float, float, float] | None:
     """Where the suspect at its likeliest severity would put superheat and subcooling."""
     if "superheat" not in measured or "subcooling" not in measured:
         return None
-    rows = [r for r in SIGNATURES[weighing.is_valve] if r.suspects == (suspect,)]
-    severity, fault = weighing.severity(suspect), weighing.likeliest_fault(suspect)
+    rows = _rows_of(is_valve, suspect)
     best = [r for r in rows if r.variant == fault and r.severity == severity] or rows
     if not best or suspect == "sensor_suspect":
         return None
