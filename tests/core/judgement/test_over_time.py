@@ -4,6 +4,9 @@ import unittest
 from dataclasses import replace
 
 from nudge.core.circuit.past import Moment, Past
+from nudge.core.judgement.beliefs import weigh
+from nudge.core.judgement.departures import departures
+from nudge.core.judgement.diagnosis import diagnose
 from nudge.core.judgement.over_time import EPISODES, lived_through, seen_at_two_loads
 from nudge.core.judgement.suspect_table import SUSPECTS
 from nudge.core.vocabulary.actions import ACTIONS
@@ -132,13 +135,9 @@ class DiagnosisTest(unittest.TestCase):
         self.assertRegex(unsure.sentence, "^Cannot tell yet: .* or .*")
 
     def test_nothing_to_judge_says_so(self):
-        for spoken in ({"suct": 175, "liq": 177}, {"cw": 20}):
-            with self.subTest(spoken):
-                known = {k: v for k, v in spoken.items() if k != "cw"} or {"sa": 60}
-                said = self.said(**known)
-                if "liq" in known:
-                    self.assertIn("Nothing to judge yet", said.sentence)
-                self.assertEqual(said.confidence, "open")
+        standing = self.said(suct=175, liq=177)
+        self.assertIn("Nothing to judge yet", standing.sentence)
+        self.assertEqual((standing.confidence, standing.faults), ("open", ()))
 
     def test_a_valve_verdict_says_how_many_loads_it_saw(self):
         flooding = {"suct": 138, "liq": 345, "sl": 49, "ll": 98, "oa": 88, "ra": 76, "wb": 63}
@@ -149,12 +148,11 @@ class DiagnosisTest(unittest.TestCase):
         self.assertEqual(self.said(of=plate("fixed_orifice"), **flooding).valve, "")
 
     def test_two_at_once_give_their_order(self):
-        both = {"suct": 120, "liq": 520, "sl": 54, "ll": 106, "oa": 90, "ra": 77, "wb": 64}
-        seen = replace(SETTLED, observations=frozenset({"condenser_coil_dirty"}))
-        found = judged(plate(), seen, **both)
-        if found.diagnosis and len(found.diagnosis.faults) == 2:
-            self.assertIn("In this order", found.diagnosis.act)
-        self.assertTrue(any(len(pair) == 2 for pair in found.weighing.pairs))
+        case_ = case(suct=106, liq=300, sl=56, ll=95, oa=86, ra=76)
+        weighing = weigh(True, departures(case_), likelier={"filter_dirty": 1e5})
+        said = diagnose(case_, weighing, 4, doubted=False)
+        self.assertEqual(len(said.faults), 2)
+        self.assertIn("In this order because", said.act)
 
 
 if __name__ == "__main__":

@@ -1,24 +1,14 @@
-import { useLayoutEffect, useRef, useState } from 'react'
 import type { Assessment, Footprint } from '../../api/types'
 import { formatNumber } from '../../lib/format'
 import { ellipseOf, layOutLanding, type LandingGeometry } from '../../lib/landingGeometry'
+import { useSize } from '../../state/size'
 import { useSpoken } from '../../state/spoken'
 
 type Props = { footprints: Footprint[]; assessment: Assessment; unit: string }
 
 /** The Landing: superheat against subcooling, the window, and every settled step of the visit. */
 export function LandingDrawing({ footprints, assessment, unit }: Props) {
-  const frame = useRef<HTMLDivElement>(null)
-  const [size, setSize] = useState({ width: 720, height: 330 })
-  useLayoutEffect(() => {
-    const element = frame.current
-    if (!element) return
-    const observer = new ResizeObserver(() => {
-      setSize({ width: element.clientWidth, height: element.clientHeight })
-    })
-    observer.observe(element)
-    return () => observer.disconnect()
-  }, [])
+  const [frame, size] = useSize({ width: 720, height: 330 })
   if (footprints.length === 0) {
     return (
       <p className="grid h-full place-items-center rounded border-2 border-dashed border-rule-strong px-6 text-center">

@@ -1,6 +1,6 @@
-import { useLayoutEffect, useRef, useState } from 'react'
 import type { Assessment, Instrument, Loop, Vocabulary } from '../../api/types'
 import { formatNumber } from '../../lib/format'
+import { useSize } from '../../state/size'
 import { useSpoken } from '../../state/spoken'
 import { layOutLoop, pathThrough, PLACE, type Gap, type Geometry } from '../../lib/loopGeometry'
 
@@ -18,17 +18,7 @@ const FOOT = 44
 /** The Loop: the refrigerant's way round, unrolled. Height is temperature; gaps are the verdict. */
 export function LoopDrawing(props: Props) {
   const { loop, assessment, vocabulary, instruments, onProbe, onPlace } = props
-  const frame = useRef<HTMLDivElement>(null)
-  const [size, setSize] = useState({ width: 860, height: 330 })
-  useLayoutEffect(() => {
-    const element = frame.current
-    if (!element) return
-    const observer = new ResizeObserver(() => {
-      setSize({ width: element.clientWidth, height: element.clientHeight })
-    })
-    observer.observe(element)
-    return () => observer.disconnect()
-  }, [])
+  const [frame, size] = useSize({ width: 860, height: 330 })
   const narrow = size.width < 560
   const { spoken } = useSpoken()
   const drawn = layOutLoop(loop, assessment.targets, size.width, size.height - FOOT)
