@@ -85,7 +85,7 @@ def judge(asked: Asked) -> Judged | None:
     except CoreError:
         return None
     suspects = ("sensor_suspect",) if asked.trouble else case.suspects
-    ready = not any(breach.gate.effect == "blocks" for breach in result.breaches)
+    ready = not any(breach.effect == "blocks" for breach in result.breaches)
     followed: tuple[tuple[str, float], ...] = ()
     checks: tuple[str, ...] = ()
     if asked.follows:

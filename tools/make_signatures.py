@@ -24,12 +24,14 @@ from nudge.core.judgement.departures import (
     SIGNS,
     departures,
     held_outdoor,
+    held_seer,
     held_wet_bulb,
 )
 from nudge.core.judgement.pairs import PAIRS
 from nudge.core.judgement.signatures import DEVICES, SEVERITIES, Expectation, scale_of
 from nudge.core.judgement.trade_marks import TRADE_MARKS
 from nudge.core.plant.faults import FAULTS, Present
+from nudge.core.targets.condensing import DEFAULT_SEER
 from nudge.core.vocabulary.equipment import Plate
 from tools.drive import ROOT
 from tools.sweep import STEADY_FAULTS, may_have, read, site, swept
@@ -72,6 +74,7 @@ class Seen:
     job: Job
     outdoor_k: float
     wet_bulb_k: float
+    over_seer: float
     offs: Mapping[str, float]
 
 
@@ -116,7 +119,8 @@ def sweep(job: Job) -> list[Seen]:
         offs |= _in_place(opened.readings, of.plate)
         found.append(
             Seen(job, readings["outdoor_air_temp"] - RATED_OUTDOOR_C,
-                 readings["return_air_wet_bulb"] - RATED_WET_BULB_C, offs)
+                 readings["return_air_wet_bulb"] - RATED_WET_BULB_C,
+                 held_seer(of.plate.rated_seer or DEFAULT_SEER), offs)
         )  # fmt: skip
     return found
 
@@ -139,7 +143,7 @@ def _in_place(readings: Mapping[str, float], plate: Plate) -> dict[str, float]:
 
 
 def expectations(seen: Sequence[Seen]) -> dict[str, Expectation]:
-    """What healthy systems show, straight in outdoor air and wet bulb, by least squares."""
+    """What healthy systems show, straight in outdoor air, wet bulb and class, by least squares."""
     healthy = [s for s in seen if s.job.variant == "none"]
     found = {}
     for sign in SIGNS:
@@ -147,7 +151,7 @@ def expectations(seen: Sequence[Seen]) -> dict[str, Expectation]:
         if not rows or SIGNS[sign].is_weather:
             found[sign] = Expectation(0.0, 0.0, 0.0)
             continue
-        weather = np.array([[1.0, s.outdoor_k, s.wet_bulb_k] for s in rows])
+        weather = np.array([[1.0, s.outdoor_k, s.wet_bulb_k, s.over_seer] for s in rows])
         fit, *_ = np.linalg.lstsq(weather, np.array([s.offs[sign] for s in rows]), rcond=None)
         found[sign] = Expectation(*(float(v) for v in fit))
     return found
@@ -158,6 +162,7 @@ def residual(one: Seen, expected: Mapping[str, Expectation]) -> dict[str, float]
     return {
         sign: off - expected[sign].base - expected[sign].per_outdoor * held_outdoor(one.outdoor_k)
         - expected[sign].per_wet_bulb * held_wet_bulb(one.wet_bulb_k)
+        - expected[sign].per_seer * one.over_seer
         for sign, off in one.offs.items()
     }  # fmt: skip
 
@@ -218,7 +223,8 @@ def write(seen: Sequence[Seen]) -> None:
         )
         for file in (first, second, third):
             file.write(header + "\n")
-        healthy.writerow(["device", "sign", "base", "per °F outdoors", "per °F wet bulb"])
+        healthy.writerow(["device", "sign", "base", "per °F outdoors", "per °F wet bulb",
+                          "per SEER"])  # fmt: skip
         moves.writerow(["device", "suspect", "fault", "severity", "cases", *SIGNS])
         jointly.writerow(["device", "sign", "with", "correlation"])
         for device in DEVICES:
@@ -228,7 +234,8 @@ def write(seen: Sequence[Seen]) -> None:
                 unit = scale_of(sign)
                 healthy.writerow([device, sign, f"{row.base / unit:.2f}",
                                   f"{row.per_outdoor / unit / 1.8:.3f}",
-                                  f"{row.per_wet_bulb / unit / 1.8:.3f}"])  # fmt: skip
+                                  f"{row.per_wet_bulb / unit / 1.8:.3f}",
+                                  f"{row.per_seer / unit:.3f}"])  # fmt: skip
             found = nodes(here, expected)
             for job, rows in found.items():
                 cells = dict(_cells(device, job, rows))

@@ -10,6 +10,7 @@ from functools import cache
 from random import Random
 from typing import TypeVar
 
+from nudge.core.judgement.departures import EER_OF_SEER
 from nudge.core.plant.blower import blow
 from nudge.core.plant.circuit import NoOperatingPoint
 from nudge.core.plant.faults import FAULTS, Present, spoiled
@@ -30,6 +31,11 @@ STEADY_FAULTS = tuple(key for key, row in FAULTS.items() if row.suspect and key 
 """Faults that show in settled readings; hunting shows in a trace."""
 GLIDING = ("R-407C", "R-407A", "R-422D", "R-417A", "R-454C", "R-448A")
 ORIFICE_SUPERHEAT_K = 7.3
+RATED_TIMES = 2
+"""How often a machine is rated before its plate is written: its air follows its capacity."""
+PLATE_ROUNDS = 0.04
+"""A plate's capacity and efficiency are the maker's test, rounded to a size (1 σ, share)."""
+WATTS_PER_EER = 0.29307
 MADE_WITH = 0.20
 LEFT_SUBCOOLING_K, LEFT_SUPERHEAT_K = 0.67, 1.2
 """How near to its target a good installer leaves a system (1 σ): tolerances are ±3 and ±5 °F."""
@@ -95,6 +101,7 @@ def _site(rng: Random, kind: str) -> Site:
             is kind.endswith("orifice")]  # fmt: skip
     row = preset(rng.choice(keys))
     rating, elevation_m = row.rating, 0.0
+    efficiency = 0.0
     if strange:
         elevation_m = rng.choice((0.0, rng.uniform(300, 1800)))
         fluid = rng.choice(GLIDING) if rng.random() < 0.4 else rating.fluid
@@ -105,8 +112,12 @@ def _site(rng: Random, kind: str) -> Site:
             line_m=rng.uniform(4, 15),
         )  # fmt: skip
     machine = _varied(sized(rating), rng, 0.30 if strange else MADE_WITH)
-    machine = _with_air(machine, rng.uniform(0.92, 1.08))
-    exact = _commissioned(rating, machine, 0.0, 0.0)
+    share = rng.uniform(0.92, 1.08)
+    exact, capacity_kw = machine, rating.nominal_kw
+    for _ in range(RATED_TIMES):
+        machine = _with_air(machine, share * rating.air_kg_s_per_kw * capacity_kw)
+        exact = _commissioned(rating, machine, 0.0, 0.0)
+        capacity_kw, efficiency = _rated(rating, exact)
     left = _commissioned(rating, exact, rng.gauss(0, LEFT_SUBCOOLING_K),
                          rng.gauss(0, LEFT_SUPERHEAT_K))  # fmt: skip
     is_valve = rating.device != "fixed_orifice"
@@ -114,8 +125,9 @@ def _site(rng: Random, kind: str) -> Site:
         left,
         Plate(
             rating.fluid, MeteringDevice(rating.device),
-            nominal_capacity_w=rating.nominal_kw * 1000,
-            rated_seer=row.rated_seer, elevation_m=elevation_m,
+            nominal_capacity_w=capacity_kw * 1000 * rng.gauss(1, PLATE_ROUNDS),
+            rated_seer=max(efficiency / EER_OF_SEER * rng.gauss(1, PLATE_ROUNDS), 6.0),
+            elevation_m=elevation_m,
             target_subcooling_k=rating.subcooling_k if is_valve else None,
             reversing_valve=ReversingValve("present" if rating.is_heat_pump else "absent"),
         ),
@@ -162,9 +174,17 @@ def _varied(machine: Machine, rng: Random, spread: float) -> Machine:
     )  # fmt: skip
 
 
-def _with_air(machine: Machine, share_of_set: float) -> Machine:
-    """Its air set near 400 CFM a ton, by tap or by setting."""
-    wanted = machine.blower.set_kg_s * share_of_set
+def _rated(rating: Rating, machine: Machine) -> tuple[float, float]:
+    """What its maker's test would find: capacity at the rated point [kW], and EER [Btu/h per W]."""
+    at = steady(machine, rated_conditions(rating, machine.charge_kg))
+    point, truth = at.operating, running_truth(at)
+    watts = truth["outdoor_unit_watts"] + truth["indoor_unit_watts"]
+    heat_w = 1000 * point.evaporated.heat - truth["indoor_unit_watts"]
+    return heat_w / 1000, heat_w / watts / WATTS_PER_EER
+
+
+def _with_air(machine: Machine, wanted: float) -> Machine:
+    """Its air set [kg/s], near 400 CFM a ton, by tap or by setting."""
     if machine.blower.kind == "ecm":
         return replace(machine, blower=replace(machine.blower, set_kg_s=wanted))
     for _ in range(12):

@@ -9,6 +9,7 @@ from nudge.core.chart.chart_text import read_chart
 from nudge.core.circuit.case import Context
 from nudge.core.circuit.past import Moment, Past
 from nudge.core.errors import CoreError
+from nudge.core.settling.gates import gate_to_pass
 from nudge.core.units import Quantity, UnitSystem, to_si
 from nudge.core.vocabulary.actions import action
 from nudge.core.vocabulary.equipment import (
@@ -23,6 +24,7 @@ from nudge.core.vocabulary.points import check_believable, point
 
 LONGEST_NAME = 200
 Name = Annotated[str, Field(strict=True, max_length=LONGEST_NAME)]
+Reason = Annotated[str, Field(strict=True, min_length=1, max_length=300)]
 
 
 class PlateNumbersIn(Strict):
@@ -141,6 +143,8 @@ class ContextIn(Strict):
     observations: Annotated[list[Name], Field(max_length=200)] = Field(default_factory=list)
     estimated: Annotated[list[Name], Field(max_length=200)] = Field(default_factory=list)
     stale: Annotated[list[Name], Field(max_length=200)] = Field(default_factory=list)
+    passed: Annotated[dict[Name, Reason], Field(max_length=50)] = Field(default_factory=dict)
+    """Blocking gates passed on purpose, by key, each with its reason."""
     own: OwnIn = OwnIn()
     earlier: Annotated[list[MomentIn], Field(max_length=200)] = Field(default_factory=list)
     added_since: Number = 0
@@ -155,6 +159,7 @@ class ContextIn(Strict):
             self.minutes_running,
             self.minutes_since_change,
             frozenset(self.observations),
+            passed={gate_to_pass(gate): reason for gate, reason in self.passed.items()},
             estimated=frozenset(point(name).key for name in self.estimated),
             stale=frozenset(point(name).key for name in self.stale),
             own=self.own.to_own(units),

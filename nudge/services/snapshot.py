@@ -1,6 +1,6 @@
 """A visit as it stands: what counts now, and what it means."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from contextlib import suppress
 from dataclasses import dataclass, field
 from datetime import UTC, datetime
@@ -17,6 +17,7 @@ from nudge.core.judgement.workings import belief_workings
 from nudge.core.look.decide import Look, look
 from nudge.core.look.estimate import OwnHistory
 from nudge.core.record.standing import current
+from nudge.core.settling.gates import CLOCKS
 from nudge.core.targets.workings import target_workings
 from nudge.core.units import UnitSystem, unit_label
 from nudge.core.vocabulary.actions import ACTIONS
@@ -27,6 +28,7 @@ from nudge.services.live_state import LiveState
 from nudge.services.past import past_of, stale_points
 from nudge.services.plates import plate_of
 from nudge.services.rows import si_value
+from nudge.store.live_tables import Override
 from nudge.store.tables import Reading, Visit
 
 LIVE_ID = "live:"
@@ -117,8 +119,8 @@ class Surroundings:
     own: OwnHistory
     live: LiveState | None = None
     is_simulated: bool = False
-    early: tuple[datetime, str] | None = None
-    """When and why somebody last chose to judge before it settled."""
+    passed: Sequence[Override] = ()
+    """Gates somebody chose to pass on this visit, in order."""
     own_signs: Mapping[str, float] = field(default_factory=dict)
     """How far over its class the system was when last found right [K]."""
     additions: int = 0
@@ -141,8 +143,8 @@ def take_snapshot(visit: Visit, around: Surroundings) -> Snapshot:
         _minutes(changed_at, latest),
         observations,
         around.live.unsettled if around.live else None,
-        _early(around, running_since, changed_at),
-        tuple(lie.said for lie in around.live.lies) if around.live else (),
+        passed=_passed(around, running_since, changed_at),
+        lies=tuple(lie.said for lie in around.live.lies) if around.live else (),
         estimated=frozenset(point for point, row in rows.items() if row.source == "estimated"),
         stale=stale_points(rows, visit, running_since),
         own=around.own_signs,
@@ -186,15 +188,19 @@ def _moment(at_ms: int) -> datetime:
     return datetime.fromtimestamp(at_ms / 1000, UTC)
 
 
-def _early(
+def _passed(
     around: Surroundings, running_since: datetime | None, changed_at: datetime | None
-) -> str:
-    """The reason to judge early, while nothing has been started or changed since it was given."""
-    if around.early is None:
-        return ""
-    given_at, reason = around.early
+) -> dict[str, str]:
+    """Gates passed and why, the last word on each: "" takes it back.
+
+    A reason to pass a clock ends when the system is started or touched again.
+    """
     since = max((t for t in (running_since, changed_at) if t is not None), default=None)
-    return reason if since is None or given_at >= since else ""
+    stands: dict[str, str] = {}
+    for row in around.passed:
+        is_over = row.gate in CLOCKS and since is not None and row.given_at < since
+        stands[row.gate] = "" if is_over else row.reason
+    return {gate: reason for gate, reason in stands.items() if reason}
 
 
 def standing_observations(visit: Visit) -> frozenset[str]:

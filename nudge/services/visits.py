@@ -19,6 +19,7 @@ from nudge.core.look.estimate import OwnHistory
 from nudge.core.record.standing import current, standing
 from nudge.core.refrigerant.saturation import saturation_at
 from nudge.core.refrigerant.table import load_table
+from nudge.core.settling.gates import gate_to_pass
 from nudge.core.units import Quantity, UnitSystem
 from nudge.core.vocabulary.actions import ACTIONS
 from nudge.core.vocabulary.observations import observation
@@ -241,6 +242,22 @@ class Visits:
                 self._judge(session, row)
         return self.snapshot(visit_id)
 
+    def pass_gate(self, visit_id: str, entry_id: str, gate: str, reason: str) -> Snapshot:
+        """Judge past a gate that blocks, with a reason that is printed; "" takes it back.
+
+        Raises: UnknownName, for a gate that blocks nothing or must not be passed.
+        """
+        gate_to_pass(gate)
+        with self._on_open_visit(visit_id) as (session, row):
+            if not any(kept.id == entry_id for kept in live.overrides(session, visit_id)):
+                session.add(
+                    Override(id=entry_id, visit_id=visit_id, gate=gate,
+                             reason=reason.strip(), given_at=self._clock())
+                )  # fmt: skip
+                session.flush()
+                self._judge(session, row)
+        return self.snapshot(visit_id)
+
     def keep(self, visit_id: str, entry_id: str, reason: str) -> Snapshot:
         """Keep what the instruments say now as readings, and judge them.
 
@@ -384,14 +401,14 @@ def _surroundings(session: Session, row: Visit, now: datetime) -> Surroundings:
     chosen = settings.all_settings(session)
     preferred = preferred_methods(row.system, chosen)
     state = live_state(session, row, now)
-    early = next(((o.given_at, o.reason) for o in reversed(live.overrides(session, row.id))), None)
+    passed = live.overrides(session, row.id)
     simulated = session.get(Plant, row.id) is not None
     earlier = repository.earlier_verdicts(session, row)
     additions = repository.additions_before(session, row, now - ADDITIONS_WITHIN)
     points = current(row.readings).keys() | (state.values.keys() if state else set())
     gauges_on = not points.isdisjoint(PRESSURES)
     own = OwnHistory() if gauges_on else own_history(earlier)  # the look is without gauges
-    return Surroundings(preferred, own, state, simulated, early, own_departures(earlier), additions)
+    return Surroundings(preferred, own, state, simulated, passed, own_departures(earlier), additions)
 
 
 def _found(session: Session, visit_id: str) -> Visit:

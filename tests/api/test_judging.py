@@ -52,6 +52,18 @@ class JudgingTest(WithClient):
         self.assertIn("condenser coil clean, condenser coil dirty", warned["looks_contradict"])
         self.assertEqual(answer["charge"]["advice"], self.assess()["charge"]["advice"])
 
+    def test_a_gate_passed_in_the_request_is_printed_and_adds_nothing(self):
+        shut = self.assess(minutes_since_change=1)
+        self.assertEqual([g["may_pass"] for g in shut["readiness"] if g["effect"] == "blocks"],
+                         [True])  # fmt: skip
+        passed = self.assess(minutes_since_change=1, passed={"just_changed": "no time"})
+        self.assertEqual(passed["charge"]["advice"], "do_not_charge")
+        self.assertEqual(passed["charge"]["state"], "low")
+        self.assertIn("no time", next(g["message"] for g in passed["readiness"] if g["passed"]))
+        wrong = self.http.post("/api/assess", json=request(passed={"just_change": "no time"}))
+        self.assertEqual(wrong.status_code, 422)
+        self.assertIn("just_changed", wrong.text)
+
     def test_estimates_and_stale_readings_prove_nothing(self):
         answer = self.assess(estimated=list(LOW))
         self.assertNotEqual(answer["charge"]["advice"], "add")

@@ -215,8 +215,8 @@ class JudgingTest(WithInstruments):
         self.assertIn("more to settle", caught.exception.text("ip"))
         kept = self.visits.keep("v", "k", "The shop closes in {5} minutes.")
         said = {b.gate.key: b.message.text("ip") for b in kept.assessment.breaches}
-        self.assertIn("The shop closes in (5) minutes.", said["judged_early"])
-        self.assertNotIn("not_settled", said)
+        self.assertIn("because: The shop closes in (5) minutes.", said["not_settled"])
+        self.assertNotIn("blocks", [b.effect for b in kept.assessment.breaches])
         self.visits.happened(
             "v", "did2", "something_changed", self.clock.now + timedelta(seconds=1)
         )

@@ -33,6 +33,23 @@ class VisitsTest(WithDatabase):
         self.assertEqual(kept.answer["charge"]["advice"], "leave")
         self.assertEqual(kept.request["readings"]["suction_pressure"], [118, "psig"])
 
+    def test_a_gate_is_passed_with_a_reason_until_that_is_taken_back(self):
+        self.hear("suct 118 liq 341 sl 52 ll 96 oa 62")
+        shut = self.visits.snapshot("v").assessment
+        self.assertEqual(shut.charge.headline, "Too cold outdoors to judge charge.")
+        open_ = self.visits.pass_gate("v", "p1", "outdoor_below_70", "collar is on").assessment
+        self.visits.pass_gate("v", "p1", "outdoor_below_70", "sent twice")
+        said = {b.gate.key: b.message.text("ip") for b in open_.breaches}
+        self.assertIn("because: collar is on.", said["outdoor_below_70"])
+        self.assertNotEqual(open_.charge.headline, shut.charge.headline)
+        with self.database.reading() as session:
+            kept = latest_verdict(session, "v").answer["readiness"]
+        self.assertIn("collar is on", str([g for g in kept if g["passed"]]))
+        back = self.visits.pass_gate("v", "p2", "outdoor_below_70", "").assessment
+        self.assertEqual(back.charge.headline, shut.charge.headline)
+        with self.assertRaises(UnknownName):
+            self.visits.pass_gate("v", "p3", "not_running", "no")
+
     def test_a_line_sent_twice_is_one_line(self):
         self.hear(FIVE)
         before = self.count(Reading)

@@ -12,6 +12,7 @@ from nudge.api.schemas.visits import (
     NewSlip,
     NewVisit,
     NewWithdrawal,
+    PassedGate,
     VisitChanges,
     VisitOut,
     visit_out,
@@ -149,6 +150,12 @@ def happened(visits: VisitsIn, units: UnitsIn, visit_id: str, body: NewEvent) ->
         amount = to_si(body.amount, Quantity.SMALL_MASS, units) / 1000
     snapshot = visits.happened(visit_id, body.id, body.kind, body.happened_at, amount)
     return visit_out(snapshot, units)
+
+
+@router.post("/visits/{visit_id}/passed-gates")
+def pass_gate(visits: VisitsIn, units: UnitsIn, visit_id: str, body: PassedGate) -> VisitOut:
+    """Judge past a gate that blocks; the reason is printed, an empty one takes it back."""
+    return visit_out(visits.pass_gate(visit_id, body.id, body.gate, body.reason), units)
 
 
 @router.get("/visits/{visit_id}/changes-of-mind")

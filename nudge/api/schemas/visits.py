@@ -81,6 +81,14 @@ class NewEvent(Strict):
     """Ounces or grams, with refrigerant added or removed."""
 
 
+class PassedGate(Strict):
+    """A gate to judge past, and why; no reason takes it back."""
+
+    id: Id
+    gate: Name
+    reason: Annotated[str, Field(max_length=300)] = ""
+
+
 class ReadingOut(BaseModel):
     """A row of the record: the value in the units asked for, and just as it was given."""
 

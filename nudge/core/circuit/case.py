@@ -27,8 +27,8 @@ class Context:
     observations: frozenset[str] = field(default_factory=frozenset)
     unsettled: Said | None = None
     """What still moves, where instruments watch it; None where it is steady or nobody watches."""
-    early_reason: str = ""
-    """Why somebody chose to judge before it settled."""
+    passed: Mapping[str, str] = field(default_factory=dict)
+    """Gates somebody chose to pass, by key, each with the reason: printed with the verdict."""
     lies: tuple[Said, ...] = ()
     """Probes that are caught lying, a sentence each."""
     estimated: frozenset[str] = frozenset()

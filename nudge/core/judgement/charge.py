@@ -65,6 +65,12 @@ HEADLINES: dict[Advice, str] = {
     "find_leak": "Find the leak first.",
 }
 
+PAST_A_GATE: dict[str, str] = {
+    "add": "Looks low, judged past a gate: do not add.",
+    "remove": "Looks overcharged, judged past a gate: do not remove.",
+}
+PAST_ITS_GATE = "A gate was passed to say this, so it is no ground to move refrigerant."
+
 
 def judge_charge(
     case: Case,
@@ -78,9 +84,29 @@ def judge_charge(
 
     In order: readings that cannot be true, an empty system, a shut gate, then the deciding
     school's window. `add` and `remove` need their whole proof (see `proof.py`), and also that
-    the suspects, weighed, leave low (high) charge alone in front: see `ALONE`.
+    the suspects, weighed, leave low (high) charge alone in front: see `ALONE`. Past a gate
+    somebody chose to pass, a state may be named but refrigerant is never moved.
     """
-    blocking = [b for b in breaches if b.gate.effect == "blocks"]
+    verdict = _judged(case, targets, marks, breaches, doubts, weighing)
+    passed = [breach for breach in breaches if breach.passed]
+    if not passed or verdict.advice not in ("add", "remove"):
+        return verdict
+    template, measures, _ = verdict.reason
+    return replace(
+        verdict, advice="do_not_charge", headline=PAST_A_GATE[verdict.advice],
+        reason=Said(f"{template} {PAST_ITS_GATE}", measures),
+    )  # fmt: skip
+
+
+def _judged(
+    case: Case,
+    targets: Targets,
+    marks: Marks,
+    breaches: list[Breach],
+    doubts: list[Said],
+    weighing: Weighing | None,
+) -> ChargeVerdict:
+    blocking = [b for b in breaches if b.effect == "blocks"]
     standing = [b for b in blocking if b.gate.key == "not_running"]
     if standing:
         return _hold("unknown", standing[0].gate.headline, standing[0].message)

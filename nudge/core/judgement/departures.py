@@ -14,11 +14,10 @@ from types import MappingProxyType
 
 from nudge.core.circuit.case import Case
 from nudge.core.circuit.derived import blower_static
-from nudge.core.judgement.features import expected_condensing_over_ambient
 from nudge.core.judgement.signatures import EXPECTATIONS, Expectation
 from nudge.core.said import degrees_f, fahrenheit
 from nudge.core.settling.breaches import valve_need_kpa
-from nudge.core.targets.condensing import DEFAULT_SEER
+from nudge.core.targets.condensing import DEFAULT_SEER, condensing_over_ambient_near
 from nudge.core.units import Quantity
 from nudge.core.vocabulary.accuracy import accuracy_of
 
@@ -33,6 +32,8 @@ USUAL_VALVE_SHARE = 45.0
 OUTDOOR_FROM_K, OUTDOOR_TO_K = degrees_f(-27), degrees_f(15)
 WET_BULB_FROM_K, WET_BULB_TO_K = degrees_f(-13), degrees_f(9)
 """The weather the expectations were fitted in, about the rated point: held at its edges beyond."""
+SEER_FROM, SEER_TO, SEER_BLUR = 8.0, 20.0, 2.5
+"""The efficiencies the expectations were fitted in, and the spread of an unknown one (1 σ)."""
 USUAL_STATIC_PA, USUAL_FILTER_PA = 125.0, 28.0
 ORDINARY_VOLTS, ORDINARY_POWER_FACTOR = 230.0, 0.95
 SEER_TO_WATTS = 0.29307
@@ -108,12 +109,16 @@ def departures_of_approach(case: Case) -> float:
 
 
 def _weather(case: Case, row: Expectation) -> tuple[float, float]:
-    """What today's air adds to an expectation, and the blur of what nobody read of it."""
+    """What today's air and the class add to an expectation, and the blur of what is not known."""
     outdoor = case.readings.get("outdoor_air_temp")
     wet_bulb = case.readings.get("return_air_wet_bulb")
     step, blur = row.base, 0.0
+    if case.plate.rated_seer is None:
+        blur = abs(row.per_seer) * SEER_BLUR
+    else:
+        step += row.per_seer * held_seer(case.plate.rated_seer)
     if outdoor is None:
-        blur = abs(row.per_outdoor) * OUTDOOR_BLUR_K
+        blur = hypot(blur, row.per_outdoor * OUTDOOR_BLUR_K)
     else:
         step += row.per_outdoor * held_outdoor(outdoor - RATED_OUTDOOR_C)
     if wet_bulb is None:
@@ -132,6 +137,11 @@ def held_outdoor(kelvin: float) -> float:
 def held_wet_bulb(kelvin: float) -> float:
     """Return wet bulb over its rated point, held at the edges of the fit [K]."""
     return min(max(kelvin, WET_BULB_FROM_K), WET_BULB_TO_K)
+
+
+def held_seer(seer: float) -> float:
+    """Rated efficiency over the usual one, held at the edges of the fit."""
+    return min(max(seer, SEER_FROM), SEER_TO) - DEFAULT_SEER
 
 
 def _one_sigma(case: Case, sign: Sign, point: str) -> float:
@@ -173,6 +183,13 @@ def _subcooling_base(case: Case) -> float:
 
 def _superheat_base(case: Case) -> float:
     return case.plate.target_superheat_k or degrees_f(12)
+
+
+def _condensing_base(case: Case) -> float:
+    """The plate's own figure, else its class's, between classes in proportion [K]."""
+    if case.plate.condensing_over_ambient_k is not None:
+        return case.plate.condensing_over_ambient_k
+    return condensing_over_ambient_near(case.plate.rated_seer)
 
 
 def _coil_difference(case: Case) -> float:
@@ -250,7 +267,7 @@ _ROWS = (
     Sign("evaporator_superheat", "Evaporator superheat", _K, (*_LOW, "evaporator_outlet_temp"),
          _derived("evaporator_superheat"), _superheat_base, in_place_of="superheat"),
     Sign("condensing_over_ambient", "Condensing over ambient", _K, (*_HIGH, _OA),
-         _derived("condensing_over_ambient"), expected_condensing_over_ambient),
+         _derived("condensing_over_ambient"), _condensing_base),
     Sign("approach", "Approach", _K, ("liquid_line_temp", _OA), _derived("approach"),
          lambda case: case.plate.approach_k or degrees_f(10), in_place_of="subcooling"),
     Sign("evaporator_difference", "Evaporator difference", _K, (*_LOW, _RA),

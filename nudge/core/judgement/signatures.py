@@ -28,11 +28,13 @@ PLAIN = SHARES | {"pressure_ratio"}
 
 @dataclass(frozen=True, slots=True)
 class Expectation:
-    """What a healthy system adds to a sign's base, and what weather adds per kelvin."""
+    """What a healthy system adds to a sign's base, and what weather and its class add to that."""
 
     base: float
     per_outdoor: float
     per_wet_bulb: float
+    per_seer: float = 0.0
+    """What each point of rated efficiency over 14 adds: bigger coils, smaller rises."""
     usual_wet_bulb: float = -2.0
     """Where a house usually is, against the rated wet bulb [K], when nobody read it."""
 
@@ -77,6 +79,7 @@ def _expectations() -> dict[bool, dict[str, Expectation]]:
             float(row["base"]) * unit,
             float(row["per °F outdoors"]) * unit / degrees_f(1),
             float(row["per °F wet bulb"]) * unit / degrees_f(1),
+            float(row["per SEER"]) * unit,
         )
     return found
 

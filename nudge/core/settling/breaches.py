@@ -254,18 +254,7 @@ def just_changed(case: Case, targets: Targets) -> Said | None:
 
 
 def not_settled(case: Case, targets: Targets) -> Said | None:
-    return None if case.context.early_reason else case.context.unsettled
-
-
-def judged_early(case: Case, targets: Targets) -> Said | None:
-    if case.context.unsettled is None or not case.context.early_reason:
-        return None
-    return say(f"Judged before it settled, because: {_plain(case.context.early_reason)}.")
-
-
-def _plain(reason: str) -> str:
-    """Somebody's own words, kept from being read as a template."""
-    return reason.strip().rstrip(".").replace("{", "(").replace("}", ")")
+    return case.context.unsettled
 
 
 def contradicted(case: Case, targets: Targets) -> Said | None:

@@ -2,6 +2,8 @@
 
 A gate that *blocks* keeps charge from being judged; one that *warns* is said beside the
 verdict. `breached` answers the sentence to show, or None when the gate is open.
+Somebody may pass a blocking gate with a reason, which is printed; past a gate nobody is told
+to move refrigerant (`charge.judge_charge` holds that).
 """
 
 from collections.abc import Callable
@@ -9,6 +11,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from nudge.core.circuit.case import Case
+from nudge.core.errors import UnknownName
 from nudge.core.said import Said
 from nudge.core.settling.breaches import (
     air_unseen,
@@ -22,7 +25,6 @@ from nudge.core.settling.breaches import (
     duct_unmeasured,
     estimated,
     indoor_cold,
-    judged_early,
     just_changed,
     not_settled,
     outdoor_cold,
@@ -42,7 +44,11 @@ from nudge.core.vocabulary.equipment import Application
 
 Effect = Literal["blocks", "warns"]
 
-_FOR_ANY_PLANT = {"application_not_judged", "not_running"}
+NEVER_PASSED = frozenset({"application_not_judged", "not_running"})
+"""Behind these there is nothing to judge: no rules for such plant, no refrigeration to read.
+They are also the only ones that count for any plant."""
+CLOCKS = frozenset({"run_short", "just_changed", "not_settled"})
+"""Gates that only time opens: a reason to pass one ends when the system is touched again."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -57,6 +63,10 @@ class Gate:
     headline: str = ""
     """What to do first, in a few words, where the gate blocks."""
 
+    @property
+    def may_be_passed(self) -> bool:
+        return self.effect == "blocks" and self.key not in NEVER_PASSED
+
 
 @dataclass(frozen=True, slots=True)
 class Breach:
@@ -64,6 +74,17 @@ class Breach:
 
     gate: Gate
     message: Said
+    passed: bool = False
+    """Somebody passed it with a reason, which the message says."""
+
+    @property
+    def may_pass(self) -> bool:
+        """It stands in the way, and a reason would open it."""
+        return self.gate.may_be_passed and not self.passed
+
+    @property
+    def effect(self) -> Effect:
+        return "warns" if self.passed else self.gate.effect
 
 
 def open_gates(case: Case, targets: Targets) -> list[Breach]:
@@ -72,10 +93,27 @@ def open_gates(case: Case, targets: Targets) -> list[Breach]:
     Plant that is not judged at all is told so, and nothing about charge besides.
     """
     judged = case.plate.application is Application.COMFORT_COOLING
-    gates = [gate for gate in GATES if judged or gate.key in _FOR_ANY_PLANT]
+    gates = [gate for gate in GATES if judged or gate.key in NEVER_PASSED]
     found = ((gate, gate.breached(case, targets)) for gate in gates)
-    shut = [Breach(gate, message) for gate, message in found if message is not None]
-    return sorted(shut, key=lambda breach: breach.gate.effect != "blocks")
+    shut = [_shut(gate, message, case) for gate, message in found if message is not None]
+    return sorted(shut, key=lambda breach: breach.effect != "blocks")
+
+
+def gate_to_pass(key: str) -> str:
+    """The key of a gate that may be passed. Raises: UnknownName."""
+    may = {gate.key for gate in GATES if gate.may_be_passed}
+    if key not in may:
+        raise UnknownName("gate to pass", key, may)
+    return key
+
+
+def _shut(gate: Gate, message: Said, case: Case) -> Breach:
+    reason = case.context.passed.get(gate.key, "").strip()
+    if not reason or not gate.may_be_passed:
+        return Breach(gate, message)
+    plain = reason.rstrip(".").replace("{", "(").replace("}", ")")
+    said = Said(f"Judged all the same, because: {plain}. {message.template}", message.measures)
+    return Breach(gate, said, passed=True)
 
 
 GATES: tuple[Gate, ...] = (
@@ -121,13 +159,6 @@ GATES: tuple[Gate, ...] = (
         "trade rule",
         not_settled,
         "Let it settle.",
-    ),
-    Gate(
-        "judged_early",
-        "warns",
-        "Somebody passed the settling gate with a reason; it is printed with the verdict.",
-        "trade rule",
-        judged_early,
     ),
     Gate(
         "indoor_below_70",

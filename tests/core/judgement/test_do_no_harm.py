@@ -103,7 +103,7 @@ class DoNoHarmTest(unittest.TestCase):
         what = f"{case.plate} {case.readings} {case.context}"
         self.assertIs(case.plate.application, Application.COMFORT_COOLING, what)
         self.assertEqual(result.doubts, (), what)
-        self.assertNotIn("blocks", [breach.gate.effect for breach in result.breaches], what)
+        self.assertNotIn("blocks", [breach.effect for breach in result.breaches], what)
         subcooling = result.targets.windows["subcooling"]
         assert derived.subcooling is not None
         self.assertEqual(subcooling.place(derived.subcooling), "low", what)

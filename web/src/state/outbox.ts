@@ -57,6 +57,7 @@ type Writing =
   | 'zeros'
   | 'ignored'
   | 'kept'
+  | 'passed-gates'
 
 /** Write something on a visit: it gets an id of its own, in the message and in its body. */
 export function writeOn(

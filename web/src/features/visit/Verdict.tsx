@@ -2,6 +2,7 @@ import type { Assessment, Visit } from '../../api/types'
 import { KeyCap } from '../../ui/Button'
 import { Care } from '../../ui/Care'
 import { Notice } from '../../ui/Notice'
+import { PassedGates } from './PassedGates'
 
 /** The verdict: dangers first, then what to do in one line. */
 export function Verdict({ visit }: { visit: Visit }) {
@@ -44,14 +45,14 @@ export function Verdict({ visit }: { visit: Visit }) {
   )
 }
 
-type ReasonsProps = { assessment: Assessment; onChanges: () => void }
+type ReasonsProps = { visit: Visit; assessment: Assessment; onChanges: () => void }
 
 /** Why, what must be minded while doing it, and what is not known. */
-export function Reasons({ assessment, onChanges }: ReasonsProps) {
+export function Reasons({ visit, assessment, onChanges }: ReasonsProps) {
   const { charge, diagnosis, over_time, readiness } = assessment
   const others = readiness.filter((gate) => gate.message !== charge.reason)
   const blocking = others.filter((gate) => gate.effect === 'blocks')
-  const unknown = others.filter((gate) => gate.effect === 'warns')
+  const unknown = others.filter((gate) => gate.effect === 'warns' && !gate.passed)
   return (
     <section aria-label="Reasons" className="flex max-w-[84ch] flex-col gap-1 lg:pl-6">
       <p>{charge.reason}</p>
@@ -73,6 +74,7 @@ export function Reasons({ assessment, onChanges }: ReasonsProps) {
       {charge.cautions.length > 0 && <Care word="Care:">{charge.cautions.join(' ')}</Care>}
       <Aside word="Over time:" sentences={over_time.map((one) => one.message)} />
       <Aside word="Also in the way:" sentences={blocking.map((gate) => gate.message)} />
+      <PassedGates visit={visit} gates={readiness} />
       <Aside word="Not known:" sentences={unknown.map((gate) => gate.message)} />
       <Aside word="Another school differs:" sentences={otherSchools(assessment)} />
     </section>

@@ -129,7 +129,7 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
             )}
             {visit.assessment && !visit.look && !showsStrips && card !== 'walk' && (
               <div className="max-lg:order-1">
-                <Reasons assessment={visit.assessment} onChanges={() => setCard('changes')} />
+                <Reasons visit={visit} assessment={visit.assessment} onChanges={() => setCard('changes')} />
               </div>
             )}
             {visit.look && <LookPanel look={visit.look} />}
