@@ -8,8 +8,13 @@ from pathlib import Path
 from random import Random
 from unittest.mock import patch
 
+from nudge.core.circuit.derived import derive
 from nudge.core.judgement.departures import SIGNS
 from nudge.core.judgement.signatures import DEVICES, SEVERITIES
+from nudge.core.plant.machine import Conditions
+from nudge.core.plant.steady import steady
+from nudge.core.plant.truth import running_truth
+from nudge.core.plant.wet_air import air_of
 from tools import make_signatures
 from tools.make_signatures import (
     BANDS,
@@ -26,6 +31,7 @@ from tools.make_signatures import (
     residual,
     spread,
 )
+from tools.sweep import site
 
 HEALTHY = Job("valve", ("none",), "none", "", (), "", 40)
 LOW = Job("valve", ("undercharge",), "undercharge", "severe", ("undercharge",), "", 40)
@@ -36,10 +42,10 @@ def _cases(job: Job, move: float = 0.0, count: int = 40) -> list[Seen]:
     rng = Random(f"{job}{move}")
     found = []
     for _ in range(count):
-        out, wet = rng.uniform(-12, 5), rng.uniform(-5, 2)
+        out, wet, seer = rng.uniform(-12, 5), rng.uniform(-5, 2), rng.uniform(-5, 5)
         noise = rng.gauss(0, 0.3)
-        off = 0.5 - 0.1 * out + 0.2 * wet + move + noise
-        found.append(Seen(job, out, wet, {"subcooling": off, "approach": -off + 0.05 * noise,
+        off = 0.5 - 0.1 * out + 0.2 * wet - 0.3 * seer + move + noise
+        found.append(Seen(job, out, wet, seer, {"subcooling": off, "approach": -off + 0.05 * noise,
                                           "superheat": rng.gauss(0, 1)}))  # fmt: skip
     return found
 
@@ -54,8 +60,21 @@ class SignaturesToolTest(unittest.TestCase):
         self.assertAlmostEqual(row.base, 0.5, delta=0.2)
         self.assertAlmostEqual(row.per_outdoor, -0.1, delta=0.03)
         self.assertAlmostEqual(row.per_wet_bulb, 0.2, delta=0.06)
+        self.assertAlmostEqual(row.per_seer, -0.3, delta=0.05)
         left = [residual(one, self.expected)["subcooling"] for one in _cases(LOW, -5.0)]
         self.assertAlmostEqual(sum(left) / len(left), -5.0, delta=0.15)
+
+    def test_a_swept_system_does_what_its_plate_says(self):
+        # The plate against heat worked out from the air readings at the rated point, not from
+        # the plant's own sum.
+        for kind in ("valve", "strange orifice"):
+            with self.subTest(kind):
+                of = site(4, kind)
+                air = air_of(26.7, 51.0), air_of(35.0, 40.0)
+                at = steady(of.machine, Conditions(*air, of.machine.charge_kg))
+                found = derive(of.plate, running_truth(at))
+                self.assertAlmostEqual(found.capacity_total / of.plate.nominal_capacity_w, 1,
+                                       delta=0.15)  # fmt: skip
 
     def test_weather_itself_is_expected_flat(self):
         for sign in SIGNS.values():

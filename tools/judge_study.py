@@ -249,6 +249,15 @@ def _share(found: Sequence[Judged], right: Callable[[Judged], bool]) -> str:
     return f"{hits / max(len(found), 1):6.1%} of {len(found)}"
 
 
+def _as_common(found: Sequence[Judged]) -> float:
+    """The share with the right suspect in the first two, each suspect by its prior."""
+    by_suspect: Mapping[str, list[bool]] = defaultdict(list)
+    for one in found:
+        by_suspect[one.suspects[0]].append(one.in_two)
+    whole = sum(SUSPECTS[key].prior for key in by_suspect)
+    return sum(SUSPECTS[k].prior * sum(v) / len(v) for k, v in by_suspect.items()) / whole
+
+
 def calibration_error(found: Sequence[tuple[float, bool]]) -> float:
     """Expected calibration error over ten equal bins of the leader's belief."""
     error = 0.0
@@ -288,7 +297,8 @@ def main(cases: int = CASES, harm: int = HARM) -> None:
             print(f"  moderate and severe, full: first {_share(worst, lambda j: j.first)}, "
                   f"first two {_share(worst, lambda j: j.in_two)}")  # fmt: skip
             print(f"    taken for:{_confusions(worst)}")
-            print(f"  five numbers: first two {_share(five, lambda j: j.in_two)}")
+            print(f"  five numbers: first two {_share(five, lambda j: j.in_two)}, "
+                  f"{_as_common(five):.1%} weighed by how common each is")  # fmt: skip
             print(f"  mild, full: first two {_share(mild, lambda j: j.in_two)}")
             print(f"  pairs, both named: {_share(two, lambda j: j.in_two)}")
         for name in ("full", "five"):

@@ -36,7 +36,8 @@ RATED_TIMES = 2
 PLATE_ROUNDS = 0.04
 """A plate's capacity and efficiency are the maker's test, rounded to a size (1 σ, share)."""
 WATTS_PER_EER = 0.29307
-MADE_WITH = 0.20
+USUAL_SPREAD, STRANGE_SPREAD = 0.20, 0.30
+"""How far every constant of a system may be from its preset's, ordinary or strange (share)."""
 LEFT_SUBCOOLING_K, LEFT_SUPERHEAT_K = 0.67, 1.2
 """How near to its target a good installer leaves a system (1 σ): tolerances are ±3 and ±5 °F."""
 FIVE = ("suction_pressure", "liquid_pressure", "suction_line_temp", "liquid_line_temp",
@@ -75,16 +76,17 @@ class Swept:
 
 
 @cache
-def site(number: int, kind: str) -> Site:
+def site(number: int, kind: str, spread: float = USUAL_SPREAD) -> Site:
     """The system of a number: `kind` is valve or orifice, "strange valve" for one far from them.
 
-    Ordinary ones vary ±20 % in every constant about a preset; strange ones ±30 %, with other
-    sizes, glides and elevations. Each is then commissioned: charge, orifice and air set to plate.
+    Ordinary ones vary by `spread` in every constant about a preset; strange ones by ±30 %, with
+    other sizes, glides and elevations. Each is then commissioned (charge, orifice and air), and
+    rated: its plate says what its maker's test would have found.
     """
     rng = Random(f"{kind}{number}")
     while True:
         try:
-            return _site(rng, kind)
+            return _site(rng, kind, STRANGE_SPREAD if kind.startswith("strange") else spread)
         except NoOperatingPoint:
             continue
 
@@ -95,7 +97,7 @@ def _glide_k(fluid: str, dew_c: float) -> float:
     return dew_c - table.bubble.temperature(table.dew.pressure(dew_c))
 
 
-def _site(rng: Random, kind: str) -> Site:
+def _site(rng: Random, kind: str, spread: float) -> Site:
     strange = kind.startswith("strange")
     keys = [k for k in COMFORT if (PRESETS[k].rating.device == "fixed_orifice")
             is kind.endswith("orifice")]  # fmt: skip
@@ -111,7 +113,7 @@ def _site(rng: Random, kind: str) -> Site:
             evaporating_c=rating.evaporating_c + 0.4 * _glide_k(fluid, 5),
             line_m=rng.uniform(4, 15),
         )  # fmt: skip
-    machine = _varied(sized(rating), rng, 0.30 if strange else MADE_WITH)
+    machine = _varied(sized(rating), rng, spread)
     share = rng.uniform(0.92, 1.08)
     exact, capacity_kw = machine, rating.nominal_kw
     for _ in range(RATED_TIMES):

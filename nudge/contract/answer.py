@@ -40,9 +40,9 @@ class ReadinessOut:
     key: str
     effect: Literal["blocks", "warns"]
     message: str
-    passed: bool
+    passed: bool = False
     """Somebody passed it on purpose; the message says why."""
-    may_pass: bool
+    may_pass: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -232,7 +232,13 @@ def answer(result: Assessment, units: UnitSystem) -> AssessOut:
             for check, said in result.doubts
         ]
         + [
-            ReadinessOut(key=b.gate.key, effect=b.effect, passed=b.passed, may_pass=b.may_pass, message=b.message.text(units))
+            ReadinessOut(
+                key=b.gate.key,
+                effect=b.effect,
+                passed=b.passed,
+                may_pass=b.may_pass,
+                message=b.message.text(units),
+            )
             for b in result.breaches
         ],
         charge=ChargeOut(

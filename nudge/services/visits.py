@@ -408,7 +408,9 @@ def _surroundings(session: Session, row: Visit, now: datetime) -> Surroundings:
     points = current(row.readings).keys() | (state.values.keys() if state else set())
     gauges_on = not points.isdisjoint(PRESSURES)
     own = OwnHistory() if gauges_on else own_history(earlier)  # the look is without gauges
-    return Surroundings(preferred, own, state, simulated, passed, own_departures(earlier), additions)
+    return Surroundings(
+        preferred, own, state, simulated, passed, own_departures(earlier), additions
+    )
 
 
 def _found(session: Session, visit_id: str) -> Visit:

@@ -45,14 +45,17 @@ class DeparturesTest(unittest.TestCase):
         )
 
     def test_weather_nobody_read_and_readings_nobody_trusts_blur(self):
-        read = departures(case(**RIGHT))["superheat"]
+        rated = plate(rated_seer=14)
+        read = departures(case(rated, **RIGHT))["superheat"]
         self.assertEqual(read.blur, 0)
+        unrated = departures(case(**RIGHT))
+        self.assertGreater(unrated["condensing_over_ambient"].blur, 0)
         unread = {k: v for k, v in RIGHT.items() if k not in ("oa", "wb")}
         orifice = plate("fixed_orifice", subcooling=None)
         self.assertGreater(departures(case(orifice, **unread))["superheat"].blur, 2)
         guessed = Context(20, 15, estimated=frozenset({"suction_line_temp"}))
         # Three times a clamp's ±1 °F, halved to one σ: 1.5 °F.
-        blur = departures(case(context=guessed, **RIGHT))["superheat"].blur
+        blur = departures(case(rated, guessed, **RIGHT))["superheat"].blur
         self.assertAlmostEqual(blur * 1.8, 1.5)
 
     def test_weather_beyond_the_fit_is_held_at_its_edge(self):
@@ -120,7 +123,7 @@ class WeighingTest(unittest.TestCase):
 
     def test_likelihood_by_hand_for_one_sign(self):
         # One sign needs no whitening: weight = prior × (1 + z²/6)^(−7/2) ÷ s.
-        found = {"subcooling": departures(case(**LOW))["subcooling"]}
+        found = {"subcooling": departures(case(plate(rated_seer=14), **LOW))["subcooling"]}
         by_hand = {}
         for row in hypotheses(True, ("subcooling",)):
             z = (found["subcooling"].off - row.middle[0]) / row.spread[0]

@@ -78,7 +78,10 @@ def _shut(gate):
     if gate in ticked:
         seen = SEEN.observations - {clean.get(gate)} | {gate}
         return replace(SEEN, observations=seen), {}
-    by_context = {"run_short": {"minutes_running": 3.0}, "just_changed": {"minutes_since_change": 2}}
+    by_context = {
+        "run_short": {"minutes_running": 3.0},
+        "just_changed": {"minutes_since_change": 2},
+    }
     if gate in by_context:
         return replace(SEEN, **by_context[gate]), {}
     by_reading = {"indoor_below_70": {"ra": 66}, "outdoor_below_70": {"oa": 64}}

@@ -583,6 +583,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{visit_id}/passed-gates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Pass Gate
+         * @description Judge past a gate that blocks; the reason is printed, an empty one takes it back.
+         */
+        post: operations["pass_gate_api_visits__visit_id__passed_gates_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{visit_id}/changes-of-mind": {
         parameters: {
             query?: never;
@@ -919,6 +939,7 @@ export interface components {
              *       "observations": [],
              *       "estimated": [],
              *       "stale": [],
+             *       "passed": {},
              *       "own": {},
              *       "earlier": [],
              *       "added_since": 0,
@@ -1176,6 +1197,10 @@ export interface components {
             estimated?: string[];
             /** Stale */
             stale?: string[];
+            /** Passed */
+            passed?: {
+                [key: string]: string;
+            };
             /** @default {} */
             own: components["schemas"]["OwnIn"];
             /** Earlier */
@@ -1638,6 +1663,7 @@ export interface components {
              *       "observations": [],
              *       "estimated": [],
              *       "stale": [],
+             *       "passed": {},
              *       "own": {},
              *       "earlier": [],
              *       "added_since": 0,
@@ -2122,6 +2148,21 @@ export interface components {
             order: string;
         };
         /**
+         * PassedGate
+         * @description A gate to judge past, and why; no reason takes it back.
+         */
+        PassedGate: {
+            /** Id */
+            id: string;
+            /** Gate */
+            gate: string;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+        };
+        /**
          * PlacementIn
          * @description Put an instrument on a point, or take it off ("").
          */
@@ -2376,6 +2417,16 @@ export interface components {
             effect: "blocks" | "warns";
             /** Message */
             message: string;
+            /**
+             * Passed
+             * @default false
+             */
+            passed: boolean;
+            /**
+             * May Pass
+             * @default false
+             */
+            may_pass: boolean;
         };
         /**
          * ReadingIn
@@ -4208,6 +4259,43 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["NewEvent"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    pass_gate_api_visits__visit_id__passed_gates_post: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PassedGate"];
             };
         };
         responses: {

@@ -47,12 +47,12 @@ export function Verdict({ visit }: { visit: Visit }) {
 
 type ReasonsProps = { visit: Visit; assessment: Assessment; onChanges: () => void }
 
-/** Why, what must be minded while doing it, and what is not known. */
+/** Why, what must be minded while doing it, and what else is in the way. */
 export function Reasons({ visit, assessment, onChanges }: ReasonsProps) {
-  const { charge, diagnosis, over_time, readiness } = assessment
-  const others = readiness.filter((gate) => gate.message !== charge.reason)
-  const blocking = others.filter((gate) => gate.effect === 'blocks')
-  const unknown = others.filter((gate) => gate.effect === 'warns' && !gate.passed)
+  const { charge, diagnosis, readiness } = assessment
+  const blocking = readiness.filter(
+    (gate) => gate.effect === 'blocks' && gate.message !== charge.reason,
+  )
   return (
     <section aria-label="Reasons" className="flex max-w-[84ch] flex-col gap-1 lg:pl-6">
       <p>{charge.reason}</p>
@@ -72,9 +72,18 @@ export function Reasons({ visit, assessment, onChanges }: ReasonsProps) {
         </p>
       )}
       {charge.cautions.length > 0 && <Care word="Care:">{charge.cautions.join(' ')}</Care>}
-      <Aside word="Over time:" sentences={over_time.map((one) => one.message)} />
       <Aside word="Also in the way:" sentences={blocking.map((gate) => gate.message)} />
       <PassedGates visit={visit} gates={readiness} />
+    </section>
+  )
+}
+
+/** What stands beside the verdict and does not change what to do now. */
+export function Besides({ assessment }: { assessment: Assessment }) {
+  const unknown = assessment.readiness.filter((gate) => gate.effect === 'warns' && !gate.passed)
+  return (
+    <section aria-label="Besides" className="flex max-w-[84ch] flex-col gap-1 empty:hidden lg:pl-6">
+      <Aside word="Over time:" sentences={assessment.over_time.map((one) => one.message)} />
       <Aside word="Not known:" sentences={unknown.map((gate) => gate.message)} />
       <Aside word="Another school differs:" sentences={otherSchools(assessment)} />
     </section>

@@ -32,7 +32,7 @@ import { note, RunClock } from './RunClock'
 import { Seen } from './Seen'
 import { Strips } from './Strips'
 import { Suspects } from './Suspects'
-import { Reasons, Verdict } from './Verdict'
+import { Besides, Reasons, Verdict } from './Verdict'
 import { WalkCard } from './WalkCard'
 import { WorkCard } from './WorkCard'
 
@@ -129,7 +129,11 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
             )}
             {visit.assessment && !visit.look && !showsStrips && card !== 'walk' && (
               <div className="max-lg:order-1">
-                <Reasons visit={visit} assessment={visit.assessment} onChanges={() => setCard('changes')} />
+                <Reasons
+                  visit={visit}
+                  assessment={visit.assessment}
+                  onChanges={() => setCard('changes')}
+                />
               </div>
             )}
             {visit.look && <LookPanel look={visit.look} />}
@@ -171,6 +175,11 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
                 <EmptyLoop />
               )}
             </div>
+            {visit.assessment && !visit.look && card !== 'walk' && (
+              <div className="max-lg:order-3">
+                <Besides assessment={visit.assessment} />
+              </div>
+            )}
           </div>
           <div className="flex min-w-0 flex-col gap-5 pt-3 pb-6 lg:overflow-y-auto lg:px-1">
             {visit.look?.decision !== 'leave_caps_on' && (
