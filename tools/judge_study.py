@@ -16,7 +16,7 @@ from nudge.core.circuit.case import Context
 from nudge.core.errors import CoreError
 from nudge.core.judgement.assess import Assessment, assess
 from nudge.core.judgement.check_table import CHECKS, CLEANED, SECOND_LOAD
-from nudge.core.judgement.looks import LOOKS, Look
+from nudge.core.judgement.looks import LOOK_OF, LOOKS, Look
 from nudge.core.judgement.pairs import PAIRS
 from nudge.core.judgement.signatures import SEVERITIES
 from nudge.core.judgement.suspect_table import SEVERITY_SHARES, SUSPECTS
@@ -30,6 +30,9 @@ SITES = range(1000, 1150)
 NOT_LOW = 0.97
 """Charge from this share of what the plate's target takes is not low."""
 CAPACITOR_WEAK = 0.94
+BEFORE_GAUGES = ("filter_clean", "evaporator_coil_clean", "condenser_coil_clean",
+                 "condenser_fan_ok")  # fmt: skip
+"""What somebody has looked at who is ready to judge charge."""
 SETTLED_MINUTES = 40.0
 FOLLOWED = 3
 ONE_CLAMP_K, STEP_K = 0.12, 1.1
@@ -125,18 +128,25 @@ class _Visit:
         wanted = self._asked.instruments
         if wanted == "five":
             return {p: self._all[p] for p in FIVE}, set()
+        if wanted == "looked":
+            seen = {self._answer(LOOK_OF[key]) for key in BEFORE_GAUGES}
+            return dict(self._all), seen | self._capacitor()
         if wanted == "some":
             kept = self._rng.uniform(0.4, 1.0)
             read = {p: v for p, v in self._all.items() if self._rng.random() < kept}
             seen = {s for look in LOOKS if self._rng.random() < 0.3
                     for s in [self._answer(look)] if s}  # fmt: skip
             return read or dict(self._all), seen
+        return dict(self._all), self._capacitor()
+
+    def _capacitor(self) -> set[str]:
+        """What a meter says of the blower's capacitor."""
         share = self._case.site.machine.blower.capacitor_share
         for present in self._case.faults:
             if present.key == "weak_capacitor":
                 share *= 1 - 0.4 * present.severity
         weak = share * self._rng.gauss(1, 0.01) < CAPACITOR_WEAK
-        return dict(self._all), {"blower_capacitor_weak" if weak else "blower_capacitor_ok"}
+        return {"blower_capacitor_weak" if weak else "blower_capacitor_ok"}
 
     def judged(self) -> Assessment:
         context = Context(SETTLED_MINUTES, SETTLED_MINUTES, frozenset(self.seen))
@@ -239,7 +249,8 @@ def anything(count: int) -> list[Asked]:
         trouble = rng.choice(list(PROBE_TROUBLES)) if rng.random() < 0.3 else ""
         found.append(
             Asked(f"harm{number}", kind, faults, rng.choice(SEVERITIES),
-                           rng.choice(("full", "full", "some", "some", "five")), trouble)
+                           rng.choice(("full", "looked", "looked", "some", "some", "five")),
+                           trouble)
         )  # fmt: skip
     return found
 
@@ -316,7 +327,7 @@ def main(cases: int = CASES, harm: int = HARM) -> None:
         for one in harmed[:10]:
             print(f"    {one.asked} {one.charge_share:.3f} {one.ranked[:2]}")
         low = run([Asked(f"low{n}", ("valve", "orifice")[n % 2], ("undercharge",),
-                         SEVERITIES[n % 3], "full") for n in range(cases // 2)])  # fmt: skip
+                         SEVERITIES[n % 3], "looked") for n in range(cases // 2)])  # fmt: skip
         ready = [j for j in low if j.is_ready and j.charge_share < 0.95]
         print(f"truly low and ready: add or find_leak "
               f"{_share(ready, lambda j: j.advice in ('add', 'find_leak'))}")  # fmt: skip

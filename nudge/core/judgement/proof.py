@@ -17,8 +17,9 @@ from nudge.core.said import degrees_f, fahrenheit
 from nudge.core.settling.breaches import WARM_ENOUGH_APPROACH_C, WARM_ENOUGH_C
 from nudge.core.targets import approach, chart_school, plate_subcooling
 
-SECOND_CLAMP_K, APPROACH_OFF_K = degrees_f(2), degrees_f(2.5)
-FAR_OVER_K, APPROACH_BESIDE_K = degrees_f(5), degrees_f(1.5)
+SECOND_CLAMP_K, APPROACH_OFF_K = degrees_f(2), degrees_f(5)
+FAR_OVER_K, APPROACH_BESIDE_K = degrees_f(5), degrees_f(2.5)
+CONDENSER_SEEN = ("condenser_coil_clean", "condenser_fan_ok")
 Marks = Mapping[str, Feature]
 KNOWN_TARGETS = frozenset({plate_subcooling.KEY, chart_school.SUBCOOLING_KEY, approach.KEY})
 """Schools of a valve system that rest on the maker's own figure."""
@@ -101,15 +102,17 @@ def _confirmed(case: Case, marks: Marks) -> bool | None:
     """Low subcooling by more than one probe: a single one out of true must never add.
 
     Superheat far over its window is the other side's word; superheat just over it wants the
-    liquid line to stand farther off outdoor air than it should, which no gauge can feign. Without
-    superheat, a second clamp on the liquid line must agree as well.
+    liquid line to stand farther off outdoor air than it should, which no gauge can feign, and the
+    outdoor coil and fan, which can, seen right. Without superheat, a second clamp on the liquid
+    line must agree as well.
     """
     if case.saw("readings_confirmed"):
         return True
     superheat = marks.get("superheat")
     if superheat is not None and superheat.level == "high":
         far = superheat.value - superheat.high >= FAR_OVER_K
-        return True if far or departures_of_approach(case) >= APPROACH_BESIDE_K else None
+        beside = departures_of_approach(case) >= APPROACH_BESIDE_K
+        return True if far or (beside and all(map(case.saw, CONDENSER_SEEN))) else None
     line, approach_k = case.readings.get("liquid_line_temp"), case.derived.approach
     second = case.readings.get("drier_inlet_temp", case.readings.get("liquid_line_temp_indoor"))
     if line is None or second is None or approach_k is None:
@@ -164,11 +167,11 @@ ADD_PROOF: tuple[ProofRow, ...] = (
     ProofRow(
         "sensor_suspect",
         "low subcooling borne out: superheat {d5} or more over its window, or over it and the "
-        "approach {d1.5} over; without superheat a second liquid clamp within {d2} and the "
-        "approach {d2.5} over; or probes swapped",
+        "approach {d2.5} over with the outdoor coil and fan seen right; without superheat a "
+        "second liquid clamp within {d2} and the approach {d5} over; or probes swapped",
         _confirmed,
-        "zero the gauges and clamp the liquid line at a second place, because one probe alone "
-        "proves nothing",
+        "see the outdoor coil and fan right, zero the gauges and clamp the liquid line at a second "
+        "place, because one probe alone proves nothing",
         "",
         "swap_probes",
     ),

@@ -67,7 +67,7 @@ class OnThePlantTest(unittest.TestCase):
     def test_truly_low_is_not_left_alone(self):
         asked = [
             Asked(
-                f"low test {n}", ("valve", "orifice")[n % 2], ("undercharge",), "moderate", "full"
+                f"low test {n}", ("valve", "orifice")[n % 2], ("undercharge",), "moderate", "looked"
             )
             for n in range(20)
         ]

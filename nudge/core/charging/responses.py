@@ -1,0 +1,72 @@
+"""The book of charge responses: what subcooling and superheat do as charge moves, system by system.
+
+Read from `tables/responses.csv`, made by `tools/make_responses.py` from systems of every size,
+device and refrigerant. A system on the roof is one of these, near enough; which one is learned
+from its own doses.
+"""
+
+import csv
+from bisect import bisect_right
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import cache
+from importlib.resources import files
+
+from nudge.core.said import degrees_f
+
+TABLE = files("nudge.core.charging").joinpath("tables", "responses.csv")
+STEP = 0.005
+"""Charge is stepped through in half percents of what is right."""
+LEAST, MOST = -0.45, 0.36
+STEPS = round((MOST - LEAST) / STEP) + 1
+
+
+@dataclass(frozen=True, slots=True)
+class Response:
+    """One system's curves over charge, both off what they are at the right charge [K]."""
+
+    name: str
+    subcooling: tuple[float, ...]
+    superheat: tuple[float, ...]
+    right_superheat_k: float
+
+
+@cache
+def responses(is_valve: bool) -> tuple[Response, ...]:
+    """Every system of a kind of device, stepped from `LEAST` to `MOST` of its right charge."""
+    device = "valve" if is_valve else "orifice"
+    rows: dict[str, list[tuple[float, ...]]] = {}
+    lines = TABLE.read_text("utf-8").splitlines()
+    for row in csv.DictReader(line for line in lines if not line.startswith("#")):
+        if row["device"] == device:
+            rows.setdefault(row["system"], []).append(
+                (float(row["charge"]) / 100, degrees_f(float(row["subcooling"])),
+                 degrees_f(float(row["superheat"])), degrees_f(float(row["right superheat"])))
+            )  # fmt: skip
+    return tuple(
+        Response(
+            name, _stepped([(r[0], r[1]) for r in found]), _stepped([(r[0], r[2]) for r in found]),
+            found[0][3],
+        )
+        for name, found in rows.items()
+    )  # fmt: skip
+
+
+def step_of(share: float) -> int:
+    """The step of a charge over right (share), held at both ends of the book."""
+    return min(max(round((share - LEAST) / STEP), 0), STEPS - 1)
+
+
+def _stepped(points: Sequence[tuple[float, float]]) -> tuple[float, ...]:
+    """A curve through its points at every step, straight between, flat beyond."""
+    at = [share for share, _ in points]
+    found = []
+    for step in range(STEPS):
+        share = LEAST + step * STEP
+        i = bisect_right(at, share)
+        if i in (0, len(at)):
+            found.append(points[min(i, len(at) - 1)][1])
+            continue
+        (low, under), (high, over) = points[i - 1], points[i]
+        found.append(under + (over - under) * (share - low) / (high - low))
+    return tuple(found)

@@ -1,0 +1,188 @@
+"""How much is missing (or too much), learned from every dose and the settled reading after it.
+
+Bayes over the book of responses: each hypothesis is one system of the book, how far it was from
+its right charge at the first reading, and how large its whole charge is. What every dose then
+did weighs them. A flat start near zero subcooling and the steepening near target are in the
+curves, so they are in the forecast.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from itertools import accumulate
+from math import exp
+from typing import Literal, NamedTuple
+
+from nudge.core.charging.responses import LEAST, STEP, STEPS, Response, responses, step_of
+from nudge.core.said import degrees_f
+
+Watched = Literal["subcooling", "superheat"]
+
+READ_K, BESIDE_K = degrees_f(0.9), degrees_f(4)
+"""How far a settled reading may be off its curve (1 σ): of what is charged by (instruments, and
+the load that drifts), and of the other, whose place at the right charge is known only by class."""
+OUTLIER = 16.0
+"""A reading counts no more than this against a hypothesis (z²): one bad one must not decide."""
+SCALES = (-1.6, -0.8, 0.0, 0.8, 1.6)
+FIRST_STRIDE = 2
+"""Where it started is tried in whole percents."""
+NEGLIGIBLE = 1e-5
+UNLIKELY = 0.02
+
+
+@dataclass(frozen=True, slots=True)
+class Settled:
+    """One settled reading: what went in before it [kg, minus for out], how far off target [K]."""
+
+    added_kg: float
+    subcooling_off_k: float | None
+    superheat_off_k: float | None
+
+
+class Guess(NamedTuple):
+    """One hypothesis that is still alive: its weight, system, charge over right now, whole kg."""
+
+    weight: float
+    response: Response
+    share: float
+    whole_kg: float
+
+
+@dataclass(frozen=True, slots=True)
+class Forecast:
+    """Where a quantity lands [K off target], by share of belief below: 2.5, 10, 50, 90, 97.5 %."""
+
+    least: float
+    low: float
+    middle: float
+    high: float
+    most: float
+
+
+@dataclass(frozen=True, slots=True)
+class Shortfall:
+    """What is believed of the charge now."""
+
+    watched: Watched
+    guesses: tuple[Guess, ...]
+    surprise: float
+    """How likely the last reading was to come out as low as it did, by the doses before it."""
+
+    def missing_kg(self) -> Forecast:
+        """What has to go in to be right [kg]; minus is too much."""
+        return _spread([(g.weight, -g.share * g.whole_kg) for g in self.guesses])
+
+    def after(self, dose_kg: float, of: Watched | None = None) -> Forecast:
+        """Where the watched quantity (or another) settles after a dose [K off target]."""
+        wanted = of or self.watched
+        return _spread([(g.weight, _off(g, wanted, dose_kg)) for g in self.guesses])
+
+    def per_kg(self) -> tuple[float, float]:
+        """This system's response at its place, over the next 3 % of charge [K/kg]: middle, ±."""
+        slopes = []
+        for guess in self.guesses:
+            dose = 0.03 * guess.whole_kg
+            rise = _off(guess, self.watched, dose) - _off(guess, self.watched, 0.0)
+            slopes.append((guess.weight, rise / dose))
+        found = _spread(slopes)
+        return found.middle, (found.high - found.low) / 2
+
+
+def _off(guess: Guess, wanted: Watched, dose_kg: float) -> float:
+    curve = guess.response.subcooling if wanted == "subcooling" else guess.response.superheat
+    return curve[step_of(guess.share + dose_kg / guess.whole_kg)]
+
+
+def learn(
+    is_valve: bool,
+    watched: Watched,
+    whole_kg: float,
+    whole_spread: float,
+    readings: Sequence[Settled],
+) -> Shortfall:
+    """Weigh every hypothesis by all settled readings so far, first to last.
+
+    `whole_kg` is what the system should hold and `whole_spread` how unsure that is (1 σ, share).
+    """
+    doses = list(accumulate(reading.added_kg for reading in readings))
+    doses = [total - doses[0] for total in doses]
+    spreads = _spreads(watched)
+    alive: list[Guess] = []
+    before: list[tuple[float, float]] = []
+    for response in responses(is_valve):
+        curves = response.subcooling, response.superheat
+        for sigma in SCALES:
+            whole = whole_kg * exp(sigma * whole_spread)
+            prior = exp(-sigma * sigma / 2)
+            moves = [dose / whole / STEP for dose in doses]
+            for start in range(0, STEPS, FIRST_STRIDE):
+                penalty = last = 0.0
+                for reading, move in zip(readings, moves, strict=True):
+                    at = min(max(round(start + move), 0), STEPS - 1)
+                    last = _penalty(reading, curves, at, spreads)
+                    penalty += last
+                weight = prior * exp(-penalty / 2)
+                if len(readings) > 1:
+                    at = min(max(round(start + moves[-1]), 0), STEPS - 1)
+                    curve = curves[watched == "superheat"]
+                    before.append((prior * exp(-(penalty - last) / 2), curve[at]))
+                if weight > 0.0:
+                    alive.append(
+                        Guess(weight, response, LEAST + (start + moves[-1]) * STEP, whole)
+                    )  # fmt: skip
+    best = max(guess.weight for guess in alive)
+    kept = [guess for guess in alive if guess.weight > NEGLIGIBLE * best]
+    total = sum(guess.weight for guess in kept)
+    kept = [guess._replace(weight=guess.weight / total) for guess in kept]
+    return Shortfall(watched, tuple(kept), _surprise(before, readings, watched))
+
+
+def _spreads(watched: Watched) -> tuple[float, float]:
+    return (READ_K, BESIDE_K) if watched == "subcooling" else (BESIDE_K, READ_K)
+
+
+def _penalty(
+    reading: Settled,
+    curves: tuple[tuple[float, ...], tuple[float, ...]],
+    at: int,
+    spreads: tuple[float, float],
+) -> float:
+    found = 0.0
+    measured = reading.subcooling_off_k, reading.superheat_off_k
+    for value, curve, sigma in zip(measured, curves, spreads, strict=True):
+        if value is not None:
+            z = (value - curve[at]) / sigma
+            found += min(z * z, OUTLIER)
+    return found
+
+
+def _surprise(
+    before: Sequence[tuple[float, float]], readings: Sequence[Settled], watched: Watched
+) -> float:
+    """The belief, before the last reading was known, in an answer as weak as it gave."""
+    if len(readings) < 2:
+        return 1.0
+    last, previous = readings[-1], readings[-2]
+    value = last.subcooling_off_k if watched == "subcooling" else last.superheat_off_k
+    earlier = previous.subcooling_off_k if watched == "subcooling" else previous.superheat_off_k
+    total = sum(weight for weight, _ in before)
+    if value is None or earlier is None or total <= 0 or last.added_kg == 0:
+        return 1.0
+    rises = (last.added_kg > 0) == (watched == "subcooling")
+    room = 1.5 * READ_K
+    weaker = sum(w for w, k in before if (k <= value + room if rises else k >= value - room))
+    return weaker / total
+
+
+def _spread(found: list[tuple[float, float]]) -> Forecast:
+    """Weighted quantiles of (weight, value)."""
+    found.sort(key=lambda one: one[1])
+    total = sum(weight for weight, _ in found)
+    marks = [share * total for share in (0.025, 0.10, 0.50, 0.90, 0.975)]
+    values: list[float] = []
+    reached = 0.0
+    for weight, value in found:
+        reached += weight
+        while len(values) < len(marks) and reached >= marks[len(values)]:
+            values.append(value)
+    values += [found[-1][1]] * (len(marks) - len(values))
+    return Forecast(*values)
