@@ -57,6 +57,11 @@ class Forecast:
     high: float
     most: float
 
+    def moved(self, by: float) -> "Forecast":
+        """The same, counted from another zero."""
+        marks = (self.least, self.low, self.middle, self.high, self.most)
+        return Forecast(*(mark + by for mark in marks))
+
 
 @dataclass(frozen=True, slots=True)
 class Shortfall:

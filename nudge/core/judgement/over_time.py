@@ -125,6 +125,10 @@ def _hunts(case: Case) -> Said | None:
                period=Measure(minutes, Quantity.RATIO))  # fmt: skip
 
 
+STARVED_K = degrees_f(15)
+"""Superheat from which a valve's evaporator is starved."""
+
+
 def _dosed(case: Case) -> tuple[Derived, Derived, float] | None:
     """Before and after what went in since the last moment."""
     past = case.context.past
@@ -139,6 +143,8 @@ def _dose_did_nothing(case: Case) -> Said | None:
     if dosed is None:
         return None
     before, now, kg = dosed
+    if case.plate.metering_device.is_valve and (now.superheat or 0.0) < STARVED_K:
+        return None  # a valve that still holds its superheat has nothing to answer with
     pairs = ((before.evaporator_saturation, now.evaporator_saturation),
              (now.superheat, before.superheat))  # fmt: skip
     rises = [b - a for a, b in pairs if a is not None and b is not None]

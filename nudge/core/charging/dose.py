@@ -1,0 +1,60 @@
+"""The next dose: as much as still leaves even an optimistic answer inside the window."""
+
+from dataclasses import dataclass
+
+from nudge.core.charging.shortfall import Shortfall
+from nudge.core.charging.ways import SUPERHEAT_FLOOR_K, Way
+
+STEP_KG = 0.0141747615625
+"""Doses are given in half ounces."""
+MOST_OF_WHOLE = 0.16
+"""No dose is more than this share of the whole charge, whatever is missing."""
+REMOVED_AT_MOST = 0.08
+HALVINGS = 14
+
+
+@dataclass(frozen=True, slots=True)
+class Room:
+    """How far what is watched may go: bounds off target [K], in the sense of the way.
+
+    `floor_k` is how far superheat may fall below its target before it is under its floor.
+    """
+
+    past_k: float
+    floor_k: float
+
+
+def room_for(way: Way, watched: str, superheat_target_k: float | None) -> Room:
+    """The room of a way; near its floor, superheat leaves less than the way would."""
+    if watched == "superheat" and superheat_target_k is not None:
+        floor = max(superheat_target_k - SUPERHEAT_FLOOR_K, 0.0)
+        return Room(min(way.room_k, max(floor, 0.3)), floor)
+    return Room(way.room_k, float("inf"))
+
+
+def next_dose(learned: Shortfall, room: Room, removes: bool) -> float:
+    """The next dose [kg, always positive]: never past the middle of what is believed missing.
+
+    The largest dose whose optimistic edge (97.5 %) stays within `room`; rounded down to half
+    an ounce. 0.0 where even the smallest goes too far.
+    """
+    missing = learned.missing_kg()
+    most = -missing.middle if removes else missing.middle
+    if most <= 0:
+        return 0.0
+    whole = max(g.whole_kg for g in learned.guesses)
+    low, high = 0.0, min(most, (REMOVED_AT_MOST if removes else MOST_OF_WHOLE) * whole)
+    if not _fits(learned, high, room, removes):
+        for _ in range(HALVINGS):
+            middle = (low + high) / 2
+            low, high = (middle, high) if _fits(learned, middle, room, removes) else (low, middle)
+    else:
+        low = high
+    return int(low / STEP_KG + 0.02) * STEP_KG
+
+
+def _fits(learned: Shortfall, dose_kg: float, room: Room, removes: bool) -> bool:
+    after = learned.after(-dose_kg if removes else dose_kg)
+    if learned.watched == "subcooling":
+        return after.least >= -room.past_k if removes else after.most <= room.past_k
+    return after.most <= room.past_k if removes else after.least >= -room.past_k

@@ -1,0 +1,255 @@
+"""How well the dose advisor charges, in closed loop on simulated systems. Run by `make charge`.
+
+`python -m tools.charge_study [SYSTEMS] [WRONG]`. Systems are strange ones (±30 % in every
+constant, any size, device and refrigerant) numbered from 1000 on; the book of responses is from
+0 to 23. The load drifts while it is charged; every instrument has its own error for the whole
+visit and noise at every reading. The hand rule (1.5 oz, wait 10 minutes) is run on the same.
+"""
+
+import sys
+from collections import Counter
+from collections.abc import Sequence
+from concurrent.futures import ProcessPoolExecutor
+from dataclasses import dataclass, replace
+from random import Random
+from statistics import median
+
+from nudge.core.charging.advise import Dosed, Nudge, advise
+from nudge.core.charging.ways import KG_PER_OZ
+from nudge.core.circuit.case import Context
+from nudge.core.errors import CoreError
+from nudge.core.plant.circuit import NoOperatingPoint
+from nudge.core.plant.faults import FAULTS, Present, spoiled
+from nudge.core.plant.machine import Conditions
+from nudge.core.plant.steady import steady
+from nudge.core.plant.truth import running_truth
+from nudge.core.plant.wet_air import air_of
+from nudge.core.units import atmospheric_kpa
+from nudge.core.vocabulary.accuracy import accuracy_of
+from nudge.core.vocabulary.equipment import MeteringDevice
+from tools.sweep import NOT_READ, Site, site
+
+SYSTEMS, WRONG = 200, 100
+NUMBERS = range(1000, 1150)
+NOISE = 0.12
+"""Of an instrument's limit: what differs from one reading to the next (1 σ)."""
+BIAS = 0.30
+"""Of its limit: what a zeroed, well clamped instrument is off for a whole visit (1 σ)."""
+HAND_DOSE_KG, HAND_WAIT = 1.5 * KG_PER_OZ, 10.0
+MOST_DOSES, MOST_STEPS = 14, 40
+SETTLED_MINUTES = 40.0
+SEEN = frozenset({"filter_clean", "evaporator_coil_clean", "condenser_coil_clean",
+                  "condenser_fan_ok", "readings_confirmed", "blower_capacitor_ok"})  # fmt: skip
+GUARDED = ("drier_restricted", "line_kinked", "metering_underfeed", "filter_dirty",
+           "evaporator_dirt", "weak_capacitor", "condenser_dirt", "condenser_fan", "low_ambient",
+           "low_load", "bulb_loose", "compressor_worn", "non_condensables")  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Charged:
+    """How one visit went."""
+
+    start: float
+    """Charge over right at the start (share)."""
+    doses: int
+    waited: float
+    ended: str
+    off_f: float
+    """How far what is charged by ended from its target [°F], as measured; minus is short."""
+    near: bool
+    beyond: bool
+    """Ended past its window on the far side of where it came from."""
+    flooded: bool
+    hand_waited: float
+
+
+class Rig:
+    """A system on its roof: its charge, the weather and house as they drift, its instruments."""
+
+    def __init__(self, of: Site, share: float, rng: Random, faults: Sequence[Present] = ()) -> None:
+        self.of, self.rng, self.faults = of, rng, tuple(faults)
+        self.charge_kg = of.right_kg * share
+        self.minutes, self.touched = SETTLED_MINUTES, 0.0
+        self.kpa = atmospheric_kpa(of.plate.elevation_m)
+        cold = any(present.key == "low_ambient" for present in faults)
+        self.outdoor = rng.uniform(23, 27) if cold else rng.uniform(25, 37)
+        self.indoor, self.humidity = rng.uniform(23.3, 27.0), rng.uniform(42, 56)
+        self.outdoor_drift, self.indoor_drift = rng.uniform(-1.5, 2), rng.uniform(-1.2, 0.3)
+        self._bias: dict[str, float] = {}
+        self.flooded = False
+
+    def truth(self) -> dict[str, float]:
+        hours = (self.minutes - SETTLED_MINUTES) / 60
+        indoor = max(self.indoor + self.indoor_drift * hours, 22.0)
+        held = Conditions(
+            air_of(indoor, self.humidity, self.kpa),
+            air_of(self.outdoor + self.outdoor_drift * hours, 45, self.kpa), self.charge_kg,
+        )  # fmt: skip
+        return running_truth(steady(*spoiled(self.of.machine, held, self.faults)))
+
+    def read(self) -> dict[str, float]:
+        """Every point as its instrument shows it."""
+        found = {}
+        for point, value in self.truth().items():
+            if point in NOT_READ:
+                continue
+            limit = accuracy_of(point).limit(value)
+            bias = self._bias.setdefault(point, self.rng.gauss(0, BIAS * limit))
+            found[point] = value + bias + self.rng.gauss(0, NOISE * limit)
+        return found
+
+    def give(self, kg: float) -> None:
+        self.charge_kg += kg
+        self.touched = self.minutes
+
+    def wait(self, minutes: float) -> None:
+        self.minutes += minutes
+
+    @property
+    def context(self) -> Context:
+        since = self.minutes - self.touched
+        return Context(self.minutes, since, SEEN)
+
+
+def with_charge(of: Site, rng: Random) -> Site:
+    """Its plate with the charge it was built for, as a maker states it."""
+    plate = replace(of.plate, factory_charge_kg=of.right_kg * rng.gauss(1, 0.04))
+    if rng.random() < 0.25 and plate.metering_device is MeteringDevice.TXV:
+        plate = replace(plate, metering_device=MeteringDevice.EEV)
+    return replace(of, plate=plate)
+
+
+def charged(number: int) -> Charged | None:
+    """One system charged from where it is found; None where the judge does not open the door."""
+    rng = Random(f"charge {number}")
+    of = with_charge(site(rng.choice(NUMBERS), ("strange valve", "strange orifice")[number % 2]),
+                     rng)  # fmt: skip
+    over = rng.uniform(0.05, 0.30) if number % 5 < 2 else -rng.uniform(0.05, 0.40)
+    rig = Rig(of, 1 + over, rng)
+    try:
+        return _closed_loop(rig, over)
+    except (NoOperatingPoint, CoreError, ValueError, ArithmeticError):
+        return None
+
+
+def _closed_loop(rig: Rig, over: float) -> Charged | None:
+    history = [Dosed(rig.minutes, 0.0, rig.read())]
+    doses, waited = 0, 0.0
+    said = advise(rig.of.plate, history, rig.context)
+    if said.action not in ("add", "remove"):
+        return None
+    was_flooded, flooded = _floods(rig), False
+    for _ in range(MOST_STEPS):
+        if said.action in ("done", "stop") or doses >= MOST_DOSES:
+            break
+        moved = 0.0
+        if said.action in ("add", "remove"):
+            moved = said.amount_kg if said.action == "add" else -said.amount_kg
+            rig.give(moved)
+            doses += 1
+        rig.wait(said.wait_minutes)
+        waited += said.wait_minutes
+        flooded = flooded or (moved > 0 and not was_flooded and _floods(rig))
+        history.append(Dosed(rig.minutes, moved, rig.read()))
+        said = advise(rig.of.plate, history, rig.context)
+    off, window = _off(said)
+    beyond = off > window[1] if over < 0 else off < window[0]
+    near = abs(off) <= (1.0 if said.watched == "subcooling" else 2.0) + 1e-6
+    hand = _by_hand(rig, over)
+    ended = said.stop.key if said.stop else said.action
+    return Charged(over, doses, waited, ended, off, near, beyond, flooded, hand)
+
+
+def _off(said: Nudge) -> tuple[float, tuple[float, float]]:
+    """How far from target, and the window about it [°F], more charge counting up."""
+    target = said.assessment.targets.windows[said.watched or "subcooling"]
+    value = said.assessment.case.derived.get(said.watched or "subcooling") or 0.0
+    off, low, high = (1.8 * (v - target.value) for v in (value, target.low, target.high))
+    return (off, (low, high)) if said.watched == "subcooling" else (-off, (-high, -low))
+
+
+def _floods(rig: Rig) -> bool:
+    truth = rig.truth()
+    table_point = Dosed(0, 0, {p: v for p, v in truth.items() if p not in NOT_READ})
+    said = advise(rig.of.plate, [table_point], rig.context)
+    superheat = said.assessment.case.derived.superheat
+    return superheat is not None and superheat * 1.8 < 3
+
+
+def _by_hand(rig: Rig, over: float) -> float:
+    """Minutes the hand rule waits: 1.5 oz and 10 minutes until as much has moved as was off."""
+    return HAND_WAIT * max(round(abs(over) * rig.of.right_kg / HAND_DOSE_KG), 1)
+
+
+def guarded(number: int) -> tuple[str, int, str]:
+    """A system whose charge is right and something else is wrong: doses given before it stops."""
+    rng = Random(f"guard {number}")
+    fault = GUARDED[number % len(GUARDED)]
+    kind = ("strange valve", "strange orifice")[number % 2]
+    if fault == "bulb_loose":
+        kind = "strange valve"
+    of = with_charge(site(rng.choice(NUMBERS), kind), rng)
+    assert fault in FAULTS
+    rig = Rig(of, 1.0, rng, [Present(fault, rng.uniform(0.3, 1.0))])
+    doses = 0
+    try:
+        history = [Dosed(rig.minutes, 0.0, rig.read())]
+        for _ in range(MOST_STEPS):
+            said = advise(of.plate, history, rig.context)
+            if said.action in ("done", "stop"):
+                return fault, doses, said.action
+            moved = 0.0
+            if said.action in ("add", "remove"):
+                moved = said.amount_kg if said.action == "add" else -said.amount_kg
+                rig.give(moved)
+                doses += 1
+            rig.wait(said.wait_minutes)
+            history.append(Dosed(rig.minutes, moved, rig.read()))
+    except (NoOperatingPoint, CoreError, ValueError, ArithmeticError):
+        return fault, doses, "no operating point"
+    return fault, doses, "never stopped"
+
+
+def _ninetieth(values: Sequence[float]) -> float:
+    return sorted(values)[int(0.9 * (len(values) - 1))]
+
+
+def main(systems: int = SYSTEMS, wrong: int = WRONG) -> None:
+    with ProcessPoolExecutor() as pool:
+        found: list[Charged] = []
+        tried = 0
+        for batch in range(20):
+            if len(found) >= systems:
+                break
+            numbers = range(batch * systems, (batch + 1) * systems)
+            tried += systems
+            found += [one for one in pool.map(charged, numbers, chunksize=4) if one is not None]
+        kept = found[:systems]
+        print(f"{len(kept)} systems charged, of {tried} tried: on the others the judge did not say "
+              "add or remove")  # fmt: skip
+        doses = [one.doses for one in kept]
+        print(f"  doses: median {median(doses):g}, 90th percentile {_ninetieth(doses):g}, "
+              f"most {max(doses)}")  # fmt: skip
+        print(f"  ended: {dict(Counter(one.ended for one in kept))}")
+        print(f"  within 1 °F of target (2 for superheat): {sum(o.near for o in kept)}; "
+              f"beyond its window on the far side: {sum(o.beyond for o in kept)}; "
+              f"liquid return: {sum(o.flooded for o in kept)}")  # fmt: skip
+        waited, hand = sum(o.waited for o in kept), sum(o.hand_waited for o in kept)
+        print(f"  waiting: {waited / len(kept):.0f} min against {hand / len(kept):.0f} by the hand "
+              f"rule: {waited / hand:.2f}")  # fmt: skip
+        for title, over in (("short", False), ("over", True)):
+            some = [o for o in kept if (o.start > 0) is over]
+            if some:
+                print(f"  {title}: {len(some)}, doses median {median(o.doses for o in some):g}, "
+                      f"90th {_ninetieth([o.doses for o in some]):g}, near "
+                      f"{sum(o.near for o in some)}")  # fmt: skip
+        for one in sorted(kept, key=lambda o: -abs(o.off_f))[:6]:
+            print(f"    {one}")
+        guard = list(pool.map(guarded, range(wrong), chunksize=4))
+        print(f"wrong causes: at most one dose in {sum(d <= 1 for _, d, _ in guard)} of "
+              f"{len(guard)}, none at all in {sum(d == 0 for _, d, _ in guard)}")  # fmt: skip
+        print(f"    {Counter((f, d, e) for f, d, e in guard if d > 0)}")
+
+
+if __name__ == "__main__":
+    main(*(int(argument) for argument in sys.argv[1:]))
