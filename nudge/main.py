@@ -15,6 +15,7 @@ from nudge.api.errors import ErrorsOut, answer_errors
 from nudge.api.routes import (
     assess,
     book,
+    charging,
     charts,
     health,
     imports,
@@ -53,7 +54,7 @@ def create_app(workshop: Workshop | None, screens: Path = SCREENS) -> FastAPI:
     app.add_middleware(BodyLimit)
     answer_errors(app)
     for resource in (
-        health, refrigerants, assess, vocabulary, pocket, book, charts, methods, visits,
+        health, refrigerants, assess, vocabulary, pocket, book, charts, methods, visits, charging,
         instruments, imports, yard,
     ):  # fmt: skip
         app.include_router(resource.router)

@@ -40,10 +40,6 @@ ALLOWED: dict[str, tuple[str, ...]] = {
         "nudge.core.units", "nudge.core.said", "nudge.core.working", "nudge.core.air",
         "nudge.core.vocabulary", "nudge.core.circuit", "nudge.core.targets",
     ),
-    "nudge.core.charging": (
-        "nudge.core.units", "nudge.core.said", "nudge.core.errors", "nudge.core.working",
-        "nudge.core.refrigerant", "nudge.core.vocabulary",
-    ),
     "nudge.core.electrical": ("nudge.core.units", "nudge.core.said", "nudge.core.working"),
     "nudge.core.tightness": ("nudge.core.units", "nudge.core.said", "nudge.core.working"),
     "nudge.core.pocket": ("nudge.core",),
@@ -51,6 +47,11 @@ ALLOWED: dict[str, tuple[str, ...]] = {
         "nudge.core.units", "nudge.core.said", "nudge.core.errors", "nudge.core.working",
         "nudge.core.refrigerant", "nudge.core.vocabulary", "nudge.core.circuit",
         "nudge.core.targets", "nudge.core.settling", "nudge.core.air",
+    ),
+    "nudge.core.charging": (
+        "nudge.core.units", "nudge.core.said", "nudge.core.errors", "nudge.core.working",
+        "nudge.core.refrigerant", "nudge.core.vocabulary", "nudge.core.circuit",
+        "nudge.core.targets", "nudge.core.settling", "nudge.core.judgement",
     ),
     "nudge.core.plant": ("nudge.core.units", "nudge.core.errors", "nudge.core.refrigerant"),
     "nudge.contract": ("nudge.core",),

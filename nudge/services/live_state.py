@@ -80,7 +80,7 @@ def live_state(session: Session, visit: Visit, now: datetime) -> LiveState | Non
     table = load_table(visit.system.refrigerant)
     atmosphere = atmospheric_kpa(visit.system.elevation_m)
     full = _with_saturations(traces, table, atmosphere)
-    started_ms, quiet_ms = _events(visit.events)
+    started_ms, quiet_ms = _events(visit.standing_events)
     found = None
     if _is_running(values, atmosphere):
         found = settling(full, now_ms / 1000, (quiet_ms or 0) / 1000)

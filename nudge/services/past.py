@@ -44,7 +44,7 @@ def _in_order(visit: Visit) -> list[Reading | Event]:
         was_replaced = row.id in void and row.corrects is not None
         if row.withdraws is None and row.id not in withdrawn and not was_replaced:
             items.append((row.taken_at, 0, row))
-    items += [(event.happened_at, 1, event) for event in visit.events]
+    items += [(event.happened_at, 1, event) for event in visit.standing_events]
     ordered = sorted(items, key=lambda entry: entry[:2])
     return [item for _, _, item in ordered]
 
@@ -90,7 +90,7 @@ def stale_points(
     if not rows:
         return frozenset()
     newest = max(row.taken_at for row in rows.values())
-    acts = [event for event in visit.events if event.kind in ACTIONS]
+    acts = [event for event in visit.standing_events if event.kind in ACTIONS]
     changed = max((event.happened_at for event in acts), default=None)
     air_changed = max((e.happened_at for e in acts if e.kind in AIR_ACTIONS), default=None)
     since = max((at for at in (changed, running_since) if at is not None), default=None)

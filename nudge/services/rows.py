@@ -3,9 +3,21 @@
 from nudge.core.callout.spoken_units import value_si
 from nudge.core.vocabulary.points import POINTS
 from nudge.store.live_tables import Import
+from nudge.store.shelf_tables import Movement
 from nudge.store.tables import Chart, Reading, Site, Slip, System, Verdict, Visit
 
-__all__ = ["Chart", "Import", "Reading", "Site", "Slip", "System", "Verdict", "Visit", "si_value"]
+__all__ = [
+    "Chart",
+    "Import",
+    "Movement",
+    "Reading",
+    "Site",
+    "Slip",
+    "System",
+    "Verdict",
+    "Visit",
+    "si_value",
+]
 
 
 def si_value(row: Reading) -> float:

@@ -180,5 +180,5 @@ def _steady(trace: TraceRows, bucket_ms: int) -> tuple[tuple[int, int], ...]:
 def _marks(row: Visit) -> tuple[Mark, ...]:
     return tuple(
         Mark(round(e.happened_at.timestamp() * 1000), e.kind, MARKS.get(e.kind, e.kind))
-        for e in row.events
+        for e in row.standing_events
     )

@@ -206,7 +206,7 @@ def _passed(
 def standing_observations(visit: Visit) -> frozenset[str]:
     """What is ticked now, or made true by what was done. The later of two opposites wins."""
     ticks = [(row.noted_at, row.key, row.seen) for row in visit.observations]
-    for event in visit.events:
+    for event in visit.standing_events:
         done = ACTIONS.get(event.kind)
         ticks += [(event.happened_at, key, True) for key in (done.settles if done else ())]
     seen: dict[str, bool] = {}
@@ -221,7 +221,7 @@ def standing_observations(visit: Visit) -> frozenset[str]:
 def _last_events(visit: Visit) -> tuple[datetime | None, datetime | None]:
     """When the system was last started (None if stopped or unknown), and last changed."""
     running_since, changed_at = None, None
-    for event in visit.events:
+    for event in visit.standing_events:
         if event.kind in ACTIONS:
             changed_at = event.happened_at
         else:

@@ -3,7 +3,7 @@
 Ids come from the device that wrote, so a line sent twice over a bad network is one line.
 """
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from datetime import date, datetime, timedelta
 from typing import Any, Literal
@@ -14,6 +14,7 @@ from sqlalchemy.orm import Session
 from nudge import __version__
 from nudge.core.callout.parser import Callout as Heard
 from nudge.core.callout.parser import Misheard, parse_callout
+from nudge.core.charging.advise import Nudge
 from nudge.core.errors import CoreError
 from nudge.core.look.estimate import OwnHistory
 from nudge.core.record.standing import current, standing
@@ -23,6 +24,7 @@ from nudge.core.settling.gates import gate_to_pass
 from nudge.core.units import Quantity, UnitSystem
 from nudge.core.vocabulary.actions import ACTIONS
 from nudge.core.vocabulary.observations import observation
+from nudge.services.charging import nudge_for
 from nudge.services.clock import Clock
 from nudge.services.errors import Closed, NotFound, NotUnderstood, Unsettled
 from nudge.services.history import own_history
@@ -227,19 +229,41 @@ class Visits:
         kind: EventKind,
         happened_at: datetime,
         amount_kg: float | None = None,
+        also: Callable[[Session, Visit], None] | None = None,
     ) -> Snapshot:
         """Note that the system was started, stopped, or what was done to it.
 
+        `also` writes what belongs to it in the same transaction.
         Raises: CoreError, for an amount where none belongs, or out of reason.
         """
         _check_amount(kind, amount_kg)
         with self._on_open_visit(visit_id) as (session, row):
             if not any(e.id == event_id for e in row.events):
+                if also is not None:
+                    also(session, row)
                 moment = self._no_later_than_now(happened_at)
                 row.events.append(
                     Event(id=event_id, kind=kind, happened_at=moment, amount_kg=amount_kg)
                 )
                 self._judge(session, row)
+        return self.snapshot(visit_id)
+
+    def nudge(self, visit_id: str, connection: str) -> Nudge | None:
+        """What to do with the charge now; None while nothing can be assessed.
+
+        Raises: CoreError, for a connection nothing can be charged through.
+        """
+        snapshot = self.snapshot(visit_id)
+        with self._database.reading() as session:
+            preferred = preferred_methods(snapshot.visit.system, settings.all_settings(session))
+        return nudge_for(snapshot, preferred, self._clock(), connection)
+
+    def amend(self, visit_id: str, writes: Callable[[Session, Visit], None]) -> Snapshot:
+        """Write something else on an open visit, and judge it again, in one transaction."""
+        with self._on_open_visit(visit_id) as (session, row):
+            writes(session, row)
+            session.flush()
+            self._judge(session, row)
         return self.snapshot(visit_id)
 
     def pass_gate(self, visit_id: str, entry_id: str, gate: str, reason: str) -> Snapshot:

@@ -6,6 +6,7 @@ from nudge.services.imports import Imports
 from nudge.services.instruments import Instruments
 from nudge.services.methods import Methods
 from nudge.services.series import Series
+from nudge.services.shelf import Shelf
 from nudge.services.stream import Stream
 from nudge.services.today import Today, today
 from nudge.services.visits import Visits
@@ -25,6 +26,7 @@ class Workshop:
         self.series = Series(database)
         self.yard = Yard(database, clock, self.visits, self.instruments)
         self.book = Book(database, clock)
+        self.shelf = Shelf(database, clock, self.visits, self.yard)
         self.methods = Methods(database, clock)
 
     def today(self) -> Today:

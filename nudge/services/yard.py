@@ -168,6 +168,19 @@ class Yard:
             self._keep(visit_id, now)
         return came or job.label
 
+    def let_in(self, visit_id: str, kg: float) -> None:
+        """What a dose does to a simulated system [kg, minus for out]; nothing to a real one."""
+        with self._lock:
+            plant = self._found(visit_id)
+            if plant is not None:
+                now = self._clock()
+                self._move_on(visit_id, plant, now)
+                if kg > 0:
+                    plant.state = dosed(plant.state, kg, DOSE_KG_S)
+                else:
+                    plant.state = dosed(plant.state, -min(-kg, plant.state.charge_kg), 0.0)
+                self._keep(visit_id, now)
+
     def tick(self) -> None:
         """Move every simulated system of a visit under way on to now, and send its readings."""
         now = self._clock()

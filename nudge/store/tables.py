@@ -132,6 +132,16 @@ class Visit(Base):
     verdicts: Mapped[list["Verdict"]] = relationship(order_by="Verdict.sequence")
     slips: Mapped[list["Slip"]] = relationship(order_by="Slip.sequence")
 
+    @property
+    def standing_events(self) -> list["Event"]:
+        """What happened, in order: corrected entries and doses taken back left out."""
+        replaced = {event.corrects for event in self.events if event.corrects}
+        stand = [
+            event for event in self.events
+            if event.id not in replaced and not (event.corrects and not event.amount_kg)
+        ]  # fmt: skip
+        return sorted(stand, key=lambda event: event.happened_at)
+
 
 class Callout(Base):
     """A line as it was typed. Its id comes from the device, so a repeat is not a second one."""
@@ -192,6 +202,8 @@ class Event(Base):
     kind: Mapped[str]
     happened_at: Mapped[datetime]
     amount_kg: Mapped[float | None] = mapped_column(default=None)
+    corrects: Mapped[str | None] = mapped_column(default=None)
+    """The event this one stands in place of, at the same moment."""
 
 
 class Verdict(Base):

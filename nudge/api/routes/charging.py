@@ -1,0 +1,149 @@
+"""Nudging the charge: the advisor, the doses of a visit, the shelf and its ledger."""
+
+from fastapi import APIRouter
+from starlette.responses import Response
+
+from nudge.api.access import UnitsIn, VisitsIn, WorkshopIn
+from nudge.api.schemas.shelf import (
+    ContentsOut,
+    CylinderOut,
+    DoseCorrection,
+    LedgerOut,
+    NewCylinder,
+    NewDose,
+    NewMovement,
+    NewWeighing,
+    ThresholdChosen,
+    WeighedOut,
+    contents_out,
+    cylinder_out,
+    kg,
+    leak_out,
+    ledger_csv,
+    movement_out,
+)
+from nudge.api.schemas.visits import VisitOut, visit_out
+from nudge.contract.advice import (
+    AdviceOut,
+    AdviseIn,
+    ConnectionOut,
+    advice_out,
+    connections_out,
+)
+from nudge.core.units import Quantity, to_si
+
+router = APIRouter(prefix="/api")
+
+
+@router.post("/charge/advise")
+def advise(body: AdviseIn) -> AdviceOut:
+    """How much, how long to wait, when to stop. Nothing is stored."""
+    return advice_out(body.to_nudge(), body.units)
+
+
+@router.get("/charge/connections")
+def connections(units: UnitsIn) -> list[ConnectionOut]:
+    """The ways to connect, with their steps and the cautions beside them."""
+    return connections_out(units)
+
+
+@router.get("/visits/{visit_id}/nudge")
+def nudge(
+    visits: VisitsIn, units: UnitsIn, visit_id: str, connection: str = "hose_manifold"
+) -> AdviceOut | None:
+    """What to do with a visit's charge now."""
+    found = visits.nudge(visit_id, connection)
+    return None if found is None else advice_out(found, units)
+
+
+@router.post("/visits/{visit_id}/doses")
+def dose(workshop: WorkshopIn, units: UnitsIn, visit_id: str, body: NewDose) -> VisitOut:
+    """Write a dose down: on the visit and in the ledger, together."""
+    amount = to_si(body.amount, Quantity.SMALL_MASS, units) / 1000
+    snapshot = workshop.shelf.dose(
+        visit_id, body.id, body.cylinder_id, amount, body.removes, body.sure
+    )
+    return visit_out(snapshot, units)
+
+
+@router.post("/visits/{visit_id}/dose-corrections")
+def correct_dose(
+    workshop: WorkshopIn, units: UnitsIn, visit_id: str, body: DoseCorrection
+) -> VisitOut:
+    """Put a mistyped dose right by an entry that stands in its place."""
+    amount = to_si(body.amount, Quantity.SMALL_MASS, units) / 1000
+    return visit_out(workshop.shelf.correct_dose(visit_id, body.dose_id, body.id, amount), units)
+
+
+@router.get("/cylinders")
+def cylinders(workshop: WorkshopIn, units: UnitsIn) -> list[CylinderOut]:
+    return [cylinder_out(found, units) for found in workshop.shelf.all()]
+
+
+@router.post("/cylinders", status_code=201)
+def add_cylinder(workshop: WorkshopIn, units: UnitsIn, body: NewCylinder) -> CylinderOut:
+    water = None if body.water_capacity is None else kg(body.water_capacity, units)
+    found = workshop.shelf.add(
+        body.id, body.name, body.refrigerant, body.kind, kg(body.tare, units),
+        kg(body.gross, units), water,
+    )  # fmt: skip
+    return cylinder_out(found, units)
+
+
+@router.post("/cylinders/{cylinder_id}/weighings")
+def weigh(workshop: WorkshopIn, units: UnitsIn, cylinder_id: str, body: NewWeighing) -> WeighedOut:
+    """Take what the scale shows into the book; a loss since the last time is named."""
+    found = workshop.shelf.weigh(
+        body.id, cylinder_id, kg(body.gross, units), body.visit_id, body.sure
+    )
+    return WeighedOut(
+        cylinder=cylinder_out(workshop.shelf.one(cylinder_id), units),
+        found=found.kind if found else "",
+        message=found.said.text(units) if found and found.said else "",
+    )
+
+
+@router.post("/cylinders/{cylinder_id}/movements")
+def move(workshop: WorkshopIn, units: UnitsIn, cylinder_id: str, body: NewMovement) -> CylinderOut:
+    found = workshop.shelf.move(
+        body.id, body.kind, kg(body.amount, units), cylinder_id, body.to, body.note
+    )
+    return cylinder_out(found, units)
+
+
+@router.get("/cylinders/{cylinder_id}/contents")
+def contents(
+    workshop: WorkshopIn,
+    units: UnitsIn,
+    cylinder_id: str,
+    temperature: float,
+    pressure: float | None = None,
+) -> ContentsOut:
+    """What a cylinder's pressure at its temperature says is in it."""
+    kpa = None if pressure is None else to_si(pressure, Quantity.PRESSURE, units)
+    at_c = to_si(temperature, Quantity.TEMPERATURE, units)
+    return contents_out(workshop.shelf.contents(cylinder_id, at_c, kpa), units)
+
+
+@router.get("/ledger")
+def ledger(workshop: WorkshopIn, units: UnitsIn) -> LedgerOut:
+    """Every movement that stands, and how fast systems lose refrigerant."""
+    threshold = workshop.shelf.threshold()
+    return LedgerOut(
+        movements=[movement_out(row, units) for row in reversed(workshop.shelf.ledger())],
+        leaks=[leak_out(found, units, threshold) for found in workshop.shelf.leaks()],
+        threshold=threshold,
+    )
+
+
+@router.post("/ledger/threshold")
+def choose_threshold(workshop: WorkshopIn, units: UnitsIn, body: ThresholdChosen) -> LedgerOut:
+    """Set the yearly leak rate this workshop acts on, in percent."""
+    workshop.shelf.set_threshold(body.percent)
+    return ledger(workshop, units)
+
+
+@router.get("/ledger.csv")
+def ledger_file(workshop: WorkshopIn) -> Response:
+    """The whole ledger as it was written, corrected entries and all."""
+    return Response(ledger_csv(workshop.shelf.written()), media_type="text/csv")

@@ -1,0 +1,201 @@
+"""`charge/advise`: what it is asked, and its answer in the caller's units."""
+
+from dataclasses import dataclass
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from nudge.contract.answer import AssessOut, answer
+from nudge.contract.request import ContextIn, Name, Readings, SystemIn, core_readings
+from nudge.contract.strict import Number, Strict
+from nudge.core.charging.advise import Dosed, Nudge, advise
+from nudge.core.charging.high_side import high_side
+from nudge.core.charging.shortfall import Forecast
+from nudge.core.charging.ways import CONNECTIONS, POUR_EITHER, POUR_LIQUID, Connection
+from nudge.core.refrigerant.catalogue import refrigerant
+from nudge.core.units import Quantity, UnitSystem, from_si, to_si
+
+
+class DosedIn(Strict):
+    """One settled reading: its minute, what went in just before it (ounces or grams)."""
+
+    minutes: Number
+    added: Number = 0
+    readings: Readings
+
+
+class AdviseIn(Strict):
+    """`POST /api/charge/advise`: the system, and every settled reading of the visit in order."""
+
+    units: UnitSystem = "ip"
+    system: SystemIn
+    context: ContextIn = ContextIn()
+    history: Annotated[list[DosedIn], Field(min_length=1, max_length=100)]
+    method: Name | None = None
+    connection: Name = "hose_manifold"
+
+    def to_nudge(self) -> Nudge:
+        """Raises: CoreError, for anything in it that cannot be."""
+        rows = [
+            Dosed(
+                row.minutes, to_si(row.added, Quantity.SMALL_MASS, self.units) / 1000,
+                core_readings(row.readings, self.units),
+            )
+            for row in self.history
+        ]  # fmt: skip
+        return advise(self.system.to_plate(self.units), rows, self.context.to_context(self.units),
+                      self.method, (), self.connection)  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class RangeOut:
+    low: float
+    middle: float
+    high: float
+
+
+@dataclass(frozen=True, slots=True)
+class ResponseOut:
+    """Degrees per ounce (ip) or gram (si)."""
+
+    value: float
+    spread: float
+
+
+@dataclass(frozen=True, slots=True)
+class StepOut:
+    text: str
+    caution: str
+
+
+@dataclass(frozen=True, slots=True)
+class ConnectionOut:
+    key: str
+    label: str
+    good_for: str
+    can_charge: bool
+    most_a_burst: float
+    steps: list[StepOut]
+
+
+@dataclass(frozen=True, slots=True)
+class AdviceOut:
+    """What to do with the charge next. Amounts in ounces (ip) or grams (si)."""
+
+    units: UnitSystem
+    action: Literal["add", "remove", "wait", "done", "stop"]
+    headline: str
+    amount: float
+    amount_unit: str
+    bursts: int
+    wait_minutes: float
+    reason: str
+    stop: str
+    way: str
+    way_reason: str
+    connection: ConnectionOut
+    pouring: str
+    pouring_reason: str
+    high_side: str
+    expected: dict[str, RangeOut]
+    missing: RangeOut | None
+    response_per_unit: ResponseOut | None
+    whole: float | None
+    whole_source: str
+    target: float | None
+    watched: str
+    would_prove_wrong: str
+    cautions: list[str]
+    assessment: AssessOut
+
+
+def advice_out(nudge: Nudge, units: UnitSystem) -> AdviceOut:
+    """A nudge in the caller's units."""
+    plate = nudge.assessment.case.plate
+    pouring = POUR_LIQUID if refrigerant(plate.refrigerant).is_blend else POUR_EITHER
+    learned, link = nudge.learned, nudge.connection
+    assessed = answer(nudge.assessment, units)
+    other = "superheat" if nudge.watched == "subcooling" else "subcooling"
+    expected = {
+        key: _range(found, units)
+        for key, found in ((nudge.watched or "", nudge.expected), (other, nudge.beside))
+        if found is not None
+    }
+    missing = learned.missing_kg() if learned else None
+    return AdviceOut(
+        units=units,
+        action=nudge.action,
+        headline=_headline(nudge, units),
+        amount=_mass(nudge.amount_kg, units),
+        amount_unit="oz" if units == "ip" else "g",
+        bursts=nudge.bursts,
+        wait_minutes=nudge.wait_minutes,
+        reason=nudge.reason.text(units),
+        stop=nudge.stop.key if nudge.stop else "",
+        way=nudge.way.label if nudge.way else "",
+        way_reason=nudge.way.reason if nudge.way else "",
+        connection=_connection(link, units),
+        pouring=pouring.position,
+        pouring_reason=pouring.reason,
+        high_side=high_side(nudge.assessment.case).text(units),
+        expected=expected,
+        missing=None if missing is None else RangeOut(
+            _mass(missing.low, units), _mass(missing.middle, units), _mass(missing.high, units)
+        ),
+        response_per_unit=_response(nudge, units),
+        whole=None if nudge.whole is None else _mass(nudge.whole.kg, units),
+        whole_source=nudge.whole.source if nudge.whole else "",
+        target=None if nudge.target_k is None
+        else round(from_si(nudge.target_k, Quantity.TEMPERATURE_DIFFERENCE, units), 2),
+        watched=nudge.watched or "",
+        would_prove_wrong=nudge.would_prove_wrong.text(units) if nudge.would_prove_wrong else "",
+        cautions=assessed.charge.cautions,
+        assessment=assessed,
+    )  # fmt: skip
+
+
+def _headline(nudge: Nudge, units: UnitSystem) -> str:
+    unit = "oz" if units == "ip" else "g"
+    amount = f"{_mass(nudge.amount_kg, units):g} {unit}"
+    if nudge.action == "wait":
+        return f"Wait {nudge.wait_minutes:g} min, then read again."
+    return {
+        "add": f"Add {amount}.", "remove": f"Take out {amount}.",
+        "done": "Charge is right. Stop here.",
+        "stop": "Stop. No refrigerant moves.",
+    }[nudge.action]  # fmt: skip
+
+
+def _mass(kg: float, units: UnitSystem) -> float:
+    return round(from_si(kg * 1000, Quantity.SMALL_MASS, units), 1 if units == "ip" else 0)
+
+
+def _range(found: Forecast, units: UnitSystem) -> RangeOut:
+    low, middle, high = (
+        round(from_si(value, Quantity.TEMPERATURE_DIFFERENCE, units), 1)
+        for value in (found.low, found.middle, found.high)
+    )
+    return RangeOut(low, middle, high)
+
+
+def _response(nudge: Nudge, units: UnitSystem) -> ResponseOut | None:
+    if nudge.learned is None:
+        return None
+    unit_kg = to_si(1.0, Quantity.SMALL_MASS, units) / 1000
+    value, spread = nudge.learned.per_kg()
+    return ResponseOut(*(
+        round(from_si(found * unit_kg, Quantity.TEMPERATURE_DIFFERENCE, units), 4)
+        for found in (value, spread)
+    ))  # fmt: skip
+
+
+def connections_out(units: UnitSystem) -> list[ConnectionOut]:
+    """Every way to connect."""
+    return [_connection(row, units) for row in CONNECTIONS.values()]
+
+
+def _connection(link: Connection, units: UnitSystem) -> ConnectionOut:
+    return ConnectionOut(
+        link.key, link.label, link.good_for, link.can_charge, _mass(link.burst_kg, units),
+        [StepOut(step.text, step.caution) for step in link.steps],
+    )  # fmt: skip

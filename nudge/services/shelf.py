@@ -1,0 +1,402 @@
+"""The shelf: cylinders, every movement of refrigerant, and the doses of a visit.
+
+A dose is one entry in the ledger and one event on the visit, written together or not at all.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+
+from sqlalchemy.orm import Session
+
+from nudge.core.charging.cylinder import CylinderCheck, check_cylinder, recovery_limit_kg
+from nudge.core.charging.leak_rate import LEAK_THRESHOLDS, YEAR_DAYS, annualised, rolling
+from nudge.core.charging.ledger import (
+    KNOCKED_MG,
+    MG_PER_KG,
+    Entry,
+    Found,
+    balance,
+    in_mg,
+    kind_named,
+    standing_entries,
+    weighed,
+)
+from nudge.core.charging.whole import whole_charge
+from nudge.core.errors import CoreError, Impossible
+from nudge.core.refrigerant.catalogue import refrigerant
+from nudge.core.said import Measure, say
+from nudge.core.units import Quantity
+from nudge.services.clock import Clock
+from nudge.services.errors import NotFound
+from nudge.services.plates import plate_of
+from nudge.services.snapshot import Snapshot
+from nudge.services.visits import EventKind, Visits
+from nudge.services.yard import Yard
+from nudge.store.database import Database
+from nudge.store.repositories import book, settings
+from nudge.store.repositories import shelf as repository
+from nudge.store.shelf_tables import Cylinder, Movement, Weighing
+from nudge.store.tables import Event, System, Visit
+
+CHARGING, RECOVERY = "charging", "recovery"
+LARGE_SHARE = 0.25
+"""A dose over this share of a whole charge is asked about: pounds typed as ounces."""
+LONGEST_NAME = 120
+THRESHOLD_KEY = "leak_threshold"
+
+
+@dataclass(frozen=True, slots=True)
+class Standing:
+    """A cylinder as it stands: what the book says is in it, its fill limit, what was lost."""
+
+    cylinder: Cylinder
+    held_mg: int
+    limit_mg: int | None
+    movements: Sequence[Movement]
+    weighings: Sequence[Weighing]
+    last_loss: Movement | None
+
+
+@dataclass(frozen=True, slots=True)
+class Leaks:
+    """What a system has had added, and its leak rates [% a year]; None where not known."""
+
+    system: System
+    added_mg: int
+    annualised: float | None
+    rolling: float | None
+
+
+class Shelf:
+    """The use cases of cylinders and the ledger."""
+
+    def __init__(self, database: Database, clock: Clock, visits: Visits, yard: Yard) -> None:
+        self._database, self._clock = database, clock
+        self._visits, self._yard = visits, yard
+
+    def all(self) -> list[Standing]:
+        """Every cylinder on the shelf."""
+        with self._database.reading() as session:
+            return [_standing(session, row) for row in repository.cylinders(session)]
+
+    def one(self, cylinder_id: str) -> Standing:
+        """Raises: NotFound."""
+        with self._database.reading() as session:
+            return _standing(session, _cylinder(session, cylinder_id))
+
+    def add(
+        self, cylinder_id: str, name: str, fluid: str, kind: str, tare_kg: float, gross_kg: float,
+        water_kg: float | None = None,
+    ) -> Standing:  # fmt: skip
+        """Put a cylinder on the shelf with what is in it now.
+
+        Raises: UnknownName, for a refrigerant; CoreError, for a name or a weight that is none.
+        """
+        fluid = refrigerant(fluid).name
+        if kind not in (CHARGING, RECOVERY):
+            raise CoreError("kind", "A cylinder is for charging or for recovery. Say which.")
+        if not name.strip() or len(name) > LONGEST_NAME:
+            raise CoreError("name", f"Give the cylinder a name, at most {LONGEST_NAME} letters.")
+        tare, gross = in_mg(tare_kg), in_mg(gross_kg)
+        if gross < tare:
+            raise CoreError("weight", "It weighs less than empty. Check the tare and the scale.")
+        now = self._clock()
+        with self._database.writing() as session:
+            if repository.cylinder(session, cylinder_id) is None:
+                session.add(
+                    Cylinder(id=cylinder_id, name=name.strip(), refrigerant=fluid, kind=kind,
+                             tare_mg=tare, water_mg=None if water_kg is None else in_mg(water_kg),
+                             created_at=now, retired_at=None)
+                )  # fmt: skip
+                session.flush()
+                if gross > tare:
+                    _post(
+                        session, f"{cylinder_id}:filled", "bought", gross - tare, cylinder_id, now
+                    )
+                _weigh(session, f"{cylinder_id}:first", cylinder_id, gross, now)
+        return self.one(cylinder_id)
+
+    def weigh(
+        self, weighing_id: str, cylinder_id: str, gross_kg: float, visit_id: str | None = None,
+        sure: bool = False,
+    ) -> Found | None:  # fmt: skip
+        """Take what the scale shows into the book; what was lost since is answered, and posted.
+
+        Raises: CoreError, for less than the empty cylinder; and, unless `sure`, for a difference
+        of a pound: a knocked scale or another cylinder.
+        """
+        gross = in_mg(gross_kg)
+        with self._database.writing() as session:
+            row = _cylinder(session, cylinder_id)
+            if any(w.id == weighing_id for w in repository.weighings(session, cylinder_id)):
+                return None
+            found = weighed(_held(session, cylinder_id), gross, row.tare_mg)
+            if found is not None and found.mg > KNOCKED_MG and not sure:
+                raise Impossible("weight", say(
+                    f"{{off}} off the book for “{row.name}”. Is it this cylinder, standing free "
+                    "and still? Weigh it again, or say that you are sure.",
+                    off=Measure(found.mg / 1000, Quantity.SMALL_MASS)))  # fmt: skip
+            now = self._clock()
+            if found is not None:
+                _post(session, f"{weighing_id}:found", found.kind, found.mg, cylinder_id, now,
+                      visit_id=visit_id)  # fmt: skip
+            _weigh(session, weighing_id, cylinder_id, gross, now, visit_id)
+        return found
+
+    def move(
+        self, entry_id: str, kind: str, kg: float, cylinder_id: str, to: str | None = None,
+        note: str = "",
+    ) -> Standing:  # fmt: skip
+        """Enter a movement that belongs to no visit: bought, returned, moved into another.
+
+        Raises: CoreError, for more than is there, another refrigerant, a full recovery cylinder.
+        """
+        if kind_named(kind).key not in ("bought", "returned", "moved"):
+            raise CoreError("movement", "Charged and recovered are entered on a visit; what was "
+                            "lost or found comes from weighing.")  # fmt: skip
+        mg = _some(kg)
+        with self._database.writing() as session:
+            if repository.movement(session, entry_id) is None:
+                row = _cylinder(session, cylinder_id)
+                if kind != "bought":
+                    _check_holds(session, row, mg)
+                if kind == "moved":
+                    if to is None or to == cylinder_id:
+                        raise CoreError("cylinder", "Say which other cylinder it went into.")
+                    other = _cylinder(session, to)
+                    _check_fluid(other, row.refrigerant)
+                    _check_room(session, other, mg)
+                else:
+                    to = None
+                    if kind == "bought":
+                        _check_room(session, row, mg)
+                _post(session, entry_id, kind, mg, cylinder_id, self._clock(), to=to, note=note)
+        return self.one(cylinder_id)
+
+    def dose(
+        self, visit_id: str, dose_id: str, cylinder_id: str, kg: float, removes: bool,
+        sure: bool = False,
+    ) -> Snapshot:  # fmt: skip
+        """Write a dose down: into the ledger and onto the visit, and into a simulated system.
+
+        Raises: CoreError, for the wrong refrigerant or cylinder, for more than it holds or may
+        hold; and, unless `sure`, for a dose out of all proportion.
+        """
+        mg, kind = _some(kg), "recovered" if removes else "charged"
+        with self._database.reading() as session:
+            already = repository.movement(session, dose_id) is not None
+        if already:
+            return self._visits.snapshot(visit_id)
+
+        def enter(session: Session, visit: Visit) -> None:
+            row = _cylinder(session, cylinder_id)
+            _check_fluid(row, visit.system.refrigerant)
+            if removes:
+                if row.kind != RECOVERY:
+                    raise CoreError("cylinder", f"“{row.name}” is no recovery cylinder. Never put "
+                                    "used refrigerant into a charging cylinder.")  # fmt: skip
+                _check_room(session, row, mg)
+            else:
+                if row.kind != CHARGING:
+                    raise CoreError(
+                        "cylinder",
+                        f"“{row.name}” is a recovery cylinder: what is "
+                        "in it is used. Charge from a virgin or reclaimed one.",
+                    )
+                _check_holds(session, row, mg)
+            whole = whole_charge(plate_of(visit.system)).kg
+            if not sure and kg > LARGE_SHARE * whole:
+                raise Impossible("amount", say(
+                    "{dose} is a quarter of a whole charge or more. Ounces, not pounds? Say that "
+                    "you are sure, or correct it.",
+                    dose=Measure(mg / 1000, Quantity.SMALL_MASS)))  # fmt: skip
+            _post(session, dose_id, kind, mg, cylinder_id, self._clock(),
+                  system_id=visit.system_id, visit_id=visit_id)  # fmt: skip
+
+        event: EventKind = "refrigerant_removed" if removes else "refrigerant_added"
+        snapshot = self._visits.happened(visit_id, dose_id, event, self._clock(), kg, also=enter)
+        self._yard.let_in(visit_id, -kg if removes else kg)
+        return snapshot
+
+    def correct_dose(self, visit_id: str, dose_id: str, entry_id: str, kg: float) -> Snapshot:
+        """A mistyped dose: another entry stands in its place, on the visit and in the ledger.
+
+        0 takes it back. Raises: NotFound; CoreError, for more than the cylinder held.
+        """
+        mg = in_mg(kg)
+
+        def enter(session: Session, visit: Visit) -> None:
+            old = repository.movement(session, dose_id)
+            if old is None or old.visit_id != visit_id:
+                raise NotFound("dose", dose_id)
+            if repository.movement(session, entry_id) is not None:
+                return
+            if any(m.corrects == dose_id for m in repository.of_visit(session, visit_id)):
+                raise CoreError("dose", "This dose was corrected already. Correct the newer entry.")
+            row = _cylinder(session, old.cylinder_id)
+            more = mg - old.mg
+            if old.kind == "charged" and more > 0:
+                _check_holds(session, row, more)
+            _post(session, entry_id, old.kind, mg, old.cylinder_id, old.happened_at,
+                  system_id=old.system_id, visit_id=visit_id, corrects=dose_id)  # fmt: skip
+            before = next((e for e in visit.events if e.id == dose_id), None)
+            if before is not None:
+                visit.events.append(
+                    Event(id=entry_id, kind=before.kind, happened_at=before.happened_at,
+                          amount_kg=kg, corrects=dose_id)
+                )  # fmt: skip
+
+        return self._visits.amend(visit_id, enter)
+
+    def contents(self, cylinder_id: str, temp_c: float, kpa: float | None) -> CylinderCheck:
+        """What a cylinder's pressure says of what is in it, by its temperature."""
+        with self._database.reading() as session:
+            fluid = _cylinder(session, cylinder_id).refrigerant
+        return check_cylinder(fluid, temp_c, kpa)
+
+    def ledger(self) -> Sequence[Movement]:
+        """Every movement that stands, oldest first."""
+        with self._database.reading() as session:
+            rows = repository.movements(session)
+        stands = {entry.id for entry in standing_entries(map(_entry, rows))}
+        return [row for row in rows if row.id in stands]
+
+    def written(self) -> Sequence[Movement]:
+        """The ledger as it was written, corrected entries and all, oldest first."""
+        with self._database.reading() as session:
+            return repository.movements(session)
+
+    def threshold(self) -> float:
+        """The yearly leak rate this workshop acts on [%]."""
+        with self._database.reading() as session:
+            kept = settings.all_settings(session).get(THRESHOLD_KEY, "")
+        return float(kept) if kept else LEAK_THRESHOLDS[0].percent
+
+    def set_threshold(self, percent: float) -> None:
+        """Raises: CoreError, for a rate that is none."""
+        if not 0 < percent <= 100:
+            raise CoreError("threshold", "A leak threshold lies between 0 and 100 % a year.")
+        with self._database.writing() as session:
+            settings.choose(session, THRESHOLD_KEY, f"{percent:g}", self._clock())
+
+    def leaks(self) -> list[Leaks]:
+        """Every system that refrigerant was added to, and how fast it loses it."""
+        now = self._clock()
+        with self._database.reading() as session:
+            added: dict[str, list[tuple[datetime, int]]] = {}
+            for row in self.ledger():
+                if row.kind == "charged" and row.system_id and row.mg:
+                    added.setdefault(row.system_id, []).append((row.happened_at, row.mg))
+            found = []
+            for system_id, doses in added.items():
+                system = book.system(session, system_id)
+                if system is not None:
+                    found.append(_leaks(system, doses, now))
+        return sorted(found, key=lambda one: -(one.rolling or 0.0))
+
+
+def _leaks(system: System, doses: list[tuple[datetime, int]], now: datetime) -> Leaks:
+    """By both methods, where the plate says how much it holds."""
+    total = sum(mg for _, mg in doses)
+    whole = whole_charge(plate_of(system))
+    if not system.factory_charge_kg:
+        return Leaks(system, total, None, None)
+    year = now - timedelta(days=YEAR_DAYS)
+    lately = sum(mg for at, mg in doses if at > year) / MG_PER_KG
+    days = sorted({at.date() for at, _ in doses})
+    by_year = None
+    if len(days) > 1:
+        last = sum(mg for at, mg in doses if at.date() == days[-1]) / MG_PER_KG
+        by_year = annualised(last, whole.kg, (days[-1] - days[-2]).days).value
+    return Leaks(system, total, by_year, rolling(lately, whole.kg).value)
+
+
+def _some(kg: float) -> int:
+    mg = in_mg(kg)
+    if mg == 0:
+        raise CoreError("amount", "Give an amount over zero.")
+    return mg
+
+
+def _cylinder(session: Session, cylinder_id: str) -> Cylinder:
+    row = repository.cylinder(session, cylinder_id)
+    if row is None:
+        raise NotFound("cylinder", cylinder_id)
+    return row
+
+
+def _entry(row: Movement) -> Entry:
+    to = row.to_cylinder_id or row.system_id or ""
+    return Entry(row.id, row.kind, row.mg, row.cylinder_id, to, row.corrects or "")
+
+
+def _held(session: Session, cylinder_id: str) -> int:
+    entries = map(_entry, repository.movements(session, cylinder_id))
+    return balance(entries).cylinders.get(cylinder_id, 0)
+
+
+def _standing(session: Session, row: Cylinder) -> Standing:
+    moved = repository.movements(session, row.id)
+    stands = {entry.id for entry in standing_entries(map(_entry, moved))}
+    kept = [m for m in moved if m.id in stands]
+    losses = [m for m in kept if m.kind == "lost"]
+    return Standing(
+        row, balance(map(_entry, moved)).cylinders.get(row.id, 0), _limit(row), kept,
+        repository.weighings(session, row.id), losses[-1] if losses else None,
+    )  # fmt: skip
+
+
+def _limit(row: Cylinder) -> int | None:
+    if row.kind != RECOVERY or row.water_mg is None:
+        return None
+    return in_mg(recovery_limit_kg(row.refrigerant, row.water_mg / MG_PER_KG))
+
+
+def _check_fluid(row: Cylinder, fluid: str) -> None:
+    if row.refrigerant != fluid:
+        raise CoreError(
+            "cylinder",
+            f"STOP. “{row.name}” holds {row.refrigerant}, the system takes {fluid}. Shut the valve "
+            "and take the right cylinder.",
+        )
+
+
+def _check_holds(session: Session, row: Cylinder, mg: int) -> None:
+    held = _held(session, row.id)
+    if mg > held:
+        raise Impossible("amount", say(
+            f"“{row.name}” holds {{held}} by the book. Weigh it, or take another.",
+            held=Measure(held / 1000, Quantity.SMALL_MASS)))  # fmt: skip
+
+
+def _check_room(session: Session, row: Cylinder, mg: int) -> None:
+    limit = _limit(row)
+    held = _held(session, row.id)
+    if limit is not None and held + mg > limit:
+        raise Impossible("amount", say(
+            f"“{row.name}” may hold {{limit}}: 80 % of its volume. It has {{held}}. Liquid that "
+            "warms in a full cylinder bursts it. Take another.",
+            limit=Measure(limit / MG_PER_KG, Quantity.CHARGE),
+            held=Measure(held / MG_PER_KG, Quantity.CHARGE)))  # fmt: skip
+
+
+def _post(
+    session: Session, entry_id: str, kind: str, mg: int, cylinder_id: str, at: datetime,
+    to: str | None = None, system_id: str | None = None, visit_id: str | None = None,
+    note: str = "", corrects: str | None = None,
+) -> None:  # fmt: skip
+    session.add(
+        Movement(id=entry_id, kind=kind, mg=mg, cylinder_id=cylinder_id, to_cylinder_id=to,
+                 system_id=system_id, visit_id=visit_id, note=note[:LONGEST_NAME],
+                 corrects=corrects, happened_at=at, recorded_at=at)
+    )  # fmt: skip
+    session.flush()
+
+
+def _weigh(
+    session: Session, weighing_id: str, cylinder_id: str, gross_mg: int, at: datetime,
+    visit_id: str | None = None,
+) -> None:  # fmt: skip
+    session.add(Weighing(id=weighing_id, cylinder_id=cylinder_id, visit_id=visit_id,
+                         gross_mg=gross_mg, weighed_at=at))  # fmt: skip

@@ -1,0 +1,42 @@
+"""Cylinders, their movements and weighings."""
+
+from collections.abc import Sequence
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from nudge.store.shelf_tables import Cylinder, Movement, Weighing
+
+
+def cylinders(session: Session) -> Sequence[Cylinder]:
+    """Every cylinder that is not retired, by name."""
+    query = select(Cylinder).where(Cylinder.retired_at.is_(None)).order_by(Cylinder.name)
+    return session.scalars(query).all()
+
+
+def cylinder(session: Session, cylinder_id: str) -> Cylinder | None:
+    return session.get(Cylinder, cylinder_id)
+
+
+def movements(session: Session, cylinder_id: str | None = None) -> Sequence[Movement]:
+    """The whole ledger in order, or what touches one cylinder."""
+    query = select(Movement).order_by(Movement.sequence)
+    if cylinder_id is not None:
+        query = query.where(
+            (Movement.cylinder_id == cylinder_id) | (Movement.to_cylinder_id == cylinder_id)
+        )
+    return session.scalars(query).all()
+
+
+def of_visit(session: Session, visit_id: str) -> Sequence[Movement]:
+    query = select(Movement).where(Movement.visit_id == visit_id).order_by(Movement.sequence)
+    return session.scalars(query).all()
+
+
+def movement(session: Session, movement_id: str) -> Movement | None:
+    return session.scalars(select(Movement).where(Movement.id == movement_id)).one_or_none()
+
+
+def weighings(session: Session, cylinder_id: str) -> Sequence[Weighing]:
+    query = select(Weighing).where(Weighing.cylinder_id == cylinder_id).order_by(Weighing.sequence)
+    return session.scalars(query).all()
