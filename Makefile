@@ -69,3 +69,10 @@ web/dist/index.html: web/node_modules/.ready $(WEB_SOURCES)
 .PHONY: books
 books: setup-dev  ## the rule tables in docs/, from the code's own tables
 	@$(PY) -m tools.books
+
+.PHONY: charge responses
+charge: setup-dev  ## how well the dose advisor charges, in closed loop
+	@$(PY) -m tools.charge_study
+
+responses: setup-dev  ## the book of charge responses, from the simulated plant
+	@$(PY) -m tools.make_responses

@@ -15,7 +15,10 @@ from nudge.core.air.airflow import AIRFLOW_METHODS, AMPS_SAYS, CLIMATES, per_ton
 from nudge.core.air.coil import CONSTANTS
 from nudge.core.air.static import STATIC_RULES
 from nudge.core.charging.leak_rate import LEAK_THRESHOLDS
+from nudge.core.charging.ledger import MOVEMENT_KINDS
+from nudge.core.charging.stops import STOPS
 from nudge.core.charging.tubes import HOSES, TUBES
+from nudge.core.charging.ways import CONNECTIONS, KG_PER_OZ, WAYS
 from nudge.core.chart.chart import KINDS
 from nudge.core.circuit.derived_table import DERIVED
 from nudge.core.electrical.capacitor import capacitor_rules
@@ -196,7 +199,7 @@ def tables() -> dict[str, str]:
         ),
         "expectations": _table(
             ("device", "sign", "added to its base", "per °F outdoors over 95",
-             "per °F wet bulb over 67"),
+             "per °F wet bulb over 67", "per SEER over 14"),
             ((device, _key(sign), *_expected(sign, valve)) for device, valve in DEVICES.items()
              for sign in SIGNS),
         ),
@@ -236,6 +239,21 @@ def tables() -> dict[str, str]:
             ((_key(c.key), c.label, f"{c.minutes:g}", f"{c.risk:g}", _answers(c.signs, c.look),
               c.why) for c in CHECKS.values()),
         ),
+        "ways": _table(
+            ("way", "near is", "room past it", "wait, min", "why"),
+            ((_key(w.key), _k(w.near_k), _k(w.room_k), f"{w.wait_minutes:g}", w.reason)
+             for w in WAYS.values()),
+        ),
+        "connections": _table(
+            ("connection", "good for", "most a burst, oz"),
+            ((_key(c.key), c.good_for, f"{c.burst_kg / KG_PER_OZ:g}" if c.can_charge else "none")
+             for c in CONNECTIONS.values()),
+        ),
+        "stops": _table(("rule", "why"), ((_key(s.key), s.reason) for s in STOPS)),
+        "movements": _table(
+            ("movement", "cylinder", "why"),
+            ((_key(m.key), "+" if m.sign > 0 else "−", m.reason) for m in MOVEMENT_KINDS.values()),
+        ),
         "cautions": _table(
             ("caution", "said with", "text"),
             ((_key(c.key), ", ".join(map(_key, c.advice)), c.text.text("ip")) for c in CAUTIONS),
@@ -268,6 +286,10 @@ def tables() -> dict[str, str]:
               f"{p.low:g} … {p.high:g}") for p in PLATE_NUMBERS),
         ),
     }  # fmt: skip
+
+
+def _k(kelvin: float) -> str:
+    return f"{kelvin * 1.8:g} °F"
 
 
 def _moved(quantity: Quantity) -> Quantity:
@@ -309,7 +331,8 @@ def _pocket_formulas() -> list[Formula]:
 def _expected(sign: str, valve: bool) -> tuple[str, ...]:
     row, unit = EXPECTATIONS[valve][sign], scale_of(sign)
     slopes = (row.per_outdoor / unit / 1.8, row.per_wet_bulb / unit / 1.8)
-    return (f"{row.base / unit:.1f}", *(f"{slope:.2f}" for slope in slopes))
+    by_class = f"{row.per_seer / unit:.2f}"
+    return (f"{row.base / unit:.1f}", *(f"{slope:.2f}" for slope in slopes), by_class)
 
 
 def _move(moves: Mapping[str, tuple[float, float]], sign: str) -> str:

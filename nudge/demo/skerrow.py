@@ -6,13 +6,19 @@ Nothing here writes a verdict: readings go in as call-outs and the judge says wh
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 
+from nudge.core.charging.ledger import MG_PER_KG
 from nudge.core.refrigerant.table import load_table
 from nudge.core.units import G_PER_OZ, Quantity, atmospheric_kpa, from_si, to_si
 from nudge.demo.skerrow_live import set_up_live
+from nudge.demo.skerrow_shelf import BOUGHT_DAYS_AGO, CYLINDER_OF, CYLINDERS, WEIGHED
 from nudge.demo.skerrow_story import SITES, SYSTEMS, VISITS, PlannedVisit, Readings
 from nudge.services.book import Book
 from nudge.services.clock import system_clock
+from nudge.services.instruments import Instruments
+from nudge.services.shelf import Shelf
+from nudge.services.stream import Stream
 from nudge.services.visits import Visits
+from nudge.services.yard import Yard
 from nudge.store.database import Database
 from nudge.store.tables import System
 
@@ -40,16 +46,27 @@ def fill_if_empty(database: Database, now: datetime | None = None) -> bool:
         book.add_system(row.id, row.site_id, row.fields())
         for kind, text in row.charts:
             book.set_chart(row.id, f"{row.id}-{kind}", kind, text, "ip")
+    yard = Yard(database, clock, visits, Instruments(database, clock, Stream(database)))
+    shelf = Shelf(database, clock, visits, yard)
+    clock.now = today - timedelta(days=BOUGHT_DAYS_AGO)
+    for cylinder in CYLINDERS:
+        shelf.add(*cylinder)
     for visit in VISITS:
-        _play(visit, book, visits, clock, today)
+        _play(visit, book, visits, shelf, clock, today)
+    for days_ago, cylinder_id, drop_kg in WEIGHED:
+        clock.now = today - timedelta(days=days_ago)
+        found = shelf.one(cylinder_id)
+        gross = (found.cylinder.tare_mg + found.held_mg) / MG_PER_KG - drop_kg
+        shelf.weigh(f"{cylinder_id}-{days_ago}", cylinder_id, gross, sure=True)
     clock.now = today
     set_up_live(database, clock, visits)
     return True
 
 
 def _play(
-    story: PlannedVisit, book: Book, visits: Visits, clock: _SetClock, today: datetime
-) -> None:
+    story: PlannedVisit, book: Book, visits: Visits, shelf: Shelf, clock: _SetClock,
+    today: datetime,
+) -> None:  # fmt: skip
     if story.due_in_days is not None:
         clock.now = today - timedelta(days=30)
         due_on = (today + timedelta(days=story.due_in_days)).date()
@@ -61,9 +78,12 @@ def _play(
     for number, step in enumerate(story.steps):
         clock.now = began + timedelta(minutes=step.minute)
         step_id = f"{story.id}-{number}"
-        if step.event is not None:
-            kg = step.ounces * G_PER_OZ / 1000 or None
-            visits.happened(story.id, step_id, step.event, clock.now, kg)
+        if step.event == "refrigerant_added":
+            cylinder = CYLINDER_OF[book.system(story.system_id).system.refrigerant]
+            kg = step.ounces * G_PER_OZ / 1000
+            shelf.dose(story.id, step_id, cylinder, kg, removes=False)
+        elif step.event is not None:
+            visits.happened(story.id, step_id, step.event, clock.now)
         for place, seen in enumerate(step.seen):
             visits.observe(story.id, f"{step_id}-{place}", seen, True)
         line = step.said

@@ -12,7 +12,7 @@ from nudge.api.schemas.book import Id, Text
 from nudge.contract.request import Name
 from nudge.contract.strict import Number, Strict
 from nudge.core.charging.cylinder import CylinderCheck
-from nudge.core.charging.ledger import KINDS, MG_PER_KG
+from nudge.core.charging.ledger import MG_PER_KG, MOVEMENT_KINDS
 from nudge.core.units import Quantity, UnitSystem, from_si, to_si, unit_label
 from nudge.services.rows import Movement
 from nudge.services.shelf import Leaks, Standing
@@ -172,11 +172,11 @@ def cylinder_out(found: Standing, units: UnitSystem) -> CylinderOut:
 
 
 def movement_out(row: Movement, units: UnitSystem, seen_from: str | None = None) -> MovementOut:
-    sign = KINDS[row.kind].sign
+    sign = MOVEMENT_KINDS[row.kind].sign
     if seen_from is not None and row.to_cylinder_id == seen_from:
         sign = -sign
     return MovementOut(
-        id=row.id, kind=row.kind, label=KINDS[row.kind].label,
+        id=row.id, kind=row.kind, label=MOVEMENT_KINDS[row.kind].label,
         change=round(sign * from_si(row.mg / 1000, Quantity.SMALL_MASS, units), 1),
         unit=unit_label(Quantity.SMALL_MASS, units), system_id=row.system_id,
         to_cylinder_id=row.to_cylinder_id, visit_id=row.visit_id, note=row.note,
@@ -212,7 +212,7 @@ def ledger_csv(rows: Sequence[Movement]) -> str:
     file.writerow(["happened_at", "kind", "kg", "oz", "cylinder", "to_cylinder", "system", "visit",
                    "note", "id", "corrects"])  # fmt: skip
     for row in rows:
-        signed = KINDS[row.kind].sign * row.mg
+        signed = MOVEMENT_KINDS[row.kind].sign * row.mg
         file.writerow([
             row.happened_at.isoformat(), row.kind, f"{signed / MG_PER_KG:.6f}",
             f"{from_si(signed / 1000, Quantity.SMALL_MASS, 'ip'):.3f}", row.cylinder_id,

@@ -171,6 +171,16 @@ class FootprintOut(BaseModel):
     """Ounces or grams; negative when taken out."""
 
 
+class DoseOut(BaseModel):
+    """What went in (or came out) on a visit, in ounces or grams."""
+
+    id: str
+    amount: float
+    unit: str
+    removes: bool
+    happened_at: datetime
+
+
 class VisitOut(VisitHead):
     """A visit as it stands. `problem` says why there is no assessment, if there should be."""
 
@@ -187,6 +197,7 @@ class VisitOut(VisitHead):
     can_undo: bool
     live: LiveOut | None
     is_simulated: bool
+    doses: list[DoseOut]
     footprints: list[FootprintOut]
     """Where every settled moment of the visit stood on the Landing, oldest first."""
 
@@ -206,6 +217,20 @@ class TodayOut(BaseModel):
     recent: list[VisitLine]
 
 
+def _doses(visit: Visit, units: UnitSystem) -> list[DoseOut]:
+    return [
+        DoseOut(
+            id=event.id,
+            amount=round(from_si(event.amount_kg * 1000, Quantity.SMALL_MASS, units), 1),
+            unit=unit_label(Quantity.SMALL_MASS, units),
+            removes=ACTIONS[event.kind].moves_charge < 0,
+            happened_at=event.happened_at,
+        )
+        for event in visit.standing_events
+        if event.amount_kg and event.kind in ACTIONS
+    ]
+
+
 def visit_out(snapshot: Snapshot, units: UnitSystem) -> VisitOut:
     visit = snapshot.visit
     loop = snapshot.loop
@@ -216,6 +241,7 @@ def visit_out(snapshot: Snapshot, units: UnitSystem) -> VisitOut:
         changed_at=snapshot.changed_at,
         readings=readings,
         observations=sorted(snapshot.observations),
+        doses=_doses(visit, units),
         assessment=snapshot.answer(units),
         problem=snapshot.problem.text(units) if snapshot.problem else None,
         loop=_loop(loop, units) if loop else None,

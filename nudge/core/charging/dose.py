@@ -10,6 +10,8 @@ STEP_KG = 0.0141747615625
 MOST_OF_WHOLE = 0.16
 """No dose is more than this share of the whole charge, whatever is missing."""
 REMOVED_AT_MOST = 0.08
+MAY_FLOOD = 0.002
+"""The belief that may be left that a dose takes superheat under its floor of 5 °F."""
 HALVINGS = 14
 
 
@@ -57,4 +59,7 @@ def _fits(learned: Shortfall, dose_kg: float, room: Room, removes: bool) -> bool
     after = learned.after(-dose_kg if removes else dose_kg)
     if learned.watched == "subcooling":
         return after.least >= -room.past_k if removes else after.most <= room.past_k
-    return after.most <= room.past_k if removes else after.least >= -room.past_k
+    if removes:
+        return after.most <= room.past_k
+    floods = learned.share_under(dose_kg, -room.floor_k)
+    return after.least >= -room.past_k and floods <= MAY_FLOOD

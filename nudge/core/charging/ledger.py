@@ -44,7 +44,7 @@ _ROWS = (
     Kind("scale", "Within the scale's error", -1, "air", "An ounce either way is the scale's."),
     Kind("returned", "Returned", -1, "supply", "Handed in for reclaim, or given back."),
 )  # fmt: skip
-KINDS: Mapping[str, Kind] = MappingProxyType({row.key: row for row in _ROWS})
+MOVEMENT_KINDS: Mapping[str, Kind] = MappingProxyType({row.key: row for row in _ROWS})
 
 
 @dataclass(frozen=True, slots=True)
@@ -103,9 +103,9 @@ def balance(entries: Iterable[Entry]) -> Balance:
 
 def kind_named(key: str) -> Kind:
     """Raises: UnknownName, with the nearest."""
-    row = KINDS.get(key)
+    row = MOVEMENT_KINDS.get(key)
     if row is None:
-        raise UnknownName("movement", key, KINDS)
+        raise UnknownName("movement", key, MOVEMENT_KINDS)
     return row
 
 

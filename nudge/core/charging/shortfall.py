@@ -81,6 +81,10 @@ class Shortfall:
         wanted = of or self.watched
         return _spread([(g.weight, _off(g, wanted, dose_kg)) for g in self.guesses])
 
+    def share_under(self, dose_kg: float, off_k: float) -> float:
+        """The belief that the watched quantity settles under a mark [K off target]."""
+        return sum(g.weight for g in self.guesses if _off(g, self.watched, dose_kg) < off_k)
+
     def per_kg(self) -> tuple[float, float]:
         """This system's response at its place, over the next 3 % of charge [K/kg]: middle, ±."""
         slopes = []

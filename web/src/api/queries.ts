@@ -2,9 +2,13 @@ import { keepPreviousData, QueryClient, useQuery, type UseQueryResult } from '@t
 import { usePreferences } from '../state/preferences'
 import { Broken, NoAnswer, request } from './client'
 import type {
+  Advice,
   Changes,
   Charts,
+  Connection,
+  Cylinder,
   Import,
+  Ledger,
   Loadable,
   MethodChoice,
   Opened,
@@ -58,6 +62,9 @@ export const usePressureEnthalpy = (fluid: string) =>
   )
 export const useChanges = (id: string) =>
   useLoad<Changes>('changes', `/visits/${id}/changes-of-mind`, id, 0)
+export const useCylinders = () => useLoad<Cylinder[]>('cylinders', '/cylinders')
+export const useLedger = () => useLoad<Ledger>('ledger', '/ledger')
+export const useConnections = () => useLoad<Connection[]>('connections', '/charge/connections')
 export const useWorkings = (id: string) =>
   useLoad<Record<string, Opened>>('workings', `/visits/${id}/workings`, id, 0)
 
@@ -98,6 +105,21 @@ export function useSeries(
 const MADE_OF: Record<string, string[]> = {
   superheat: ['suction_pressure', 'suction_line_temp'],
   subcooling: ['liquid_pressure', 'liquid_line_temp'],
+}
+
+/** What to do with the charge, asked again whenever the visit changes; null: nothing to judge. */
+export function useNudge(visit: Visit, connection: string, wanted: boolean): Advice | null {
+  const { units } = usePreferences()
+  const stamp = [visit.readings.length, visit.doses.length, visit.changed_at, visit.observations]
+  const query = useQuery<Advice | null>({
+    queryKey: ['nudge', visit.id, units, connection, stamp],
+    queryFn: () =>
+      request('GET', `/visits/${visit.id}/nudge?units=${units}&connection=${connection}`),
+    enabled: wanted,
+    placeholderData: keepPreviousData,
+    refetchInterval: 10_000,
+  })
+  return query.data ?? null
 }
 
 function useWhen<T>(

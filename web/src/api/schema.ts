@@ -623,6 +623,241 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/charge/advise": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Advise
+         * @description How much, how long to wait, when to stop. Nothing is stored.
+         */
+        post: operations["advise_api_charge_advise_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/charge/connections": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Connections
+         * @description The ways to connect, with their steps and the cautions beside them.
+         */
+        get: operations["connections_api_charge_connections_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/nudge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Nudge
+         * @description What to do with a visit's charge now.
+         */
+        get: operations["nudge_api_visits__visit_id__nudge_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/doses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Dose
+         * @description Write a dose down: on the visit and in the ledger, together.
+         */
+        post: operations["dose_api_visits__visit_id__doses_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/dose-corrections": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Correct Dose
+         * @description Put a mistyped dose right by an entry that stands in its place.
+         */
+        post: operations["correct_dose_api_visits__visit_id__dose_corrections_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cylinders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Cylinders */
+        get: operations["cylinders_api_cylinders_get"];
+        put?: never;
+        /** Add Cylinder */
+        post: operations["add_cylinder_api_cylinders_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cylinders/{cylinder_id}/weighings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Weigh
+         * @description Take what the scale shows into the book; a loss since the last time is named.
+         */
+        post: operations["weigh_api_cylinders__cylinder_id__weighings_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cylinders/{cylinder_id}/movements": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Move */
+        post: operations["move_api_cylinders__cylinder_id__movements_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cylinders/{cylinder_id}/contents": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Contents
+         * @description What a cylinder's pressure at its temperature says is in it.
+         */
+        get: operations["contents_api_cylinders__cylinder_id__contents_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ledger": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Ledger
+         * @description Every movement that stands, and how fast systems lose refrigerant.
+         */
+        get: operations["ledger_api_ledger_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ledger/threshold": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Choose Threshold
+         * @description Set the yearly leak rate this workshop acts on, in percent.
+         */
+        post: operations["choose_threshold_api_ledger_threshold_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ledger.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Ledger File
+         * @description The whole ledger as it was written, corrected entries and all.
+         */
+        get: operations["ledger_file_api_ledger_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{visit_id}/readings": {
         parameters: {
             query?: never;
@@ -919,6 +1154,102 @@ export interface components {
             takes_amount: boolean;
         };
         /**
+         * AdviceOut
+         * @description What to do with the charge next. Amounts in ounces (ip) or grams (si).
+         */
+        AdviceOut: {
+            /**
+             * Units
+             * @enum {string}
+             */
+            units: "ip" | "si" | "si_bar";
+            /**
+             * Action
+             * @enum {string}
+             */
+            action: "add" | "remove" | "wait" | "done" | "stop";
+            /** Headline */
+            headline: string;
+            /** Amount */
+            amount: number;
+            /** Amount Unit */
+            amount_unit: string;
+            /** Bursts */
+            bursts: number;
+            /** Wait Minutes */
+            wait_minutes: number;
+            /** Reason */
+            reason: string;
+            /** Stop */
+            stop: string;
+            /** Way */
+            way: string;
+            /** Way Reason */
+            way_reason: string;
+            connection: components["schemas"]["ConnectionOut"];
+            /** Pouring */
+            pouring: string;
+            /** Pouring Reason */
+            pouring_reason: string;
+            /** High Side */
+            high_side: string;
+            /** Expected */
+            expected: {
+                [key: string]: components["schemas"]["RangeOut"];
+            };
+            missing: components["schemas"]["RangeOut"] | null;
+            response_per_unit: components["schemas"]["ResponseOut"] | null;
+            /** Whole */
+            whole: number | null;
+            /** Whole Source */
+            whole_source: string;
+            /** Target */
+            target: number | null;
+            /** Watched */
+            watched: string;
+            /** Would Prove Wrong */
+            would_prove_wrong: string;
+            /** Cautions */
+            cautions: string[];
+            assessment: components["schemas"]["AssessOut"];
+        };
+        /**
+         * AdviseIn
+         * @description `POST /api/charge/advise`: the system, and every settled reading of the visit in order.
+         */
+        AdviseIn: {
+            /**
+             * Units
+             * @default ip
+             * @enum {string}
+             */
+            units: "ip" | "si" | "si_bar";
+            system: components["schemas"]["SystemIn"];
+            /**
+             * @default {
+             *       "observations": [],
+             *       "estimated": [],
+             *       "stale": [],
+             *       "passed": {},
+             *       "own": {},
+             *       "earlier": [],
+             *       "added_since": 0,
+             *       "done_since": "",
+             *       "additions_before": 0
+             *     }
+             */
+            context: components["schemas"]["ContextIn"];
+            /** History */
+            history: components["schemas"]["DosedIn"][];
+            /** Method */
+            method?: string | null;
+            /**
+             * Connection
+             * @default hose_manifold
+             */
+            connection: string;
+        };
+        /**
          * AssessIn
          * @description `POST /api/assess`: everything but refrigerant, device and one reading is optional.
          */
@@ -1182,6 +1513,34 @@ export interface components {
              */
             unit: string;
         };
+        /** ConnectionOut */
+        ConnectionOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Good For */
+            good_for: string;
+            /** Can Charge */
+            can_charge: boolean;
+            /** Most A Burst */
+            most_a_burst: number;
+            /** Steps */
+            steps: components["schemas"]["StepOut"][];
+        };
+        /** ContentsOut */
+        ContentsOut: {
+            /** Expected */
+            expected: number;
+            /** Tolerance */
+            tolerance: number;
+            /** Unit */
+            unit: string;
+            /** Contents */
+            contents: string;
+            /** Message */
+            message: string;
+        };
         /**
          * ContextIn
          * @description How the readings came about. Unknown is not zero: leave out what nobody knows.
@@ -1254,6 +1613,37 @@ export interface components {
             /** Compression */
             compression: number | null;
         };
+        /** CylinderOut */
+        CylinderOut: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Refrigerant */
+            refrigerant: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "charging" | "recovery";
+            /** Unit */
+            unit: string;
+            /** Tare */
+            tare: number;
+            /** Holds */
+            holds: number;
+            /** Gross */
+            gross: number;
+            /** Limit */
+            limit: number | null;
+            /** Share */
+            share: number | null;
+            /** Movements */
+            movements: components["schemas"]["MovementOut"][];
+            /** Weighings */
+            weighings: components["schemas"]["WeighingOut"][];
+            loss: components["schemas"]["MovementOut"] | null;
+        };
         /** DerivedOut */
         DerivedOut: {
             /** Key */
@@ -1293,6 +1683,54 @@ export interface components {
             /** Message */
             message: string;
             yard: components["schemas"]["YardOut"];
+        };
+        /**
+         * DoseCorrection
+         * @description What the dose really was, in ounces or grams; 0 takes it back.
+         */
+        DoseCorrection: {
+            /** Id */
+            id: string;
+            /** Dose Id */
+            dose_id: string;
+            /** Amount */
+            amount: number;
+        };
+        /**
+         * DoseOut
+         * @description What went in (or came out) on a visit, in ounces or grams.
+         */
+        DoseOut: {
+            /** Id */
+            id: string;
+            /** Amount */
+            amount: number;
+            /** Unit */
+            unit: string;
+            /** Removes */
+            removes: boolean;
+            /**
+             * Happened At
+             * Format: date-time
+             */
+            happened_at: string;
+        };
+        /**
+         * DosedIn
+         * @description One settled reading: its minute, what went in just before it (ounces or grams).
+         */
+        DosedIn: {
+            /** Minutes */
+            minutes: number;
+            /**
+             * Added
+             * @default 0
+             */
+            added: number;
+            /** Readings */
+            readings: {
+                [key: string]: number;
+            };
         };
         /** EpisodeOut */
         EpisodeOut: {
@@ -1564,6 +2002,37 @@ export interface components {
             /** Subcooling Spread */
             subcooling_spread: number;
         };
+        /** LeakOut */
+        LeakOut: {
+            /** System Id */
+            system_id: string;
+            /** System */
+            system: string;
+            /** Site */
+            site: string;
+            /** Added */
+            added: number;
+            /** Unit */
+            unit: string;
+            /** Annualised */
+            annualised: number | null;
+            /** Rolling */
+            rolling: number | null;
+            /** Is Over */
+            is_over: boolean;
+        };
+        /**
+         * LedgerOut
+         * @description Every movement that stands, newest first, and the systems that lose refrigerant.
+         */
+        LedgerOut: {
+            /** Movements */
+            movements: components["schemas"]["MovementOut"][];
+            /** Leaks */
+            leaks: components["schemas"]["LeakOut"][];
+            /** Threshold */
+            threshold: number;
+        };
         /** LevelOut */
         LevelOut: {
             /** Side */
@@ -1826,6 +2295,35 @@ export interface components {
              */
             done: string;
         };
+        /**
+         * MovementOut
+         * @description `change` is what it does to this cylinder; small amounts in ounces or grams.
+         */
+        MovementOut: {
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+            /** Change */
+            change: number;
+            /** Unit */
+            unit: string;
+            /** System Id */
+            system_id: string | null;
+            /** To Cylinder Id */
+            to_cylinder_id: string | null;
+            /** Visit Id */
+            visit_id: string | null;
+            /** Note */
+            note: string;
+            /**
+             * Happened At
+             * Format: date-time
+             */
+            happened_at: string;
+        };
         /** NewCallout */
         NewCallout: {
             /** Id */
@@ -1859,6 +2357,52 @@ export interface components {
             /** Text */
             text: string;
         };
+        /**
+         * NewCylinder
+         * @description A cylinder and what is on the scale, in pounds (ip) or kilograms.
+         */
+        NewCylinder: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Refrigerant */
+            refrigerant: string;
+            /**
+             * Kind
+             * @default charging
+             * @enum {string}
+             */
+            kind: "charging" | "recovery";
+            /** Tare */
+            tare: number;
+            /** Gross */
+            gross: number;
+            /** Water Capacity */
+            water_capacity?: number | null;
+        };
+        /**
+         * NewDose
+         * @description A dose of a visit, in ounces (ip) or grams.
+         */
+        NewDose: {
+            /** Id */
+            id: string;
+            /** Cylinder Id */
+            cylinder_id: string;
+            /** Amount */
+            amount: number;
+            /**
+             * Removes
+             * @default false
+             */
+            removes: boolean;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+        };
         /** NewEvent */
         NewEvent: {
             /** Id */
@@ -1875,6 +2419,25 @@ export interface components {
             happened_at: string;
             /** Amount */
             amount?: number | null;
+        };
+        /**
+         * NewMovement
+         * @description Bought, returned or moved; `amount` in pounds or kilograms.
+         */
+        NewMovement: {
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Amount */
+            amount: number;
+            /** To */
+            to?: string | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
         };
         /** NewObservation */
         NewObservation: {
@@ -1981,6 +2544,20 @@ export interface components {
             complaint: string;
             /** Due On */
             due_on?: string | null;
+        };
+        /** NewWeighing */
+        NewWeighing: {
+            /** Id */
+            id: string;
+            /** Gross */
+            gross: number;
+            /** Visit Id */
+            visit_id?: string | null;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
         };
         /**
          * NewWithdrawal
@@ -2406,6 +2983,15 @@ export interface components {
             /** Seconds */
             seconds: number;
         };
+        /** RangeOut */
+        RangeOut: {
+            /** Low */
+            low: number;
+            /** Middle */
+            middle: number;
+            /** High */
+            high: number;
+        };
         /** ReadinessOut */
         ReadinessOut: {
             /** Key */
@@ -2549,6 +3135,16 @@ export interface components {
             errors: components["schemas"]["ErrorOut"][];
         };
         /**
+         * ResponseOut
+         * @description Degrees per ounce (ip) or gram (si).
+         */
+        ResponseOut: {
+            /** Value */
+            value: number;
+            /** Spread */
+            spread: number;
+        };
+        /**
          * SaturationOut
          * @description Temperatures at a pressure, or gauge pressures at a temperature.
          */
@@ -2683,6 +3279,13 @@ export interface components {
             temperature: number | null;
             /** Is Part */
             is_part: boolean;
+        };
+        /** StepOut */
+        StepOut: {
+            /** Text */
+            text: string;
+            /** Caution */
+            caution: string;
         };
         /**
          * StretchOut
@@ -2891,6 +3494,14 @@ export interface components {
             /** Source */
             source: string;
         };
+        /**
+         * ThresholdChosen
+         * @description The yearly leak rate to act on, in percent.
+         */
+        ThresholdChosen: {
+            /** Percent */
+            percent: number;
+        };
         /** TodayOut */
         TodayOut: {
             /** Under Way */
@@ -3010,6 +3621,8 @@ export interface components {
             live: components["schemas"]["LiveOut"] | null;
             /** Is Simulated */
             is_simulated: boolean;
+            /** Doses */
+            doses: components["schemas"]["DoseOut"][];
             /** Footprints */
             footprints: components["schemas"]["FootprintOut"][];
         };
@@ -3045,6 +3658,29 @@ export interface components {
             notes: string[];
             /** Missing */
             missing: string[];
+        };
+        /**
+         * WeighedOut
+         * @description The cylinder after a weighing, and what the scale found beyond the book.
+         */
+        WeighedOut: {
+            cylinder: components["schemas"]["CylinderOut"];
+            /** Found */
+            found: string;
+            /** Message */
+            message: string;
+        };
+        /** WeighingOut */
+        WeighingOut: {
+            /** Gross */
+            gross: number;
+            /** Visit Id */
+            visit_id: string | null;
+            /**
+             * Weighed At
+             * Format: date-time
+             */
+            weighed_at: string;
         };
         /**
          * WorkingsOut
@@ -4339,6 +4975,448 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ChangesOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    advise_api_charge_advise_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AdviseIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AdviceOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    connections_api_charge_connections_get: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConnectionOut"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    nudge_api_visits__visit_id__nudge_get: {
+        parameters: {
+            query?: {
+                connection?: string;
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AdviceOut"] | null;
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    dose_api_visits__visit_id__doses_post: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewDose"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    correct_dose_api_visits__visit_id__dose_corrections_post: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DoseCorrection"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    cylinders_api_cylinders_get: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CylinderOut"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    add_cylinder_api_cylinders_post: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewCylinder"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CylinderOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    weigh_api_cylinders__cylinder_id__weighings_post: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                cylinder_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewWeighing"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeighedOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    move_api_cylinders__cylinder_id__movements_post: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                cylinder_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewMovement"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CylinderOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    contents_api_cylinders__cylinder_id__contents_get: {
+        parameters: {
+            query: {
+                temperature: number;
+                pressure?: number | null;
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                cylinder_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ContentsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    ledger_api_ledger_get: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LedgerOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    choose_threshold_api_ledger_threshold_post: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ThresholdChosen"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LedgerOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    ledger_file_api_ledger_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
                 };
             };
             /** @description Unprocessable Entity */

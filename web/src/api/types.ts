@@ -48,6 +48,12 @@ export type FileLook = Schemas['FileLookOut']
 export type FileMapping = Schemas['MappingModel']
 export type Footprint = Schemas['FootprintOut']
 export type Changes = Schemas['ChangesOut']
+export type Advice = Schemas['AdviceOut']
+export type Connection = Schemas['ConnectionOut']
+export type Dose = Schemas['DoseOut']
+export type Cylinder = Schemas['CylinderOut']
+export type Movement = Schemas['MovementOut']
+export type Ledger = Schemas['LedgerOut']
 export type Problem = Schemas['ErrorOut']
 
 /** What a screen can know about data it asked for. Fetching again is a separate fact. */

@@ -2,6 +2,7 @@ import { QueryClientProvider } from '@tanstack/react-query'
 import { BrowserRouter, Link, Route, Routes } from 'react-router'
 import { queryClient } from '../api/queries'
 import { PocketScreen } from '../features/pocket/PocketScreen'
+import { ShelfScreen } from '../features/shelf/ShelfScreen'
 import { SystemScreen } from '../features/systems/SystemScreen'
 import { SystemsScreen } from '../features/systems/SystemsScreen'
 import { TodayScreen } from '../features/today/TodayScreen'
@@ -17,6 +18,7 @@ export function App() {
             <Route path="/" element={<TodayScreen />} />
             <Route path="/systems" element={<SystemsScreen />} />
             <Route path="/systems/:systemId" element={<SystemScreen />} />
+            <Route path="/shelf" element={<ShelfScreen />} />
             <Route path="/pocket" element={<PocketScreen />} />
             <Route path="/visits/:visitId" element={<VisitScreen />} />
             <Route path="*" element={<Nowhere />} />

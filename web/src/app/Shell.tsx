@@ -23,16 +23,17 @@ export function Shell({ children }: { children: ReactNode }) {
   return (
     <div className="flex min-h-dvh flex-col lg:has-data-workspace:h-dvh">
       <div className="flex flex-wrap items-center gap-x-1 border-b-2 border-ink px-3 md:px-6 print:hidden">
-        <span className="flex items-center gap-2 pr-1 text-[1.2rem] font-extrabold tracking-tight sm:pr-3">
+        <span className="flex items-center gap-2 pr-3 text-[1.2rem] font-extrabold tracking-tight max-sm:hidden">
           <svg viewBox="0 0 32 32" aria-hidden className="h-7 w-7">
             <path d="M22 6h5v20h-5" fill="none" stroke="var(--ink)" strokeWidth="3" />
             <path d="M3 16h12m-5-6 6 6-6 6" fill="none" stroke="var(--accent)" strokeWidth="3.4" />
           </svg>
-          <span className="hidden sm:inline">Nudge</span>
+          <span>Nudge</span>
         </span>
         <nav className="flex" aria-label="Screens">
           <Place to="/">Today</Place>
           <Place to="/systems">Systems</Place>
+          <Place to="/shelf">Shelf</Place>
           <Place to="/pocket">Pocket</Place>
         </nav>
         <div className="ml-auto flex items-center [&>button]:px-1.5 sm:[&>button]:px-4">

@@ -1,4 +1,4 @@
-import type { Assessment, Footprint, Suspect } from '../api/types'
+import type { Advice, Assessment, Footprint, Suspect } from '../api/types'
 import { linearScale, ticks, type Scale } from './scale'
 import type { Point } from './loopGeometry'
 
@@ -26,6 +26,7 @@ export function layOutLanding(
   assessment: Assessment,
   width: number,
   height: number,
+  nudge: Advice | null = null,
 ): LandingGeometry {
   const across = assessment.targets['subcooling']
   const up = assessment.targets['superheat']
@@ -34,6 +35,11 @@ export function layOutLanding(
   const ys = [0, 24 * one, ...footprints.map((f) => f.superheat)]
   if (across) xs.push(across.low, across.high)
   if (up) ys.push(up.low, up.high)
+  const ahead = aheadOf(nudge)
+  if (ahead) {
+    xs.push(ahead.subcooling.low, ahead.subcooling.high)
+    ys.push(ahead.superheat.low, ahead.superheat.high)
+  }
   const pad = 3 * one
   const x = linearScale([Math.min(...xs) - pad, Math.max(...xs) + pad], [LEFT, width - 8])
   const y = linearScale([Math.min(...ys) - pad, Math.max(...ys) + pad], [height - FOOT, TOP])
@@ -64,6 +70,26 @@ export function ellipseOf(suspect: Suspect, drawn: LandingGeometry) {
     cy,
     rx: Math.abs(drawn.x(lands.subcooling + lands.subcooling_spread) - cx),
     ry: Math.abs(drawn.y(lands.superheat + lands.superheat_spread) - cy),
+  }
+}
+
+/** Where the next dose is expected to put it; null while none is advised. */
+export function aheadOf(nudge: Advice | null) {
+  const subcooling = nudge?.expected['subcooling']
+  const superheat = nudge?.expected['superheat']
+  return subcooling && superheat ? { subcooling, superheat } : null
+}
+
+/** The forecast as pixels: middle and half axes, never too thin to see. */
+export function forecastOf(nudge: Advice | null, drawn: LandingGeometry) {
+  const ahead = aheadOf(nudge)
+  if (ahead === null) return null
+  const { subcooling, superheat } = ahead
+  return {
+    cx: drawn.x(subcooling.middle),
+    cy: drawn.y(superheat.middle),
+    rx: Math.max(Math.abs(drawn.x(subcooling.high) - drawn.x(subcooling.low)) / 2, 8),
+    ry: Math.max(Math.abs(drawn.y(superheat.high) - drawn.y(superheat.low)) / 2, 8),
   }
 }
 

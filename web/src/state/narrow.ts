@@ -13,10 +13,14 @@ function useMedia(query: MediaQueryList): boolean {
 
 const hand = window.matchMedia('(max-width: 639px)')
 const tablet = window.matchMedia('(min-width: 768px)')
+const wide = window.matchMedia('(min-width: 1024px)')
 const desk = window.matchMedia('(min-width: 1200px)')
 
 /** Whether the screen is a hand's width: drawings then keep their lettering readable. */
 export const useNarrow = () => useMedia(hand)
+
+/** Whether the workspace stands in one column: what matters then comes first. */
+export const useStacked = () => !useMedia(wide)
 
 /** How many columns of cards fit side by side. */
 export function useColumns(): number {

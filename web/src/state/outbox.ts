@@ -58,6 +58,8 @@ type Writing =
   | 'ignored'
   | 'kept'
   | 'passed-gates'
+  | 'doses'
+  | 'dose-corrections'
 
 /** Write something on a visit: it gets an id of its own, in the message and in its body. */
 export function writeOn(
@@ -131,6 +133,9 @@ function mayTryAgain(id: string): boolean {
 }
 
 function remember(message: Message, answer: unknown): void {
+  for (const name of ['cylinders', 'ledger', 'nudge']) {
+    void queryClient.invalidateQueries({ queryKey: [name] })
+  }
   if (message.visitId !== undefined) {
     const visit = answer as Visit
     queryClient.setQueryData(visitKey(visit.id, message.units), visit)

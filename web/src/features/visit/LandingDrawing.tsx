@@ -1,13 +1,23 @@
-import type { Assessment, Footprint } from '../../api/types'
+import type { Advice, Assessment, Footprint } from '../../api/types'
 import { formatNumber } from '../../lib/format'
-import { ellipseOf, layOutLanding, type LandingGeometry } from '../../lib/landingGeometry'
+import {
+  ellipseOf,
+  forecastOf,
+  layOutLanding,
+  type LandingGeometry,
+} from '../../lib/landingGeometry'
 import { useSize } from '../../state/size'
 import { useSpoken } from '../../state/spoken'
 
-type Props = { footprints: Footprint[]; assessment: Assessment; unit: string }
+type Props = {
+  footprints: Footprint[]
+  assessment: Assessment
+  nudge: Advice | null
+  unit: string
+}
 
 /** The Landing: superheat against subcooling, the window, and every settled step of the visit. */
-export function LandingDrawing({ footprints, assessment, unit }: Props) {
+export function LandingDrawing({ footprints, assessment, nudge, unit }: Props) {
   const [frame, size] = useSize({ width: 720, height: 330 })
   if (footprints.length === 0) {
     return (
@@ -16,7 +26,7 @@ export function LandingDrawing({ footprints, assessment, unit }: Props) {
       </p>
     )
   }
-  const drawn = layOutLanding(footprints, assessment, size.width, size.height)
+  const drawn = layOutLanding(footprints, assessment, size.width, size.height, nudge)
   return (
     <figure className="h-full" data-landing={footprints.length}>
       <div ref={frame} className="h-full">
@@ -30,6 +40,7 @@ export function LandingDrawing({ footprints, assessment, unit }: Props) {
           <Window drawn={drawn} />
           <Suspected drawn={drawn} assessment={assessment} />
           <Steps drawn={drawn} />
+          <Ahead drawn={drawn} nudge={nudge} />
         </svg>
       </div>
     </figure>
@@ -125,6 +136,39 @@ function Suspected({ drawn, assessment }: Drawn & { assessment: Assessment }) {
         className="fill-ink text-[13px] font-bold"
       >
         {suspect.label} would be here
+      </text>
+    </g>
+  )
+}
+
+/** Where the dose is expected to put it, before it is given. */
+function Ahead({ drawn, nudge }: Drawn & { nudge: Advice | null }) {
+  const ellipse = forecastOf(nudge, drawn)
+  const now = drawn.steps.at(-1)
+  if (!ellipse || !nudge || !now) return null
+  const away = Math.hypot(ellipse.cx - now.x, ellipse.cy - now.y)
+  const [dx, dy] = [(ellipse.cx - now.x) / (away || 1), (ellipse.cy - now.y) / (away || 1)]
+  return (
+    <g data-ahead={nudge.action}>
+      <ellipse {...ellipse} fill="none" stroke="var(--accent)" strokeWidth="3" />
+      {away > 30 && (
+        <path
+          d={`M${now.x + dx * 12} ${now.y + dy * 12}L${ellipse.cx} ${ellipse.cy}m${-dx * 10 - dy * 6} ${-dy * 10 + dx * 6}l${dx * 10 + dy * 6} ${dy * 10 - dx * 6}l${-dx * 10 + dy * 6} ${-dy * 10 - dx * 6}`}
+          fill="none"
+          stroke="var(--ink)"
+          strokeWidth="2.5"
+        />
+      )}
+      <text
+        x={ellipse.cx}
+        y={ellipse.cy + ellipse.ry + 16}
+        textAnchor="middle"
+        paintOrder="stroke"
+        stroke="var(--ground)"
+        strokeWidth="4"
+        className="fill-ink text-[13px] font-bold"
+      >
+        after {formatNumber(nudge.amount, 1)} {nudge.amount_unit}
       </text>
     </g>
   )

@@ -5,6 +5,7 @@ import type { Units, Visit, Vocabulary } from '../../api/types'
 import { shortTime } from '../../lib/format'
 import { useKeys } from '../../state/keys'
 import { useFollowing } from '../../state/live'
+import { useStacked } from '../../state/narrow'
 import { changeVisit, writeOn } from '../../state/outbox'
 import { usePreferences } from '../../state/preferences'
 import { NOTHING, SpokenContext, type Spoken } from '../../state/spoken'
@@ -26,6 +27,7 @@ import { LandingDrawing } from './LandingDrawing'
 import { LiveBar } from './LiveBar'
 import { LookPanel } from './LookPanel'
 import { NextChecks } from './NextChecks'
+import { CONNECTION, NudgeCard, useVisitNudge } from './NudgeCard'
 import { Numbers } from './Numbers'
 import { Record } from './Record'
 import { note, RunClock } from './RunClock'
@@ -57,6 +59,8 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
   const now = useNow()
   const isOpen = visit.state !== 'closed'
   useFollowing(visit.id, units, isOpen)
+  const nudge = useVisitNudge(visit, CONNECTION)
+  const isNarrow = useStacked()
   const [drawing, setDrawing] = useState<Drawing>('Loop')
   const [spoken, setSpoken] = useState<Spoken>(NOTHING)
   const spokenOf = useMemo(() => ({ spoken, speakOf: setSpoken }), [spoken])
@@ -124,6 +128,7 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
               />
             )}
             {!visit.look && <Verdict visit={visit} />}
+            {isNarrow && nudge && <NudgeCard visit={visit} units={units} advice={nudge} />}
             {showsStrips && visit.assessment && (
               <p className="-mt-1 pl-6">{visit.assessment.charge.reason}</p>
             )}
@@ -158,6 +163,7 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
                 <LandingDrawing
                   footprints={visit.footprints}
                   assessment={visit.assessment}
+                  nudge={nudge}
                   unit={vocabulary.derived.find((one) => one.key === 'superheat')?.unit ?? ''}
                 />
               ) : visit.loop && visit.assessment && visit.loop.levels.length > 0 ? (
@@ -182,6 +188,7 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
             )}
           </div>
           <div className="flex min-w-0 flex-col gap-5 pt-3 pb-6 lg:overflow-y-auto lg:px-1">
+            {!isNarrow && nudge && <NudgeCard visit={visit} units={units} advice={nudge} />}
             {visit.look?.decision !== 'leave_caps_on' && (
               <>
                 <NextChecks {...{ visit, vocabulary, units }} onWalk={() => setCard('walk')} />

@@ -1,0 +1,103 @@
+import { useState } from 'react'
+import type { Units } from '../../api/types'
+import { newId } from '../../lib/ids'
+import { post } from '../../state/outbox'
+import { Button } from '../../ui/Button'
+
+type Props = { fluids: string[]; units: Units; onDone: () => void }
+
+const FIELD = 'mt-1 h-11 w-full rounded border border-rule-strong bg-ground px-2'
+
+/** A cylinder as it stands on the scale: what it is, empty, and now. */
+export function AddCylinder({ fluids, units, onDone }: Props) {
+  const [name, setName] = useState('')
+  const [refrigerant, setRefrigerant] = useState('R-410A')
+  const [kind, setKind] = useState('charging')
+  const [tare, setTare] = useState('')
+  const [gross, setGross] = useState('')
+  const [water, setWater] = useState('')
+  const unit = units === 'ip' ? 'lb' : 'kg'
+  const [empty, now, holds] = [tare, gross, water].map((text) =>
+    Number(text.trim().replace(',', '.')),
+  )
+  const isWhole =
+    name.trim() !== '' &&
+    tare.trim() !== '' &&
+    gross.trim() !== '' &&
+    (now ?? 0) >= (empty ?? 0) &&
+    (kind !== 'recovery' || (holds ?? 0) > 0)
+  return (
+    <form
+      aria-label="A new cylinder"
+      className="mt-4 grid grid-cols-1 gap-3 border-y border-rule-strong py-4 sm:grid-cols-2 lg:grid-cols-3"
+      onSubmit={(event) => {
+        event.preventDefault()
+        if (!isWhole) return
+        const id = newId()
+        const body = { id, name, refrigerant, kind, tare: empty, gross: now }
+        const stamped = kind === 'recovery' ? { ...body, water_capacity: holds } : body
+        post({ id, method: 'POST', path: '/cylinders', body: stamped, units })
+        onDone()
+      }}
+    >
+      <label>
+        Name, as you call it
+        <input autoFocus className={FIELD} value={name} onChange={(e) => setName(e.target.value)} />
+      </label>
+      <label>
+        Refrigerant
+        <select
+          className={FIELD}
+          value={refrigerant}
+          onChange={(e) => setRefrigerant(e.target.value)}
+        >
+          {fluids.map((fluid) => (
+            <option key={fluid}>{fluid}</option>
+          ))}
+        </select>
+      </label>
+      <label>
+        For
+        <select className={FIELD} value={kind} onChange={(e) => setKind(e.target.value)}>
+          <option value="charging">charging</option>
+          <option value="recovery">recovery</option>
+        </select>
+      </label>
+      <label>
+        Empty, as stamped ({unit})
+        <input
+          inputMode="decimal"
+          className={FIELD}
+          value={tare}
+          onChange={(e) => setTare(e.target.value)}
+        />
+      </label>
+      <label>
+        On the scale now ({unit})
+        <input
+          inputMode="decimal"
+          className={FIELD}
+          value={gross}
+          onChange={(e) => setGross(e.target.value)}
+        />
+      </label>
+      {kind === 'recovery' && (
+        <label>
+          Water capacity, as stamped ({unit})
+          <input
+            inputMode="decimal"
+            className={FIELD}
+            value={water}
+            onChange={(e) => setWater(e.target.value)}
+          />
+        </label>
+      )}
+      <div className="flex items-end gap-3">
+        <Button type="submit" weight="do" disabled={!isWhole}>
+          Put it on the shelf
+        </Button>
+        <Button onClick={onDone}>Cancel</Button>
+      </div>
+    </form>
+  )
+}

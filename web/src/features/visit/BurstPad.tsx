@@ -1,0 +1,251 @@
+import { useState } from 'react'
+import { Link } from 'react-router'
+import { useConnections, useCylinders } from '../../api/queries'
+import type { Advice, Cylinder, Units, Visit } from '../../api/types'
+import { formatNumber } from '../../lib/format'
+import { writeOn } from '../../state/outbox'
+import { Button } from '../../ui/Button'
+import { Card } from '../../ui/Card'
+import { Care } from '../../ui/Care'
+import { LoadState } from '../../ui/LoadState'
+
+type Props = { visit: Visit; units: Units; advice: Advice; onClose: () => void }
+
+/** From this many times what was advised, it is asked whether that was meant. */
+const FAR_MORE = 2
+
+/** One thumb at the unit: which cylinder, what the scale says has gone, and a stop that is loud. */
+export function BurstPad({ visit, units, advice, onClose }: Props) {
+  const cylinders = useCylinders()
+  const [text, setText] = useState('')
+  const [stopped, setStopped] = useState(false)
+  const [sure, setSure] = useState(false)
+  const [chosen, setChosen] = useState<string | null>(null)
+  const removes = advice.action === 'remove'
+  const amount = Number(text.trim().replace(',', '.'))
+  const isAmount = text.trim() !== '' && amount > 0
+  const isFar = isAmount && advice.amount > 0 && amount > FAR_MORE * advice.amount
+  const step = units === 'ip' ? 0.5 : 10
+  const unit = advice.amount_unit
+  if (stopped) return <Stopped onBack={() => setStopped(false)} />
+  return (
+    <Card open onClose={onClose} title={removes ? 'Take out' : 'Give'}>
+      <LoadState of={cylinders}>
+        {(all) => {
+          const fits = fitting(all, visit, removes)
+          const id = chosen ?? fits[0]?.id ?? null
+          return (
+            <form
+              onSubmit={(event) => {
+                event.preventDefault()
+                if (!isAmount || id === null || (isFar && !sure)) return
+                writeOn(visit.id, 'doses', { cylinder_id: id, amount, removes, sure }, units)
+                onClose()
+              }}
+            >
+              <Care word="Care:">
+                {removes
+                  ? 'Into a recovery cylinder, never to air. Gloves and eye protection.'
+                  : `Short bursts into the suction side, superheat never under ${units === 'ip' ? '5 °F' : '2.8 K'}. Gloves and eye protection.`}{' '}
+                {advice.high_side}
+              </Care>
+              <Cylinders all={all} fits={fits} chosen={id} onChoose={setChosen} visit={visit} />
+              {!removes && (
+                <p className="mt-2 text-[0.94rem] leading-snug">
+                  <strong>Cylinder: {advice.pouring.toLowerCase()}.</strong> {advice.pouring_reason}
+                </p>
+              )}
+              <p className="mt-3 text-soft">
+                By the scale, has gone {removes ? 'in' : 'out'}
+                {advice.amount > 0 && ` (advised ${formatNumber(advice.amount, 1)} ${unit})`}
+              </p>
+              <div className="flex items-center gap-2">
+                <Button
+                  aria-label={`Less by ${step} ${unit}`}
+                  className="h-16 w-16 text-2xl font-bold"
+                  onClick={() => setText(stepped(amount, isAmount, -step))}
+                >
+                  −
+                </Button>
+                <label className="flex flex-1 items-baseline justify-center gap-2">
+                  <span className="sr-only">Amount, {unit}</span>
+                  <input
+                    autoFocus
+                    inputMode="decimal"
+                    value={text}
+                    placeholder="0"
+                    onChange={(event) => setText(event.target.value)}
+                    className="h-16 w-32 rounded border-2 border-ink bg-ground text-center text-[2.2rem] font-bold tabular-nums"
+                  />
+                  <span className="text-xl">{unit}</span>
+                </label>
+                <Button
+                  aria-label={`More by ${step} ${unit}`}
+                  className="h-16 w-16 text-2xl font-bold"
+                  onClick={() => setText(stepped(amount, isAmount, step))}
+                >
+                  +
+                </Button>
+              </div>
+              {advice.amount > 0 && <Gone amount={isAmount ? amount : 0} of={advice.amount} />}
+              {isFar && (
+                <label className="mt-2 flex min-h-11 items-center gap-3 border-l-4 border-alarm pl-2">
+                  <input
+                    type="checkbox"
+                    className="h-6 w-6"
+                    checked={sure}
+                    onChange={(event) => setSure(event.target.checked)}
+                  />
+                  That is {formatNumber(amount / advice.amount, 1)} times what was advised. {unit},
+                  by the scale, and meant?
+                </label>
+              )}
+              <div className="mt-4 grid grid-cols-2 gap-3">
+                <button
+                  type="button"
+                  data-stop
+                  onClick={() => setStopped(true)}
+                  className="min-h-20 rounded border-4 border-alarm bg-sheet text-[1.8rem] font-bold"
+                >
+                  STOP
+                </button>
+                <Button
+                  type="submit"
+                  weight="do"
+                  className="min-h-20 text-[1.15rem]"
+                  disabled={!isAmount || id === null || (isFar && !sure)}
+                >
+                  Write it down
+                </Button>
+              </div>
+            </form>
+          )
+        }}
+      </LoadState>
+      <Connecting />
+    </Card>
+  )
+}
+
+function stepped(amount: number, isAmount: boolean, by: number): string {
+  return String(Math.max(Math.round(((isAmount ? amount : 0) + by) * 10) / 10, 0))
+}
+
+/** Cylinders that may be used here, and only those. */
+function fitting(all: Cylinder[], visit: Visit, removes: boolean): Cylinder[] {
+  const kind = removes ? 'recovery' : 'charging'
+  return all.filter((one) => one.kind === kind && one.refrigerant === visit.system.refrigerant)
+}
+
+type CylindersProps = {
+  all: Cylinder[]
+  fits: Cylinder[]
+  chosen: string | null
+  onChoose: (id: string) => void
+  visit: Visit
+}
+
+function Cylinders({ all, fits, chosen, onChoose, visit }: CylindersProps) {
+  const others = all.length - fits.length
+  if (fits.length === 0) {
+    return (
+      <p className="mt-2 border-l-4 border-alarm pl-2">
+        No cylinder of {visit.system.refrigerant} for this is on the{' '}
+        <Link to="/shelf" className="underline underline-offset-4">
+          Shelf
+        </Link>
+        . Put it there first: refrigerant, tare and weight.
+      </p>
+    )
+  }
+  return (
+    <fieldset className="mt-2">
+      <legend className="text-soft">From which cylinder</legend>
+      {fits.map((one) => (
+        <label key={one.id} className="flex min-h-11 items-center gap-3">
+          <input
+            type="radio"
+            name="cylinder"
+            className="h-6 w-6"
+            checked={one.id === chosen}
+            onChange={() => onChoose(one.id)}
+          />
+          <span className="font-bold">{one.name}</span>
+          <span>
+            {one.refrigerant}, {formatNumber(one.holds, 2)} {one.unit} in it
+          </span>
+        </label>
+      ))}
+      {others > 0 && (
+        <p className="text-[0.9rem] text-soft">
+          {others} more on the shelf hold another refrigerant, or are of another kind.
+        </p>
+      )}
+    </fieldset>
+  )
+}
+
+/** How much of the dose has gone: a bar that ends at the dose, and shows when it is past. */
+function Gone({ amount, of }: { amount: number; of: number }) {
+  const share = Math.min(amount / of, 1.4) / 1.4
+  return (
+    <svg viewBox="0 0 280 26" className="mt-2 h-7 w-full" aria-hidden preserveAspectRatio="none">
+      <path d="M0 13H280" stroke="var(--rule-strong)" strokeWidth="2" />
+      <path d={`M0 13H${280 * share}`} stroke="var(--ink)" strokeWidth="10" />
+      <path d="M200 2V24" stroke="var(--accent)" strokeWidth="5" />
+    </svg>
+  )
+}
+
+/** Nothing else on the screen until the valve is shut. */
+function Stopped({ onBack }: { onBack: () => void }) {
+  return (
+    <Card open onClose={onBack} title="STOP">
+      <p className="text-[2rem] leading-tight font-bold" role="alert">
+        Shut the cylinder valve. Hose valve too.
+      </p>
+      <p className="mt-3 text-lg">
+        Watch superheat and the compressor. If it knocks or frosts back, switch the system off. Then
+        write down what the scale says has gone, even if it was too much.
+      </p>
+      <Button weight="do" className="mt-4 min-h-16 w-full text-lg" onClick={onBack}>
+        It is shut. Write it down
+      </Button>
+    </Card>
+  )
+}
+
+/** How to connect, step by step, each caution beside its step. */
+function Connecting() {
+  const connections = useConnections()
+  return (
+    <details className="mt-4 border-t border-rule pt-2">
+      <summary className="min-h-11 cursor-pointer font-bold">How to connect and disconnect</summary>
+      <LoadState of={connections}>
+        {(all) => (
+          <>
+            {all.map((one) => (
+              <section key={one.key} className="mt-2" data-connection={one.key}>
+                <h3 className="font-bold">{one.label}</h3>
+                <p className="text-[0.94rem] text-soft">
+                  {one.good_for}{' '}
+                  {one.can_charge
+                    ? `At most ${formatNumber(one.most_a_burst, 1)} a burst.`
+                    : 'Nothing can be charged through it.'}
+                </p>
+                <ol className="list-decimal pl-5">
+                  {one.steps.map((step) => (
+                    <li key={step.text}>
+                      {step.text}
+                      {step.caution !== '' && <Care word="Care:">{step.caution}</Care>}
+                    </li>
+                  ))}
+                </ol>
+              </section>
+            ))}
+          </>
+        )}
+      </LoadState>
+    </details>
+  )
+}
