@@ -106,8 +106,11 @@ def advise(
     superheat = assessed.targets.windows.get("superheat")
     room = room_for(aim.way, aim.watched, superheat.value if superheat else None)
     dose = next_dose(learned, room, not aim.is_short)
-    if dose <= 0:
+    if dose <= 0 and aim.is_in_window:
         return _near(base, context, aim.off_k, has_dosed)
+    if dose <= 0:
+        return replace(base, reason=say("No dose is safe from here: what is read fits no charge "
+                                        "that would come right. Check the probes."))  # fmt: skip
     return _given(base, learned, aim, dose if aim.is_short else -dose)
 
 
@@ -127,12 +130,16 @@ class _Aim:
     def is_short(self) -> bool:
         return self.off_k < 0 if self.watched == "subcooling" else self.off_k > 0
 
+    @property
+    def is_in_window(self) -> bool:
+        return self.low_k <= self.off_k <= self.high_k
+
     def is_right(self, last_kg: float) -> bool:
         """Near enough; or past the target by the last dose but inside its window: left alone."""
         if abs(self.off_k) <= self.way.near_k:
             return True
         passed = last_kg < 0 if self.is_short else last_kg > 0
-        return passed and self.low_k <= self.off_k <= self.high_k
+        return passed and self.is_in_window
 
 
 def _aim(

@@ -26,7 +26,8 @@ SCALES = (-1.6, -0.8, 0.0, 0.8, 1.6)
 FIRST_STRIDE = 2
 """Where it started is tried in whole percents."""
 NEGLIGIBLE = 1e-5
-UNLIKELY = 0.02
+UNLIKELY = 0.03
+"""An answer that had less belief than this before it came counts as none."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -70,7 +71,9 @@ class Shortfall:
     watched: Watched
     guesses: tuple[Guess, ...]
     surprise: float
-    """How likely the last reading was to come out as low as it did, by the doses before it."""
+    """How likely the last reading was to come out as weak as it did, by the doses before it."""
+    surprise_in_all: float
+    """The same for everything given since the first reading, by that reading alone."""
 
     def missing_kg(self) -> Forecast:
         """What has to go in to be right [kg]; minus is too much."""
@@ -117,6 +120,7 @@ def learn(
     spreads = _spreads(watched)
     alive: list[Guess] = []
     before: list[tuple[float, float]] = []
+    at_first: list[tuple[float, float]] = []
     for response in responses(is_valve):
         curves = response.subcooling, response.superheat
         for sigma in SCALES:
@@ -124,16 +128,19 @@ def learn(
             prior = exp(-sigma * sigma / 2)
             moves = [dose / whole / STEP for dose in doses]
             for start in range(0, STEPS, FIRST_STRIDE):
-                penalty = last = 0.0
+                penalty = last = first = 0.0
                 for reading, move in zip(readings, moves, strict=True):
                     at = min(max(round(start + move), 0), STEPS - 1)
                     last = _penalty(reading, curves, at, spreads)
                     penalty += last
+                    if reading is readings[0]:
+                        first = penalty
                 weight = prior * exp(-penalty / 2)
                 if len(readings) > 1:
                     at = min(max(round(start + moves[-1]), 0), STEPS - 1)
                     curve = curves[watched == "superheat"]
                     before.append((prior * exp(-(penalty - last) / 2), curve[at]))
+                    at_first.append((prior * exp(-first / 2), curve[at]))
                 if weight > 0.0:
                     alive.append(
                         Guess(weight, response, LEAST + (start + moves[-1]) * STEP, whole)
@@ -142,7 +149,10 @@ def learn(
     kept = [guess for guess in alive if guess.weight > NEGLIGIBLE * best]
     total = sum(guess.weight for guess in kept)
     kept = [guess._replace(weight=guess.weight / total) for guess in kept]
-    return Shortfall(watched, tuple(kept), _surprise(before, readings, watched))
+    return Shortfall(
+        watched, tuple(kept), _surprise(before, readings, watched),
+        _surprise(at_first, readings, watched),
+    )  # fmt: skip
 
 
 def _spreads(watched: Watched) -> tuple[float, float]:
@@ -170,13 +180,13 @@ def _surprise(
     """The belief, before the last reading was known, in an answer as weak as it gave."""
     if len(readings) < 2:
         return 1.0
-    last, previous = readings[-1], readings[-2]
+    last = readings[-1]
     value = last.subcooling_off_k if watched == "subcooling" else last.superheat_off_k
-    earlier = previous.subcooling_off_k if watched == "subcooling" else previous.superheat_off_k
+    given = sum(reading.added_kg for reading in readings[1:])
     total = sum(weight for weight, _ in before)
-    if value is None or earlier is None or total <= 0 or last.added_kg == 0:
+    if value is None or total <= 0 or last.added_kg * given <= 0:
         return 1.0
-    rises = (last.added_kg > 0) == (watched == "subcooling")
+    rises = (given > 0) == (watched == "subcooling")
     room = 1.5 * READ_K
     weaker = sum(w for w, k in before if (k <= value + room if rises else k >= value - room))
     return weaker / total

@@ -10,7 +10,7 @@ from nudge.core.said import Said, degrees_f, difference, say, temperature
 
 IN_VAIN = 2
 """Doses without an answer after which it is not charge."""
-MOVED_K = degrees_f(0.8)
+MOVED_K, ROSE_K = degrees_f(0.8), degrees_f(3)
 HEAD_LIMIT_C = 65.0
 """Condensing over 149 °F is near every high-pressure switch."""
 MOST_ADDED = 0.50
@@ -71,7 +71,7 @@ def _head_over(step: Step) -> Said | None:
 def _in_vain(step: Step) -> Said | None:
     """Neither of two doses did anything that this system, or any, would do."""
     doses = [kg for kg in step.added_kg[1:] if kg]
-    if len(doses) < IN_VAIN or step.learned.surprise > UNLIKELY:
+    if len(doses) < IN_VAIN or step.learned.surprise_in_all > UNLIKELY:
         return None
     first, last = step.settled[-1 - IN_VAIN], step.settled[-1]
     pairs = ((first.subcooling_off_k, last.subcooling_off_k),
@@ -87,16 +87,16 @@ def _wrong_way(step: Step) -> Said | None:
     """Superheat climbs or subcooling stands still while suction falls: it is not getting there."""
     if not step.has_dosed or len(step.settled) < 2 or step.added_kg[-1] <= 0:
         return None
-    if step.learned.surprise > UNLIKELY:
-        return None
     before, now = step.settled[-2], step.settled[-1]
-    if None in (before.superheat_off_k, now.superheat_off_k):
-        return None
-    rose = (now.superheat_off_k or 0.0) - (before.superheat_off_k or 0.0)
-    if rose < 2 * MOVED_K:
+    rose = _change(before.superheat_off_k, now.superheat_off_k)
+    if rose < ROSE_K or _change(before.subcooling_off_k, now.subcooling_off_k) > MOVED_K:
         return None
     return say("Superheat rose by {rose} after a dose: liquid is not getting through. Stop, and "
                "look for a restriction or a starving valve.", rose=difference(rose))  # fmt: skip
+
+
+def _change(before: float | None, now: float | None) -> float:
+    return 0.0 if before is None or now is None else now - before
 
 
 def _too_much_in(step: Step) -> Said | None:

@@ -18,7 +18,7 @@ ABSURD_SUBCOOLING_K = degrees_f(25)
 AIR_ERROR_K = degrees_f(1)
 ALWAYS_POSSIBLE_K = 5.0
 """Bone-dry air has at least this wet-bulb depression, even in a freezer."""
-NEARLY_EMPTY_SUPERHEAT_K = degrees_f(20)
+NEARLY_EMPTY_SUPERHEAT_K, NEARLY_EMPTY_APPROACH_K = degrees_f(20), degrees_f(15)
 EQUAL_PRESSURES_KPA = 15 * KPA_PER_PSI
 
 
@@ -70,8 +70,9 @@ def _liquid_under_ambient(case: Case) -> Said | None:
 
 def _liquid_over_saturation(case: Case) -> Said | None:
     subcooling, superheat = case.derived.subcooling, case.derived.superheat
-    if superheat is not None and superheat > NEARLY_EMPTY_SUPERHEAT_K:
-        return None  # a nearly empty system passes vapour down the liquid line: both sides agree
+    near_air = (case.derived.approach or 0.0) <= NEARLY_EMPTY_APPROACH_K
+    if superheat is not None and superheat > NEARLY_EMPTY_SUPERHEAT_K and near_air:
+        return None  # nearly empty, it passes vapour down the liquid line, near the air's warmth
     if subcooling is not None and subcooling < -SATURATION_ERROR_K:
         return say(
             "Liquid line is {over} over its saturation: liquid cannot be. Check the liquid clamp, "
