@@ -220,6 +220,7 @@ class HandsTest(BrowserTest):
             "/visits/clinic-now",
             "/visits/ferry-hall-now",
             "/pocket",
+            "/shelf",
         ):
             with self.subTest(path):
                 page = self.open(path, HAND)

@@ -214,7 +214,7 @@ class UnitsTest(BrowserTest):
     def test_no_screen_mixes_units(self):
         for units, foreign in FOREIGN.items():
             for path in ("/", "/systems/pottery-kiln", "/visits/pottery-now", "/visits/ferry-hall-now",
-                         "/pocket"):  # fmt: skip
+                         "/pocket", "/shelf"):  # fmt: skip
                 page = self.open(path)
                 kept = f'{{"theme":"paper","units":"{units}","padOpen":false}}'
                 page.evaluate(f"localStorage.setItem('nudge.preferences', '{kept}')")

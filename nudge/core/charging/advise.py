@@ -181,6 +181,8 @@ def _connection(name: str) -> Connection:
 def _check(history: Sequence[Dosed]) -> None:
     if not history:
         raise CoreError("history", "There is no reading yet. Give at least one settled reading.")
+    if any(not row.readings for row in history):
+        raise CoreError("readings", "A row without readings says nothing. Read, or leave it out.")
     for before, after in pairwise(history):
         if after.minutes < before.minutes:
             raise CoreError(
