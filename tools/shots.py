@@ -69,7 +69,7 @@ SHOTS = (
     Shot("visit-low-charge", "/visits/pottery-now"),
     Shot("visit-hand", "/visits/clinic-now", HAND),
     Shot("visit-pad-hand", "/visits/net-loft-now", HAND, pad=True, typed="suct 11"),
-    Shot("nudge-hand", "/visits/pottery-now", HAND, key="n"),
+    Shot("nudge-hand", "/visits/pottery-now", HAND, key="v"),
     Shot("callout-misheard", "/visits/net-loft-now", typed="suckt 118 liq 800 sl 52 ll"),
     Shot("visit-look", "/visits/ferry-hall-now"),
     Shot("opened", "/visits/seed-library-now", click="[data-number=superheat] button"),

@@ -19,7 +19,7 @@ class NudgeTest(BrowserTest):
         expect(card.locator("[data-expected=superheat]")).to_contain_text("°F")
         page.get_by_role("button", name="Landing").click()
         expect(page.locator("[data-ahead=add]")).to_be_visible()
-        page.keyboard.press("n")
+        page.keyboard.press("v")
         amount = page.get_by_label("Amount, oz")
         amount.fill("60")
         expect(page.get_by_role("button", name="Write it down")).to_be_disabled()

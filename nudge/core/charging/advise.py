@@ -104,7 +104,8 @@ def advise(
     if not _is_open(assessed, learned, aim.is_short, has_dosed):
         return base
     superheat = assessed.targets.windows.get("superheat")
-    room = room_for(aim.way, aim.watched, superheat.value if superheat else None)
+    now_k = assessed.case.derived.superheat
+    room = room_for(aim.way, aim.watched, superheat.value if superheat else None, now_k)
     dose = next_dose(learned, room, not aim.is_short)
     if dose <= 0 and aim.is_in_window:
         return _near(base, context, aim.off_k, has_dosed)

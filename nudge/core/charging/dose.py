@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 from nudge.core.charging.shortfall import Shortfall
 from nudge.core.charging.ways import SUPERHEAT_FLOOR_K, Way
+from nudge.core.said import degrees_f
 
 STEP_KG = 0.0141747615625
 """Doses are given in half ounces."""
@@ -13,24 +14,31 @@ REMOVED_AT_MOST = 0.08
 MAY_FLOOD = 0.002
 """The belief that may be left that a dose takes superheat under its floor of 5 °F."""
 HALVINGS = 14
+STEEPEST_K = degrees_f(450)
+"""No orifice system met loses superheat faster than this: 4.5 °F for a percent of its charge."""
 
 
 @dataclass(frozen=True, slots=True)
 class Room:
     """How far what is watched may go: bounds off target [K], in the sense of the way.
 
-    `floor_k` is how far superheat may fall below its target before it is under its floor.
+    `floor_k` is how far superheat may fall below its target before it is under its floor;
+    `over_floor_k` how far it stands over its floor now.
     """
 
     past_k: float
     floor_k: float
+    over_floor_k: float = float("inf")
 
 
-def room_for(way: Way, watched: str, superheat_target_k: float | None) -> Room:
+def room_for(
+    way: Way, watched: str, superheat_target_k: float | None, superheat_k: float | None = None
+) -> Room:
     """The room of a way; near its floor, superheat leaves less than the way would."""
     if watched == "superheat" and superheat_target_k is not None:
         floor = max(superheat_target_k - SUPERHEAT_FLOOR_K, 0.0)
-        return Room(min(way.room_k, max(floor, 0.3)), floor)
+        over = float("inf") if superheat_k is None else max(superheat_k - SUPERHEAT_FLOOR_K, 0.0)
+        return Room(min(way.room_k, max(floor, 0.3)), floor, over)
     return Room(way.room_k, float("inf"))
 
 
@@ -44,8 +52,9 @@ def next_dose(learned: Shortfall, room: Room, removes: bool) -> float:
     most = -missing.middle if removes else missing.middle
     if most <= 0:
         return 0.0
-    whole = max(g.whole_kg for g in learned.guesses)
-    low, high = 0.0, min(most, (REMOVED_AT_MOST if removes else MOST_OF_WHOLE) * whole)
+    whole = learned.whole_kg()
+    share = REMOVED_AT_MOST if removes else min(MOST_OF_WHOLE, room.over_floor_k / STEEPEST_K)
+    low, high = 0.0, min(most, share * whole)
     if not _fits(learned, high, room, removes):
         for _ in range(HALVINGS):
             middle = (low + high) / 2

@@ -17,11 +17,12 @@ from nudge.core.said import degrees_f
 
 Watched = Literal["subcooling", "superheat"]
 
-READ_K, BESIDE_K = degrees_f(0.9), degrees_f(4)
+READ_K, BESIDE_K = degrees_f(0.9), degrees_f(6)
 """How far a settled reading may be off its curve (1 σ): of what is charged by (instruments, and
 the load that drifts), and of the other, whose place at the right charge is known only by class."""
-OUTLIER = 16.0
-"""A reading counts no more than this against a hypothesis (z²): one bad one must not decide."""
+OUTLIER, BESIDE_OUTLIER = 16.0, 4.0
+"""A reading counts no more than this against a hypothesis (z²): one bad one must not decide, and
+a valve that was set high must not look like a system half empty."""
 SCALES = (-1.6, -0.8, 0.0, 0.8, 1.6)
 FIRST_STRIDE = 2
 """Where it started is tried in whole percents."""
@@ -83,6 +84,10 @@ class Shortfall:
         """Where the watched quantity (or another) settles after a dose [K off target]."""
         wanted = of or self.watched
         return _spread([(g.weight, _off(g, wanted, dose_kg)) for g in self.guesses])
+
+    def whole_kg(self) -> float:
+        """What the system holds when right, by what is believed now [kg]."""
+        return sum(guess.weight * guess.whole_kg for guess in self.guesses)
 
     def share_under(self, dose_kg: float, off_k: float) -> float:
         """The belief that the watched quantity settles under a mark [K off target]."""
@@ -170,7 +175,7 @@ def _penalty(
     for value, curve, sigma in zip(measured, curves, spreads, strict=True):
         if value is not None:
             z = (value - curve[at]) / sigma
-            found += min(z * z, OUTLIER)
+            found += min(z * z, OUTLIER if sigma == READ_K else BESIDE_OUTLIER)
     return found
 
 

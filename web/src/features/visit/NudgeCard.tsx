@@ -26,7 +26,7 @@ export function useVisitNudge(visit: Visit, connection: string): Advice | null {
 export function NudgeCard({ visit, units, advice }: Props) {
   const [gives, setGives] = useState(false)
   const moves = advice.action === 'add' || advice.action === 'remove'
-  useKeys([{ key: 'n', label: 'Give the nudge, or write a dose down', run: () => setGives(true) }])
+  useKeys([{ key: 'v', label: 'Give the nudge, or write a dose down', run: () => setGives(true) }])
   return (
     <section aria-label="Nudge" data-nudge={advice.action}>
       <Heading aside={advice.way}>Nudge</Heading>
@@ -53,7 +53,7 @@ export function NudgeCard({ visit, units, advice }: Props) {
           </p>
         )}
         <div className="mt-2 flex flex-wrap gap-2">
-          <Button weight={moves ? 'do' : 'plain'} keyHint="n" onClick={() => setGives(true)}>
+          <Button weight={moves ? 'do' : 'plain'} keyHint="v" onClick={() => setGives(true)}>
             {advice.action === 'remove' ? 'Take it out' : moves ? 'Give it' : 'Write a dose down'}
           </Button>
         </div>

@@ -1,0 +1,76 @@
+"""Thousands of odd histories: the advisor never gives where the judge does not open the door."""
+
+import unittest
+from random import Random
+
+from nudge.core.charging.advise import Dosed, advise
+from nudge.core.charging.dose import MOST_OF_WHOLE
+from nudge.core.charging.ways import KG_PER_OZ
+from nudge.core.circuit.case import Context
+from nudge.core.errors import CoreError
+from nudge.core.said import fahrenheit
+from nudge.core.vocabulary.observations import OBSERVATIONS
+from tests.core.field import plate, readings
+
+PLATES = (
+    plate(nominal_capacity_w=10_550.0, factory_charge_kg=3.0, rated_seer=14),
+    plate("fixed_orifice", subcooling=None, nominal_capacity_w=8_800.0, rated_seer=12),
+    plate("eev", "R-32", factory_charge_kg=1.6),
+    plate("txv", "R-454B"),
+)
+SPANS = {"suct": (85, 135), "liq": (240, 420), "sl": (38, 75), "ll": (78, 112), "oa": (62, 104),
+         "ra": (66, 82), "wb": (56, 70)}  # fmt: skip
+
+
+def history(rng):
+    """One to four readings that wander, with doses that somebody claims went in between."""
+    now = {name: rng.uniform(*span) for name, span in SPANS.items()}
+    rows = []
+    for number in range(rng.randint(1, 4)):
+        kept = {n: v for n, v in now.items() if rng.random() < 0.95}
+        dose = rng.uniform(-6, 12) * KG_PER_OZ if number else 0.0
+        rows.append(Dosed(14.0 * number, dose, readings(**(kept or now))))
+        now = {n: v + rng.gauss(0, 0.03 * abs(v)) for n, v in now.items()}
+    return rows
+
+
+class NoHarmTest(unittest.TestCase):
+    def test_nothing_is_given_where_it_must_not_be(self):
+        rng = Random(11)
+        given = 0
+        for number in range(260):
+            of = rng.choice(PLATES)
+            seen = frozenset(rng.sample(sorted(OBSERVATIONS), rng.randint(0, 6)))
+            context = Context(rng.choice((None, 5.0, 40.0)), rng.choice((None, 3.0, 30.0)), seen)
+            rows = history(rng)
+            try:
+                said = advise(of, rows, context)
+            except CoreError as error:
+                self.assertTrue(error.text("ip"))
+                continue
+            with self.subTest(number, of=of.metering_device):
+                self.check(said, rows)
+            given += said.action in ("add", "remove")
+        self.assertGreater(given, 0)
+
+    def check(self, said, rows):
+        assessed = said.assessment
+        self.assertTrue(said.reason.text("ip"))
+        if said.action in ("wait", "done", "stop"):
+            self.assertEqual(said.amount_kg, 0)
+        if said.action not in ("add", "remove"):
+            return
+        self.assertEqual([b for b in assessed.breaches if b.effect == "blocks"], [])
+        self.assertEqual(assessed.doubts, ())
+        self.assertLessEqual(said.amount_kg, MOST_OF_WHOLE * 3 * said.whole.kg)
+        if not any(row.added_kg for row in rows):
+            self.assertEqual(assessed.charge.advice, said.action)
+        if said.action == "add":
+            self.assertGreaterEqual(assessed.case.readings.get("outdoor_air_temp", 99),
+                                    fahrenheit(65) - 1e-9)  # fmt: skip
+            superheat = assessed.case.derived.superheat
+            self.assertTrue(superheat is None or superheat * 1.8 >= 3)
+
+
+if __name__ == "__main__":
+    unittest.main()
