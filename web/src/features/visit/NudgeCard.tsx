@@ -1,4 +1,5 @@
 import { useEffect, useState } from 'react'
+import { Link } from 'react-router'
 import { useNudge } from '../../api/queries'
 import type { Advice, Units, Visit } from '../../api/types'
 import { formatNumber } from '../../lib/format'
@@ -56,6 +57,14 @@ export function NudgeCard({ visit, units, advice }: Props) {
           <Button weight={moves ? 'do' : 'plain'} keyHint="v" onClick={() => setGives(true)}>
             {advice.action === 'remove' ? 'Take it out' : moves ? 'Give it' : 'Write a dose down'}
           </Button>
+          {advice.action === 'done' && (
+            <Link
+              to="/shelf"
+              className="inline-flex min-h-11 items-center rounded border border-rule-strong bg-ground px-4"
+            >
+              Weigh the cylinder back
+            </Link>
+          )}
         </div>
         <Given visit={visit} units={units} />
       </div>
