@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from nudge.core.charging.shortfall import Shortfall
+from nudge.core.charging.shortfall import EDGE, Shortfall
 from nudge.core.charging.ways import SUPERHEAT_FLOOR_K, Way
 from nudge.core.said import degrees_f
 
@@ -13,7 +13,7 @@ MOST_OF_WHOLE = 0.16
 REMOVED_AT_MOST = 0.08
 MAY_FLOOD = 0.002
 """The belief that may be left that a dose takes superheat under its floor of 5 °F."""
-HALVINGS = 14
+HAIR_K = 1e-9
 STEEPEST_K = degrees_f(450)
 """No orifice system met loses superheat faster than this: 4.5 °F for a percent of its charge."""
 
@@ -54,21 +54,24 @@ def next_dose(learned: Shortfall, room: Room, removes: bool) -> float:
         return 0.0
     whole = learned.whole_kg()
     share = REMOVED_AT_MOST if removes else min(MOST_OF_WHOLE, room.over_floor_k / STEEPEST_K)
-    low, high = 0.0, min(most, share * whole)
-    if not _fits(learned, high, room, removes):
-        for _ in range(HALVINGS):
-            middle = (low + high) / 2
-            low, high = (middle, high) if _fits(learned, middle, room, removes) else (low, middle)
-    else:
-        low = high
-    return int(low / STEP_KG + 0.02) * STEP_KG
+    fits, too_many = 0, int(min(most, share * whole) / STEP_KG + 0.02) + 1
+    while too_many - fits > 1:
+        middle = (fits + too_many) // 2
+        if _fits(learned, middle * STEP_KG, room, removes):
+            fits = middle
+        else:
+            too_many = middle
+    return fits * STEP_KG
 
 
 def _fits(learned: Shortfall, dose_kg: float, room: Room, removes: bool) -> bool:
-    after = learned.after(-dose_kg if removes else dose_kg)
-    if learned.watched == "subcooling":
-        return after.least >= -room.past_k if removes else after.most <= room.past_k
-    if removes:
-        return after.most <= room.past_k
-    floods = learned.share_under(dose_kg, -room.floor_k)
-    return after.least >= -room.past_k and floods <= MAY_FLOOD
+    """Whether the far end of the forecast after a dose stays within the room."""
+    dose = -dose_kg if removes else dose_kg
+    falls = (learned.watched == "superheat") != removes
+    if falls:
+        if learned.share_under(dose, -room.past_k) >= EDGE:
+            return False
+    elif learned.share_under(dose, room.past_k + HAIR_K) < 1 - EDGE:
+        return False
+    adds_by_superheat = learned.watched == "superheat" and not removes
+    return not adds_by_superheat or learned.share_under(dose, -room.floor_k) <= MAY_FLOOD

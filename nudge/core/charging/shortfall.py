@@ -27,6 +27,8 @@ SCALES = (-1.6, -0.8, 0.0, 0.8, 1.6)
 FIRST_STRIDE = 2
 """Where it started is tried in whole percents."""
 NEGLIGIBLE = 1e-5
+EDGE = 0.025
+"""The belief left out at either end of a forecast."""
 UNLIKELY = 0.03
 """An answer that had less belief than this before it came counts as none."""
 
@@ -90,8 +92,14 @@ class Shortfall:
         return sum(guess.weight * guess.whole_kg for guess in self.guesses)
 
     def share_under(self, dose_kg: float, off_k: float) -> float:
-        """The belief that the watched quantity settles under a mark [K off target]."""
-        return sum(g.weight for g in self.guesses if _off(g, self.watched, dose_kg) < off_k)
+        """The belief that the watched quantity settles under a mark after a dose [K off target]."""
+        is_liquid, found = self.watched == "subcooling", 0.0
+        for weight, response, share, whole_kg in self.guesses:
+            at = round((share + dose_kg / whole_kg - LEAST) / STEP)
+            curve = response.subcooling if is_liquid else response.superheat
+            if curve[0 if at < 0 else min(at, STEPS - 1)] < off_k:
+                found += weight
+        return found
 
     def per_kg(self) -> tuple[float, float]:
         """This system's response at its place, over the next 3 % of charge [K/kg]: middle, ±."""
@@ -201,7 +209,7 @@ def _spread(found: list[tuple[float, float]]) -> Forecast:
     """Weighted quantiles of (weight, value)."""
     found.sort(key=lambda one: one[1])
     total = sum(weight for weight, _ in found)
-    marks = [share * total for share in (0.025, 0.10, 0.50, 0.90, 0.975)]
+    marks = [share * total for share in (EDGE, 0.10, 0.50, 0.90, 1 - EDGE)]
     values: list[float] = []
     reached = 0.0
     for weight, value in found:
