@@ -119,12 +119,27 @@ function Suspected({ drawn, assessment }: Drawn & { assessment: Assessment }) {
   if (!suspect || !ellipse) return null
   return (
     <g data-suspected={suspect.fault}>
+      <Ring ellipse={ellipse} dashes="7 4" label={`${suspect.label} would be here`} />
+    </g>
+  )
+}
+
+type RingProps = {
+  ellipse: { cx: number; cy: number; rx: number; ry: number }
+  label: string
+  dashes?: string
+}
+
+/** A place on the Landing with its name under it. */
+function Ring({ ellipse, label, dashes }: RingProps) {
+  return (
+    <>
       <ellipse
         {...ellipse}
         fill="none"
         stroke="var(--accent)"
         strokeWidth="3"
-        strokeDasharray="7 4"
+        strokeDasharray={dashes}
       />
       <text
         x={ellipse.cx}
@@ -135,9 +150,9 @@ function Suspected({ drawn, assessment }: Drawn & { assessment: Assessment }) {
         strokeWidth="4"
         className="fill-ink text-[13px] font-bold"
       >
-        {suspect.label} would be here
+        {label}
       </text>
-    </g>
+    </>
   )
 }
 
@@ -150,7 +165,10 @@ function Ahead({ drawn, nudge }: Drawn & { nudge: Advice | null }) {
   const [dx, dy] = [(ellipse.cx - now.x) / (away || 1), (ellipse.cy - now.y) / (away || 1)]
   return (
     <g data-ahead={nudge.action}>
-      <ellipse {...ellipse} fill="none" stroke="var(--accent)" strokeWidth="3" />
+      <Ring
+        ellipse={ellipse}
+        label={`after ${formatNumber(nudge.amount, 1)} ${nudge.amount_unit}`}
+      />
       {away > 30 && (
         <path
           d={`M${now.x + dx * 12} ${now.y + dy * 12}L${ellipse.cx} ${ellipse.cy}m${-dx * 10 - dy * 6} ${-dy * 10 + dx * 6}l${dx * 10 + dy * 6} ${dy * 10 - dx * 6}l${-dx * 10 + dy * 6} ${-dy * 10 - dx * 6}`}
@@ -159,17 +177,6 @@ function Ahead({ drawn, nudge }: Drawn & { nudge: Advice | null }) {
           strokeWidth="2.5"
         />
       )}
-      <text
-        x={ellipse.cx}
-        y={ellipse.cy + ellipse.ry + 16}
-        textAnchor="middle"
-        paintOrder="stroke"
-        stroke="var(--ground)"
-        strokeWidth="4"
-        className="fill-ink text-[13px] font-bold"
-      >
-        after {formatNumber(nudge.amount, 1)} {nudge.amount_unit}
-      </text>
     </g>
   )
 }

@@ -6,6 +6,7 @@ import { writeOn } from '../../state/outbox'
 import { Button } from '../../ui/Button'
 import { Card } from '../../ui/Card'
 import { Notice } from '../../ui/Notice'
+import { ReasonForm } from './ReasonForm'
 
 type Props = {
   visit: Visit
@@ -137,39 +138,17 @@ function StateMark({ state }: { state: Live['state'] }) {
 
 type EarlyProps = { visit: Visit; live: Live; units: Units; open: boolean; onClose: () => void }
 
-/** Judging before it has settled asks why; the reason is printed with the verdict. */
+/** Judging before it has settled asks why. */
 function EarlyCard({ visit, live, units, open, onClose }: EarlyProps) {
-  const [reason, setReason] = useState('')
   return (
     <Card open={open} onClose={onClose} title="It has not settled">
-      <form
-        onSubmit={(event) => {
-          event.preventDefault()
-          if (reason.trim() === '') return
-          writeOn(visit.id, 'kept', { reason }, units)
-          onClose()
-        }}
-      >
-        <p>{live.message} Judge it then, for choice.</p>
-        <label className="mt-3 block">
-          Why it has to be judged now (printed with the verdict)
-          <input
-            value={reason}
-            autoFocus
-            maxLength={300}
-            onChange={(event) => setReason(event.target.value)}
-            className="mt-1 h-11 w-full rounded border border-rule-strong bg-ground px-3"
-          />
-        </label>
-        <div className="mt-4 flex gap-3">
-          <Button weight="do" onClick={onClose}>
-            Wait
-          </Button>
-          <Button type="submit" disabled={reason.trim() === ''}>
-            Judge it now
-          </Button>
-        </div>
-      </form>
+      <p>{live.message} Judge it then, for choice.</p>
+      <ReasonForm
+        ask="Why it has to be judged now"
+        instead="Wait"
+        onReason={(reason) => writeOn(visit.id, 'kept', { reason }, units)}
+        onClose={onClose}
+      />
     </Card>
   )
 }

@@ -2,8 +2,8 @@ import { useState } from 'react'
 import type { Assessment, Units, Visit } from '../../api/types'
 import { writeOn } from '../../state/outbox'
 import { usePreferences } from '../../state/preferences'
-import { Button } from '../../ui/Button'
 import { Card } from '../../ui/Card'
+import { ReasonForm } from './ReasonForm'
 
 type Gate = Assessment['readiness'][number]
 type Props = { visit: Visit; gates: Gate[] }
@@ -58,44 +58,23 @@ type CardProps = { visit: Visit; units: Units; gates: Gate[]; onClose: () => voi
 
 /** One reason for everything that stands in the way now. */
 function PassCard({ visit, units, gates, onClose }: CardProps) {
-  const [reason, setReason] = useState('')
   return (
     <Card open onClose={onClose} title="Judge all the same">
-      <form
-        onSubmit={(event) => {
-          event.preventDefault()
-          gates.forEach((gate) => pass(visit, units, gate.key, reason))
-          onClose()
-        }}
-      >
-        <ul className="list-disc pl-5">
-          {gates.map((gate) => (
-            <li key={gate.key}>{gate.message}</li>
-          ))}
-        </ul>
-        <p className="mt-2">
-          You will see what the numbers look like. Past a gate they never say to add or remove
-          refrigerant.
-        </p>
-        <label className="mt-3 block">
-          Why it has to be judged like this (printed with the verdict)
-          <input
-            value={reason}
-            autoFocus
-            maxLength={300}
-            onChange={(event) => setReason(event.target.value)}
-            className="mt-1 h-11 w-full rounded border border-rule-strong bg-ground px-3"
-          />
-        </label>
-        <div className="mt-4 flex gap-3">
-          <Button weight="do" onClick={onClose}>
-            Put it right first
-          </Button>
-          <Button type="submit" disabled={reason.trim() === ''}>
-            Judge it now
-          </Button>
-        </div>
-      </form>
+      <ul className="list-disc pl-5">
+        {gates.map((gate) => (
+          <li key={gate.key}>{gate.message}</li>
+        ))}
+      </ul>
+      <p className="mt-2">
+        You will see what the numbers look like. Past a gate they never say to add or remove
+        refrigerant.
+      </p>
+      <ReasonForm
+        ask="Why it has to be judged like this"
+        instead="Put it right first"
+        onReason={(reason) => gates.forEach((gate) => pass(visit, units, gate.key, reason))}
+        onClose={onClose}
+      />
     </Card>
   )
 }
