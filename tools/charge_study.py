@@ -15,6 +15,7 @@ from random import Random
 from statistics import median
 
 from nudge.core.charging.advise import Dosed, Nudge, advise
+from nudge.core.charging.shortfall import Watched
 from nudge.core.charging.ways import KG_PER_OZ
 from nudge.core.circuit.case import Context
 from nudge.core.errors import CoreError
@@ -138,6 +139,7 @@ def _closed_loop(rig: Rig, over: float) -> Charged | None:
     said = advise(rig.of.plate, history, rig.context)
     if said.action not in ("add", "remove"):
         return None
+    watched: Watched = said.watched or "subcooling"
     was_flooded, flooded = _floods(rig), False
     for _ in range(MOST_STEPS):
         if said.action in ("done", "stop") or doses >= MOST_DOSES:
@@ -152,20 +154,20 @@ def _closed_loop(rig: Rig, over: float) -> Charged | None:
         flooded = flooded or (moved > 0 and not was_flooded and _floods(rig))
         history.append(Dosed(rig.minutes, moved, rig.read()))
         said = advise(rig.of.plate, history, rig.context)
-    off, window = _off(said)
+    off, window = _off(said, watched)
     beyond = off > window[1] if over < 0 else off < window[0]
-    near = abs(off) <= (1.0 if said.watched == "subcooling" else 2.0) + 1e-6
+    near = abs(off) <= (1.0 if watched == "subcooling" else 2.0) + 1e-6
     hand = _by_hand(rig, over)
     ended = said.stop.key if said.stop else said.action
     return Charged(over, doses, waited, ended, off, near, beyond, flooded, hand)
 
 
-def _off(said: Nudge) -> tuple[float, tuple[float, float]]:
+def _off(said: Nudge, watched: Watched) -> tuple[float, tuple[float, float]]:
     """How far from target, and the window about it [°F], more charge counting up."""
-    target = said.assessment.targets.windows[said.watched or "subcooling"]
-    value = said.assessment.case.derived.get(said.watched or "subcooling") or 0.0
+    target = said.assessment.targets.windows[watched]
+    value = said.assessment.case.derived.get(watched) or 0.0
     off, low, high = (1.8 * (v - target.value) for v in (value, target.low, target.high))
-    return (off, (low, high)) if said.watched == "subcooling" else (-off, (-high, -low))
+    return (off, (low, high)) if watched == "subcooling" else (-off, (-high, -low))
 
 
 def _floods(rig: Rig) -> bool:

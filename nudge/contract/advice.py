@@ -1,5 +1,6 @@
 """`charge/advise`: what it is asked, and its answer in the caller's units."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
@@ -9,10 +10,12 @@ from nudge.contract.answer import AssessOut, answer
 from nudge.contract.request import ContextIn, Name, Readings, SystemIn, core_readings
 from nudge.contract.strict import Number, Strict
 from nudge.core.charging.advise import Dosed, Nudge, advise
+from nudge.core.charging.guides import OTHER_SCHOOLS, Guide, hose_kg
 from nudge.core.charging.high_side import high_side
 from nudge.core.charging.shortfall import Forecast
 from nudge.core.charging.ways import CONNECTIONS, POUR_EITHER, POUR_LIQUID, Connection
 from nudge.core.refrigerant.catalogue import refrigerant
+from nudge.core.said import Measure, worded
 from nudge.core.units import Quantity, UnitSystem, from_si, to_si
 
 
@@ -79,6 +82,35 @@ class ConnectionOut:
 
 
 @dataclass(frozen=True, slots=True)
+class FigureOut:
+    """A figure of a way in; `stands` is right, low, high, or "" where it is only said."""
+
+    label: str
+    text: str
+    stands: Literal["right", "low", "high", ""]
+
+
+@dataclass(frozen=True, slots=True)
+class GuideOut:
+    """One way to bring a charge right, for this system today."""
+
+    key: str
+    label: str
+    reason: str
+    is_the_one: bool
+    why: str
+    figures: list[FigureOut]
+    steps: list[StepOut]
+
+
+@dataclass(frozen=True, slots=True)
+class OtherSchoolOut:
+    label: str
+    how: str
+    reason: str
+
+
+@dataclass(frozen=True, slots=True)
 class AdviceOut:
     """What to do with the charge next. Amounts in ounces (ip) or grams (si)."""
 
@@ -96,6 +128,10 @@ class AdviceOut:
     connection: ConnectionOut
     pouring: str
     pouring_reason: str
+    in_hose: float
+    """Liquid the connection's hose holds when full; shut at the cylinder, it runs in by itself."""
+    hose: str
+    response: str
     high_side: str
     expected: dict[str, RangeOut]
     missing: RangeOut | None
@@ -137,6 +173,9 @@ def advice_out(nudge: Nudge, units: UnitSystem) -> AdviceOut:
         connection=_connection(link, units),
         pouring=pouring.position,
         pouring_reason=pouring.reason,
+        in_hose=_mass(hose_kg(link, plate.refrigerant), units),
+        hose=_hose(link, plate.refrigerant, units),
+        response=_response_said(nudge, units),
         high_side=high_side(nudge.assessment.case).text(units),
         expected=expected,
         missing=None if missing is None else RangeOut(
@@ -187,6 +226,59 @@ def _response(nudge: Nudge, units: UnitSystem) -> ResponseOut | None:
         round(from_si(found * unit_kg, Quantity.TEMPERATURE_DIFFERENCE, units), 4)
         for found in (value, spread)
     ))  # fmt: skip
+
+
+def _hose(link: Connection, fluid: str, units: UnitSystem) -> str:
+    held = hose_kg(link, fluid)
+    if held <= 0:
+        return ""
+    shown = Measure(held * 1000, Quantity.SMALL_MASS).text(units)
+    return (
+        f"A full hose holds {shown} of liquid, off the scale and not yet in the system. Shut at "
+        "the cylinder, not at the manifold, and it runs in."
+    )
+
+
+def _response_said(nudge: Nudge, units: UnitSystem) -> str:
+    """What this system answers to an ounce (25 g), as learned so far."""
+    if nudge.learned is None or nudge.watched is None:
+        return ""
+    one = 1.0 if units == "ip" else 25.0
+    unit_kg = to_si(one, Quantity.SMALL_MASS, units) / 1000
+    value, spread = (
+        from_si(found * unit_kg, Quantity.TEMPERATURE_DIFFERENCE, units)
+        for found in nudge.learned.per_kg()
+    )
+    per = "oz" if units == "ip" else "25 g"
+    degree = "°F" if units == "ip" else "K"
+    moves = "rises" if value >= 0 else "falls"
+    return (
+        f"{nudge.watched.capitalize()} {moves} {abs(value):.1f} ± {spread:.1f} {degree} per {per} "
+        "here."
+    )
+
+
+def guides_out(found: Sequence[Guide], units: UnitSystem) -> list[GuideOut]:
+    """Every way in, the one for today first."""
+    return [
+        GuideOut(
+            key=guide.way.key,
+            label=guide.way.label,
+            reason=worded(guide.way.reason, units),
+            is_the_one=guide.is_the_one,
+            why=guide.why.text(units),
+            figures=[
+                FigureOut(figure.label, figure.said.text(units), figure.stands)
+                for figure in guide.figures
+            ],
+            steps=[StepOut(step.text, worded(step.caution, units)) for step in guide.steps],
+        )
+        for guide in found
+    ]  # fmt: skip
+
+
+def other_schools_out() -> list[OtherSchoolOut]:
+    return [OtherSchoolOut(row.label, row.how, row.reason) for row in OTHER_SCHOOLS]
 
 
 def connections_out(units: UnitSystem) -> list[ConnectionOut]:

@@ -4,6 +4,7 @@ from dataclasses import replace
 from datetime import datetime
 
 from nudge.core.charging.advise import Dosed, Nudge, advise
+from nudge.core.charging.guides import Guide, guides
 from nudge.core.errors import CoreError
 from nudge.core.said import minutes, say
 from nudge.core.settling.breaches import CHANGE_MINUTES
@@ -36,6 +37,21 @@ def nudge_for(
     rows.append(Dosed(0.0, past.added_since_kg, readings))
     return advise(plate_of(snapshot.visit.system), _first_reading_counts_none(rows),
                   snapshot.context, None, preferred, connection)  # fmt: skip
+
+
+def guides_for(snapshot: Snapshot) -> list[Guide]:
+    """Every way this visit's system can be charged, the one for today first."""
+    plate = plate_of(snapshot.visit.system)
+    case, watched = None, "subcooling" if plate.metering_device.is_valve else "superheat"
+    if snapshot.assessment is not None:
+        case, deciding = snapshot.assessment.case, snapshot.assessment.targets.deciding
+        if deciding is not None and deciding.judges == "superheat":
+            watched = "superheat"
+    given = sum(
+        (event.amount_kg or 0.0) * ACTIONS[event.kind].moves_charge
+        for event in snapshot.visit.standing_events if event.kind in ACTIONS
+    )  # fmt: skip
+    return guides(plate, case, given, watched)
 
 
 def _first_reading_counts_none(rows: list[Dosed]) -> list[Dosed]:

@@ -56,6 +56,13 @@ class LiveState:
         return None if self.settling is None else _unsettled(self.settling)
 
     @property
+    def settles_in(self) -> float | None:
+        """Minutes until it will have settled, by its own forecast; None where that is not known."""
+        if self.settling is None or self.settling.seconds is None:
+            return None
+        return self.settling.seconds / 60
+
+    @property
     def hunting_minutes(self) -> float | None:
         """The period at which the superheat swings; None while it does not."""
         found = self.settling.hunting if self.settling else None

@@ -105,6 +105,22 @@ class Series:
         shaded = tuple(replace(t, steady=_steady(t, bucket)) for t in found_all)
         return Traces(since, until, *ends, shaded, _marks(row))
 
+    def weights(self, visit_id: str, since_ms: int) -> Trace:
+        """What the scale showed from a moment on [kg, gross]. Raises: NotFound."""
+        with self._database.reading() as session:
+            if repository.visit(session, visit_id) is None:
+                raise NotFound("visit", visit_id)
+            scales = [
+                placed for placed in live.channels(session, visit_id)
+                if placed.now is not None and placed.now.counts
+                and placed.now.point == "cylinder_weight"
+            ]  # fmt: skip
+            if not scales:
+                return Trace((), ())
+            offset = scales[0].now.offset if scales[0].now else 0.0
+            rows = live.raw(session, [scales[0].channel.id], since_ms)
+        return Trace(tuple(at / 1000 for _, at, _ in rows), tuple(v + offset for *_, v in rows))
+
 
 def _wanted(placed: Placed, points: Sequence[str] | None) -> bool:
     return points is None or any(row.point in points for row in placed.placements)

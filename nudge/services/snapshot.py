@@ -63,6 +63,8 @@ class Snapshot:
     live: LiveState | None = None
     """What the instruments say now, while any of them sends."""
     is_simulated: bool = False
+    cylinders: tuple[str, ...] = ()
+    """The cylinders that refrigerant moved from or into on this visit, by id."""
 
     @property
     def readings(self) -> dict[str, float]:
@@ -123,6 +125,7 @@ class Surroundings:
     """Gates somebody chose to pass on this visit, in order."""
     own_signs: Mapping[str, float] = field(default_factory=dict)
     """How far over its class the system was when last found right [K]."""
+    cylinders: tuple[str, ...] = ()
     additions: int = 0
     """On how many earlier visits refrigerant was added."""
 
@@ -143,6 +146,7 @@ def take_snapshot(visit: Visit, around: Surroundings) -> Snapshot:
         _minutes(changed_at, latest),
         observations,
         around.live.unsettled if around.live else None,
+        around.live.settles_in if around.live else None,
         passed=_passed(around, running_since, changed_at),
         lies=tuple(lie.said for lie in around.live.lies) if around.live else (),
         estimated=frozenset(point for point, row in rows.items() if row.source == "estimated"),
@@ -162,7 +166,7 @@ def take_snapshot(visit: Visit, around: Surroundings) -> Snapshot:
             problem = error
     return Snapshot(
         visit, rows, observations, running_since, changed_at, context, assessment, problem, seen,
-        around.live, around.is_simulated,
+        around.live, around.is_simulated, around.cylinders,
     )  # fmt: skip
 
 

@@ -15,7 +15,8 @@ from nudge import __version__
 from nudge.core.callout.parser import Callout as Heard
 from nudge.core.callout.parser import Misheard, parse_callout
 from nudge.core.charging.advise import Nudge
-from nudge.core.errors import CoreError
+from nudge.core.charging.ways import CONNECTIONS
+from nudge.core.errors import CoreError, UnknownName
 from nudge.core.look.estimate import OwnHistory
 from nudge.core.record.standing import current, standing
 from nudge.core.refrigerant.saturation import saturation_at
@@ -42,7 +43,7 @@ from nudge.services.snapshot import (
 from nudge.services.stream import Stream
 from nudge.store.database import Database
 from nudge.store.live_tables import Override, Plant
-from nudge.store.repositories import book, live, settings
+from nudge.store.repositories import book, live, settings, shelf
 from nudge.store.repositories import visits as repository
 from nudge.store.tables import (
     Callout,
@@ -112,6 +113,14 @@ class Visits:
         with self._database.writing() as session:
             row = _found(session, visit_id)
             row.opened_at = row.opened_at or self._clock()
+        return self.snapshot(visit_id)
+
+    def connect(self, visit_id: str, connection: str) -> Snapshot:
+        """Say how the system is connected. Raises: CoreError, for a way that is none."""
+        if connection not in CONNECTIONS:
+            raise UnknownName("connection", connection, CONNECTIONS)
+        with self._on_open_visit(visit_id) as (_, row):
+            row.connection = connection
         return self.snapshot(visit_id)
 
     def set_complaint(self, visit_id: str, complaint: str) -> Snapshot:
@@ -256,7 +265,10 @@ class Visits:
         snapshot = self.snapshot(visit_id)
         with self._database.reading() as session:
             preferred = preferred_methods(snapshot.visit.system, settings.all_settings(session))
-        return nudge_for(snapshot, preferred, self._clock(), connection)
+        chosen = connection or snapshot.visit.connection
+        if not connection and not (chosen in CONNECTIONS and CONNECTIONS[chosen].can_charge):
+            chosen = "hose_manifold"  # gauges that only read: a hose comes before any dose
+        return nudge_for(snapshot, preferred, self._clock(), chosen)
 
     def amend(self, visit_id: str, writes: Callable[[Session, Visit], None]) -> Snapshot:
         """Write something else on an open visit, and judge it again, in one transaction."""
@@ -432,8 +444,9 @@ def _surroundings(session: Session, row: Visit, now: datetime) -> Surroundings:
     points = current(row.readings).keys() | (state.values.keys() if state else set())
     gauges_on = not points.isdisjoint(PRESSURES)
     own = OwnHistory() if gauges_on else own_history(earlier)  # the look is without gauges
+    used = dict.fromkeys(entry.cylinder_id for entry in shelf.of_visit(session, row.id))
     return Surroundings(
-        preferred, own, state, simulated, passed, own_departures(earlier), additions
+        preferred, own, state, simulated, passed, own_departures(earlier), tuple(used), additions
     )
 
 

@@ -64,6 +64,9 @@ class _Standing:
     seen_placements: dict[str, int]
     at: datetime
     kept_at: datetime
+    ahead_kg: float = 0.0
+    """What came in through an open valve and is not written down as a dose yet."""
+    is_open: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -76,6 +79,7 @@ class YardView:
     adding_kg: float
     cylinder_kg: float
     slug_kg: float
+    valve_is_open: bool
 
 
 class Yard:
@@ -133,7 +137,7 @@ class Yard:
             state = plant.state
             return YardView(
                 plant.preset, state.is_running, state.tripped, state.to_add_kg,
-                plant.cylinder_kg, state.slug_kg,
+                plant.cylinder_kg, state.slug_kg, plant.is_open,
             )  # fmt: skip
 
     def work(self, visit_id: str, job_id: str, job_key: str, kg: float = 0.0) -> str:
@@ -168,15 +172,35 @@ class Yard:
             self._keep(visit_id, now)
         return came or job.label
 
+    def turn_valve(self, visit_id: str, is_open: bool) -> None:
+        """Open or shut the cylinder's valve: it pours while it is open, and the scale shows it.
+
+        Raises: NotFound, for a real system.
+        """
+        with self._lock:
+            plant = self._found(visit_id)
+            if plant is None:
+                raise NotFound("simulated system", visit_id)
+            self._move_on(visit_id, plant, self._clock())
+            plant.is_open = is_open
+            to_pour = min(plant.cylinder_kg, LARGEST_DOSE_KG) if is_open else 0.0
+            plant.state = replace(plant.state, to_add_kg=to_pour, adding_kg_s=DOSE_KG_S)
+            self._keep(visit_id, self._clock())
+
     def let_in(self, visit_id: str, kg: float) -> None:
-        """What a dose does to a simulated system [kg, minus for out]; nothing to a real one."""
+        """What a dose does to a simulated system [kg, minus for out]; nothing to a real one.
+
+        What came through the open valve already is in: only the rest of the dose follows.
+        """
         with self._lock:
             plant = self._found(visit_id)
             if plant is not None:
                 now = self._clock()
                 self._move_on(visit_id, plant, now)
                 if kg > 0:
-                    plant.state = dosed(plant.state, kg, DOSE_KG_S)
+                    ahead = min(plant.ahead_kg, kg)
+                    plant.ahead_kg = 0.0
+                    plant.state = dosed(plant.state, max(kg - ahead, 0.0), DOSE_KG_S)
                 else:
                     plant.state = dosed(plant.state, -min(-kg, plant.state.charge_kg), 0.0)
                 self._keep(visit_id, now)
@@ -225,7 +249,10 @@ class Yard:
             return
         ran, held = plant.state.is_running, plant.state.charge_kg
         plant.state = advance(plant.scene, plant.state, seconds)
-        plant.cylinder_kg -= max(plant.state.charge_kg - held, 0.0)
+        came_in = max(plant.state.charge_kg - held, 0.0)
+        plant.cylinder_kg -= came_in
+        if plant.is_open:
+            plant.ahead_kg += came_in
         if ran and not plant.state.is_running:
             self._visits.happened(visit_id, uuid4().hex, "system_stopped", now)
 
@@ -295,7 +322,8 @@ class Yard:
         self._plants[visit_id] = _Standing(
             row.scene["preset"], scene_of(row.scene), state_of(more["plant"]),
             KitSource(kit, Random(more["seed"] + 1)), more["seed"], more["cylinder_kg"],
-            dict(more["placements"]), row.updated_at, now,
+            dict(more["placements"]), row.updated_at, now, more.get("ahead_kg", 0.0),
+            more.get("is_open", False),
         )  # fmt: skip
         return self._plants[visit_id]
 
@@ -307,6 +335,8 @@ class Yard:
             "plant": state_data(plant.state),
             "seed": plant.seed,
             "cylinder_kg": plant.cylinder_kg,
+            "ahead_kg": plant.ahead_kg,
+            "is_open": plant.is_open,
             "sits": {h.row.key: h.point for h in held},
             "ails": {h.row.key: [[a.key, a.severity] for a in h.ails] for h in held if h.ails},
             "placements": plant.seen_placements,

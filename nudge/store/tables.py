@@ -76,6 +76,9 @@ class System(Base):
     blower_tap: Mapped[str] = mapped_column(default="", server_default="")
     method: Mapped[str] = mapped_column(default="", server_default="")
     reversing_valve: Mapped[str] = mapped_column(default="", server_default="")
+    written_charge_kg: Mapped[float | None] = mapped_column(default=None)
+    """The whole charge as last weighed in and written for the next one who comes."""
+    written_charge_at: Mapped[datetime | None] = mapped_column(default=None)
     created_at: Mapped[datetime]
     updated_at: Mapped[datetime]
 
@@ -119,6 +122,10 @@ class Visit(Base):
     id: Mapped[str] = mapped_column(primary_key=True)
     system_id: Mapped[str] = mapped_column(ForeignKey("systems.id"), index=True)
     complaint: Mapped[str] = mapped_column(default="")
+    kind: Mapped[str] = mapped_column(default="", server_default="")
+    """The kind of call, of `core/visit/calls.py`; "" is a cooling complaint."""
+    connection: Mapped[str] = mapped_column(default="", server_default="")
+    """How it is connected, of `core/charging/ways.py`; "" while nobody said."""
     due_on: Mapped[date | None]
     opened_at: Mapped[datetime | None]
     closed_at: Mapped[datetime | None]
@@ -234,3 +241,6 @@ class Slip(Base):
 
 
 Index("visits_by_state", Visit.closed_at, Visit.opened_at)
+Index("visits_by_system", Visit.system_id, Visit.closed_at)
+Index("visits_closed", Visit.closed_at)
+Index("visits_due", Visit.opened_at, Visit.due_on)

@@ -143,3 +143,20 @@ class ShelfTest(WithClient):
         hoses = next(way for way in ways if way["key"] == "hose_manifold")
         self.assertEqual(hoses["most_a_burst"], 3)
         self.assertTrue(any(step["caution"] for step in hoses["steps"]))
+
+    def test_the_ways_in_and_the_connection_are_on_the_visit(self):
+        here = "/api/visits/pottery-now"
+        found = self.http.get(f"{here}/ways").json()
+        self.assertTrue(found["ways"][0]["is_the_one"])
+        self.assertIn("Block part of the coil’s face",
+                      [school["label"] for school in found["other_schools"]])  # fmt: skip
+        body = {"id": "c1", "connection": "probe_and_tee"}
+        self.assertEqual(self.http.post(f"{here}/connections", json=body).json()["connection"],
+                         "probe_and_tee")  # fmt: skip
+        said = self.http.get(f"{here}/nudge").json()
+        self.assertEqual(said["connection"]["key"], "probe_and_tee")
+        self.assertIn("Shut at the cylinder", said["hose"])
+        self.assertIn("per oz here", said["response"])
+        wrong = self.http.post(f"{here}/connections", json={"id": "c2", "connection": "straw"})
+        self.assertEqual(wrong.status_code, 422)
+        self.assertIsNone(self.http.get(f"{here}/scale?since=0").json())  # no scale sends there

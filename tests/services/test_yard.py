@@ -6,6 +6,7 @@ from nudge.core.plant.room import Weather
 from nudge.instruments.kit import Ails
 from nudge.services.errors import NotFound
 from nudge.services.instruments import Instruments
+from nudge.services.series import Series
 from nudge.services.stream import Stream
 from nudge.services.yard import Yard
 from tests.temporary import WithDatabase
@@ -127,3 +128,24 @@ class YardTest(WithDatabase):
         past = self.visits.snapshot("v").context.past
         self.assertAlmostEqual(past.added_since_kg, 0.15)
         self.assertEqual(past.done_since, "condenser_cleaned")
+
+    def test_what_pours_through_the_open_valve_is_not_let_in_twice(self):
+        self.set_up(("undercharge", 0.3))
+        self.play(1)
+        self.yard.work("v", "on", "start_system")
+        self.play(2)
+        began = round(self.clock.now.timestamp() * 1000)
+        self.play(0.2)
+        self.yard.turn_valve("v", True)
+        self.play(0.25)  # 15 s at 6 g/s
+        self.yard.turn_valve("v", False)
+        self.play(0.5)
+        weights = Series(self.database).weights("v", began)
+        self.assertAlmostEqual(weights.values[0] - weights.values[-1], 0.090, delta=0.012)
+        left = self.yard.view("v").cylinder_kg
+        self.yard.let_in("v", 0.090)  # the dose as it is written down
+        self.play(1)
+        self.assertAlmostEqual(self.yard.view("v").cylinder_kg, left, delta=0.004)
+        self.yard.let_in("v", 0.050)  # one that nobody poured
+        self.play(1)
+        self.assertAlmostEqual(left - self.yard.view("v").cylinder_kg, 0.050, delta=0.004)

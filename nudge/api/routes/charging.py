@@ -1,6 +1,7 @@
 """Nudging the charge: the advisor, the doses of a visit, the shelf and its ledger."""
 
 from fastapi import APIRouter
+from pydantic import BaseModel
 from starlette.responses import Response
 
 from nudge.api.access import UnitsIn, VisitsIn, WorkshopIn
@@ -9,10 +10,12 @@ from nudge.api.schemas.shelf import (
     CylinderOut,
     DoseCorrection,
     LedgerOut,
+    NewConnection,
     NewCylinder,
     NewDose,
     NewMovement,
     NewWeighing,
+    ScaleOut,
     ThresholdChosen,
     WeighedOut,
     contents_out,
@@ -21,18 +24,34 @@ from nudge.api.schemas.shelf import (
     leak_out,
     ledger_csv,
     movement_out,
+    scale_out,
 )
 from nudge.api.schemas.visits import VisitOut, visit_out
 from nudge.contract.advice import (
     AdviceOut,
     AdviseIn,
     ConnectionOut,
+    GuideOut,
+    OtherSchoolOut,
     advice_out,
     connections_out,
+    guides_out,
+    other_schools_out,
 )
+from nudge.core.charging.scale import poured
 from nudge.core.units import Quantity, to_si
+from nudge.services.charging import guides_for
 
 router = APIRouter(prefix="/api")
+
+
+class WaysOut(BaseModel):
+    """`connection` is the one said on this visit; "" while nobody said."""
+
+    ways: list[GuideOut]
+    connections: list[ConnectionOut]
+    connection: str
+    other_schools: list[OtherSchoolOut]
 
 
 @router.post("/charge/advise")
@@ -47,11 +66,38 @@ def connections(units: UnitsIn) -> list[ConnectionOut]:
     return connections_out(units)
 
 
+@router.get("/visits/{visit_id}/ways")
+def ways(visits: VisitsIn, units: UnitsIn, visit_id: str) -> WaysOut:
+    """The ways to bring this system's charge right, how to connect, and the other schools."""
+    snapshot = visits.snapshot(visit_id)
+    return WaysOut(
+        ways=guides_out(guides_for(snapshot), units),
+        connections=connections_out(units),
+        connection=snapshot.visit.connection,
+        other_schools=other_schools_out(),
+    )
+
+
+@router.post("/visits/{visit_id}/connections")
+def connect(visits: VisitsIn, units: UnitsIn, visit_id: str, body: NewConnection) -> VisitOut:
+    """Say how the system is connected."""
+    return visit_out(visits.connect(visit_id, body.connection), units)
+
+
+@router.get("/visits/{visit_id}/scale")
+def scale(
+    workshop: WorkshopIn, units: UnitsIn, visit_id: str, since: int, removes: bool = False
+) -> ScaleOut | None:
+    """What the scale says has gone since a moment [ms]; null while none sends."""
+    found = poured(workshop.series.weights(visit_id, since), removes)
+    return None if found is None else scale_out(found, units)
+
+
 @router.get("/visits/{visit_id}/nudge")
 def nudge(
-    visits: VisitsIn, units: UnitsIn, visit_id: str, connection: str = "hose_manifold"
+    visits: VisitsIn, units: UnitsIn, visit_id: str, connection: str = ""
 ) -> AdviceOut | None:
-    """What to do with a visit's charge now."""
+    """What to do with a visit's charge now, by the connection said there unless one is named."""
     found = visits.nudge(visit_id, connection)
     return None if found is None else advice_out(found, units)
 

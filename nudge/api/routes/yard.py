@@ -5,6 +5,7 @@ from pydantic import BaseModel
 
 from nudge.api.access import UnitsIn, WorkshopIn
 from nudge.api.schemas.live import JobIn, YardOut, yard_out
+from nudge.contract.strict import Strict
 from nudge.core.errors import CoreError
 from nudge.core.units import Quantity, to_si
 from nudge.services.errors import NotFound
@@ -26,6 +27,19 @@ def view(workshop: WorkshopIn, units: UnitsIn, visit_id: str) -> YardOut:
     if found is None:
         raise NotFound("simulated system", visit_id)
     return yard_out(found, units)
+
+
+class ValveIn(Strict):
+    """The cylinder's valve, turned."""
+
+    is_open: bool
+
+
+@router.post("/valve")
+def turn_valve(workshop: WorkshopIn, units: UnitsIn, visit_id: str, body: ValveIn) -> YardOut:
+    """Open or shut the cylinder's valve on a simulated system."""
+    workshop.yard.turn_valve(visit_id, body.is_open)
+    return view(workshop, units, visit_id)
 
 
 @router.post("/jobs")

@@ -256,6 +256,7 @@ class YardOut(BaseModel):
     cylinder: float
     unit: str
     liquid_return: bool
+    valve_is_open: bool
     jobs: list[JobOut]
 
 
@@ -382,6 +383,7 @@ def yard_out(view: YardView, units: UnitSystem) -> YardOut:
         cylinder=round(from_si(view.cylinder_kg, Quantity.MASS, units), 2),
         unit=unit_label(Quantity.MASS, units),
         liquid_return=view.slug_kg > 0.15,
+        valve_is_open=view.valve_is_open,
         jobs=[
             JobOut(key=j.key, label=j.label, caution=j.caution, takes_amount=j.takes_amount)
             for j in JOBS.values()

@@ -13,6 +13,7 @@ from nudge.contract.request import Name
 from nudge.contract.strict import Number, Strict
 from nudge.core.charging.cylinder import CylinderCheck
 from nudge.core.charging.ledger import MG_PER_KG, MOVEMENT_KINDS
+from nudge.core.charging.scale import Poured
 from nudge.core.units import Quantity, UnitSystem, from_si, to_si, unit_label
 from nudge.services.rows import Movement
 from nudge.services.shelf import Leaks, Standing
@@ -59,6 +60,23 @@ class NewDose(Strict):
     sure: bool = False
 
 
+class NewConnection(Strict):
+    """How the system is connected, of the ways there are."""
+
+    id: Id
+    connection: Name
+
+
+class ScaleOut(BaseModel):
+    """What has gone (ounces or grams) since the zero, the gross weight, and a doubt or ""."""
+
+    gone: float
+    gross: float
+    unit: str
+    gross_unit: str
+    doubt: str
+
+
 class DoseCorrection(Strict):
     """What the dose really was, in ounces or grams; 0 takes it back."""
 
@@ -71,6 +89,16 @@ class ThresholdChosen(Strict):
     """The yearly leak rate to act on, in percent."""
 
     percent: Number
+
+
+def scale_out(found: Poured, units: UnitSystem) -> ScaleOut:
+    return ScaleOut(
+        gone=round(from_si(found.gone_kg * 1000, Quantity.SMALL_MASS, units), 1),
+        gross=round(from_si(found.gross_kg, Quantity.MASS, units), 3),
+        unit=unit_label(Quantity.SMALL_MASS, units),
+        gross_unit=unit_label(Quantity.MASS, units),
+        doubt=found.doubt.text(units) if found.doubt else "",
+    )
 
 
 class MovementOut(BaseModel):

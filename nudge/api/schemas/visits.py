@@ -198,6 +198,8 @@ class VisitOut(VisitHead):
     live: LiveOut | None
     is_simulated: bool
     doses: list[DoseOut]
+    cylinders_used: list[str]
+    connection: str
     footprints: list[FootprintOut]
     """Where every settled moment of the visit stood on the Landing, oldest first."""
 
@@ -242,6 +244,8 @@ def visit_out(snapshot: Snapshot, units: UnitSystem) -> VisitOut:
         readings=readings,
         observations=sorted(snapshot.observations),
         doses=_doses(visit, units),
+        cylinders_used=list(snapshot.cylinders),
+        connection=visit.connection,
         assessment=snapshot.answer(units),
         problem=snapshot.problem.text(units) if snapshot.problem else None,
         loop=_loop(loop, units) if loop else None,

@@ -10,7 +10,7 @@ from itertools import pairwise
 from math import ceil
 from typing import Literal
 
-from nudge.core.charging.dose import next_dose, room_for
+from nudge.core.charging.dose import next_dose, room_for, taken_back
 from nudge.core.charging.shortfall import UNLIKELY, Forecast, Settled, Shortfall, Watched, learn
 from nudge.core.charging.stops import Step, Stop, stopped
 from nudge.core.charging.ways import CONFIRM_MINUTES, CONNECTIONS, Connection, Way, way_for
@@ -109,6 +109,13 @@ def advise(
     dose = next_dose(learned, room, not aim.is_short)
     if dose <= 0 and aim.is_in_window:
         return _near(base, context, aim.off_k, has_dosed)
+    back = aim.back_kg(added[-1]) if dose <= 0 else 0.0
+    if back > 0:
+        return replace(
+            _given(base, learned, aim, -back), expected=None, beside=None,
+            reason=say("The last dose went past the window: this system answers more than any in "
+                       "the book. Take this much back out, by its own answer."),
+        )  # fmt: skip
     if dose <= 0:
         return replace(base, reason=say("No dose is safe from here: what is read fits no charge "
                                         "that would come right. Check the probes."))  # fmt: skip
@@ -134,6 +141,18 @@ class _Aim:
     @property
     def is_in_window(self) -> bool:
         return self.low_k <= self.off_k <= self.high_k
+
+    def back_kg(self, last_kg: float) -> float:
+        """What of a dose that went past the window comes out again [kg]."""
+        if len(self.settled) < 2:
+            return 0.0
+        before, now = self.settled[-2], self.settled[-1]
+        pair = (before.subcooling_off_k, now.subcooling_off_k)
+        if self.watched == "superheat":
+            pair = (before.superheat_off_k, now.superheat_off_k)
+        if pair[0] is None or pair[1] is None or self.is_short:
+            return 0.0
+        return taken_back(pair[0], pair[1], last_kg)
 
     def is_right(self, last_kg: float) -> bool:
         """Near enough; or past the target by the last dose but inside its window: left alone."""
@@ -232,9 +251,9 @@ def _standing_in_the_way(base: Nudge, removing: bool) -> Nudge | None:
 
 
 def _still_to_wait(assessed: Assessment) -> float:
-    """Minutes until the clocks open; 2 more where only the instruments say that it moves."""
+    """Minutes until the clocks open and, where instruments watch, their forecast says settled."""
     context, device = assessed.case.context, assessed.case.plate.metering_device
-    waits = [2.0]
+    waits = [2.0 if context.settles_in is None else context.settles_in]
     if context.minutes_running is not None:
         waits.append(RUN_MINUTES[device] - context.minutes_running)
     if context.minutes_since_change is not None:

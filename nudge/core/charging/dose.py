@@ -11,6 +11,8 @@ STEP_KG = 0.0141747615625
 MOST_OF_WHOLE = 0.16
 """No dose is more than this share of the whole charge, whatever is missing."""
 REMOVED_AT_MOST = 0.08
+BACK_SHARE = 0.8
+"""Of the way back to the target after a dose that went past its window."""
 MAY_FLOOD = 0.002
 """The belief that may be left that a dose takes superheat under its floor of 5 °F."""
 HAIR_K = 1e-9
@@ -62,6 +64,19 @@ def next_dose(learned: Shortfall, room: Room, removes: bool) -> float:
         else:
             too_many = middle
     return fits * STEP_KG
+
+
+def taken_back(off_before_k: float, off_now_k: float, added_kg: float) -> float:
+    """How much of the last dose comes out again [kg], by this system's own answer to it.
+
+    For a system steeper than any in the book: most of the way back along the line through the
+    two readings, never more than half the dose; 0.0 where that is less than a step.
+    """
+    answered = off_now_k - off_before_k
+    if added_kg <= 0 or answered * off_now_k <= 0:
+        return 0.0
+    back = BACK_SHARE * added_kg * off_now_k / answered
+    return int(min(back, added_kg / 2) / STEP_KG) * STEP_KG
 
 
 def _fits(learned: Shortfall, dose_kg: float, room: Room, removes: bool) -> bool:

@@ -26,7 +26,8 @@ a valve that was set high must not look like a system half empty."""
 SCALES = (-1.6, -0.8, 0.0, 0.8, 1.6)
 FIRST_STRIDE = 2
 """Where it started is tried in whole percents."""
-NEGLIGIBLE = 1e-5
+NEGLIGIBLE = 1e-4
+"""A hypothesis this much weaker than the best is dropped: every reading against it."""
 EDGE = 0.025
 """The belief left out at either end of a forecast."""
 UNLIKELY = 0.03
@@ -130,35 +131,36 @@ def learn(
     """
     doses = list(accumulate(reading.added_kg for reading in readings))
     doses = [total - doses[0] for total in doses]
-    spreads = _spreads(watched)
+    spreads, is_superheat = _spreads(watched), watched == "superheat"
     alive: list[Guess] = []
     before: list[tuple[float, float]] = []
     at_first: list[tuple[float, float]] = []
+    best = 0.0
     for response in responses(is_valve):
-        curves = response.subcooling, response.superheat
+        costs = [_costs(reading, response, spreads) for reading in readings]
+        curve = response.superheat if is_superheat else response.subcooling
         for sigma in SCALES:
             whole = whole_kg * exp(sigma * whole_spread)
             prior = exp(-sigma * sigma / 2)
             moves = [dose / whole / STEP for dose in doses]
             for start in range(0, STEPS, FIRST_STRIDE):
                 penalty = last = first = 0.0
-                for reading, move in zip(readings, moves, strict=True):
-                    at = min(max(round(start + move), 0), STEPS - 1)
-                    last = _penalty(reading, curves, at, spreads)
+                at = start
+                for cost, move in zip(costs, moves, strict=True):
+                    at = round(start + move)
+                    at = 0 if at < 0 else min(at, STEPS - 1)
+                    last = cost[at]
                     penalty += last
-                    if reading is readings[0]:
+                    if cost is costs[0]:
                         first = penalty
-                weight = prior * exp(-penalty / 2)
                 if len(readings) > 1:
-                    at = min(max(round(start + moves[-1]), 0), STEPS - 1)
-                    curve = curves[watched == "superheat"]
-                    before.append((prior * exp(-(penalty - last) / 2), curve[at]))
+                    before.append((prior * exp((last - penalty) / 2), curve[at]))
                     at_first.append((prior * exp(-first / 2), curve[at]))
-                if weight > 0.0:
-                    alive.append(
-                        Guess(weight, response, LEAST + (start + moves[-1]) * STEP, whole)
-                    )  # fmt: skip
-    best = max(guess.weight for guess in alive)
+                weight = prior * exp(-penalty / 2)
+                if weight > NEGLIGIBLE * best:
+                    best = max(best, weight)
+                    share = LEAST + (start + moves[-1]) * STEP
+                    alive.append(Guess(weight, response, share, whole))
     kept = [guess for guess in alive if guess.weight > NEGLIGIBLE * best]
     total = sum(guess.weight for guess in kept)
     kept = [guess._replace(weight=guess.weight / total) for guess in kept]
@@ -172,18 +174,21 @@ def _spreads(watched: Watched) -> tuple[float, float]:
     return (READ_K, BESIDE_K) if watched == "subcooling" else (BESIDE_K, READ_K)
 
 
-def _penalty(
-    reading: Settled,
-    curves: tuple[tuple[float, ...], tuple[float, ...]],
-    at: int,
-    spreads: tuple[float, float],
-) -> float:
-    found = 0.0
-    measured = reading.subcooling_off_k, reading.superheat_off_k
-    for value, curve, sigma in zip(measured, curves, spreads, strict=True):
-        if value is not None:
-            z = (value - curve[at]) / sigma
-            found += min(z * z, OUTLIER if sigma == READ_K else BESIDE_OUTLIER)
+def _costs(reading: Settled, response: Response, spreads: tuple[float, float]) -> list[float]:
+    """What a reading counts against a response (z²) at every step of its charge."""
+    found = [0.0] * STEPS
+    measured = (
+        (reading.subcooling_off_k, response.subcooling, spreads[0]),
+        (reading.superheat_off_k, response.superheat, spreads[1]),
+    )
+    for value, curve, sigma in measured:
+        if value is None:
+            continue
+        most = OUTLIER if sigma == READ_K else BESIDE_OUTLIER
+        found = [
+            so_far + min(((value - off) / sigma) ** 2, most)
+            for so_far, off in zip(found, curve, strict=True)
+        ]
     return found
 
 

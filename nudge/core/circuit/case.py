@@ -27,6 +27,8 @@ class Context:
     observations: frozenset[str] = field(default_factory=frozenset)
     unsettled: Said | None = None
     """What still moves, where instruments watch it; None where it is steady or nobody watches."""
+    settles_in: float | None = None
+    """Minutes until it is steady, by the instruments' own forecast; None where nobody watches."""
     passed: Mapping[str, str] = field(default_factory=dict)
     """Gates somebody chose to pass, by key, each with the reason: printed with the verdict."""
     lies: tuple[Said, ...] = ()

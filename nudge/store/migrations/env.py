@@ -2,7 +2,7 @@
 
 from alembic import context
 
-from nudge.store import live_tables, shelf_tables  # noqa: F401  their tables are part of the metadata
+from nudge.store import live_tables, shelf_tables, visit_tables  # noqa: F401  their tables too
 from nudge.store.tables import Base
 
 context.configure(

@@ -5,7 +5,6 @@ import type {
   Advice,
   Changes,
   Charts,
-  Connection,
   Cylinder,
   Import,
   Ledger,
@@ -15,6 +14,7 @@ import type {
   PocketShape,
   PressureEnthalpy,
   Refrigerant,
+  Scale,
   Series,
   Site,
   SystemPage,
@@ -22,6 +22,7 @@ import type {
   Units,
   Visit,
   Vocabulary,
+  Ways,
   WeighIn,
   Yard,
 } from './types'
@@ -64,7 +65,7 @@ export const useChanges = (id: string) =>
   useLoad<Changes>('changes', `/visits/${id}/changes-of-mind`, id, 0)
 export const useCylinders = () => useLoad<Cylinder[]>('cylinders', '/cylinders')
 export const useLedger = () => useLoad<Ledger>('ledger', '/ledger')
-export const useConnections = () => useLoad<Connection[]>('connections', '/charge/connections')
+export const useWays = (id: string) => useLoad<Ways>('ways', `/visits/${id}/ways`, id, 0)
 export const useWorkings = (id: string) =>
   useLoad<Record<string, Opened>>('workings', `/visits/${id}/workings`, id, 0)
 
@@ -108,16 +109,30 @@ const MADE_OF: Record<string, string[]> = {
 }
 
 /** What to do with the charge, asked again whenever the visit changes; null: nothing to judge. */
-export function useNudge(visit: Visit, connection: string, wanted: boolean): Advice | null {
+export function useNudge(visit: Visit, wanted: boolean): Advice | null {
   const { units } = usePreferences()
   const stamp = [visit.readings.length, visit.doses.length, visit.changed_at, visit.observations]
   const query = useQuery<Advice | null>({
-    queryKey: ['nudge', visit.id, units, connection, stamp],
-    queryFn: () =>
-      request('GET', `/visits/${visit.id}/nudge?units=${units}&connection=${connection}`),
+    queryKey: ['nudge', visit.id, units, stamp],
+    queryFn: () => request('GET', `/visits/${visit.id}/nudge?units=${units}`),
     enabled: wanted,
     placeholderData: keepPreviousData,
     refetchInterval: 10_000,
+  })
+  return query.data ?? null
+}
+
+/** The live scale of a visit since its zero, asked often while a pad is open; null: none sends. */
+export function useScale(visit: Visit, since: number, removes: boolean): Scale | null {
+  const { units } = usePreferences()
+  const wanted = visit.live?.instruments.some((one) => one.point === 'cylinder_weight') ?? false
+  const query = useQuery<Scale | null>({
+    queryKey: ['scale', visit.id, units, since, removes],
+    queryFn: () =>
+      request('GET', `/visits/${visit.id}/scale?units=${units}&since=${since}&removes=${removes}`),
+    enabled: wanted,
+    refetchInterval: 700,
+    gcTime: 5_000,
   })
   return query.data ?? null
 }

@@ -663,6 +663,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{visit_id}/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Ways
+         * @description The ways to bring this system's charge right, how to connect, and the other schools.
+         */
+        get: operations["ways_api_visits__visit_id__ways_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/connections": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Connect
+         * @description Say how the system is connected.
+         */
+        post: operations["connect_api_visits__visit_id__connections_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/scale": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Scale
+         * @description What the scale says has gone since a moment [ms]; null while none sends.
+         */
+        get: operations["scale_api_visits__visit_id__scale_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{visit_id}/nudge": {
         parameters: {
             query?: never;
@@ -672,7 +732,7 @@ export interface paths {
         };
         /**
          * Nudge
-         * @description What to do with a visit's charge now.
+         * @description What to do with a visit's charge now, by the connection said there unless one is named.
          */
         get: operations["nudge_api_visits__visit_id__nudge_get"];
         put?: never;
@@ -1120,6 +1180,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{visit_id}/yard/valve": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Turn Valve
+         * @description Open or shut the cylinder's valve on a simulated system.
+         */
+        post: operations["turn_valve_api_visits__visit_id__yard_valve_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{visit_id}/yard/jobs": {
         parameters: {
             query?: never;
@@ -1191,6 +1271,12 @@ export interface components {
             pouring: string;
             /** Pouring Reason */
             pouring_reason: string;
+            /** In Hose */
+            in_hose: number;
+            /** Hose */
+            hose: string;
+            /** Response */
+            response: string;
             /** High Side */
             high_side: string;
             /** Expected */
@@ -1764,6 +1850,21 @@ export interface components {
             errors: components["schemas"]["ErrorOut"][];
         };
         /**
+         * FigureOut
+         * @description A figure of a way in; `stands` is right, low, high, or "" where it is only said.
+         */
+        FigureOut: {
+            /** Label */
+            label: string;
+            /** Text */
+            text: string;
+            /**
+             * Stands
+             * @enum {string}
+             */
+            stands: "right" | "low" | "high" | "";
+        };
+        /**
          * FileLookOut
          * @description The beginning of a file, the mapping guessed or remembered, and what to ask.
          */
@@ -1806,6 +1907,26 @@ export interface components {
             level: number;
             /** Line */
             line: number;
+        };
+        /**
+         * GuideOut
+         * @description One way to bring a charge right, for this system today.
+         */
+        GuideOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Reason */
+            reason: string;
+            /** Is The One */
+            is_the_one: boolean;
+            /** Why */
+            why: string;
+            /** Figures */
+            figures: components["schemas"]["FigureOut"][];
+            /** Steps */
+            steps: components["schemas"]["StepOut"][];
         };
         /** HazardOut */
         HazardOut: {
@@ -2348,6 +2469,16 @@ export interface components {
             /** Id */
             id: string;
         };
+        /**
+         * NewConnection
+         * @description How the system is connected, of the ways there are.
+         */
+        NewConnection: {
+            /** Id */
+            id: string;
+            /** Connection */
+            connection: string;
+        };
         /** NewCorrection */
         NewCorrection: {
             /** Id */
@@ -2672,6 +2803,15 @@ export interface components {
             state: "low" | "right" | "high" | "unknown";
             /** Off By */
             off_by: number;
+        };
+        /** OtherSchoolOut */
+        OtherSchoolOut: {
+            /** Label */
+            label: string;
+            /** How */
+            how: string;
+            /** Reason */
+            reason: string;
         };
         /**
          * OutcomeOut
@@ -3161,6 +3301,22 @@ export interface components {
             dew_pressure?: number | null;
         };
         /**
+         * ScaleOut
+         * @description What has gone (ounces or grams) since the zero, the gross weight, and a doubt or "".
+         */
+        ScaleOut: {
+            /** Gone */
+            gone: number;
+            /** Gross */
+            gross: number;
+            /** Unit */
+            unit: string;
+            /** Gross Unit */
+            gross_unit: string;
+            /** Doubt */
+            doubt: string;
+        };
+        /**
          * SeriesOut
          * @description Traces over a span; `first` and `last` are the ends of everything there is.
          */
@@ -3539,6 +3695,14 @@ export interface components {
                 number
             ][];
         };
+        /**
+         * ValveIn
+         * @description The cylinder's valve, turned.
+         */
+        ValveIn: {
+            /** Is Open */
+            is_open: boolean;
+        };
         /** VisitChanges */
         VisitChanges: {
             /** Complaint */
@@ -3623,6 +3787,10 @@ export interface components {
             is_simulated: boolean;
             /** Doses */
             doses: components["schemas"]["DoseOut"][];
+            /** Cylinders Used */
+            cylinders_used: string[];
+            /** Connection */
+            connection: string;
             /** Footprints */
             footprints: components["schemas"]["FootprintOut"][];
         };
@@ -3644,6 +3812,20 @@ export interface components {
             metering_devices: components["schemas"]["ChoiceOut"][];
             /** Plate Numbers */
             plate_numbers: components["schemas"]["PlateNumberOut"][];
+        };
+        /**
+         * WaysOut
+         * @description `connection` is the one said on this visit; "" while nobody said.
+         */
+        WaysOut: {
+            /** Ways */
+            ways: components["schemas"]["GuideOut"][];
+            /** Connections */
+            connections: components["schemas"]["ConnectionOut"][];
+            /** Connection */
+            connection: string;
+            /** Other Schools */
+            other_schools: components["schemas"]["OtherSchoolOut"][];
         };
         /**
          * WeighInOut
@@ -3711,6 +3893,8 @@ export interface components {
             unit: string;
             /** Liquid Return */
             liquid_return: boolean;
+            /** Valve Is Open */
+            valve_is_open: boolean;
             /** Jobs */
             jobs: components["schemas"]["JobOut"][];
         };
@@ -5052,6 +5236,111 @@ export interface operations {
             };
         };
     };
+    ways_api_visits__visit_id__ways_get: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaysOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    connect_api_visits__visit_id__connections_post: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewConnection"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    scale_api_visits__visit_id__scale_get: {
+        parameters: {
+            query: {
+                since: number;
+                removes?: boolean;
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScaleOut"] | null;
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
     nudge_api_visits__visit_id__nudge_get: {
         parameters: {
             query?: {
@@ -5872,6 +6161,43 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["YardOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    turn_valve_api_visits__visit_id__yard_valve_post: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ValveIn"];
+            };
+        };
         responses: {
             /** @description Successful Response */
             200: {

@@ -37,3 +37,10 @@ export function inMinutes(minutes: number): string {
     ? `${minutes} min`
     : `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')}`
 }
+
+/** A typed number, with a comma or a point; null where it is none. */
+export function numberIn(text: string): number | null {
+  const plain = text.trim().replace(',', '.')
+  const value = Number(plain)
+  return plain === '' || Number.isNaN(value) ? null : value
+}

@@ -60,6 +60,7 @@ type Writing =
   | 'passed-gates'
   | 'doses'
   | 'dose-corrections'
+  | 'connections'
 
 /** Write something on a visit: it gets an id of its own, in the message and in its body. */
 export function writeOn(
@@ -133,7 +134,7 @@ function mayTryAgain(id: string): boolean {
 }
 
 function remember(message: Message, answer: unknown): void {
-  for (const name of ['cylinders', 'ledger', 'nudge']) {
+  for (const name of ['cylinders', 'ledger', 'nudge', 'ways']) {
     void queryClient.invalidateQueries({ queryKey: [name] })
   }
   if (message.visitId !== undefined) {

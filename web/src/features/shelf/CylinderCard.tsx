@@ -1,24 +1,13 @@
-import { useState } from 'react'
 import type { Cylinder, Units } from '../../api/types'
 import { formatNumber } from '../../lib/format'
-import { newId } from '../../lib/ids'
-import { post } from '../../state/outbox'
-import { Button } from '../../ui/Button'
 import { Care } from '../../ui/Care'
+import { CylinderWork } from './CylinderWork'
+import { WeighForm } from '../../parts/WeighForm'
 
-type Props = { cylinder: Cylinder; units: Units }
-
-/** A pound: further off the book than that, it is asked whether it is this cylinder. */
-const KNOCKED: Record<Units, number> = { ip: 1, si: 0.45, si_bar: 0.45 }
+type Props = { cylinder: Cylinder; all: Cylinder[]; units: Units }
 
 /** One cylinder: what is in it as a level, its last weight, and the scale. */
-export function CylinderCard({ cylinder, units }: Props) {
-  const [text, setText] = useState('')
-  const [sure, setSure] = useState(false)
-  const gross = Number(text.trim().replace(',', '.'))
-  const isWeight = text.trim() !== '' && gross >= cylinder.tare - 0.1
-  const off = isWeight ? gross - cylinder.gross : 0
-  const isFar = Math.abs(off) > KNOCKED[units]
+export function CylinderCard({ cylinder, all, units }: Props) {
   const last = cylinder.weighings[0]
   return (
     <li data-cylinder={cylinder.id} className="flex gap-4 border-t-2 border-ink pt-2">
@@ -47,47 +36,8 @@ export function CylinderCard({ cylinder, units }: Props) {
             packing: find which before it is used.
           </Care>
         )}
-        <form
-          className="mt-2 flex flex-wrap items-center gap-2"
-          onSubmit={(event) => {
-            event.preventDefault()
-            if (!isWeight || (isFar && !sure)) return
-            const id = newId()
-            const path = `/cylinders/${cylinder.id}/weighings`
-            post({ id, method: 'POST', path, body: { id, gross, sure }, units })
-            setText('')
-            setSure(false)
-          }}
-        >
-          <label className="flex items-center gap-2">
-            <span className="sr-only">
-              Weight of {cylinder.name} now, {cylinder.unit}
-            </span>
-            <input
-              inputMode="decimal"
-              value={text}
-              placeholder={formatNumber(cylinder.gross, 2)}
-              onChange={(event) => setText(event.target.value)}
-              className="h-11 w-24 rounded border border-rule-strong bg-ground px-2 tabular-nums placeholder:text-soft"
-            />
-            {cylinder.unit}
-          </label>
-          <Button type="submit" disabled={!isWeight || (isFar && !sure)}>
-            Weigh it
-          </Button>
-          {isFar && (
-            <label className="flex min-h-11 basis-full items-center gap-3 border-l-4 border-alarm pl-2">
-              <input
-                type="checkbox"
-                className="h-6 w-6"
-                checked={sure}
-                onChange={(event) => setSure(event.target.checked)}
-              />
-              {formatNumber(Math.abs(off), 2)} {cylinder.unit} {off < 0 ? 'under' : 'over'} the
-              book. It is this cylinder, standing free and still.
-            </label>
-          )}
-        </form>
+        <WeighForm cylinder={cylinder} units={units} />
+        <CylinderWork cylinder={cylinder} all={all} units={units} />
       </div>
     </li>
   )

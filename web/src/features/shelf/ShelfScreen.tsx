@@ -43,7 +43,7 @@ export function ShelfScreen() {
           ) : (
             <ul className="mt-4 grid grid-cols-1 gap-x-8 gap-y-5 md:grid-cols-2 xl:grid-cols-3">
               {lostFirst(all).map((one) => (
-                <CylinderCard key={one.id} cylinder={one} units={units} />
+                <CylinderCard key={one.id} cylinder={one} all={all} units={units} />
               ))}
             </ul>
           )

@@ -1,32 +1,52 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { useConnections, useCylinders } from '../../api/queries'
+import { request } from '../../api/client'
+import { useCylinders, useScale } from '../../api/queries'
 import type { Advice, Cylinder, Units, Visit } from '../../api/types'
-import { formatNumber } from '../../lib/format'
+import { formatNumber, numberIn } from '../../lib/format'
 import { writeOn } from '../../state/outbox'
 import { Button } from '../../ui/Button'
 import { Card } from '../../ui/Card'
 import { Care } from '../../ui/Care'
 import { LoadState } from '../../ui/LoadState'
+import { WeighForm } from '../../parts/WeighForm'
+import { ScaleRow } from './ScaleRow'
 
-type Props = { visit: Visit; units: Units; advice: Advice; onClose: () => void }
+type Props = {
+  visit: Visit
+  units: Units
+  /** What is advised; null where a dose is written down that nobody advised. */
+  advice: Advice | null
+  removes: boolean
+  onClose: () => void
+}
+
+/** Whatever pours on a simulated system is shut with the stop. */
+function shutValve(visit: Visit, units: Units) {
+  if (!visit.is_simulated) return
+  const path = `/visits/${visit.id}/yard/valve?units=${units}`
+  void request('POST', path, { is_open: false }).catch(() => undefined)
+}
 
 /** From this many times what was advised, it is asked whether that was meant. */
 const FAR_MORE = 2
 
 /** One thumb at the unit: which cylinder, what the scale says has gone, and a stop that is loud. */
-export function BurstPad({ visit, units, advice, onClose }: Props) {
+export function BurstPad({ visit, units, advice, removes, onClose }: Props) {
   const cylinders = useCylinders()
-  const [text, setText] = useState('')
+  const [typed, setText] = useState<string | null>(null)
+  const [zero, setZero] = useState(() => Date.now() - 3_000)
+  const scale = useScale(visit, zero, removes)
   const [stopped, setStopped] = useState(false)
   const [sure, setSure] = useState(false)
   const [chosen, setChosen] = useState<string | null>(null)
-  const removes = advice.action === 'remove'
-  const amount = Number(text.trim().replace(',', '.'))
-  const isAmount = text.trim() !== '' && amount > 0
-  const isFar = isAmount && advice.amount > 0 && amount > FAR_MORE * advice.amount
+  const advised = advice?.amount ?? 0
+  const text = typed ?? (scale && scale.gone > 0.2 ? String(scale.gone) : '')
+  const amount = numberIn(text) ?? 0
+  const isAmount = amount > 0
+  const isFar = isAmount && advised > 0 && amount > FAR_MORE * advised
   const step = units === 'ip' ? 0.5 : 10
-  const unit = advice.amount_unit
+  const unit = units === 'ip' ? 'oz' : 'g'
   if (stopped) return <Stopped onBack={() => setStopped(false)} />
   return (
     <Card open onClose={onClose} title={removes ? 'Take out' : 'Give'}>
@@ -35,101 +55,116 @@ export function BurstPad({ visit, units, advice, onClose }: Props) {
           const fits = fitting(all, visit, removes)
           const id = chosen ?? fits[0]?.id ?? null
           return (
-            <form
-              onSubmit={(event) => {
-                event.preventDefault()
-                if (!isAmount || id === null || (isFar && !sure)) return
-                writeOn(visit.id, 'doses', { cylinder_id: id, amount, removes, sure }, units)
-                onClose()
-              }}
-            >
+            <>
               <Care word="Care:">
                 {removes
                   ? 'Into a recovery cylinder, never to air. Gloves and eye protection.'
                   : `Short bursts into the suction side, superheat never under ${units === 'ip' ? '5 °F' : '2.8 K'}. Gloves and eye protection.`}{' '}
-                {advice.high_side}
+                {advice?.high_side}
               </Care>
-              <Cylinders all={all} fits={fits} chosen={id} onChoose={setChosen} visit={visit} />
-              {!removes && (
+              <Cylinders {...{ all, fits, visit, units }} chosen={id} onChoose={setChosen} />
+              {scale && (
+                <ScaleRow
+                  visit={visit}
+                  units={units}
+                  scale={scale}
+                  pours={!removes}
+                  onZero={() => {
+                    setText(null)
+                    setZero(Date.now())
+                  }}
+                />
+              )}
+              <form
+                onSubmit={(event) => {
+                  event.preventDefault()
+                  if (!isAmount || id === null || (isFar && !sure)) return
+                  writeOn(visit.id, 'doses', { cylinder_id: id, amount, removes, sure }, units)
+                  onClose()
+                }}
+              >
+                <p className="mt-3 text-soft">
+                  By the scale, has gone {removes ? 'in' : 'out'}
+                  {advised > 0 && ` (advised ${formatNumber(advised, 1)} ${unit})`}
+                </p>
+                <div className="flex items-center gap-2">
+                  <Button
+                    aria-label={`Less by ${step} ${unit}`}
+                    className="h-16 w-16 text-2xl font-bold"
+                    onClick={() => setText(stepped(amount - step))}
+                  >
+                    −
+                  </Button>
+                  <label className="flex flex-1 items-baseline justify-center gap-2">
+                    <span className="sr-only">Amount, {unit}</span>
+                    <input
+                      autoFocus
+                      inputMode="decimal"
+                      value={text}
+                      placeholder="0"
+                      onChange={(event) => setText(event.target.value)}
+                      className="h-16 w-32 rounded border-2 border-ink bg-ground text-center text-[2.2rem] font-bold tabular-nums"
+                    />
+                    <span className="text-xl">{unit}</span>
+                  </label>
+                  <Button
+                    aria-label={`More by ${step} ${unit}`}
+                    className="h-16 w-16 text-2xl font-bold"
+                    onClick={() => setText(stepped(amount + step))}
+                  >
+                    +
+                  </Button>
+                </div>
+                {advised > 0 && <Gone amount={amount} of={advised} />}
+                {isFar && (
+                  <label className="mt-2 flex min-h-11 items-center gap-3 border-l-4 border-alarm pl-2">
+                    <input
+                      type="checkbox"
+                      className="h-6 w-6"
+                      checked={sure}
+                      onChange={(event) => setSure(event.target.checked)}
+                    />
+                    That is {formatNumber(amount / advised, 1)} times what was advised. {unit}, by
+                    the scale, and meant?
+                  </label>
+                )}
+                <div className="mt-4 grid grid-cols-2 gap-3">
+                  <button
+                    type="button"
+                    data-stop
+                    onClick={() => {
+                      setStopped(true)
+                      shutValve(visit, units)
+                    }}
+                    className="min-h-20 rounded border-4 border-alarm bg-sheet text-[1.8rem] font-bold"
+                  >
+                    STOP
+                  </button>
+                  <Button
+                    type="submit"
+                    weight="do"
+                    className="min-h-20 text-[1.15rem]"
+                    disabled={!isAmount || id === null || (isFar && !sure)}
+                  >
+                    Write it down
+                  </Button>
+                </div>
+              </form>
+              {!removes && advice && (
                 <p className="mt-2 text-[0.94rem] leading-snug">
-                  <strong>Cylinder: {advice.pouring.toLowerCase()}.</strong> {advice.pouring_reason}
+                  <strong>Cylinder: {advice.pouring.toLowerCase()}.</strong> {advice.pouring_reason}{' '}
+                  {advice.hose}
                 </p>
               )}
-              <p className="mt-3 text-soft">
-                By the scale, has gone {removes ? 'in' : 'out'}
-                {advice.amount > 0 && ` (advised ${formatNumber(advice.amount, 1)} ${unit})`}
-              </p>
-              <div className="flex items-center gap-2">
-                <Button
-                  aria-label={`Less by ${step} ${unit}`}
-                  className="h-16 w-16 text-2xl font-bold"
-                  onClick={() => setText(stepped(amount, isAmount, -step))}
-                >
-                  −
-                </Button>
-                <label className="flex flex-1 items-baseline justify-center gap-2">
-                  <span className="sr-only">Amount, {unit}</span>
-                  <input
-                    autoFocus
-                    inputMode="decimal"
-                    value={text}
-                    placeholder="0"
-                    onChange={(event) => setText(event.target.value)}
-                    className="h-16 w-32 rounded border-2 border-ink bg-ground text-center text-[2.2rem] font-bold tabular-nums"
-                  />
-                  <span className="text-xl">{unit}</span>
-                </label>
-                <Button
-                  aria-label={`More by ${step} ${unit}`}
-                  className="h-16 w-16 text-2xl font-bold"
-                  onClick={() => setText(stepped(amount, isAmount, step))}
-                >
-                  +
-                </Button>
-              </div>
-              {advice.amount > 0 && <Gone amount={isAmount ? amount : 0} of={advice.amount} />}
-              {isFar && (
-                <label className="mt-2 flex min-h-11 items-center gap-3 border-l-4 border-alarm pl-2">
-                  <input
-                    type="checkbox"
-                    className="h-6 w-6"
-                    checked={sure}
-                    onChange={(event) => setSure(event.target.checked)}
-                  />
-                  That is {formatNumber(amount / advice.amount, 1)} times what was advised. {unit},
-                  by the scale, and meant?
-                </label>
-              )}
-              <div className="mt-4 grid grid-cols-2 gap-3">
-                <button
-                  type="button"
-                  data-stop
-                  onClick={() => setStopped(true)}
-                  className="min-h-20 rounded border-4 border-alarm bg-sheet text-[1.8rem] font-bold"
-                >
-                  STOP
-                </button>
-                <Button
-                  type="submit"
-                  weight="do"
-                  className="min-h-20 text-[1.15rem]"
-                  disabled={!isAmount || id === null || (isFar && !sure)}
-                >
-                  Write it down
-                </Button>
-              </div>
-            </form>
+            </>
           )
         }}
       </LoadState>
-      <Connecting />
     </Card>
   )
 }
 
-function stepped(amount: number, isAmount: boolean, by: number): string {
-  return String(Math.max(Math.round(((isAmount ? amount : 0) + by) * 10) / 10, 0))
-}
+const stepped = (amount: number) => String(Math.max(Math.round(amount * 10) / 10, 0))
 
 /** Cylinders that may be used here, and only those. */
 function fitting(all: Cylinder[], visit: Visit, removes: boolean): Cylinder[] {
@@ -143,10 +178,12 @@ type CylindersProps = {
   chosen: string | null
   onChoose: (id: string) => void
   visit: Visit
+  units: Units
 }
 
-function Cylinders({ all, fits, chosen, onChoose, visit }: CylindersProps) {
+function Cylinders({ all, fits, chosen, onChoose, visit, units }: CylindersProps) {
   const others = all.length - fits.length
+  const picked = fits.find((one) => one.id === chosen)
   if (fits.length === 0) {
     return (
       <p className="mt-2 border-l-4 border-alarm pl-2">
@@ -176,6 +213,14 @@ function Cylinders({ all, fits, chosen, onChoose, visit }: CylindersProps) {
           </span>
         </label>
       ))}
+      {picked && !picked.weighings.some((one) => one.visit_id === visit.id) && (
+        <details className="pl-9">
+          <summary className="flex min-h-11 cursor-pointer items-center">
+            Not weighed on this visit yet. Weigh it first
+          </summary>
+          <WeighForm cylinder={picked} units={units} visitId={visit.id} />
+        </details>
+      )}
       {others > 0 && (
         <p className="text-[0.9rem] text-soft">
           {others} more on the shelf hold another refrigerant, or are of another kind.
@@ -212,40 +257,5 @@ function Stopped({ onBack }: { onBack: () => void }) {
         It is shut. Write it down
       </Button>
     </Card>
-  )
-}
-
-/** How to connect, step by step, each caution beside its step. */
-function Connecting() {
-  const connections = useConnections()
-  return (
-    <details className="mt-4 border-t border-rule pt-2">
-      <summary className="min-h-11 cursor-pointer font-bold">How to connect and disconnect</summary>
-      <LoadState of={connections}>
-        {(all) => (
-          <>
-            {all.map((one) => (
-              <section key={one.key} className="mt-2" data-connection={one.key}>
-                <h3 className="font-bold">{one.label}</h3>
-                <p className="text-[0.94rem] text-soft">
-                  {one.good_for}{' '}
-                  {one.can_charge
-                    ? `At most ${formatNumber(one.most_a_burst, 1)} a burst.`
-                    : 'Nothing can be charged through it.'}
-                </p>
-                <ol className="list-decimal pl-5">
-                  {one.steps.map((step) => (
-                    <li key={step.text}>
-                      {step.text}
-                      {step.caution !== '' && <Care word="Care:">{step.caution}</Care>}
-                    </li>
-                  ))}
-                </ol>
-              </section>
-            ))}
-          </>
-        )}
-      </LoadState>
-    </details>
   )
 }

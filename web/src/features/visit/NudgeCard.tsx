@@ -1,33 +1,36 @@
 import { useEffect, useState } from 'react'
-import { Link } from 'react-router'
-import { useNudge } from '../../api/queries'
+import { useCylinders, useNudge } from '../../api/queries'
 import type { Advice, Units, Visit } from '../../api/types'
-import { formatNumber } from '../../lib/format'
+import { formatNumber, numberIn } from '../../lib/format'
 import { useKeys } from '../../state/keys'
 import { writeOn } from '../../state/outbox'
 import { Button } from '../../ui/Button'
 import { Heading } from '../../ui/Heading'
+import { WeighForm } from '../../parts/WeighForm'
 import { BurstPad } from './BurstPad'
+import { WaysCard } from './WaysCard'
 
 type Props = { visit: Visit; units: Units; advice: Advice }
 
-export const CONNECTION = 'hose_manifold'
-
 /** The nudge for a visit: only once charge is what to act on, or refrigerant has moved. */
-export function useVisitNudge(visit: Visit, connection: string): Advice | null {
+export function useVisitNudge(visit: Visit): Advice | null {
   const charge = visit.assessment?.charge.advice
   const isWanted =
     visit.state === 'under_way' &&
     (charge === 'add' || charge === 'remove' || visit.doses.length > 0)
-  const found = useNudge(visit, connection, isWanted)
+  const found = useNudge(visit, isWanted)
   return isWanted ? found : null
 }
 
 /** How much, in how many bursts, how long to wait, what to expect, what would prove it wrong. */
 export function NudgeCard({ visit, units, advice }: Props) {
   const [gives, setGives] = useState(false)
+  const [ways, setWays] = useState(false)
   const moves = advice.action === 'add' || advice.action === 'remove'
-  useKeys([{ key: 'v', label: 'Give the nudge, or write a dose down', run: () => setGives(true) }])
+  useKeys([
+    { key: 'v', label: 'Give the nudge, or write a dose down', run: () => setGives(true) },
+    { key: 'y', label: 'Ways in, and how to connect', run: () => setWays(true) },
+  ])
   return (
     <section aria-label="Nudge" data-nudge={advice.action}>
       <Heading aside={advice.way}>Nudge</Heading>
@@ -53,25 +56,50 @@ export function NudgeCard({ visit, units, advice }: Props) {
             <strong>Wrong if:</strong> {lowered(advice.would_prove_wrong)}
           </p>
         )}
+        {advice.response !== '' && (
+          <p className="mt-1 text-[0.94rem] leading-snug text-soft">{advice.response}</p>
+        )}
         <div className="mt-2 flex flex-wrap gap-2">
           <Button weight={moves ? 'do' : 'plain'} keyHint="v" onClick={() => setGives(true)}>
             {advice.action === 'remove' ? 'Take it out' : moves ? 'Give it' : 'Write a dose down'}
           </Button>
-          {advice.action === 'done' && (
-            <Link
-              to="/shelf"
-              className="inline-flex min-h-11 items-center rounded border border-rule-strong bg-ground px-4"
-            >
-              Weigh the cylinder back
-            </Link>
-          )}
+          <Button keyHint="y" onClick={() => setWays(true)}>
+            Ways in
+          </Button>
         </div>
+        {advice.action === 'done' && <WeighBack visit={visit} units={units} />}
         <Given visit={visit} units={units} />
       </div>
       {gives && (
-        <BurstPad visit={visit} units={units} advice={advice} onClose={() => setGives(false)} />
+        <BurstPad
+          visit={visit}
+          units={units}
+          advice={advice}
+          removes={advice.action === 'remove'}
+          onClose={() => setGives(false)}
+        />
       )}
+      {ways && <WaysCard visit={visit} units={units} onClose={() => setWays(false)} />}
     </section>
+  )
+}
+
+/** Every cylinder this visit used, to be weighed before it is put away. */
+function WeighBack({ visit, units }: { visit: Visit; units: Units }) {
+  const cylinders = useCylinders()
+  if (cylinders.status !== 'ready') return null
+  const used = cylinders.data.filter((one) => visit.cylinders_used.includes(one.id))
+  if (used.length === 0) return null
+  return (
+    <div className="mt-2 border-t border-rule pt-2">
+      <p className="font-bold">Weigh the cylinder back</p>
+      {used.map((one) => (
+        <div key={one.id} data-weigh-back={one.id}>
+          <p className="text-[0.94rem] text-soft">{one.name}</p>
+          <WeighForm cylinder={one} units={units} visitId={visit.id} />
+        </div>
+      ))}
+    </div>
   )
 }
 
@@ -118,8 +146,8 @@ function Given({ visit, units }: { visit: Visit; units: Units }) {
   const [mends, setMends] = useState<string | null>(null)
   const [text, setText] = useState('')
   if (visit.doses.length === 0) return null
-  const amount = Number(text.trim().replace(',', '.'))
-  const isAmount = text.trim() !== '' && amount >= 0
+  const amount = numberIn(text)
+  const isAmount = amount !== null && amount >= 0
   return (
     <ul className="mt-2 border-t border-rule" aria-label="Doses so far">
       {visit.doses.map((dose) => (

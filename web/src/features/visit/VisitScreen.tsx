@@ -27,7 +27,7 @@ import { LandingDrawing } from './LandingDrawing'
 import { LiveBar } from './LiveBar'
 import { LookPanel } from './LookPanel'
 import { NextChecks } from './NextChecks'
-import { CONNECTION, NudgeCard, useVisitNudge } from './NudgeCard'
+import { NudgeCard, useVisitNudge } from './NudgeCard'
 import { Numbers } from './Numbers'
 import { Record } from './Record'
 import { note, RunClock } from './RunClock'
@@ -59,7 +59,7 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
   const now = useNow()
   const isOpen = visit.state !== 'closed'
   useFollowing(visit.id, units, isOpen)
-  const nudge = useVisitNudge(visit, CONNECTION)
+  const nudge = useVisitNudge(visit)
   const isNarrow = useStacked()
   const [drawing, setDrawing] = useState<Drawing>('Loop')
   const [spoken, setSpoken] = useState<Spoken>(NOTHING)
@@ -235,7 +235,7 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
         <ImportCard visit={visit} vocabulary={vocabulary} onClose={() => setImports(false)} />
       )}
       {card === 'done' && (
-        <DoneCard {...{ visit, vocabulary, units }} onClose={() => setCard(null)} />
+        <DoneCard {...{ visit, vocabulary, units }} advice={nudge} onClose={() => setCard(null)} />
       )}
       {card === 'changes' && <ChangeOfMind visit={visit} onClose={() => setCard(null)} />}
     </SpokenContext>

@@ -1,0 +1,268 @@
+"""Each way in, step by step, with its figures for this system today, and the other schools.
+
+A figure that has to come right first says whether it is: a collar is set by its condensing
+temperature and the valve's pressure difference, never by how much of the coil it covers.
+"""
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+from types import MappingProxyType
+from typing import Literal
+
+from nudge.core.charging.tubes import hose_contents, hose_named
+from nudge.core.charging.ways import WAYS, Connection, Step, Way, way_for
+from nudge.core.charging.whole import whole_charge
+from nudge.core.circuit.case import Case
+from nudge.core.said import Measure, Said, degrees_f, fahrenheit, pressure_difference, say
+from nudge.core.said import temperature as shown_temperature
+from nudge.core.settling.breaches import valve_need_kpa
+from nudge.core.targets.condensing import condensing_over_ambient_of
+from nudge.core.units import Quantity
+from nudge.core.vocabulary.equipment import Plate
+
+WARM_DAY_C = fahrenheit(80)
+"""A collar makes the condenser stand as it would on a day this warm."""
+COLLAR_SLACK_K = degrees_f(5)
+COLLAR_LEAST_C = fahrenheit(32)
+"""Under this the shell, the line and the oil are too cold for what is read to mean anything."""
+COLLAR_WANTED_UNDER_C = fahrenheit(70)
+
+Is = Literal["right", "low", "high", ""]
+
+
+@dataclass(frozen=True, slots=True)
+class Figure:
+    """One figure of a way, and whether it is where it has to be ("" where it is only said)."""
+
+    label: str
+    said: Said
+    stands: Is = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Guide:
+    """A way in for this system today: whether it is the one, and why (not)."""
+
+    way: Way
+    is_the_one: bool
+    why: Said
+    figures: tuple[Figure, ...]
+    steps: tuple[Step, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class OtherSchool:
+    """Another way some hands work, and why it is not offered first."""
+
+    key: str
+    label: str
+    how: str
+    reason: str
+
+
+OTHER_SCHOOLS: tuple[OtherSchool, ...] = (
+    OtherSchool(
+        "face_blocked", "Block part of the coil’s face",
+        "On a cold day part of the condenser is covered until the head is up, then charged by "
+        "subcooling.",
+        "The covered circuits hold liquid the others do not: subcooling reads low, and the "
+        "system ends overcharged. The collar leaves every circuit the same air.",
+    ),
+    OtherSchool(
+        "weigh_only", "Weigh in and leave it",
+        "The sheet’s charge goes in by weight and nothing is trimmed by readings.",
+        "Right where the maker asks for it, and where it is too cold to judge. It stands on the "
+        "sheet alone: a line longer than written is not seen. Come back in season and read.",
+    ),
+    OtherSchool(
+        "vapour_only", "Feed vapour only",
+        "A pure refrigerant goes in as vapour, the cylinder upright.",
+        "Safe for the compressor, but slow, and the cylinder cools and stops pouring. Never with "
+        "a blend: its parts leave in different shares.",
+    ),
+    OtherSchool(
+        "by_pressures", "Match the maker’s pressures",
+        "Refrigerant goes in until both pressures are those of the maker’s table.",
+        "Pressures follow load, air and weather before they follow charge. They are a gross "
+        "check on superheat and subcooling, never the target.",
+    ),
+)  # fmt: skip
+
+_LOCKED = Step("Power locked out and proven dead, capacitor discharged.",
+               "Stored charge kills with the power off.")  # fmt: skip
+_WEIGHED = Step("Cylinder on the scale in its pouring position, hose still: write its weight down.")
+_CONFIRMED = Step("When it is right, wait 15 minutes and read once more.")
+_WRITTEN = Step("Write the total charge on the unit and in the system’s book.")
+
+STEPS: Mapping[str, tuple[Step, ...]] = MappingProxyType({
+    "trim_by_subcooling": (
+        Step("Air right, loads right, running long enough and steady."), _WEIGHED,
+        Step("Give the dose in short bursts into suction, shut between them.",
+             "Superheat never under {d5} on the way in."),
+        Step("Wait out the clock: the liquid line is the slow one."), _CONFIRMED,
+    ),
+    "trim_by_superheat": (
+        Step("Air right; return wet bulb and outdoor air read, not guessed."), _WEIGHED,
+        Step("Give the dose in short bursts into suction, shut between them.",
+             "Superheat never under {d5} on the way in; an orifice does not hold liquid back."),
+        Step("The target moves with the load: read wet bulb and outdoor air again each time."),
+        _CONFIRMED,
+    ),
+    "inverter_charge_mode": (
+        Step("Read the maker’s manual; crankcase heater on for as long as it asks."),
+        Step("Write the indoor settings down, then start the unit’s own charge or test mode."),
+        Step("30 minutes at full speed before the first reading."),
+        Step("Subcooling on the plate ±1; additions about 10 minutes apart.",
+             "Superheat is the controller’s business, but under {d5} stop."),
+        Step("End the mode, and put the indoor settings back.",
+             "Left in charge mode it runs at full speed until somebody notices."),
+    ),
+    "cold_with_collar": (
+        Step("Fan-cycling control bypassed, so that the fan runs steadily; crankcase heater on as "
+             "long as the maker asks.", "Lock out power before a wire is moved."),
+        Step("Stand the collar on the outdoor unit’s discharge so that warm air comes back evenly "
+             "to all sides.", "Keep clear of the fan; the discharge stays open at the top."),
+        Step("Put the outdoor air probe where the air enters the coil, inside the collar’s air: "
+             "that is the air the condenser works in now."),
+        Step("Open or close the collar until both figures above are right, and hold them there "
+             "for 10 minutes."),
+        Step("Then trim by subcooling, in smaller steps."),
+        Step("Collar off, fan control back, outdoor probe back in free air.",
+             "A collar forgotten on is a high-pressure trip in spring."),
+    ),
+    "weigh_in": (
+        _LOCKED,
+        Step("Pressure test with nitrogen, release, evacuate, isolate, and see that it holds.",
+             "Never oxygen or compressed air. Never over the lower design pressure of the plates."),
+        Step("Break the vacuum with refrigerant, virgin or reclaimed.",
+             "Never run a compressor in a vacuum: it arcs inside."), _WEIGHED,
+        Step("Compressor off: let liquid into the liquid side until the sheet’s weight is in, or "
+             "it stops taking.", "Gloves and eye protection; liquid freezes what it touches."),
+        Step("What is left goes into suction in short bursts with the system running."),
+        Step("Run it, settle, and trim by subcooling or superheat."), _WRITTEN,
+    ),
+    "remove": (
+        Step("A recovery cylinder for this refrigerant, in date, weighed, with room under 80 %.",
+             "Liquid that warms in a full cylinder bursts it. Never to air."),
+        Step("Take liquid from the liquid port in short bursts, cylinder on the scale."),
+        Step("Shut, wait out the clock, read again."), _CONFIRMED,
+        Step("Weigh the cylinder and mark it as used refrigerant."),
+    ),
+})  # fmt: skip
+
+
+def guides(plate: Plate, case: Case | None, given_kg: float, watched: str) -> list[Guide]:
+    """Every way that this system can be charged, the one for today first.
+
+    `given_kg` is what has gone in on this visit; `watched` what its method judges.
+    """
+    cold = _is_cold(case)
+    found = []
+    usual = way_for(plate.metering_device, watched, removes=False)
+    keys = {usual.key, "cold_with_collar", "weigh_in", "remove"}
+    for key, way in WAYS.items():
+        if key not in keys:
+            continue
+        is_the_one, why = _why(key, usual.key, cold, case)
+        found.append(
+            Guide(way, is_the_one, why, _FIGURES[key](_Today(plate, case, given_kg)), STEPS[key])
+        )  # fmt: skip
+    return sorted(found, key=lambda guide: not guide.is_the_one)
+
+
+def hose_kg(link: Connection, fluid: str) -> float:
+    """Liquid in a connection's full hose [kg]; 0 where it has none."""
+    if not link.hose_m:
+        return 0.0
+    return hose_contents(fluid, hose_named(link.hose), link.hose_m) / 1000
+
+
+def _is_cold(case: Case | None) -> bool:
+    air = None if case is None else case.readings.get("outdoor_air_temp")
+    return air is not None and air < COLLAR_WANTED_UNDER_C
+
+
+def _why(key: str, usual: str, cold: bool, case: Case | None) -> tuple[bool, Said]:
+    if key == usual:
+        if cold:
+            return False, say("Too cold outdoors for it today, unless a collar makes it warm.")
+        return True, say("What this system is trimmed by.")
+    if key == "cold_with_collar":
+        air = None if case is None else case.readings.get("outdoor_air_temp")
+        if air is None or not cold:
+            return False, say("For days under {limit} outdoors.",
+                              limit=shown_temperature(COLLAR_WANTED_UNDER_C))  # fmt: skip
+        if air < COLLAR_LEAST_C:
+            return False, say("{air} is too cold even for it: weigh in, and come back in season.",
+                              air=shown_temperature(air))  # fmt: skip
+        return True, say("{air} outdoors: too cold to judge as it stands.",
+                         air=shown_temperature(air))  # fmt: skip
+    if key == "weigh_in":
+        air = None if case is None else case.readings.get("outdoor_air_temp")
+        if air is not None and air < COLLAR_LEAST_C:
+            return True, say("Too cold to trim: the sheet’s weight, and a reading in season.")
+        return False, say("For an empty system, after repair and evacuation.")
+    return False, say("When the judge says that there is too much in it.")
+
+
+@dataclass(frozen=True, slots=True)
+class _Today:
+    """What a figure is worked out from; `given_kg` is what went in on this visit."""
+
+    plate: Plate
+    case: Case | None
+    given_kg: float
+
+
+def _no_figures(_: _Today) -> tuple[Figure, ...]:
+    return ()
+
+
+def _weigh_in(today: _Today) -> tuple[Figure, ...]:
+    whole = whole_charge(today.plate)
+    left = max(whole.kg - today.given_kg, 0.0)
+    return (
+        Figure("It should hold", say(f"{{whole}}, by {whole.source}",
+                                     whole=Measure(whole.kg, Quantity.CHARGE))),
+        Figure("On this visit", say("{given} in, {left} to go",
+                                    given=Measure(today.given_kg, Quantity.CHARGE),
+                                    left=Measure(left, Quantity.CHARGE))),
+    )  # fmt: skip
+
+
+def _collar(today: _Today) -> tuple[Figure, ...]:
+    plate, case = today.plate, today.case
+    over = plate.condensing_over_ambient_k or condensing_over_ambient_of(plate.rated_seer)
+    wanted, need = WARM_DAY_C + over, valve_need_kpa(plate.refrigerant)
+    now = None if case is None else case.derived.condenser_saturation
+    drop = None if case is None else case.derived.valve_pressure_difference
+    ends = {"low": shown_temperature(wanted - COLLAR_SLACK_K),
+            "high": shown_temperature(wanted + COLLAR_SLACK_K)}  # fmt: skip
+    condensing = Figure("Condensing", say("{low} to {high} wanted, not read yet", **ends))
+    if now is not None:
+        stands: Is = "right"
+        if abs(now - wanted) > COLLAR_SLACK_K:
+            stands = "low" if now < wanted else "high"
+        condensing = Figure(
+            "Condensing", say("{now}, {low} to {high} wanted", now=shown_temperature(now), **ends),
+            stands,
+        )  # fmt: skip
+    figures = [condensing]
+    if plate.metering_device.is_valve:
+        wants = pressure_difference(need)
+        across = Figure("Across the valve", say("{need} or more wanted, not read yet", need=wants))
+        if drop is not None:
+            across = Figure(
+                "Across the valve",
+                say("{drop}, {need} or more wanted", drop=pressure_difference(drop), need=wants),
+                "right" if drop >= need else "low",
+            )  # fmt: skip
+        figures.append(across)
+    return tuple(figures)
+
+
+_FIGURES: Mapping[str, Callable[[_Today], tuple[Figure, ...]]] = {
+    "trim_by_subcooling": _no_figures, "trim_by_superheat": _no_figures,
+    "inverter_charge_mode": _no_figures, "cold_with_collar": _collar, "weigh_in": _weigh_in,
+    "remove": _no_figures,
+}  # fmt: skip
