@@ -84,7 +84,11 @@ def _serve(with_demo: bool) -> int:
         f"Nudge is at http://{host}:{settings.port}  (data in {settings.data_folder})", flush=True
     )
     server = uvicorn.Server(
-        uvicorn.Config(create_app(workshop), log_level="warning", timeout_graceful_shutdown=3)
+        uvicorn.Config(
+            create_app(workshop, is_open=settings.is_open),
+            log_level="warning",
+            timeout_graceful_shutdown=3,
+        )
     )
     server.run(sockets=[listener])
     return 0

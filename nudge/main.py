@@ -12,19 +12,23 @@ from starlette.staticfiles import StaticFiles
 from nudge import __version__
 from nudge.api.body_limit import BodyLimit
 from nudge.api.errors import ErrorsOut, answer_errors
+from nudge.api.guest_gate import GuestGate
 from nudge.api.routes import (
     assess,
     book,
     charging,
     charts,
+    guest,
     health,
     imports,
     instruments,
     methods,
+    papers,
     pocket,
     refrigerants,
     visits,
     vocabulary,
+    whole_visit,
     yard,
 )
 from nudge.services.workshop import Workshop
@@ -32,8 +36,13 @@ from nudge.services.workshop import Workshop
 SCREENS = Path(__file__).parents[1] / "web" / "dist"
 
 
-def create_app(workshop: Workshop | None, screens: Path = SCREENS) -> FastAPI:
-    """The ASGI application. `workshop` may be None only to read the OpenAPI document."""
+def create_app(
+    workshop: Workshop | None, screens: Path = SCREENS, is_open: bool = False
+) -> FastAPI:
+    """The ASGI application. `workshop` may be None only to read the OpenAPI document.
+
+    `is_open` lets other machines do everything; else they reach only links to visits.
+    """
 
     @asynccontextmanager
     async def lifespan(_: FastAPI) -> AsyncIterator[None]:
@@ -52,10 +61,11 @@ def create_app(workshop: Workshop | None, screens: Path = SCREENS) -> FastAPI:
     )
     app.state.workshop = workshop
     app.add_middleware(BodyLimit)
+    app.add_middleware(GuestGate, is_open=is_open)
     answer_errors(app)
     for resource in (
         health, refrigerants, assess, vocabulary, pocket, book, charts, methods, visits, charging,
-        instruments, imports, yard,
+        instruments, imports, yard, whole_visit, guest, papers,
     ):  # fmt: skip
         app.include_router(resource.router)
     if screens.is_dir():

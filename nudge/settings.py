@@ -12,10 +12,12 @@ class Settings:
     data_folder: Path
     host: str
     port: int
+    is_open: bool = False
+    """Other machines may do everything, not only follow links to visits."""
 
     @staticmethod
     def from_environment() -> "Settings":
-        """`NUDGE_DATA` (default ./data), `HOST` (127.0.0.1), `PORT` (8000).
+        """`NUDGE_DATA` (default ./data), `HOST` (127.0.0.1), `PORT` (8000), `NUDGE_OPEN`.
 
         Raises: SystemExit, for a port that is not one.
         """
@@ -26,4 +28,5 @@ class Settings:
             Path(os.environ.get("NUDGE_DATA", "data")).expanduser().resolve(),
             os.environ.get("HOST", "127.0.0.1"),
             int(port),
+            os.environ.get("NUDGE_OPEN", "") == "1",
         )

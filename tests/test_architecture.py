@@ -53,6 +53,14 @@ ALLOWED: dict[str, tuple[str, ...]] = {
         "nudge.core.refrigerant", "nudge.core.vocabulary", "nudge.core.circuit",
         "nudge.core.targets", "nudge.core.settling", "nudge.core.judgement",
     ),
+    "nudge.core.drift": (
+        "nudge.core.units", "nudge.core.said", "nudge.core.errors", "nudge.core.circuit",
+        "nudge.core.judgement",
+    ),
+    "nudge.core.visit": (
+        "nudge.core.units", "nudge.core.said", "nudge.core.errors", "nudge.core.air",
+        "nudge.core.electrical", "nudge.core.vocabulary",
+    ),
     "nudge.core.plant": ("nudge.core.units", "nudge.core.errors", "nudge.core.refrigerant"),
     "nudge.contract": ("nudge.core",),
     "nudge.store": (),
@@ -61,8 +69,10 @@ ALLOWED: dict[str, tuple[str, ...]] = {
         "nudge.core", "nudge.contract", "nudge.store", "nudge.instruments", "nudge.__version__",
     ),
     "nudge.api": (
-        "nudge.core", "nudge.contract", "nudge.services", "nudge.instruments", "nudge.__version__",
+        "nudge.core", "nudge.contract", "nudge.services", "nudge.instruments", "nudge.reports",
+        "nudge.__version__",
     ),
+    "nudge.reports": ("nudge.core", "nudge.contract", "nudge.api.schemas"),
     "nudge.demo": ("nudge.core", "nudge.services", "nudge.store"),
     "nudge.settings": (),
     "nudge.main": ("nudge.api", "nudge.services", "nudge.__version__"),

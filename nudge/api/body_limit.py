@@ -4,6 +4,7 @@ from starlette.responses import JSONResponse
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 MOST_BYTES = 1_000_000
+PICTURE_BYTES, BUNDLE_BYTES = 25_000_000, 300_000_000
 
 
 class BodyLimit:
@@ -16,9 +17,10 @@ class BodyLimit:
         if scope["type"] != "http" or scope["method"] in ("GET", "HEAD") or _streamed(scope):
             await self._app(scope, receive, send)
             return
+        most = _most(scope["path"])
         declared = dict(scope["headers"]).get(b"content-length", b"0")
-        if declared.isdigit() and int(declared) > MOST_BYTES:
-            await _refuse(scope, receive, send)
+        if declared.isdigit() and int(declared) > most:
+            await _refuse(scope, receive, send, most)
             return
         seen = 0
 
@@ -26,14 +28,14 @@ class BodyLimit:
             nonlocal seen
             message = await receive()
             seen += len(message.get("body", b""))
-            if seen > MOST_BYTES:
+            if seen > most:
                 raise _TooLarge
             return message
 
         try:
             await self._app(scope, counted, send)
         except _TooLarge:
-            await _refuse(scope, receive, send)
+            await _refuse(scope, receive, send, most)
 
 
 def _streamed(scope: Scope) -> bool:
@@ -45,7 +47,14 @@ class _TooLarge(Exception):
     pass
 
 
-async def _refuse(scope: Scope, receive: Receive, send: Send) -> None:
-    message = f"That is over {MOST_BYTES:,} bytes, the most Nudge takes at once. Send it in parts."
+def _most(path: str) -> int:
+    """What one request may bring: a picture and a bundle are larger than anything typed."""
+    if "/photos/" in path:
+        return PICTURE_BYTES
+    return BUNDLE_BYTES if path.endswith("/bundles") else MOST_BYTES
+
+
+async def _refuse(scope: Scope, receive: Receive, send: Send, most: int) -> None:
+    message = f"That is over {most:,} bytes, the most Nudge takes at once. Send it in parts."
     answer = {"errors": [{"what": "request", "message": message, "nearest": []}]}
     await JSONResponse(answer, status_code=413)(scope, receive, send)

@@ -5,11 +5,17 @@ from nudge.core.vocabulary.points import POINTS
 from nudge.store.live_tables import Import
 from nudge.store.shelf_tables import Movement
 from nudge.store.tables import Chart, Reading, Site, Slip, System, Verdict, Visit
+from nudge.store.visit_tables import Deferred, GuestLink, IntendedChange, Note, Photo
 
 __all__ = [
     "Chart",
+    "Deferred",
+    "GuestLink",
     "Import",
+    "IntendedChange",
     "Movement",
+    "Note",
+    "Photo",
     "Reading",
     "Site",
     "Slip",

@@ -1,13 +1,27 @@
-"""What today asks for: visits under way, visits due, and the last ones closed."""
+"""What today asks for: visits under way and due, what is left, drifting, leaking, lately closed."""
 
+import json
 from collections.abc import Sequence
 from dataclasses import dataclass
+from datetime import datetime
 
+from nudge.core.units import UnitSystem
+from nudge.core.visit.seasons import is_in_season
 from nudge.store.database import Database
-from nudge.store.repositories import visits
-from nudge.store.tables import Verdict, Visit
+from nudge.store.repositories import book, visits, whole_visit
+from nudge.store.tables import System, Verdict, Visit
+from nudge.store.visit_tables import Deferred
 
-RECENT = 8
+RECENT, MOST_DEFERRED, MOST_DRIFTING = 8, 200, 20
+
+
+@dataclass(frozen=True, slots=True)
+class Left:
+    """Something left for later, whose season it is or whose day has come."""
+
+    row: Deferred
+    system: System
+    is_in_season: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -18,12 +32,31 @@ class Today:
     due: Sequence[Visit]
     recent: Sequence[Visit]
     verdicts: dict[str, Verdict]
+    left: Sequence[Left]
+    drifting: Sequence[Visit]
 
 
-def today(database: Database) -> Today:
+def today(database: Database, now: datetime) -> Today:
     """Everything the first screen shows."""
     with database.reading() as session:
         under_way, due = visits.under_way(session), visits.due(session)
         recent = visits.past(session, RECENT)
+        drifting = visits.drifted(session, MOST_DRIFTING)
         ids = [visit.id for visit in (*under_way, *due, *recent)]
-        return Today(under_way, due, recent, visits.latest_verdicts(session, ids))
+        left = []
+        for row in whole_visit.open_deferred(session, MOST_DEFERRED):
+            system = book.system(session, row.system_id)
+            if system is not None:
+                has_come = row.due_on is not None and row.due_on <= now.date()
+                left.append(Left(row, system, has_come or is_in_season(row.season, now.month)))
+        left.sort(key=lambda one: not one.is_in_season)
+        verdicts = visits.latest_verdicts(session, ids)
+        return Today(under_way, due, recent, verdicts, left, drifting)
+
+
+def drift_said(visit: Visit, units: UnitSystem) -> str:
+    """What had drifted when a visit was closed, in words."""
+    if not visit.drift:
+        return ""
+    said: dict[str, str] = json.loads(visit.drift)
+    return said["ip" if units == "ip" else "si"]

@@ -1,15 +1,21 @@
 """Everything the application can do, around one database, for whoever carries it to people."""
 
 from nudge.services.book import Book
+from nudge.services.bundles import Bundles
 from nudge.services.clock import Clock, system_clock
+from nudge.services.finding import Hit, find
+from nudge.services.guests import Guests
 from nudge.services.imports import Imports
 from nudge.services.instruments import Instruments
 from nudge.services.methods import Methods
+from nudge.services.photos import Photos
 from nudge.services.series import Series
-from nudge.services.shelf import Shelf
+from nudge.services.shelf import Leaks, Shelf
 from nudge.services.stream import Stream
+from nudge.services.system_records import SystemRecords
 from nudge.services.today import Today, today
 from nudge.services.visits import Visits
+from nudge.services.work_order import Work
 from nudge.services.yard import Yard
 from nudge.store.database import Database
 
@@ -18,7 +24,7 @@ class Workshop:
     """The use cases, wired to a database and a clock."""
 
     def __init__(self, database: Database, clock: Clock = system_clock) -> None:
-        self._database = database
+        self._database, self._clock = database, clock
         self.stream = Stream(database)
         self.visits = Visits(database, clock, self.stream)
         self.instruments = Instruments(database, clock, self.stream)
@@ -28,9 +34,31 @@ class Workshop:
         self.book = Book(database, clock)
         self.shelf = Shelf(database, clock, self.visits, self.yard)
         self.methods = Methods(database, clock)
+        self.records = SystemRecords(database, clock, self.visits)
+        self.work = Work(database, clock, self.visits)
+        self.photos = Photos(database, clock)
+        self.bundles = Bundles(database, clock)
+        self.guests = Guests(database, clock, self.visits)
 
     def today(self) -> Today:
-        return today(self._database)
+        return today(self._database, self._clock())
+
+    def leaking(self) -> list[Leaks]:
+        """Systems that lose more a year than this workshop lets pass, the fastest first."""
+        limit = self.shelf.threshold()
+        return [
+            one for one in self.shelf.leaks()
+            if max(one.rolling or 0.0, one.annualised or 0.0) > limit
+        ]  # fmt: skip
+
+    def find(self, text: str) -> list[Hit]:
+        """Sites, systems and visits by their words."""
+        return find(self._database, text)
+
+    def close_visit(self, visit_id: str, reason: str = "") -> None:
+        """Close a visit, and keep with it what had drifted. Raises: OpenAtTheEnd."""
+        self.work.close(visit_id, reason)
+        self.records.note_drift(visit_id)
 
     def begin(self) -> None:
         """Take up what was left: imports that were cut short, simulated systems."""

@@ -69,6 +69,7 @@ def _engine(path: Path) -> Engine:
     @event.listens_for(engine, "connect")
     def _on_connect(connection: Any, record: Any) -> None:
         connection.isolation_level = None  # SQLAlchemy's own BEGIN, below, is the only one
+        connection.create_function("folded", 1, _folded, deterministic=True)
         for pragma in ("journal_mode=WAL", "foreign_keys=ON", "synchronous=FULL"):
             connection.execute(f"PRAGMA {pragma}")
 
@@ -78,6 +79,11 @@ def _engine(path: Path) -> Engine:
         connection.exec_driver_sql("BEGIN IMMEDIATE" if writes else "BEGIN")
 
     return engine
+
+
+def _folded(text: str | None) -> str:
+    """SQLite folds the case of ASCII alone; names come in every script."""
+    return "" if text is None else text.casefold()
 
 
 def _bring_up_to_date(engine: Engine, folder: Path) -> None:

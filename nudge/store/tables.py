@@ -126,6 +126,8 @@ class Visit(Base):
     """The kind of call, of `core/visit/calls.py`; "" is a cooling complaint."""
     connection: Mapped[str] = mapped_column(default="", server_default="")
     """How it is connected, of `core/charging/ways.py`; "" while nobody said."""
+    drift: Mapped[str] = mapped_column(default="", server_default="")
+    """What had drifted when it was closed, as JSON: a sentence in both units; "" for nothing."""
     due_on: Mapped[date | None]
     opened_at: Mapped[datetime | None]
     closed_at: Mapped[datetime | None]
@@ -242,5 +244,6 @@ class Slip(Base):
 
 Index("visits_by_state", Visit.closed_at, Visit.opened_at)
 Index("visits_by_system", Visit.system_id, Visit.closed_at)
+Index("visits_drift", Visit.drift)
 Index("visits_closed", Visit.closed_at)
 Index("visits_due", Visit.opened_at, Visit.due_on)

@@ -1,5 +1,7 @@
 """Sites, systems, and what today asks for."""
 
+from typing import Literal
+
 from fastapi import APIRouter
 from pydantic import BaseModel
 
@@ -14,7 +16,17 @@ from nudge.api.schemas.book import (
     site_out,
     system_out,
 )
-from nudge.api.schemas.visits import TodayOut, VisitLine, visit_line
+from nudge.api.schemas.visits import (
+    DriftLine,
+    LeakLine,
+    LeftLine,
+    TodayOut,
+    VisitLine,
+    season_said,
+    visit_line,
+)
+from nudge.services.rows import System
+from nudge.services.today import drift_said
 
 router = APIRouter(prefix="/api")
 
@@ -35,7 +47,47 @@ def today(workshop: WorkshopIn, units: UnitsIn) -> TodayOut:
         name: [visit_line(visit, found.verdicts.get(visit.id), units) for visit in group]
         for name, group in groups.items()
     }
-    return TodayOut.model_validate(lines)
+    return TodayOut(
+        **lines,
+        left=[
+            LeftLine(id=one.row.id, system_id=one.system.id, place=_place(one.system),
+                     text=one.row.text, season=season_said(one.row.season, units),
+                     due_on=one.row.due_on, is_in_season=one.is_in_season)
+            for one in found.left
+        ],
+        drifting=[
+            DriftLine(system_id=visit.system_id, visit_id=visit.id, place=_place(visit.system),
+                      said=drift_said(visit, units), seen_at=visit.closed_at)
+            for visit in found.drifting
+        ],
+        leaking=[
+            LeakLine(system_id=leak.system.id, place=_place(leak.system),
+                     rate=round(max(leak.rolling or 0.0, leak.annualised or 0.0), 1))
+            for leak in workshop.leaking()
+        ],
+    )  # fmt: skip
+
+
+def _place(system: System) -> str:
+    return f"{system.site.name}, {system.name}"
+
+
+class HitOut(BaseModel):
+    """Something found: a site, a system or a visit."""
+
+    kind: Literal["site", "system", "visit"]
+    id: str
+    title: str
+    below: str
+
+
+@router.get("/search")
+def search(workshop: WorkshopIn, text: str) -> list[HitOut]:
+    """Sites, systems and visits that hold every word."""
+    return [
+        HitOut(kind=hit.kind, id=hit.id, title=hit.title, below=hit.below)
+        for hit in workshop.find(text)
+    ]
 
 
 @router.get("/sites")

@@ -3,7 +3,7 @@
 from fastapi import APIRouter
 from pydantic import BaseModel
 
-from nudge.api.access import BookIn, UnitsIn, VisitsIn
+from nudge.api.access import BookIn, UnitsIn, VisitsIn, WorkshopIn
 from nudge.api.schemas.visits import (
     NewCallout,
     NewCorrection,
@@ -93,14 +93,23 @@ def visit(visits: VisitsIn, units: UnitsIn, visit_id: str) -> VisitOut:
 
 
 @router.patch("/visits/{visit_id}")
-def change_visit(visits: VisitsIn, units: UnitsIn, visit_id: str, body: VisitChanges) -> VisitOut:
-    """Open a due visit, close or reopen one, change the complaint."""
+def change_visit(
+    workshop: WorkshopIn, units: UnitsIn, visit_id: str, body: VisitChanges
+) -> VisitOut:
+    """Open a due visit, close or reopen one, change the complaint.
+
+    Closing is refused while something dangerous is open: `closings` takes a reason.
+    """
+    visits = workshop.visits
     if body.started:
         visits.start(visit_id)
     if body.complaint is not None:
         visits.set_complaint(visit_id, body.complaint)
     if body.closed is not None:
-        visits.set_closed(visit_id, body.closed)
+        if body.closed:
+            workshop.close_visit(visit_id)
+        else:
+            visits.set_closed(visit_id, False)
     return visit_out(visits.snapshot(visit_id), units)
 
 

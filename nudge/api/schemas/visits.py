@@ -16,7 +16,9 @@ from nudge.contract.strict import Number, Strict
 from nudge.core.circuit.loop import Loop
 from nudge.core.pocket.pocket import fill_pocket
 from nudge.core.record.standing import void_ids
+from nudge.core.said import worded
 from nudge.core.units import Quantity, UnitSystem, decimals, from_si, unit_label
+from nudge.core.visit.seasons import SEASONS
 from nudge.core.vocabulary.actions import ACTIONS
 from nudge.core.vocabulary.points import POINTS
 from nudge.services.rows import Reading, Slip, Verdict, Visit, si_value
@@ -213,10 +215,43 @@ class VisitLine(VisitHead):
     subcooling: float | None
 
 
+class LeftLine(BaseModel):
+    """Something left for later, and whether its season or day has come."""
+
+    id: str
+    system_id: str
+    place: str
+    text: str
+    season: str
+    due_on: date | None
+    is_in_season: bool
+
+
+class DriftLine(BaseModel):
+    """A system that had drifted when it was last looked at."""
+
+    system_id: str
+    visit_id: str
+    place: str
+    said: str
+    seen_at: datetime | None
+
+
+class LeakLine(BaseModel):
+    """A system that loses more than this workshop lets pass, in percent a year."""
+
+    system_id: str
+    place: str
+    rate: float
+
+
 class TodayOut(BaseModel):
     under_way: list[VisitLine]
     due: list[VisitLine]
     recent: list[VisitLine]
+    left: list[LeftLine]
+    drifting: list[DriftLine]
+    leaking: list[LeakLine]
 
 
 def _doses(visit: Visit, units: UnitSystem) -> list[DoseOut]:
@@ -304,6 +339,11 @@ def _head(visit: Visit, units: UnitSystem) -> dict[str, Any]:
         "opened_at": visit.opened_at,
         "closed_at": visit.closed_at,
     }
+
+
+def season_said(key: str, units: UnitSystem) -> str:
+    season = SEASONS.get(key)
+    return worded(season.label, units) if season else key
 
 
 def _given_difference(kept_ip: float | None, units: UnitSystem) -> float | None:

@@ -33,6 +33,14 @@ def of_visit(session: Session, visit_id: str) -> Sequence[Movement]:
     return session.scalars(query).all()
 
 
+def of_system(session: Session, system_id: str) -> list[tuple[str, int]]:
+    """What moved into and out of a system: (kind, mg) of every entry that stands."""
+    query = select(Movement).where(Movement.system_id == system_id).order_by(Movement.sequence)
+    rows = session.scalars(query).all()
+    replaced = {row.corrects for row in rows if row.corrects}
+    return [(row.kind, row.mg) for row in rows if row.id not in replaced]
+
+
 def movement(session: Session, movement_id: str) -> Movement | None:
     return session.scalars(select(Movement).where(Movement.id == movement_id)).one_or_none()
 

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from datetime import datetime
 
 from sqlalchemy import ColumnElement, distinct, func, select
-from sqlalchemy.orm import Session, joinedload, selectinload
+from sqlalchemy.orm import Session, aliased, joinedload, selectinload
 
 from nudge.store.tables import Event, System, Verdict, Visit
 
@@ -54,6 +54,17 @@ def due(session: Session) -> Sequence[Visit]:
 def past(session: Session, limit: int) -> Sequence[Visit]:
     """Closed, latest first."""
     return _listed(session, Visit.closed_at.is_not(None), limit)
+
+
+def drifted(session: Session, limit: int) -> Sequence[Visit]:
+    """The last closed visit of each system, where something had drifted by then; latest first."""
+    later = aliased(Visit)
+    newer = (
+        select(later.id).where(
+            later.system_id == Visit.system_id, later.closed_at > Visit.closed_at
+        )
+    ).exists()
+    return _listed(session, Visit.closed_at.is_not(None) & (Visit.drift > "") & ~newer, limit)
 
 
 def of_system(session: Session, system_id: str) -> Sequence[Visit]:

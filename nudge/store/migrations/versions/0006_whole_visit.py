@@ -15,6 +15,7 @@ APPEND_ONLY = ('ticks', 'checks', 'notes', 'baselines', 'intended_changes')
 def upgrade() -> None:
     op.add_column('visits', sa.Column('kind', sa.String(), server_default='', nullable=False))
     op.add_column('visits', sa.Column('connection', sa.String(), server_default='', nullable=False))
+    op.add_column('visits', sa.Column('drift', sa.String(), server_default='', nullable=False))
     op.add_column('systems', sa.Column('written_charge_kg', sa.Double(), nullable=True))
     op.add_column('systems', sa.Column('written_charge_at', sa.DateTime(), nullable=True))
     _rows('ticks', 'visit', ('step', 'state', 'reason'), 'ticked_at')
@@ -95,6 +96,7 @@ def upgrade() -> None:
     op.create_index('ix_guest_links_visit_id', 'guest_links', ['visit_id'])
     # What Today and a system's page ask for, with years of visits behind them.
     op.create_index('visits_by_system', 'visits', ['system_id', 'closed_at'])
+    op.create_index('visits_drift', 'visits', ['drift'])
     op.create_index('visits_closed', 'visits', ['closed_at'])
     op.create_index('visits_due', 'visits', ['opened_at', 'due_on'])
     for table in APPEND_ONLY:

@@ -1,0 +1,128 @@
+"""What leaves Nudge and comes back: reports as PDF, readings as CSV, bundles as JSON."""
+
+import csv
+import io
+import json
+import re
+from datetime import tzinfo
+from urllib.parse import quote
+from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
+
+from fastapi import APIRouter, Request
+from pydantic import BaseModel
+from starlette.concurrency import run_in_threadpool
+from starlette.responses import Response
+
+from nudge import __version__
+from nudge.api.access import UnitsIn, WorkshopIn
+from nudge.api.routes.whole_visit import order_of_visit
+from nudge.api.schemas.live import series_out
+from nudge.api.schemas.visits import VisitOut, visit_out
+from nudge.api.schemas.whole_visit import photo_out
+
+router = APIRouter(prefix="/api")
+STRIPS = ("superheat", "subcooling", "suction_pressure", "liquid_pressure", "suction_line_temp",
+          "liquid_line_temp")  # fmt: skip
+COLUMNS = 360
+
+
+class TakenInOut(BaseModel):
+    """What an import brought, and what was here already."""
+
+    systems: int
+    visits: int
+    already_here: int
+
+
+@router.get("/visits/{visit_id}/report.pdf")
+def report(
+    workshop: WorkshopIn, units: UnitsIn, visit_id: str, zone: str = "", whom: str = "file"
+) -> Response:
+    """The record of a visit: complete for the file, or `whom=customer` on one plain page.
+
+    `zone` is the reader's time zone by its name, such as Atlantic/Faroe.
+    """
+    from nudge.reports.written import Subject, customer_report, file_report
+
+    visit = visit_out(workshop.visits.snapshot(visit_id), units)
+    is_file = whom != "customer"
+    photos = workshop.photos.of(visit_id)
+    shown = photos if is_file else photos[:3]
+    subject = Subject(
+        visit=visit,
+        order=order_of_visit(workshop, visit_id, units),
+        units=units,
+        version=__version__,
+        zone=_zone(zone),
+        series=series_out(workshop.series.over(visit_id, None, None, COLUMNS, STRIPS), units)
+        if is_file else None,
+        pictures=tuple((photo_out(row), workshop.photos.bytes_of(row.id, small=not is_file))
+                       for row in shown),
+        passed=tuple((row.gate, row.reason, row.given_at)
+                     for row in workshop.work.passed_gates(visit_id)),
+        cylinders=workshop.work.cylinder_names(visit.cylinders_used),
+    )  # fmt: skip
+    pdf = file_report(subject) if is_file else customer_report(subject)
+    name = _file_name(visit, "record" if is_file else "report", "pdf")
+    return _file(pdf, "application/pdf", name, inline=True)
+
+
+@router.get("/visits/{visit_id}/readings.csv")
+def readings(workshop: WorkshopIn, units: UnitsIn, visit_id: str) -> Response:
+    """Every reading as it was given and as it is shown, taken back or not."""
+    visit = visit_out(workshop.visits.snapshot(visit_id), units)
+    out = io.StringIO()
+    writer = csv.writer(out)
+    writer.writerow(["taken at", "point", "value", "unit", "as given", "source", "state"])
+    for row in visit.readings:
+        if row.state != "live":
+            writer.writerow([row.taken_at.isoformat(), row.point, row.value, row.unit, row.given,
+                             row.source, row.state])  # fmt: skip
+    return _file(out.getvalue().encode(), "text/csv; charset=utf-8",
+                 _file_name(visit, "readings", "csv"))  # fmt: skip
+
+
+@router.get("/visits/{visit_id}/bundle.json")
+def visit_bundle(workshop: WorkshopIn, visit_id: str) -> Response:
+    """One visit with the system it was on, to carry to another Nudge."""
+    return _bundle(workshop.bundles.of_visit(visit_id), "visit")
+
+
+@router.get("/systems/{system_id}/bundle.json")
+def system_bundle(workshop: WorkshopIn, system_id: str) -> Response:
+    """A system with every visit to it, to carry to another Nudge."""
+    return _bundle(workshop.bundles.of_system(system_id), "system")
+
+
+@router.post("/bundles", status_code=201)
+async def take_in(workshop: WorkshopIn, request: Request) -> TakenInOut:
+    """Take a bundle in, whole or not at all: refused with every reason."""
+    data = await request.body()
+    found = await run_in_threadpool(workshop.bundles.take_in, data)
+    return TakenInOut(systems=found.systems, visits=found.visits, already_here=found.already_here)
+
+
+def _bundle(found: dict[str, object], what: str) -> Response:
+    text = json.dumps(found, ensure_ascii=False, indent=1)
+    return _file(text.encode(), "application/json", f"nudge-{what}.json")
+
+
+def _file(data: bytes, kind: str, name: str, inline: bool = False) -> Response:
+    """A file under its name in any script, and under a plain one for whoever needs that."""
+    plain = re.sub(r"[^A-Za-z0-9._-]+", "-", name).strip("-") or "nudge"
+    how = "inline" if inline else "attachment"
+    header = f"{how}; filename=\"{plain}\"; filename*=UTF-8''{quote(name)}"
+    return Response(data, media_type=kind, headers={"Content-Disposition": header})
+
+
+def _file_name(visit: VisitOut, what: str, ending: str) -> str:
+    day = visit.opened_at.date().isoformat() if visit.opened_at else "planned"
+    place = f"{visit.system.site_name} {visit.system.name}"[:60]
+    return f"{day} {place} {what}.{ending}".replace("/", "-")
+
+
+def _zone(name: str) -> tzinfo | None:
+    try:
+        return ZoneInfo(name) if name else None
+    except (ZoneInfoNotFoundError, ValueError, OSError):
+        return None

@@ -1,0 +1,41 @@
+"""The table of drift: how signs wander where nothing happened, and what each cause moves."""
+
+import csv
+from collections.abc import Mapping
+from dataclasses import dataclass
+from functools import cache
+from importlib.resources import files
+
+TABLE = files("nudge.core.drift").joinpath("tables", "drift.csv")
+
+
+@dataclass(frozen=True, slots=True)
+class Wander:
+    """One kind of device: covariances of what signs move from visit to visit, and signatures."""
+
+    together: Mapping[tuple[str, str], float]
+    causes: Mapping[str, Mapping[str, float]]
+
+    def sigma(self, sign: str) -> float | None:
+        """One standard deviation of what a sign moves where nothing happened [core unit]."""
+        variance = self.together.get((sign, sign))
+        return None if variance is None else variance**0.5
+
+
+@cache
+def wander(is_valve: bool) -> Wander:
+    """Read from `tables/drift.csv`, made by `tools/make_drift.py`."""
+    device = "valve" if is_valve else "orifice"
+    together: dict[tuple[str, str], float] = {}
+    causes: dict[str, dict[str, float]] = {}
+    lines = [line for line in TABLE.read_text("utf-8").splitlines() if not line.startswith("#")]
+    for row in csv.DictReader(lines):
+        if row["device"] != device:
+            continue
+        values = {key: float(text) for key, text in row.items()
+                  if key not in ("device", "cause", "sign") and text}  # fmt: skip
+        if row["cause"]:
+            causes[row["cause"]] = values
+        else:
+            together |= {(row["sign"], key): value for key, value in values.items()}
+    return Wander(together, causes)

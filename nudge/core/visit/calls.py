@@ -1,0 +1,60 @@
+"""Kinds of call, and the route each takes through the visit: one row each, with its reason."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from types import MappingProxyType
+from typing import Literal
+
+from nudge.core.errors import UnknownName
+
+Stage = Literal["arrive", "air", "look", "connect", "settle", "read", "judge", "act", "close"]
+STAGES: Mapping[Stage, str] = MappingProxyType({
+    "arrive": "Arrive", "air": "Air first", "look": "Look without gauges", "connect": "Connect",
+    "settle": "Settle", "read": "Read", "judge": "Judge", "act": "Act",
+    "close": "Prove and close",
+})  # fmt: skip
+GAUGED: tuple[Stage, ...] = ("connect", "settle", "read", "judge", "act")
+_ALL = tuple(STAGES)
+
+
+@dataclass(frozen=True, slots=True)
+class Call:
+    """One kind of call: the stages it goes through, and those it only needs if something is off."""
+
+    key: str
+    label: str
+    reason: str
+    stages: tuple[Stage, ...] = _ALL
+    if_needed: tuple[Stage, ...] = ()
+
+
+_ROWS = (
+    Call("cooling_complaint", "Cooling complaint",
+         "Somebody is warm: the whole way, air before charge."),
+    Call("yearly_check", "Yearly check",
+         "A known system is looked at with its caps on; gauges only if something is off.",
+         if_needed=GAUGED),
+    Call("commissioning", "Commissioning",
+         "A new or opened system: tight, dry, weighed in, proven at full speed, baseline kept.",
+         tuple(stage for stage in _ALL if stage != "look")),
+    Call("cold_charge_check", "Charge check on a cold day",
+         "Too cold to judge as it stands: a collar, or by weight and back in season.",
+         tuple(stage for stage in _ALL if stage != "look")),
+    Call("heating_check", "Heating check",
+         "A heat pump is charged in cooling; in heating it is only checked.",
+         ("arrive", "air", "connect", "settle", "read", "act", "close"), ("connect", "act")),
+    Call("nothing_found", "Nothing found wrong",
+         "A valid outcome: what was tested is written down, and what was not.",
+         if_needed=GAUGED),
+)  # fmt: skip
+
+CALLS: Mapping[str, Call] = MappingProxyType({row.key: row for row in _ROWS})
+USUAL_CALL = "cooling_complaint"
+
+
+def call_named(key: str) -> Call:
+    """The row of a kind of call; "" is a cooling complaint. Raises: UnknownName."""
+    row = CALLS.get(key or USUAL_CALL)
+    if row is None:
+        raise UnknownName("kind", key, CALLS)
+    return row

@@ -1,0 +1,48 @@
+"""What a visit already shows about its own steps."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+
+from nudge.core.said import Said
+
+
+@dataclass(frozen=True, slots=True)
+class Ticked:
+    """A step ticked by hand: done, or skipped with a reason."""
+
+    state: str
+    reason: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Facts:
+    """Everything the steps of a visit are judged by."""
+
+    observations: frozenset[str] = frozenset()
+    points: frozenset[str] = frozenset()
+    """Points that have a reading that counts."""
+    checks: frozenset[str] = frozenset()
+    ticks: Mapping[str, Ticked] = field(default_factory=dict)
+    has_complaint: bool = False
+    plate_is_known: bool = False
+    is_first_visit: bool = True
+    connection: str = ""
+    has_gauges: bool = False
+    is_running: bool = False
+    shut: Mapping[str, Said] = field(default_factory=dict)
+    """Gates that block judging now, by key, in words."""
+    unsettled: Said | None = None
+    minutes_unsettled: bool = False
+    """A clock gate is shut: it has not run, or stood still, long enough."""
+    is_judged: bool = False
+    advice: str = ""
+    leader: str = ""
+    has_acted: bool = False
+    has_moved_charge: bool = False
+    cylinders: tuple[str, ...] = ()
+    unweighed: tuple[str, ...] = ()
+    """Names of cylinders used and not weighed back since the last dose."""
+    read_after_last_change: bool = False
+    has_baseline: bool = False
+    look: str = ""
+    hazards: tuple[Said, ...] = ()

@@ -1,0 +1,131 @@
+"""Where a visit stands: each stage with its steps, what is open, what blocks judging and why."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+from nudge.core.errors import CoreError, UnknownName
+from nudge.core.said import Said, say
+from nudge.core.visit.calls import STAGES, Call, Stage
+from nudge.core.visit.facts import Facts
+from nudge.core.visit.steps import STEP_KEYS, STEPS, StepRow
+
+StepIs = Literal["done", "open", "skipped"]
+StageIs = Literal["done", "here", "open", "blocked", "if_needed"]
+LONGEST_REASON = 300
+
+
+@dataclass(frozen=True, slots=True)
+class StepState:
+    """A step as it stands; `by_hand` where only a person can say so."""
+
+    row: StepRow
+    state: StepIs
+    reason: str
+    by_hand: bool
+
+
+@dataclass(frozen=True, slots=True)
+class StageState:
+    """A stage as it stands: its steps, and why it is blocked, where it is."""
+
+    stage: Stage
+    label: str
+    state: StageIs
+    steps: tuple[StepState, ...]
+    why: Said | None = None
+
+    @property
+    def open_steps(self) -> int:
+        return sum(step.state == "open" for step in self.steps)
+
+
+@dataclass(frozen=True, slots=True)
+class Order:
+    """The whole visit in order, the stage it is at, and what must not be left open."""
+
+    call: Call
+    stages: tuple[StageState, ...]
+    here: Stage
+    dangers: tuple[Said, ...]
+    """What is dangerous to leave as it is, in words."""
+
+
+def order_of(call: Call, facts: Facts) -> Order:
+    """Lay out a visit's stages for its kind of call."""
+    found: list[StageState] = []
+    for stage in call.stages:
+        steps = tuple(
+            _step(row, facts) for row in STEPS
+            if row.stage == stage and (not row.calls or call.key in row.calls)
+            and row.applies(facts)
+        )  # fmt: skip
+        found.append(_stage(stage, steps, call, facts))
+    open_ones = [one for one in found if one.state in ("open", "blocked")]
+    here: Stage = open_ones[0].stage if open_ones else "close"
+    stages = tuple(
+        StageState(one.stage, one.label, "here", one.steps, one.why)
+        if one.stage == here and one.state == "open" else one
+        for one in found
+    )  # fmt: skip
+    return Order(call, stages, here, _dangers(stages, facts))
+
+
+def check_tick(step: str, state: str, reason: str) -> None:
+    """Raises: UnknownName; CoreError, for skipping what blocks without a reason."""
+    row = STEP_KEYS.get(step)
+    if row is None:
+        raise UnknownName("step", step, STEP_KEYS)
+    if state not in ("done", "skipped", ""):
+        raise CoreError("state", "A step is done, skipped, or open again (“”).")
+    if len(reason) > LONGEST_REASON:
+        raise CoreError("reason", f"Keep the reason under {LONGEST_REASON} letters.")
+    if state == "skipped" and row.blocks and not reason.strip():
+        raise CoreError("reason", f"“{row.label}” stands before {row.blocks}. Say why it is "
+                        "skipped: the reason is printed.")  # fmt: skip
+
+
+def _step(row: StepRow, facts: Facts) -> StepState:
+    ticked = facts.ticks.get(row.key)
+    if row.shows is not None and row.shows(facts):
+        return StepState(row, "done", "", by_hand=False)
+    if ticked is not None and ticked.state == "done":
+        return StepState(row, "done", "", by_hand=True)
+    if ticked is not None and ticked.state == "skipped":
+        return StepState(row, "skipped", ticked.reason, by_hand=True)
+    return StepState(row, "open", "", by_hand=row.shows is None)
+
+
+def _stage(stage: Stage, steps: tuple[StepState, ...], call: Call, facts: Facts) -> StageState:
+    label = STAGES[stage]
+    why = _blocked(stage, facts)
+    is_done = all(step.state != "open" for step in steps)
+    if stage in call.if_needed and not _is_called_for(facts):
+        return StageState(stage, label, "done" if is_done else "if_needed", steps)
+    if why is not None:
+        return StageState(stage, label, "blocked", steps, why)
+    return StageState(stage, label, "done" if is_done else "open", steps)
+
+
+def _is_called_for(facts: Facts) -> bool:
+    """Gauges are on, or the look without them asks for them."""
+    return facts.has_gauges or bool(facts.connection) or facts.look == "connect"
+
+
+def _blocked(stage: Stage, facts: Facts) -> Said | None:
+    if stage == "judge" and facts.shut:
+        return next(iter(facts.shut.values()))
+    if stage == "settle" and facts.unsettled is not None:
+        return facts.unsettled
+    if stage == "act" and facts.is_judged and facts.shut:
+        return say("Nothing to act on until it can be judged.")
+    return None
+
+
+def _dangers(stages: Sequence[StageState], facts: Facts) -> tuple[Said, ...]:
+    found = [
+        say(f"{step.row.label}: not done.")
+        for stage in stages for step in stage.steps
+        if step.row.blocks == "closing" and step.state == "open"
+    ]  # fmt: skip
+    return (*found, *facts.hazards)

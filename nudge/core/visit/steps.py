@@ -1,0 +1,185 @@
+"""Every step of a visit: one row each, with the caution that stands beside it.
+
+A step is done when the visit already shows it, or when somebody ticks it. One that blocks can
+be skipped only with a reason, which is printed. `ends` says what must not be left open at the
+end without saying so.
+"""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Literal
+
+from nudge.core.visit.calls import Stage
+from nudge.core.visit.facts import Facts
+
+Blocks = Literal["", "judging", "closing"]
+Shows = Callable[[Facts], bool]
+ANY: frozenset[str] = frozenset()
+
+
+@dataclass(frozen=True, slots=True)
+class StepRow:
+    """One step: its stage, its words, its caution, what it blocks, and what shows it is done.
+
+    `calls` are the kinds of call it belongs to (all, where empty); `applies` leaves it out where
+    it has no ground; `check` names the form it is filled in with.
+    """
+
+    key: str
+    stage: Stage
+    label: str
+    caution: str = ""
+    blocks: Blocks = ""
+    shows: Shows | None = None
+    calls: frozenset[str] = ANY
+    applies: Shows = lambda _: True
+    check: str = ""
+
+
+def _seen(*keys: str) -> Shows:
+    return lambda facts: any(key in facts.observations for key in keys)
+
+
+def _read(*points: str) -> Shows:
+    return lambda facts: all(point in facts.points for point in points)
+
+
+def _any_read(*points: str) -> Shows:
+    return lambda facts: any(point in facts.points for point in points)
+
+
+def _checked(key: str, *seen: str) -> Shows:
+    return lambda facts: key in facts.checks or any(one in facts.observations for one in seen)
+
+
+def _gauged(facts: Facts) -> bool:
+    return facts.has_gauges or facts.connection not in ("", "nothing")
+
+
+def _with_hoses(facts: Facts) -> bool:
+    return facts.connection in ("hose_manifold", "probe_and_tee", "core_tool")
+
+
+def _opened(facts: Facts) -> bool:
+    """A panel was off: something was looked at or measured behind one."""
+    behind = {
+        "evaporator_coil",
+        "capacitor",
+        "compressor_amps",
+        "fan_amps",
+        "blower_amps",
+        "strips",
+    }
+    inside = {"evaporator_coil_clean", "evaporator_coil_dirty", "blower_capacitor_ok",
+              "blower_capacitor_weak", "bulb_secure", "bulb_loose"}  # fmt: skip
+    return bool(behind & facts.checks or inside & facts.observations or facts.has_acted)
+
+
+_LIVE = "Live work: rated gloves, licensed persons only. Locked out for everything else."
+_LOCKED = "Power locked out and proven dead, capacitor discharged, blades still."
+_NEW, _COLD, _HEAT = (frozenset({key}) for key in
+                      ("commissioning", "cold_charge_check", "heating_check"))  # fmt: skip
+_NOT_HEAT = frozenset({"cooling_complaint", "yearly_check", "commissioning", "cold_charge_check",
+                       "nothing_found"})  # fmt: skip
+
+STEPS: tuple[StepRow, ...] = (
+    StepRow("complaint", "arrive", "The complaint, in the customer’s words",
+            shows=lambda f: f.has_complaint),
+    StepRow("thermostat", "arrive", "Thermostat: its call, its mode, its setting written down"),
+    StepRow("plate", "arrive", "The plate: capacity, target, factory charge",
+            shows=lambda f: f.plate_is_known),
+    StepRow("history", "arrive", "What it did last time", shows=lambda f: f.is_first_visit),
+    StepRow("dangers", "arrive", "What can hurt you here",
+            "Electricity and stored charge, fans under lifted guards, ladders, heat, refrigerant "
+            "in closed rooms."),
+    StepRow("manual", "arrive", "The maker’s manual read; crankcase heater on long enough",
+            calls=_NEW),
+    StepRow("filter", "air", "Filter in your hand", "Blower off while the filter is out.",
+            "judging", _checked("filter", "filter_clean", "filter_dirty"), check="filter"),
+    StepRow("coils", "air", "Both coils’ faces", _LOCKED, "judging",
+            lambda f: _seen("evaporator_coil_clean", "evaporator_coil_dirty")(f)
+            and _seen("condenser_coil_clean", "condenser_coil_dirty")(f),
+            check="coils"),
+    StepRow("statics", "air", "Static pressures, manometer zeroed",
+            shows=lambda f: "statics" in f.checks
+            or _any_read("total_external_static", "supply_static")(f),
+            check="statics"),
+    StepRow("capacitor", "air", "Blower capacitor, rated and measured",
+            _LOCKED + " Discharge it before touching it.",
+            shows=_checked("capacitor", "blower_capacitor_ok", "blower_capacitor_weak"),
+            check="capacitor"),
+    StepRow("blower", "air", "Airflow by the blower’s table",
+            shows=lambda f: "blower" in f.checks or _any_read("airflow")(f)
+            or _seen("airflow_ok", "airflow_low")(f), check="blower"),
+    StepRow("amps", "air", "Amps against the plate", _LIVE,
+            shows=lambda f: bool({"compressor_amps", "fan_amps", "blower_amps"} & f.checks)
+            or _any_read("compressor_amps")(f), check="compressor_amps"),
+    StepRow("drain", "air", "Drain and pan", shows=_checked("drain"), check="drain"),
+    StepRow("strips", "air", "Strips, by circuit", _LIVE, calls=_HEAT,
+            shows=_checked("strips"), check="strips"),
+    StepRow("look", "look", "Air and line temperatures, caps still on",
+            "Probes in place with the fan still; keep leads out of the blades.",
+            shows=lambda f: bool(f.look) or f.has_gauges),
+    StepRow("pressure_test", "connect", "Pressure test stood with nitrogen",
+            "Never oxygen or compressed air; never over the lower design pressure of the plates.",
+            "judging", calls=_NEW),
+    StepRow("vacuum", "connect", "Evacuated, isolated, and it held",
+            "Never run a compressor in a vacuum.", "judging", calls=_NEW),
+    StepRow("weighed_in", "connect", "Weighed in what the plate and line set ask for",
+            "Gloves and eye protection; blends leave as liquid.", "judging", calls=_NEW),
+    StepRow("collar", "connect", "Collar set by condensing and by the valve’s pressure",
+            "Keep clear of the fan; the top stays open.", calls=_COLD),
+    StepRow("connection", "connect", "Say how it is connected",
+            "Two fingers on a fitting, hand clear of the end. Butyl gloves, eye protection.",
+            shows=lambda f: bool(f.connection)),
+    StepRow("zeroed", "connect", "Instruments zeroed open to air", applies=_gauged),
+    StepRow("clamps", "connect", "Clamp spots clean, bare, shaded, insulated", applies=_gauged),
+    StepRow("purged", "connect", "Hoses purged with a breath",
+            "No more than the law calls minimal. Ventilate: it displaces air.",
+            applies=_with_hoses),
+    StepRow("runs", "settle", "It runs", shows=lambda f: f.is_running),
+    StepRow("steady", "settle", "Long enough, and steady",
+            shows=lambda f: f.is_running and not f.minutes_unsettled and f.unsettled is None),
+    StepRow("full_speed", "settle", "Its charge mode held full speed for 30 minutes", calls=_NEW),
+    StepRow("circuit", "read", "Both pressures, both line temperatures",
+            shows=_read("suction_pressure", "liquid_pressure", "suction_line_temp",
+                        "liquid_line_temp"), calls=_NOT_HEAT),
+    StepRow("airs", "read", "Outdoor air, return air, wet bulb",
+            shows=_read("outdoor_air_temp", "return_air_temp", "return_air_wet_bulb"),
+            calls=_NOT_HEAT),
+    StepRow("true_suction", "read", "True suction, between reversing valve and compressor",
+            "The vapour service line carries discharge gas in heating: hot.",
+            shows=_read("true_suction_temp"), calls=_HEAT),
+    StepRow("rise", "read", "Supply over return: {d18} to {d30} without strips",
+            shows=_read("supply_air_temp", "return_air_temp"), calls=_HEAT),
+    StepRow("defrost", "read", "Defrost forced and seen, and back to heat",
+            "The outdoor fan starts again by itself.", calls=_HEAT),
+    StepRow("lockouts", "read", "Lockouts of strips and compressor read", calls=_HEAT),
+    StepRow("verdict", "judge", "The verdict read, and what it does not mean",
+            shows=lambda f: f.is_judged and not f.shut),
+    StepRow("done", "act", "What the verdict asks for",
+            "Each kind of work shows its own cautions.",
+            shows=lambda f: f.has_acted or (f.is_judged and f.advice == "leave")),
+    StepRow("mode_ended", "act", "Charge mode ended, indoor settings put back", calls=_NEW),
+    StepRow("final", "close", "Final settled readings", shows=lambda f: f.read_after_last_change,
+            applies=lambda f: f.has_acted),
+    StepRow("ports", "close", "Ports bubble-tested through a vented cap",
+            "Hose left full bursts in a hot van: bleed it into suction.", "closing",
+            applies=_gauged),
+    StepRow("caps", "close", "Caps on, with their seals", "", "closing", applies=_gauged),
+    StepRow("weighed", "close", "Cylinder weighed back, closed and capped",
+            shows=lambda f: not f.unweighed, applies=lambda f: bool(f.cylinders)),
+    StepRow("panels", "close", "Panels and every screw on",
+            "An open panel is a live part and a turning fan.", "closing", applies=_opened),
+    StepRow("disconnect", "close", "Disconnect on", blocks="closing", applies=_opened),
+    StepRow("thermostat_back", "close", "Thermostat back to the customer’s setting, and calling"),
+    StepRow("drain_runs", "close", "Drain running"),
+    StepRow("written", "close", "Total charge on the unit and in the book",
+            applies=lambda f: f.has_moved_charge),
+    StepRow("baseline", "close", "Settled result kept as this system’s baseline",
+            shows=lambda f: f.has_baseline, calls=_NEW),
+    StepRow("tools", "close", "Tools counted"),
+    StepRow("said", "close", "Report to the customer, and what was left for which season"),
+)  # fmt: skip
+
+STEP_KEYS = {row.key: row for row in STEPS}

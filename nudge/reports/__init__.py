@@ -1,0 +1,1 @@
+"""A visit on paper: the whole record for the file, one plain page for the customer."""

@@ -1,0 +1,231 @@
+"""The Loop, the Landing and the settling strips as vector drawings on paper."""
+
+from collections.abc import Callable, Mapping, Sequence
+from itertools import pairwise
+
+from fpdf import FPDF
+
+from nudge.api.schemas.live import SeriesOut, TraceOut
+from nudge.api.schemas.visits import FootprintOut, LoopOut
+from nudge.contract.answer import TargetOut
+from nudge.reports.paper import HIGH_HUE, INK, LOW_HUE, RULE, SOFT
+
+Box = tuple[float, float, float, float]
+"""Left, top, width, height [mm]."""
+
+PLACE = {
+    "compressor_out": 0.015, "discharge_line": 0.075, "condenser": 0.19, "liquid_line": 0.34,
+    "drier_in": 0.40, "drier_out": 0.44, "liquid_line_indoor": 0.49, "metering_device": 0.54,
+    "evaporator": 0.64, "evaporator_outlet": 0.745, "suction_line": 0.815, "compressor_in": 0.985,
+}  # fmt: skip
+"""Where each station stands along the Loop, as a share of its width."""
+_NAMED = {"liquid_line": "R", "drier_in": "R", "drier_out": "L", "liquid_line_indoor": "L",
+          "evaporator_outlet": "R", "suction_line": "L"}  # fmt: skip
+"""Stations that are marked, and on which side their names stand."""
+_AIR = {"outdoor_air_temp": ("Outdoor air", 0.11, 0.27),
+        "condenser_leaving_air_temp": ("Leaving air", 0.11, 0.27),
+        "return_air_temp": ("Return air", 0.56, 0.72),
+        "supply_air_temp": ("Supply air", 0.56, 0.72)}  # fmt: skip
+
+
+def draw_loop(
+    pdf: FPDF, box: Box, loop: LoopOut, targets: Mapping[str, TargetOut], unit: str
+) -> None:
+    """Height is temperature: the two saturations as levels, superheat and subcooling as gaps."""
+    left, top, width, height = box
+    stations = {s.key: s for s in loop.stations if s.temperature is not None}
+    known = [t for s in stations.values() if s.key != "discharge_line"
+             and (t := s.temperature) is not None]  # fmt: skip
+    known += [t for level in loop.levels for t in (level.enters, level.leaves)]
+    known += list(loop.air.values())
+    if len(known) < 2:
+        return
+    low, high = min(known), max(known)
+    room = max(high - low, 10) * 0.13
+
+    def y(value: float) -> float:
+        return top + height * (high + room - value) / (high - low + 2 * room)
+
+    def x(share: float) -> float:
+        return left + share * width
+
+    for level in loop.levels:
+        is_high = level.side == "high"
+        hue, ends = (HIGH_HUE, (0.0, 0.525)) if is_high else (LOW_HUE, (0.555, 1.0))
+        pdf.set_draw_color(*hue)
+        pdf.set_line_width(0.35)
+        pdf.set_dash_pattern(dash=2.2, gap=1.4)
+        pdf.line(x(ends[0]), y(level.leaves), x(ends[1]), y(level.leaves))
+        pdf.set_dash_pattern()
+        pdf.set_line_width(1.1 if is_high else 1.5)
+        coil = (0.11, 0.27) if is_high else (0.56, 0.72)
+        pdf.line(x(coil[0]), y(level.enters), x(coil[1]), y(level.leaves))
+        _text(pdf, x(ends[0 if is_high else 1]) + (1 if is_high else -1), y(level.leaves) - 1.2,
+              f"{level.label} {level.leaves:.1f}", hue, "L" if is_high else "R")  # fmt: skip
+    levels = {level.side: level for level in loop.levels}
+    for side, hue in (("high", HIGH_HUE), ("low", LOW_HUE)):
+        marks = [(s.key, PLACE[s.key], s.temperature) for s in loop.stations
+                 if s.side == side and s.temperature is not None and s.key in _NAMED]  # fmt: skip
+        line = [(x(share), y(value)) for _, share, value in marks]
+        if side in levels and line:
+            line.insert(0, (x(0.27 if side == "high" else 0.72), y(levels[side].leaves)))
+        pdf.set_draw_color(*hue)
+        pdf.set_line_width(0.9)
+        for (x0, y0), (x1, y1) in pairwise(line):
+            pdf.line(x0, y0, x1, y1)
+        for key, share, value in marks:
+            pdf.set_fill_color(*hue)
+            pdf.circle(x(share), y(value), 0.9, style="F")
+            align = _NAMED[key]
+            _text(pdf, x(share) + (1.8 if align == "L" else -1.8), y(value) + 3.2,
+                  f"{stations[key].label} {value:.1f}", INK, align)  # fmt: skip
+    for gap in loop.gaps:
+        _gap(pdf, x(PLACE.get(gap.station, 0.5)), y(gap.level), y(gap.line),
+             f"{gap.key.replace('_', ' ')} {abs(gap.line - gap.level):.1f} {unit}")  # fmt: skip
+        target = targets.get(gap.key)
+        if target is not None:
+            sign = -1 if gap.key == "subcooling" else 1
+            _bracket(pdf, x(PLACE.get(gap.station, 0.5)) + 2.4, y(gap.level + sign * target.low),
+                     y(gap.level + sign * target.high))  # fmt: skip
+    for key, value in loop.air.items():
+        if key in _AIR:
+            label, start, end = _AIR[key]
+            pdf.set_draw_color(*SOFT)
+            pdf.set_line_width(0.3)
+            pdf.set_dash_pattern(dash=0.6, gap=0.8)
+            pdf.line(x(start), y(value), x(end), y(value))
+            pdf.set_dash_pattern()
+            _text(pdf, x((start + end) / 2), y(value) + 3, f"{label} {value:.1f}", SOFT, "C")
+
+
+def draw_landing(
+    pdf: FPDF, box: Box, footprints: Sequence[FootprintOut], targets: Mapping[str, TargetOut],
+    unit: str,
+) -> None:  # fmt: skip
+    """Superheat up, subcooling to the right: readings are footprints, the target a window."""
+    left, top, width, height = box
+    xs, ys = [f.subcooling for f in footprints], [f.superheat for f in footprints]
+    across, up = targets.get("subcooling"), targets.get("superheat")
+    xs += [0.0, *((across.low, across.high) if across else ())]
+    ys += [0.0, *((up.low, up.high) if up else ())]
+    x0, x1, y0, y1 = min(xs) - 3, max(xs) + 3, min(ys) - 3, max(ys) + 3
+
+    def x(value: float) -> float:
+        return left + 10 + (width - 12) * (value - x0) / (x1 - x0)
+
+    def y(value: float) -> float:
+        return top + (height - 8) * (y1 - value) / (y1 - y0)
+
+    pdf.set_draw_color(*RULE)
+    pdf.set_line_width(0.3)
+    pdf.line(x(x0), y(y0), x(x1), y(y0))
+    pdf.line(x(x0), y(y0), x(x0), y(y1))
+    pdf.set_fill_color(233, 226, 208)
+    if across and up:
+        pdf.rect(x(across.low), y(up.high), x(across.high) - x(across.low),
+                 y(up.low) - y(up.high), style="FD")  # fmt: skip
+    elif across:
+        pdf.rect(x(across.low), y(y1), x(across.high) - x(across.low), y(y0) - y(y1), style="F")
+    elif up:
+        pdf.rect(x(x0), y(up.high), x(x1) - x(x0), y(up.low) - y(up.high), style="F")
+    places = [(x(f.subcooling), y(f.superheat)) for f in footprints]
+    pdf.set_draw_color(*INK)
+    pdf.set_line_width(0.4)
+    for (ax, ay), (bx, by) in pairwise(places):
+        pdf.line(ax, ay, bx, by)
+    for number, ((px, py), step) in enumerate(zip(places, footprints, strict=True)):
+        last = number == len(places) - 1
+        pdf.set_fill_color(*(INK if last else (255, 255, 255)))
+        pdf.circle(px, py, 1.5 if last else 1.1, style="FD")
+        words = "last" if last else f"{step.minutes_ago:.0f} min before"
+        if step.done:
+            words = f"{step.done.lower()}, {words}"
+        if number in (0, len(places) - 1) or step.done:
+            _text(pdf, px + 2.2, py - 1, words, SOFT, "L")
+    _text(pdf, x(x1), y(y0) + 8, f"Subcooling, {unit}", HIGH_HUE, "R")
+    _text(pdf, left, top - 1, f"Superheat, {unit}", LOW_HUE, "L")
+    for value in _ticks(x0, x1):
+        _text(pdf, x(value), y(y0) + 4, f"{value:g}", SOFT, "C")
+    for value in _ticks(y0, y1):
+        _text(pdf, x(x0) - 1, y(value) + 1, f"{value:g}", SOFT, "R")
+
+
+def draw_strips(pdf: FPDF, box: Box, series: SeriesOut) -> None:
+    """Short traces one under the other, shaded where steady, marked where work was done."""
+    left, top, width, height = box
+    traces = [trace for trace in series.traces if len(trace.rows) > 1][:5]
+    if not traces:
+        return
+    span = max(series.until - series.since, 1)
+    each = height / len(traces)
+
+    def x(at: float) -> float:
+        return left + 34 + (width - 36) * (at - series.since) / span
+
+    for number, trace in enumerate(traces):
+        _strip(pdf, trace, x, top + number * each, each - 3, left)
+    pdf.set_draw_color(*INK)
+    pdf.set_line_width(0.3)
+    for mark in series.marks:
+        if series.since <= mark.at <= series.until:
+            pdf.set_dash_pattern(dash=0.8, gap=0.8)
+            pdf.line(x(mark.at), top, x(mark.at), top + height - 3)
+            pdf.set_dash_pattern()
+            _text(pdf, x(mark.at) + 0.6, top + height, mark.label, SOFT, "L")
+
+
+def _strip(
+    pdf: FPDF, trace: TraceOut, place: Callable[[float], float], top: float, height: float,
+    left: float,
+) -> None:  # fmt: skip
+    values = [row[1] for row in trace.rows]
+    low, high = min(values), max(values)
+    room = max(high - low, 1.0) * 0.15
+    hue = LOW_HUE if trace.side == "low" else HIGH_HUE if trace.side == "high" else INK
+
+    def y(value: float) -> float:
+        return top + height * (high + room - value) / (high - low + 2 * room)
+
+    pdf.set_fill_color(238, 232, 216)
+    for start, end in trace.steady:
+        pdf.rect(place(start), top, max(place(end) - place(start), 0.2), height, style="F")
+    pdf.set_draw_color(*hue)
+    pdf.set_line_width(0.35)
+    points = [(place(row[0]), y(row[1])) for row in trace.rows]
+    pdf.polyline(points)
+    _text(pdf, left, top + height / 2, f"{trace.label}", INK, "L")
+    _text(pdf, left, top + height / 2 + 3.4, f"{values[-1]:.1f} {trace.unit}", SOFT, "L")
+
+
+def _gap(pdf: FPDF, at: float, level: float, line: float, words: str) -> None:
+    pdf.set_draw_color(*INK)
+    pdf.set_line_width(0.6)
+    pdf.line(at, level, at, line)
+    if words.startswith("subcooling"):
+        _text(pdf, at - 2.2, max(level, line) + 6.4, words, INK, "R")
+    else:
+        _text(pdf, at + 4.4, (level + line) / 2 + 1, words, INK, "L")
+
+
+def _bracket(pdf: FPDF, at: float, one: float, other: float) -> None:
+    """The target beside a gap: a bracket, open to it."""
+    pdf.set_draw_color(*INK)
+    pdf.set_line_width(0.5)
+    pdf.line(at, one, at, other)
+    pdf.line(at - 1.2, one, at, one)
+    pdf.line(at - 1.2, other, at, other)
+
+
+def _text(
+    pdf: FPDF, x: float, y: float, words: str, colour: tuple[int, int, int], align: str
+) -> None:
+    pdf.set_font("text", "", 7)
+    pdf.set_text_color(*colour)
+    width = pdf.get_string_width(words)
+    pdf.text(x - (width if align == "R" else width / 2 if align == "C" else 0), y, words)
+
+
+def _ticks(low: float, high: float) -> list[float]:
+    step = next(s for s in (1, 2, 5, 10, 20, 50, 100, 1e9) if (high - low) / s <= 6)
+    first = int(low // step) + 1
+    return [first * step + n * step for n in range(int((high - first * step) // step) + 1)]

@@ -1,0 +1,416 @@
+"""What goes on paper, and in which words: the whole record, and one plain page."""
+
+from dataclasses import dataclass
+from datetime import datetime, tzinfo
+
+from fpdf.enums import XPos, YPos
+
+from nudge.api.schemas.live import SeriesOut
+from nudge.api.schemas.visits import ReadingOut, VisitOut
+from nudge.api.schemas.whole_visit import CheckOut, NoteOut, OrderOut, PhotoOut
+from nudge.core.circuit.derived_table import DERIVED
+from nudge.core.settling.gates import GATES
+from nudge.core.targets.choose import SCHOOLS
+from nudge.core.units import Quantity, UnitSystem, unit_label
+from nudge.core.vocabulary.equipment import DEVICE_LABELS, PLATE_NUMBERS, MeteringDevice
+from nudge.reports.drawings import draw_landing, draw_loop, draw_strips
+from nudge.reports.paper import MARGIN, WIDTH, Paper
+
+MOST_PICTURES = 24
+NAMED_FROM = 0.05
+
+
+@dataclass(frozen=True, slots=True)
+class Subject:
+    """Everything about a visit that a report is written from, in one system of units."""
+
+    visit: VisitOut
+    order: OrderOut
+    units: UnitSystem
+    version: str
+    zone: tzinfo | None
+    """The reader's; None is this machine's own."""
+    series: SeriesOut | None = None
+    pictures: tuple[tuple[PhotoOut, bytes], ...] = ()
+    passed: tuple[tuple[str, str, datetime], ...] = ()
+    """Gates that were passed: which, why, when."""
+    cylinders: tuple[str, ...] = ()
+
+    def at(self, moment: datetime | None) -> str:
+        """A moment on the clock of the place the report is read at, with its day and zone."""
+        if moment is None:
+            return ""
+        local = moment.astimezone(self.zone)
+        return f"{local:%Y-%m-%d %H:%M} {local.tzname() or ''}".strip()
+
+    @property
+    def place(self) -> str:
+        return f"{self.visit.system.site_name}, {self.visit.system.name}"
+
+
+def file_report(subject: Subject) -> bytes:
+    """The complete record of a visit as PDF."""
+    visit, order = subject.visit, subject.order
+    pdf = _paper(subject, "Visit record")
+    pdf.line_of("Visit record", 9, soft=True)
+    pdf.line_of(subject.place, 17, bold=True)
+    pdf.line_of(visit.system.summary, 10, soft=True)
+    pdf.ln(1)
+    kind = next((k.label for k in order.kinds if k.key == order.kind), order.kind)
+    pdf.pairs([
+        ("Kind of call", kind), ("Complaint", visit.complaint),
+        ("Opened", subject.at(visit.opened_at)),
+        ("Closed", subject.at(visit.closed_at) or "still open"),
+        ("Nudge", subject.version),
+    ])  # fmt: skip
+    _verdict(pdf, subject)
+    _drawings(pdf, subject)
+    _numbers(pdf, subject)
+    _work(pdf, subject)
+    _doses(pdf, subject)
+    _overrides(pdf, subject)
+    _left(pdf, subject)
+    _plate(pdf, subject)
+    _readings(pdf, subject)
+    _charts(pdf, subject)
+    _pictures(pdf, subject)
+    return bytes(pdf.output())
+
+
+def customer_report(subject: Subject) -> bytes:
+    """One page in plain words: what was found, what was done, what is left."""
+    visit, order = subject.visit, subject.order
+    pdf = _paper(subject, "Report")
+    pdf.set_auto_page_break(False)
+    pdf.line_of(subject.place, 18, bold=True)
+    pdf.line_of(subject.at(visit.closed_at or visit.opened_at), 10, soft=True)
+    pdf.ln(2)
+    if visit.complaint:
+        pdf.line_of(f"You told us: “{_cut(visit.complaint, 300)}”", 11)
+    pdf.head("What was found")
+    for line in _found(subject)[:6]:
+        pdf.line_of(_cut(line, 260), 11)
+    pdf.head("What was done")
+    done = _done(subject)
+    for line in (done or ["Nothing was changed on the system."])[:9]:
+        pdf.line_of(_cut(line, 200), 11)
+    pdf.head("What is left")
+    left = [f"{item.text} ({item.season.lower()})" for item in order.deferred][:6]
+    for line in left or ["Nothing is left open."]:
+        pdf.line_of(_cut(line, 200), 11)
+    dangers = order.dangers[:3]
+    for danger in dangers:
+        pdf.care(f"Please mind: {_cut(danger, 200)}")
+    _customer_picture(pdf, subject)
+    pdf.set_y(262)
+    foot = (
+        "Numbers, readings and reasons are in the full record of this visit. Work on refrigerant "
+        "and on electrical parts is for licensed persons."
+    )
+    pdf.line_of(foot, 8.5, soft=True)
+    return bytes(pdf.output())
+
+
+def _paper(subject: Subject, title: str) -> Paper:
+    visit, order = subject.visit, subject.order
+    everything = [subject.place, visit.complaint, visit.system.note,
+                  *(note.text for note in order.notes), *(item.text for item in order.deferred),
+                  *(photo.caption for photo in order.photos), *subject.cylinders,
+                  *(reason for _, reason, _ in subject.passed),
+                  *(step.reason for stage in order.stages for step in stage.steps)]  # fmt: skip
+    foot = f"{title} · {_cut(subject.place, 70)} · {subject.at(visit.opened_at)}"
+    return Paper(f"{title}: {subject.place}", foot, everything)
+
+
+def _verdict(pdf: Paper, subject: Subject) -> None:
+    visit = subject.visit
+    pdf.head("Verdict")
+    if visit.look is not None:
+        pdf.line_of(visit.look.headline, 13, bold=True)
+        pdf.listed(visit.look.reasons)
+        pdf.line_of("By temperatures alone, gauges left off: saturations are estimates.", 9,
+                    soft=True)  # fmt: skip
+        return
+    assessed = visit.assessment
+    if assessed is None:
+        pdf.line_of(visit.problem or "Nothing was read, so nothing is judged.", 11)
+        return
+    pdf.line_of(assessed.charge.headline, 13, bold=True)
+    pdf.line_of(assessed.charge.reason)
+    school = next((s for s in SCHOOLS if s.key == assessed.charge.method), None)
+    pdf.pairs([
+        ("Method", school.label if school else "no method decides"),
+        ("Other methods",
+         "; ".join(f"{o.label}: {o.state}" for o in assessed.charge.other_methods)),
+    ])  # fmt: skip
+    if assessed.diagnosis is not None:
+        pdf.line_of(f"{assessed.diagnosis.sentence} {assessed.diagnosis.act}".strip())
+    for hazard in assessed.hazards:
+        pdf.care(f"Danger: {hazard.message}")
+    for suspect in [s for s in assessed.suspects if s.belief >= NAMED_FROM][:4]:
+        pdf.keep(14)
+        pdf.line_of(f"{suspect.label}, {suspect.belief:.0%}", 10, bold=True)
+        for word, lines in (("For", suspect.speaks_for), ("Against", suspect.against),
+                            ("Missing", suspect.missing)):  # fmt: skip
+            if lines:
+                pdf.pairs([(f"  {word}", " ".join(lines))], 22)
+    gates = [f"{'Blocks' if g.effect == 'blocks' and not g.passed else 'Mind'}: {g.message}"
+             for g in assessed.readiness]  # fmt: skip
+    pdf.listed(gates)
+
+
+def _drawings(pdf: Paper, subject: Subject) -> None:
+    visit, assessed = subject.visit, subject.visit.assessment
+    if assessed is None or visit.look is not None:
+        return
+    unit = unit_label(Quantity.TEMPERATURE_DIFFERENCE, subject.units)
+    if visit.loop is not None and visit.loop.levels:
+        pdf.head("The Loop", 78)
+        draw_loop(pdf, (MARGIN, pdf.get_y() + 1, WIDTH, 66), visit.loop, assessed.targets, unit)
+        pdf.set_y(pdf.get_y() + 70)
+    if visit.footprints:
+        pdf.head("The Landing", 78)
+        draw_landing(pdf, (MARGIN, pdf.get_y() + 4, 110, 62), visit.footprints, assessed.targets,
+                     unit)  # fmt: skip
+        pdf.set_y(pdf.get_y() + 70)
+    if subject.series is not None and subject.series.traces:
+        pdf.head("Settling", 62)
+        draw_strips(pdf, (MARGIN, pdf.get_y() + 1, WIDTH, 52), subject.series)
+        pdf.set_y(pdf.get_y() + 58)
+    pdf.ink()
+
+
+def _numbers(pdf: Paper, subject: Subject) -> None:
+    assessed = subject.visit.assessment
+    if assessed is None:
+        return
+    rows = []
+    for key, value in assessed.derived.items():
+        if value is None:
+            continue
+        row = DERIVED[key]
+        target = assessed.targets.get(key)
+        window = "" if target is None else f"{target.low:.1f} to {target.high:.1f}, {target.source}"
+        rows.append((row.label, f"{value:,.1f} {unit_label(row.quantity, subject.units)}", window))
+    if rows:
+        pdf.head("Numbers")
+        pdf.rows(("Number", "Value", "Target, and where it is from"), rows, (60, 38, 80))
+
+
+def _work(pdf: Paper, subject: Subject) -> None:
+    order = subject.order
+    checks = [c for c in order.checks if c.entries]
+    if checks:
+        pdf.head("Checks")
+        pdf.rows(
+            ("Check", "Entered", "Found"),
+            [(c.label, _entered(c), " ".join(c.said)) for c in checks],
+            (42, 62, 74),
+        )  # fmt: skip
+    if order.notes:
+        pdf.head("Notes")
+        for note in order.notes:
+            pdf.pairs([(note.subsystem_label + _whose(note), note.text)])
+    pdf.head("Order of work")
+    marks = {"done": "done", "skipped": "skipped", "open": "not done"}
+    for stage in order.stages:
+        steps = []
+        for step in stage.steps:
+            why = f" (because: {step.reason})" if step.reason else ""
+            steps.append(f"{step.label}: {marks[step.state]}{why}")
+        pdf.pairs([(stage.label, "; ".join(steps) or "nothing to do")])
+
+
+def _whose(note: NoteOut) -> str:
+    return ", from the office" if note.written_from == "office" else ""
+
+
+def _entered(check: CheckOut) -> str:
+    words = []
+    for blank in check.blanks:
+        value = check.entries.get(blank.key)
+        if value is None:
+            continue
+        if isinstance(value, str):
+            words.append(f"{blank.label}: {dict(blank.choices).get(value, value)}")
+        else:
+            words.append(f"{blank.label}: {value:g} {blank.unit}")
+    return "; ".join(words)
+
+
+def _doses(pdf: Paper, subject: Subject) -> None:
+    visit = subject.visit
+    if not visit.doses:
+        return
+    pdf.head("Refrigerant moved")
+    total = sum(-d.amount if d.removes else d.amount for d in visit.doses)
+    pdf.rows(
+        ("When", "What", "Amount"),
+        [(subject.at(d.happened_at), "taken out" if d.removes else "added",
+          f"{d.amount:g} {d.unit}") for d in visit.doses],
+        (60, 60, 58),
+    )  # fmt: skip
+    more = "more" if total >= 0 else "less"
+    said = f"{visit.system.refrigerant}: {abs(total):.1f} {visit.doses[0].unit} {more} in it."
+    if subject.cylinders:
+        said += f" Cylinder: {', '.join(subject.cylinders)}."
+    pdf.line_of(said)
+
+
+def _overrides(pdf: Paper, subject: Subject) -> None:
+    skipped = [
+        f"{step.label}: skipped, because: {step.reason}"
+        for stage in subject.order.stages for step in stage.steps
+        if step.state == "skipped" and step.blocks
+    ]  # fmt: skip
+    passed = []
+    for gate, reason, at in subject.passed:
+        label = next((g.reason for g in GATES if g.key == gate), gate)
+        words = f"because: {reason}" if reason else "taken back"
+        passed.append(f"{subject.at(at)} {label} Passed, {words}" if reason else
+                      f"{subject.at(at)} {label} {words}")  # fmt: skip
+    if skipped or passed:
+        pdf.head("Passed and skipped, with the reason given")
+        pdf.listed([*passed, *skipped])
+
+
+def _left(pdf: Paper, subject: Subject) -> None:
+    order = subject.order
+    if order.dangers:
+        pdf.head("Open when this was printed")
+        for danger in order.dangers:
+            pdf.care(danger)
+    if order.deferred:
+        pdf.head("Left for later")
+        pdf.listed([f"{d.text} ({d.season.lower()}{f', {d.due_on}' if d.due_on else ''})"
+                    for d in order.deferred])  # fmt: skip
+    if order.drift is not None:
+        pdf.head("Against the baseline")
+        pdf.line_of(f"Baseline of {subject.at(order.drift.since)}. {order.drift.said}")
+        for change in order.drift.intended:
+            pdf.listed([f"Changed on purpose since: {change}"])
+
+
+def _plate(pdf: Paper, subject: Subject) -> None:
+    system = subject.visit.system
+    pdf.head("Plate")
+    pdf.pairs([
+        ("Refrigerant", f"{system.refrigerant}, safety class {system.safety_class}"),
+        ("Metering device", DEVICE_LABELS[MeteringDevice(system.metering_device)]),
+        *((row.label, f"{value:g} {unit_label(row.quantity, subject.units)}")
+          for row in PLATE_NUMBERS if (value := system.numbers.get(row.key)) is not None),
+        ("Note", system.note),
+    ])  # fmt: skip
+
+
+def _readings(pdf: Paper, subject: Subject) -> None:
+    rows = [r for r in subject.visit.readings if r.state != "live"]
+    if not rows:
+        return
+    pdf.head("Readings, as given")
+    states = {"current": "", "earlier": "earlier", "void": "taken back"}
+    pdf.rows(
+        ("When", "Point", "Value", "As given", "Source", ""),
+        [(subject.at(r.taken_at), r.label, _shown(r), r.given, r.source, states[r.state])
+         for r in sorted(rows, key=lambda r: r.taken_at)],
+        (36, 46, 26, 28, 20, 22),
+    )  # fmt: skip
+
+
+def _shown(reading: ReadingOut) -> str:
+    return f"{reading.value:.{reading.decimals}f} {reading.unit}"
+
+
+def _charts(pdf: Paper, subject: Subject) -> None:
+    for today in subject.visit.charts:
+        chart = today.chart
+        pdf.head(f"Maker’s chart: {chart.kind.label}", 40)
+        heads = ["", *(str(column) for column in chart.columns)]
+        rows = [[f"{row:g}", *("" if v is None else f"{v:g}" for v in values)]
+                for row, values in zip(chart.rows, chart.cells, strict=True)]  # fmt: skip
+        if len(heads) <= 12:
+            pdf.rows(heads, rows, [WIDTH / len(heads)] * len(heads))
+
+
+def _pictures(pdf: Paper, subject: Subject) -> None:
+    if not subject.pictures:
+        return
+    pdf.head("Pictures", 80)
+    left, top, tallest = MARGIN, pdf.get_y(), 0.0
+    each = (WIDTH - 6) / 2
+    for photo, data in subject.pictures[:MOST_PICTURES]:
+        height = min(each * photo.height / max(photo.width, 1), 92)
+        if top + height + 8 > 279:
+            pdf.add_page()
+            left, top, tallest = MARGIN, pdf.get_y(), 0.0
+        pdf.image(data, left, top, w=each, h=height, keep_aspect_ratio=True)
+        pdf.set_xy(left, top + height + 0.5)
+        pdf.ink(8, soft=True)
+        words = f"{photo.subsystem_label}. {photo.caption} {subject.at(photo.taken_at)}"
+        pdf.multi_cell(each, 3.8, _cut(words, 160), new_x=XPos.LMARGIN, new_y=YPos.NEXT, align="L")
+        tallest = max(tallest, pdf.get_y() - top)
+        if left == MARGIN:
+            left += each + 6
+        else:
+            left, top, tallest = MARGIN, top + tallest + 3, 0.0
+        pdf.set_y(top)
+    pdf.set_y(top + tallest)
+    pdf.ink()
+
+
+def _found(subject: Subject) -> list[str]:
+    """What was found, as one would tell a customer."""
+    visit, order = subject.visit, subject.order
+    lines = []
+    if visit.look is not None:
+        lines.append("The system works as it should by its temperatures; it was not opened."
+                     if visit.look.decision == "leave_caps_on"
+                     else "Its temperatures ask for a closer look with gauges.")  # fmt: skip
+    elif visit.assessment is not None:
+        advice = visit.assessment.charge.advice
+        lines.append({
+            "leave": "The refrigerant charge is right.",
+            "add": "There was too little refrigerant in it. Refrigerant does not wear out: it "
+                   "went somewhere, so the leak is to be found.",
+            "remove": "There was too much refrigerant in it.",
+            "find_leak": "Refrigerant has leaked out. The leak comes first, before any is added.",
+            "do_not_charge": "The refrigerant charge could not be judged, or is not the trouble.",
+        }[advice])  # fmt: skip
+        diagnosis = visit.assessment.diagnosis
+        about_charge = advice in ("leave", "add", "remove", "find_leak")
+        if diagnosis is not None and diagnosis.confidence != "open" and not about_charge:
+            lines.append(diagnosis.sentence)
+    for check in order.checks:
+        if check.state in ("bad", "watch"):
+            lines.append(f"{check.label}: {' '.join(check.said)}")
+    if order.drift is not None and order.drift.is_flagged:
+        lines.append(f"Since the last good visit: {order.drift.said}")
+    return lines or ["Nothing wrong was found with what was tested."]
+
+
+def _done(subject: Subject) -> list[str]:
+    visit = subject.visit
+    lines = [step.done + "." for step in visit.footprints if step.done]
+    moved = [f"{d.amount:g} {d.unit} of refrigerant {'taken out' if d.removes else 'added'}."
+             for d in visit.doses]  # fmt: skip
+    tested = [c.label.lower() for c in subject.order.checks if c.entries]
+    lines = [line for line in dict.fromkeys(lines) if "efrigerant" not in line] + moved
+    if tested:
+        lines.append(f"Tested: {', '.join(tested)}.")
+    if visit.observations and not tested:
+        lines.append("The system was looked over.")
+    return lines
+
+
+def _customer_picture(pdf: Paper, subject: Subject) -> None:
+    if not subject.pictures or pdf.get_y() > 195:
+        return
+    pdf.ln(3)
+    top, each = pdf.get_y(), 56.0
+    for number, (photo, data) in enumerate(subject.pictures[:3]):
+        height = min(each * photo.height / max(photo.width, 1), 255 - top)
+        pdf.image(data, MARGIN + number * (each + 5), top, w=each, h=height, keep_aspect_ratio=True)
+
+
+def _cut(text: str, most: int) -> str:
+    return text if len(text) <= most else text[: most - 1].rstrip() + "…"

@@ -1,0 +1,485 @@
+"""A system or a visit as one file, and back into another Nudge without loss.
+
+The shape of every row follows its table; what only this machine knows (row numbers, links,
+what the stream remembers) stays here. `docs/formats/` holds the JSON Schema of it.
+"""
+
+import base64
+import json
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass
+from datetime import UTC, date, datetime
+from typing import Annotated, Any, Literal, get_args
+
+from pydantic import AwareDatetime, BaseModel, ConfigDict, Field, ValidationError, create_model
+from sqlalchemy import JSON, inspect, select
+from sqlalchemy.orm import Session
+
+from nudge import __version__
+from nudge.core.callout.spoken_units import value_si
+from nudge.core.errors import CoreError, UnknownName
+from nudge.core.refrigerant.catalogue import refrigerant
+from nudge.core.vocabulary.equipment import application_named, device_named
+from nudge.core.vocabulary.observations import observation
+from nudge.core.vocabulary.points import point
+from nudge.services.clock import Clock
+from nudge.services.errors import NotFound
+from nudge.services.photos import shrunk
+from nudge.services.visits import EventKind
+from nudge.store.database import Database
+from nudge.store.live_tables import Channel, Import, Override, Placement, Plant, SampleRow
+from nudge.store.repositories import book
+from nudge.store.repositories import visits as visits_repository
+from nudge.store.shelf_tables import Cylinder, Movement, Weighing
+from nudge.store.tables import (
+    Base,
+    Callout,
+    Chart,
+    Event,
+    Observation,
+    Reading,
+    Site,
+    Slip,
+    System,
+    Verdict,
+    Visit,
+)
+from nudge.store.visit_tables import (
+    Baseline,
+    Check,
+    Deferred,
+    IntendedChange,
+    Note,
+    Photo,
+    Tick,
+)
+
+FORMAT, VERSION = "nudge-bundle", 1
+MOST_REASONS = 20
+_STRICT = ConfigDict(extra="forbid")
+_LEFT_OUT = {"sequence"}
+_OF_VISIT: dict[str, type[Base]] = {
+    "callouts": Callout, "readings": Reading, "observations": Observation, "events": Event,
+    "verdicts": Verdict, "slips": Slip, "overrides": Override, "ticks": Tick, "checks": Check,
+    "notes": Note, "photos": Photo, "imports": Import, "plants": Plant,
+}  # fmt: skip
+_OF_SYSTEM: dict[str, type[Base]] = {
+    "charts": Chart, "baselines": Baseline, "intended_changes": IntendedChange,
+    "deferred": Deferred,
+}  # fmt: skip
+
+
+class NotABundle(CoreError):
+    """What was given cannot be taken in, with every reason. Nothing was changed."""
+
+    def __init__(self, reasons: Sequence[str]) -> None:
+        shown = list(reasons[:MOST_REASONS])
+        if len(reasons) > MOST_REASONS:
+            shown.append(f"and {len(reasons) - MOST_REASONS} more.")
+        super().__init__("bundle", "Not taken in; nothing was changed. " + " ".join(shown))
+        self.reasons = tuple(reasons)
+
+
+def _row_model(name: str, table: type[Base], *besides: str) -> type[BaseModel]:
+    """A strict model with a field for every column of a table."""
+    fields: dict[str, Any] = {}
+    for column in inspect(table).columns:
+        if column.key in _LEFT_OUT or column.key in besides:
+            continue
+        kind: Any
+        if isinstance(column.type, JSON):
+            kind = dict[str, Any]
+        else:
+            kind = {
+                datetime: AwareDatetime,
+                bytes: Annotated[str, Field(max_length=40_000_000)],
+            }.get(column.type.python_type, column.type.python_type)
+        optional = column.nullable or (table is Baseline and column.key == "kept")
+        fields[column.key] = (kind | None, ...) if optional else (kind, ...)
+    made: type[BaseModel] = create_model(name, __config__=_STRICT, **fields)
+    return made
+
+
+_MODELS: dict[str, type[BaseModel]] = {
+    "sites": _row_model("SiteRow", Site),
+    "systems": _row_model("SystemRow", System),
+    "visits": _row_model("VisitRow", Visit),
+    "cylinders": _row_model("CylinderRow", Cylinder, "retired_at"),
+    "movements": _row_model("MovementRow", Movement),
+    "weighings": _row_model("WeighingRow", Weighing),
+    **{key: _row_model(f"{table.__name__}Row", table)
+       for key, table in (_OF_SYSTEM | _OF_VISIT).items()},
+}  # fmt: skip
+_TABLES: dict[str, type[Base]] = {
+    "sites": Site, "systems": System, "visits": Visit, "cylinders": Cylinder,
+    "movements": Movement, "weighings": Weighing, **_OF_SYSTEM, **_OF_VISIT,
+}  # fmt: skip
+
+
+class PlacementRow(BaseModel):
+    """Where an instrument was, from a moment on [ms]; `offset` is its zero, in core units."""
+
+    model_config = _STRICT
+    id: str
+    point: str
+    counts: bool
+    offset: float
+    since_ms: int
+    how: str
+    recorded_at: AwareDatetime
+
+
+class ChannelRow(BaseModel):
+    """One instrument of a visit with every sample as it came: moments [ms] and core values."""
+
+    model_config = _STRICT
+    visit_id: str
+    key: str
+    label: str
+    source: str
+    created_at: AwareDatetime
+    placements: list[PlacementRow]
+    at_ms: list[int]
+    values: list[float]
+
+
+_BUNDLE_FIELDS: dict[str, Any] = {
+    "format": (Literal["nudge-bundle"], ...),
+    "version": (Literal[1], ...),
+    "made_by": (str, ...),
+    "made_at": (AwareDatetime, ...),
+    **{key: (list[model], ...) for key, model in _MODELS.items()},  # type: ignore[valid-type]
+    "channels": (list[ChannelRow], ...),
+}
+Bundle: type[BaseModel] = create_model(
+    "Bundle", __config__=_STRICT,
+    __doc__="A system, or one visit to it, with everything written about it. Core units: kPa, °C, "
+    "K, kg, W, m; readings also as they were given.",
+    **_BUNDLE_FIELDS,
+)  # fmt: skip
+
+
+def bundle_schema() -> dict[str, Any]:
+    """The JSON Schema of a bundle, as published in docs/formats."""
+    return {"$schema": "https://json-schema.org/draft/2020-12/schema",
+            **Bundle.model_json_schema()}  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class TakenIn:
+    """What an import brought, and what was here already."""
+
+    systems: int
+    visits: int
+    already_here: int
+
+
+class Bundles:
+    """The use cases of carrying data from one Nudge to another."""
+
+    def __init__(self, database: Database, clock: Clock) -> None:
+        self._database, self._clock = database, clock
+
+    def of_system(self, system_id: str) -> dict[str, Any]:
+        """A system with every visit to it. Raises: NotFound."""
+        with self._database.reading() as session:
+            row = book.system(session, system_id)
+            if row is None:
+                raise NotFound("system", system_id)
+            ids = [visit.id for visit in visits_repository.of_system(session, system_id)]
+            return self._bundle(session, row, ids, whole=True)
+
+    def of_visit(self, visit_id: str) -> dict[str, Any]:
+        """One visit, with the system it was on. Raises: NotFound."""
+        with self._database.reading() as session:
+            visit = visits_repository.head(session, visit_id)
+            if visit is None:
+                raise NotFound("visit", visit_id)
+            row = book.system(session, visit.system_id)
+            assert row is not None  # a visit's system cannot be gone: the database holds it
+            return self._bundle(session, row, [visit_id], whole=False)
+
+    def _bundle(
+        self, session: Session, system: System, visit_ids: Sequence[str], whole: bool
+    ) -> dict[str, Any]:
+        moved = list(session.scalars(
+            select(Movement).where(Movement.system_id == system.id,
+                                   *([] if whole else [Movement.visit_id.in_(visit_ids)]))
+            .order_by(Movement.sequence)
+        ))  # fmt: skip
+        weighed = list(session.scalars(
+            select(Weighing).where(Weighing.visit_id.in_(visit_ids)).order_by(Weighing.sequence)
+        ))  # fmt: skip
+        used = dict.fromkeys([*(m.cylinder_id for m in moved), *(w.cylinder_id for w in weighed)])
+        cylinders = [one for key in used if (one := session.get(Cylinder, key)) is not None]
+        site = session.get(Site, system.site_id)
+        visits = [row for key in visit_ids if (row := session.get(Visit, key)) is not None]
+        rows: dict[str, Sequence[Base]] = {
+            "sites": [site] if site else [], "systems": [system], "visits": visits,
+            "cylinders": cylinders, "movements": moved, "weighings": weighed,
+        }  # fmt: skip
+        for key, table in _OF_SYSTEM.items():
+            found = _all(session, table, "system_id", [system.id])
+            if not whole and key != "charts":
+                found = [row for row in found if getattr(row, "visit_id", "") in visit_ids]
+            rows[key] = found
+        for key, table in _OF_VISIT.items():
+            rows[key] = _all(session, table, "visit_id", visit_ids)
+        return {
+            "format": FORMAT,
+            "version": VERSION,
+            "made_by": f"Nudge {__version__}",
+            "made_at": self._clock().astimezone(UTC).isoformat(),
+            **{key: [_plain(row, _MODELS[key]) for row in found] for key, found in rows.items()},
+            "channels": [_channel(session, row) for row in _all(session, Channel, "visit_id",
+                                                                visit_ids)],
+        }  # fmt: skip
+
+    def take_in(self, data: bytes) -> TakenIn:
+        """Take a bundle in, whole or not at all.
+
+        A system that is here keeps its own plate and gets the visits it lacks; a visit that is
+        here and the same is left alone. Raises: NotABundle, with every reason.
+        """
+        given = _read(data)
+        reasons = _problems(given)
+        if reasons:
+            raise NotABundle(reasons)
+        with self._database.writing() as session:
+            clashes = self._clashes(session, given)
+            if clashes:
+                raise NotABundle(clashes)
+            return _write(session, given, self._clock())
+
+    def _clashes(self, session: Session, given: Mapping[str, Any]) -> list[str]:
+        """Rows that are here under the same name and say something else."""
+        found = []
+        for visit in given["visits"]:
+            here = session.get(Visit, visit["id"])
+            if here is None:
+                continue
+            system = book.system(session, here.system_id)
+            if here.system_id != visit["system_id"] or system is None:
+                found.append(f"Visit “{visit['id']}” is here already, on another system.")
+                continue
+            ours = _of_one(self._bundle(session, system, [here.id], whole=False), here.id)
+            if ours != _of_one(given, here.id):
+                found.append(f"Visit “{visit['id']}” is here already and says something else.")
+        for key in ("movements", "cylinders"):
+            for row in given[key]:
+                here_row = session.get(Cylinder, row["id"]) if key == "cylinders" else None
+                if here_row is not None and here_row.refrigerant != row["refrigerant"]:
+                    found.append(f"Cylinder “{row['id']}” is here with another refrigerant.")
+        return found
+
+
+def _all(session: Session, table: type[Base], key: str, ids: Sequence[str]) -> list[Base]:
+    columns = inspect(table).columns
+    order = columns["sequence"] if "sequence" in columns else inspect(table).primary_key[0]
+    query = select(table).where(columns[key].in_(ids)).order_by(order)
+    return list(session.scalars(query))
+
+
+def _plain(row: Base, model: type[BaseModel]) -> dict[str, Any]:
+    """A row as JSON holds it."""
+    found: dict[str, Any] = {}
+    for key in model.model_fields:
+        value = getattr(row, key)
+        if isinstance(value, datetime):
+            value = value.astimezone(UTC).isoformat()
+        elif isinstance(value, date):
+            value = value.isoformat()
+        elif isinstance(value, bytes):
+            value = base64.b64encode(value).decode("ascii")
+        found[key] = value
+    return found
+
+
+def _channel(session: Session, row: Base) -> dict[str, Any]:
+    assert isinstance(row, Channel)
+    placements = session.scalars(
+        select(Placement).where(Placement.channel_id == row.id).order_by(Placement.sequence)
+    )
+    samples = session.execute(
+        select(SampleRow.at_ms, SampleRow.value).where(SampleRow.channel_id == row.id)
+        .order_by(SampleRow.at_ms)
+    ).all()  # fmt: skip
+    return {
+        "visit_id": row.visit_id, "key": row.key, "label": row.label, "source": row.source,
+        "created_at": row.created_at.astimezone(UTC).isoformat(),
+        "placements": [_plain(placed, PlacementRow) for placed in placements],
+        "at_ms": [at for at, _ in samples], "values": [value for _, value in samples],
+    }  # fmt: skip
+
+
+def _read(data: bytes) -> dict[str, Any]:
+    """Raises: NotABundle, for what is no JSON, or not this format."""
+    try:
+        found = json.loads(data)
+    except (ValueError, RecursionError) as broken:
+        raise NotABundle([f"It is not JSON ({str(broken)[:120]})."]) from broken
+    if not isinstance(found, dict) or found.get("format") != FORMAT:
+        raise NotABundle(["It is no Nudge bundle: “format” must be “nudge-bundle”."])
+    if found.get("version") != VERSION:
+        version = str(found.get("version"))[:20]
+        raise NotABundle([f"It is version {version} of the format; here {VERSION} is read."])
+    try:
+        Bundle.model_validate(found)
+    except ValidationError as invalid:
+        raise NotABundle([_said(error) for error in invalid.errors()]) from invalid
+    return found
+
+
+def _said(error: Mapping[str, Any]) -> str:
+    return f"{'.'.join(str(part)[:60] for part in error['loc'])}: {error['msg']}."
+
+
+def _problems(given: Mapping[str, Any]) -> list[str]:
+    """What is well formed but cannot be: names nobody knows, rows that hang in the air."""
+    found: list[str] = []
+
+    def try_it(what: str, check: Callable[[], object]) -> None:
+        try:
+            check()
+        except (CoreError, UnknownName) as refused:
+            found.append(f"{what}: {refused.text('ip')}")
+
+    sites = {row["id"] for row in given["sites"]}
+    for row in given["systems"]:
+        what = f"System “{row['name'][:60]}”"
+        try_it(what, lambda row=row: refrigerant(row["refrigerant"]))  # type: ignore[misc]
+        try_it(what, lambda row=row: device_named(row["metering_device"]))  # type: ignore[misc]
+        try_it(what, lambda row=row: application_named(row["application"]))  # type: ignore[misc]
+        if row["site_id"] not in sites:
+            found.append(f"{what} is at a site that is not in the bundle.")
+    found += _loose_ends(given)
+    for row in given["readings"]:
+        try_it(f"Reading “{row['id'][:40]}”", lambda row=row: value_si(  # type: ignore[misc]
+            row["given_value"], row["given_unit"], point(row["point"]).quantity))  # fmt: skip
+    for row in given["observations"]:
+        try_it(f"Observation “{row['id'][:40]}”", lambda row=row: observation(row["key"]))  # type: ignore[misc]
+    for row in given["events"]:
+        if row["kind"] not in get_args(EventKind):
+            found.append(f"Event “{row['id'][:40]}”: nobody knows “{row['kind'][:40]}”.")
+    for row in given["photos"]:
+        if row["removed_at"] is None:
+            try_it(f"Picture “{row['id'][:40]}”", lambda row=row: _picture(row))  # type: ignore[misc]
+    for row in given["channels"]:
+        if len(row["at_ms"]) != len(row["values"]):
+            found.append(f"Channel “{row['key'][:40]}”: as many moments as values are wanted.")
+    return found
+
+
+def _loose_ends(given: Mapping[str, Any]) -> list[str]:
+    """Rows that belong to something the bundle does not hold."""
+    found: list[str] = []
+    systems, visits, cylinders = (
+        {row["id"] for row in given[key]} for key in ("systems", "visits", "cylinders")
+    )
+    for key, row in _hanging(given, "system_id", ("visits", *_OF_SYSTEM)):
+        if row["system_id"] not in systems:
+            found.append(f"{key}: “{row['id']}” belongs to a system that is not in the bundle.")
+    for key, row in _hanging(given, "visit_id", (*_OF_VISIT, "channels", "baselines", "deferred",
+                                          "intended_changes")):  # fmt: skip
+        if row["visit_id"] not in visits:
+            found.append(f"{key}: a row belongs to a visit that is not in the bundle.")
+    for row in (*given["movements"], *given["weighings"]):
+        if row["cylinder_id"] not in cylinders:
+            found.append(f"“{row['id']}” names a cylinder that is not in the bundle.")
+    return found
+
+
+def _picture(row: Mapping[str, Any]) -> None:
+    try:
+        data = base64.b64decode(row["picture"], validate=True)
+    except ValueError as broken:
+        raise CoreError("picture", "Its bytes are not base64.") from broken
+    shrunk(data)
+
+
+def _hanging(given: Mapping[str, Any], field: str, keys: Sequence[str]) -> list[tuple[str, Any]]:
+    return [(key, row) for key in keys for row in given[key] if field in row]
+
+
+def _of_one(given: Mapping[str, Any], visit_id: str) -> dict[str, Any]:
+    """The part of a bundle that is one visit's own."""
+    own = {key: [row for row in given[key] if row["visit_id"] == visit_id]
+           for key in (*_OF_VISIT, "channels")}  # fmt: skip
+    own["visits"] = [row for row in given["visits"] if row["id"] == visit_id]
+    return own
+
+
+def _write(session: Session, given: Mapping[str, Any], now: datetime) -> TakenIn:
+    here = {row["id"] for row in given["visits"] if session.get(Visit, row["id"]) is not None}
+    new_systems = 0
+    for key in ("sites", "systems", "cylinders"):
+        for row in given[key]:
+            if session.get(_TABLES[key], row["id"]) is None:
+                made = _row(key, row)
+                if key == "cylinders":
+                    made.retired_at = now  # type: ignore[attr-defined]
+                session.add(made)
+                new_systems += key == "systems"
+        session.flush()
+    for row in given["visits"]:
+        if row["id"] not in here:
+            session.add(_row("visits", row))
+    session.flush()
+    for key in (*_OF_SYSTEM, "movements", "weighings"):
+        _write_missing(session, key, given[key])
+    for key in _OF_VISIT:
+        for row in given[key]:
+            if row["visit_id"] not in here:
+                session.add(_row(key, row))
+                session.flush()
+    for row in given["channels"]:
+        if row["visit_id"] not in here:
+            _write_channel(session, row)
+    return TakenIn(new_systems, len(given["visits"]) - len(here), len(here))
+
+
+def _write_missing(session: Session, key: str, rows: Sequence[Mapping[str, Any]]) -> None:
+    kept = set(session.scalars(select(inspect(_TABLES[key]).columns["id"])))
+    for row in rows:
+        if row["id"] not in kept:
+            session.add(_row(key, row))
+            session.flush()
+
+
+def _write_channel(session: Session, row: Mapping[str, Any]) -> None:
+    channel = Channel(visit_id=row["visit_id"], key=row["key"], label=row["label"],
+                      source=row["source"], created_at=_moment(row["created_at"]))  # fmt: skip
+    session.add(channel)
+    session.flush()
+    for placed in row["placements"]:
+        values = {**placed, "recorded_at": _moment(placed["recorded_at"])}
+        session.add(Placement(channel_id=channel.id, **values))
+        session.flush()
+    session.add_all(
+        SampleRow(channel_id=channel.id, at_ms=at, value=value)
+        for at, value in zip(row["at_ms"], row["values"], strict=True)
+    )
+    session.flush()
+
+
+def _row(key: str, row: Mapping[str, Any]) -> Base:
+    table = _TABLES[key]
+    values = {}
+    for name, column in inspect(table).columns.items():
+        if name not in row:
+            continue
+        value = row[name]
+        if value is not None and not isinstance(column.type, JSON):
+            kind = column.type.python_type
+            if kind is datetime:
+                value = _moment(value)
+            elif kind is date:
+                value = date.fromisoformat(value)
+            elif kind is bytes:
+                value = base64.b64decode(value)
+        values[name] = value
+    return table(**values)
+
+
+def _moment(text: str) -> datetime:
+    return datetime.fromisoformat(text)

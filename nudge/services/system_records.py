@@ -1,0 +1,264 @@
+"""What a system's book keeps beyond its plate: baseline and drift, changes made on purpose, what
+is left for another season, the charge written for the next one who comes.
+"""
+
+import json
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from datetime import date, datetime
+
+from nudge import __version__
+from nudge.core.circuit.case import Case, open_case
+from nudge.core.drift.drift import Drift, drift, intended_named, signs_kept
+from nudge.core.errors import CoreError, Impossible
+from nudge.core.said import Measure, say
+from nudge.core.units import Quantity
+from nudge.core.visit.seasons import season_named
+from nudge.services.clock import Clock
+from nudge.services.errors import NotFound
+from nudge.services.plates import plate_of
+from nudge.services.snapshot import Snapshot
+from nudge.services.visits import Visits
+from nudge.store.database import Database
+from nudge.store.repositories import book, shelf, whole_visit
+from nudge.store.repositories import visits as visits_repository
+from nudge.store.tables import System, Visit
+from nudge.store.visit_tables import Baseline, Deferred, IntendedChange
+
+CONDITIONS = ("outdoor_air_temp", "return_air_temp", "return_air_wet_bulb")
+SHOWN = ("superheat", "subcooling", "condensing_over_ambient", "evaporator_difference",
+         "temperature_split")  # fmt: skip
+LARGEST_CHARGE_KG = 200.0
+LONGEST_TEXT = 500
+
+
+@dataclass(frozen=True, slots=True)
+class Snap:
+    """One settled moment of a past visit: when, under what, and what it showed [core units]."""
+
+    visit_id: str
+    at: datetime
+    outdoor_c: float | None
+    values: dict[str, float]
+    advice: str
+
+
+@dataclass(frozen=True, slots=True)
+class Against:
+    """A visit laid beside the baseline that held when it began."""
+
+    baseline: Baseline
+    drift: Drift
+    intended: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Records:
+    """Everything a system's page shows besides its plate and visits."""
+
+    system: System
+    baseline: Baseline | None
+    against: Against | None
+    """The last visit that can be compared."""
+    compared_visit: str
+    intended: Sequence[IntendedChange]
+    deferred: Sequence[Deferred]
+    snaps: Sequence[Snap]
+    added_kg: float
+    removed_kg: float
+
+
+class SystemRecords:
+    """The use cases of a system's book."""
+
+    def __init__(self, database: Database, clock: Clock, visits: Visits) -> None:
+        self._database, self._clock, self._visits = database, clock, visits
+
+    def of(self, system_id: str) -> Records:
+        """Raises: NotFound."""
+        with self._database.reading() as session:
+            system = book.system(session, system_id)
+            if system is None:
+                raise NotFound("system", system_id)
+            visits = visits_repository.of_system(session, system_id)
+            verdicts = visits_repository.latest_verdicts(session, [v.id for v in visits])
+            kept = whole_visit.baseline(session, system_id)
+            moved = shelf.of_system(session, system_id)
+            snaps = [
+                Snap(v.id, verdicts[v.id].given_at, _outdoor(verdicts[v.id].request),
+                     _shown(verdicts[v.id].answer["derived"]),
+                     verdicts[v.id].answer["charge"]["advice"])
+                for v in visits if v.id in verdicts
+            ]  # fmt: skip
+            intended = whole_visit.intended(session, system_id)
+            deferred = whole_visit.deferred(session, system_id)
+        against, compared = None, ""
+        for visit in visits:
+            if kept is not None and visit.id in verdicts and visit.id != kept.visit_id:
+                against = self.against(self._visits.snapshot(visit.id))
+                compared = visit.id
+                break
+        added = sum(mg for kind, mg in moved if kind == "charged") / 1e6
+        removed = sum(mg for kind, mg in moved if kind == "recovered") / 1e6
+        return Records(system, kept, against, compared, intended, deferred, snaps, added, removed)
+
+    def baseline_of(self, system_id: str) -> Baseline | None:
+        with self._database.reading() as session:
+            return whole_visit.baseline(session, system_id)
+
+    def deferred_of(self, system_id: str) -> Sequence[Deferred]:
+        with self._database.reading() as session:
+            return whole_visit.deferred(session, system_id)
+
+    def keep_baseline(self, visit_id: str, entry_id: str) -> None:
+        """Keep a visit's settled, accepted result as its system's baseline.
+
+        Raises: Impossible, where it is not judged right, a gate is shut, or it is dangerous.
+        """
+        snapshot = self._visits.snapshot(visit_id)
+        assessed = snapshot.assessment
+        if assessed is None or snapshot.look is not None:
+            raise Impossible("baseline", say("Nothing is judged yet: connect, settle and read."))
+        blocking = [b for b in assessed.breaches if b.effect == "blocks"]
+        if blocking:
+            raise Impossible("baseline", blocking[0].message)
+        if assessed.charge.advice != "leave" or assessed.hazards:
+            not_right = (
+                "A baseline is a system that is right. This one is not: act first, then read."
+            )
+            raise Impossible("baseline", say(not_right))
+        case = bare(assessed.case)
+        derived = {key: value for key in SHOWN if (value := case.derived.get(key)) is not None}
+        kept = {
+            "signs": signs_kept(case),
+            "readings": dict(case.readings),
+            "derived": derived,
+            "version": __version__,
+        }
+        with self._database.writing() as session:
+            if not session.query(Baseline).filter(Baseline.id == entry_id).first():
+                session.add(
+                    Baseline(id=entry_id, system_id=snapshot.visit.system_id, visit_id=visit_id,
+                             kept=kept, set_at=self._clock())
+                )  # fmt: skip
+
+    def end_baseline(self, system_id: str, entry_id: str) -> None:
+        """The baseline no longer holds; later visits are compared with the next one."""
+        with self._database.writing() as session:
+            now = whole_visit.baseline(session, system_id)
+            if now is not None:
+                session.add(
+                    Baseline(id=entry_id, system_id=system_id, visit_id=now.visit_id, kept=None,
+                             set_at=self._clock())
+                )  # fmt: skip
+
+    def against(self, snapshot: Snapshot) -> Against | None:
+        """A visit against its system's baseline at like conditions; None where there is none."""
+        if snapshot.assessment is None:
+            return None
+        visit = snapshot.visit
+        with self._database.reading() as session:
+            kept = whole_visit.baseline(session, visit.system_id)
+            changes = whole_visit.intended(session, visit.system_id)
+        if kept is None or kept.kept is None or kept.visit_id == visit.id:
+            return None
+        since = tuple(row.key for row in changes if row.happened_at >= kept.set_at)
+        case = bare(snapshot.assessment.case)
+        found = drift(plate_of(visit.system).metering_device.is_valve, kept.kept["signs"],
+                      signs_kept(case), since)  # fmt: skip
+        return Against(kept, found, since)
+
+    def note_drift(self, visit_id: str) -> None:
+        """Keep with a closed visit what had drifted by then, for Today and the system's page."""
+        found = self.against(self._visits.snapshot(visit_id))
+        noted = ""
+        if found is not None and found.drift.is_flagged:
+            said = found.drift.said
+            noted = json.dumps({"ip": said.text("ip"), "si": said.text("si")})
+        with self._database.writing() as session:
+            row = session.get(Visit, visit_id)
+            if row is not None:
+                row.drift = noted
+
+    def intend(
+        self, visit_id: str, entry_id: str, key: str, note: str, corrects: str | None = None
+    ) -> None:
+        """Record something changed on purpose; a correction with no key takes a row back.
+
+        Raises: UnknownName, CoreError, NotFound.
+        """
+        if key or corrects is None:
+            intended_named(key)
+        _check_text("note", note)
+        system_id = self._visits.snapshot(visit_id).visit.system_id
+        with self._database.writing() as session:
+            if not session.query(IntendedChange).filter(IntendedChange.id == entry_id).first():
+                session.add(
+                    IntendedChange(id=entry_id, system_id=system_id, visit_id=visit_id, key=key,
+                                   note=note.strip(), corrects=corrects,
+                                   happened_at=self._clock())
+                )  # fmt: skip
+
+    def defer(
+        self, visit_id: str, entry_id: str, text: str, season: str, due_on: date | None
+    ) -> None:
+        """Leave something for another day or season. Raises: CoreError, UnknownName."""
+        season_named(season)
+        _check_text("what is left", text)
+        if not text.strip():
+            raise CoreError("text", "Say what is left to do.")
+        system_id = self._visits.snapshot(visit_id).visit.system_id
+        with self._database.writing() as session:
+            if session.get(Deferred, entry_id) is None:
+                session.add(
+                    Deferred(id=entry_id, system_id=system_id, visit_id=visit_id,
+                             text=text.strip(), season=season, due_on=due_on,
+                             created_at=self._clock())
+                )  # fmt: skip
+
+    def settle_deferred(self, deferred_id: str, is_done: bool) -> str:
+        """Tick something off, or open it again; answers its system. Raises: NotFound."""
+        with self._database.writing() as session:
+            row = session.get(Deferred, deferred_id)
+            if row is None:
+                raise NotFound("open item", deferred_id)
+            row.done_at = self._clock() if is_done else None
+            return row.system_id
+
+    def write_charge(self, system_id: str, kg: float | None) -> None:
+        """The whole charge, written once for the next one who comes. Raises: CoreError."""
+        if kg is not None and not 0 < kg <= LARGEST_CHARGE_KG:
+            raise Impossible("charge", say(
+                "A whole charge is over zero and at most {most}.",
+                most=Measure(LARGEST_CHARGE_KG, Quantity.CHARGE)))  # fmt: skip
+        with self._database.writing() as session:
+            row = book.system(session, system_id)
+            if row is None:
+                raise NotFound("system", system_id)
+            row.written_charge_kg = kg
+            row.written_charge_at = None if kg is None else self._clock()
+
+
+def bare(case: Case) -> Case:
+    """The case without the system's own past: departures from its class alone."""
+    return open_case(case.plate, case.readings, replace(case.context, own={}))
+
+
+def _check_text(what: str, text: str) -> None:
+    if len(text) > LONGEST_TEXT:
+        raise CoreError(what, f"Keep it under {LONGEST_TEXT} letters; a note on the visit takes "
+                        "more.")  # fmt: skip
+
+
+def _outdoor(request: dict[str, object]) -> float | None:
+    readings = request.get("readings")
+    found = readings.get("outdoor_air_temp") if isinstance(readings, dict) else None
+    if not found:
+        return None
+    value, unit = found
+    return float(value) if unit == "°C" else (float(value) - 32) / 1.8
+
+
+def _shown(derived: dict[str, float | None]) -> dict[str, float]:
+    """Differences of a kept verdict, which is in field units, in core units."""
+    return {key: value / 1.8 for key in SHOWN if (value := derived.get(key)) is not None}

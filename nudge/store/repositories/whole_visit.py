@@ -1,0 +1,108 @@
+"""Ticks, checks, notes, pictures and links of a visit; a system's baseline and what it awaits."""
+
+from collections.abc import Sequence
+
+from sqlalchemy import func, select
+from sqlalchemy.orm import Session
+
+from nudge.store.tables import Visit
+from nudge.store.visit_tables import (
+    Baseline,
+    Check,
+    Deferred,
+    GuestLink,
+    IntendedChange,
+    Note,
+    Photo,
+    Tick,
+)
+
+
+def ticks(session: Session, visit_id: str) -> dict[str, Tick]:
+    """The last tick of every step."""
+    query = select(Tick).where(Tick.visit_id == visit_id).order_by(Tick.sequence)
+    return {row.step: row for row in session.scalars(query)}
+
+
+def checks(session: Session, visit_id: str) -> dict[str, Check]:
+    """The last of every check on a visit."""
+    query = select(Check).where(Check.visit_id == visit_id).order_by(Check.sequence)
+    return {row.key: row for row in session.scalars(query)}
+
+
+def last_checks(session: Session, system_id: str) -> dict[str, Check]:
+    """The last of every check on a system, whichever visit it was on."""
+    query = (
+        select(Check).join(Visit, Visit.id == Check.visit_id)
+        .where(Visit.system_id == system_id).order_by(Check.sequence)
+    )  # fmt: skip
+    return {row.key: row for row in session.scalars(query)}
+
+
+def notes(session: Session, visit_id: str) -> list[Note]:
+    """The notes that stand, in order: corrected ones and those taken back left out."""
+    query = select(Note).where(Note.visit_id == visit_id).order_by(Note.sequence)
+    rows = list(session.scalars(query))
+    replaced = {row.corrects for row in rows if row.corrects}
+    return [row for row in rows if row.id not in replaced and row.text]
+
+
+def photos(session: Session, visit_id: str) -> Sequence[Photo]:
+    """The pictures of a visit, without their bytes, in order."""
+    query = select(Photo).where(Photo.visit_id == visit_id, Photo.removed_at.is_(None))
+    return session.scalars(query.order_by(Photo.taken_at, Photo.id)).all()
+
+
+def photo(session: Session, photo_id: str) -> Photo | None:
+    return session.get(Photo, photo_id)
+
+
+def baseline(session: Session, system_id: str) -> Baseline | None:
+    """The baseline that holds; None where there is none, or it was ended."""
+    query = (
+        select(Baseline).where(Baseline.system_id == system_id)
+        .order_by(Baseline.sequence.desc()).limit(1)
+    )  # fmt: skip
+    row = session.scalars(query).one_or_none()
+    return None if row is None or row.kept is None else row
+
+
+def intended(session: Session, system_id: str) -> list[IntendedChange]:
+    """What was changed on purpose and stands, in order."""
+    query = (
+        select(IntendedChange).where(IntendedChange.system_id == system_id)
+        .order_by(IntendedChange.sequence)
+    )  # fmt: skip
+    rows = list(session.scalars(query))
+    replaced = {row.corrects for row in rows if row.corrects}
+    return [row for row in rows if row.id not in replaced and row.key]
+
+
+def deferred(session: Session, system_id: str) -> Sequence[Deferred]:
+    """Everything left for later on a system, the open ones first."""
+    query = select(Deferred).where(Deferred.system_id == system_id)
+    return session.scalars(query.order_by(Deferred.done_at.is_not(None), Deferred.created_at)).all()
+
+
+def open_deferred(session: Session, most: int) -> Sequence[Deferred]:
+    """What is left for later anywhere, the oldest first."""
+    query = select(Deferred).where(Deferred.done_at.is_(None)).order_by(Deferred.created_at)
+    return session.scalars(query.limit(most)).all()
+
+
+def links(session: Session, visit_id: str) -> Sequence[GuestLink]:
+    query = select(GuestLink).where(GuestLink.visit_id == visit_id)
+    return session.scalars(query.order_by(GuestLink.created_at.desc())).all()
+
+
+def link_by_hash(session: Session, token_hash: str) -> GuestLink | None:
+    query = select(GuestLink).where(GuestLink.token_hash == token_hash)
+    return session.scalars(query).one_or_none()
+
+
+def visits_before(session: Session, visit: Visit) -> int:
+    """How many closed visits the system has had besides this one."""
+    query = select(func.count(Visit.id)).where(
+        Visit.system_id == visit.system_id, Visit.id != visit.id, Visit.closed_at.is_not(None)
+    )
+    return session.scalar(query) or 0

@@ -1,0 +1,51 @@
+"""How often a drift between two yearly visits is flagged, and how often for nothing.
+
+`python -m tools.drift_study [SYSTEMS]`, run by `make drift`. Systems from 3000 on, ordinary and
+strange, each met twice in different weather by instruments with new errors.
+"""
+
+import sys
+from collections import Counter
+from concurrent.futures import ProcessPoolExecutor
+from random import Random
+
+from nudge.core.drift.drift import drift
+from nudge.core.errors import CoreError
+from nudge.core.plant.circuit import NoOperatingPoint
+from tools.make_drift import CAUSES, CHARGE, met
+from tools.sweep import site
+
+SYSTEMS, FROM = 120, 3000
+CHARGED = ("", *CAUSES)
+
+
+def one(job: tuple[int, str]) -> tuple[str, bool, str] | None:
+    """What was said of one system that had a cause ("" for none): flagged, and the first named."""
+    number, cause = job
+    rng = Random(f"study {number} {cause}")
+    kind = ("valve", "orifice", "strange valve", "strange orifice")[number % 4]
+    try:
+        of = site(number, kind)
+        kept = rng.uniform(0.97, 1.03)
+        before = met(of, rng, (), kept)
+        now = met(of, rng, CAUSES.get(cause, ()), kept * CHARGE.get(cause, 1.0))
+    except (NoOperatingPoint, CoreError, ValueError, ArithmeticError):
+        return None
+    found = drift(of.plate.metering_device.is_valve, before, now)
+    named = [named.cause.key for named in found.causes]
+    return cause, found.is_flagged, named[0] if named else ""
+
+
+def main(systems: int = SYSTEMS) -> None:
+    with ProcessPoolExecutor() as pool:
+        for cause in CHARGED:
+            jobs = [(FROM + n, cause) for n in range(systems * (1 if cause else 3))]
+            found = [row for row in pool.map(one, jobs, chunksize=8) if row]
+            flagged = sum(row[1] for row in found)
+            first = Counter(row[2] for row in found).most_common(3)
+            print(f"{cause or 'nothing':20} flagged {flagged} of {len(found)} "
+                  f"({100 * flagged / len(found):.1f} %)  named first: {first}")  # fmt: skip
+
+
+if __name__ == "__main__":
+    main(*(int(argument) for argument in sys.argv[1:]))

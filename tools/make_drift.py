@@ -1,0 +1,124 @@
+"""Makes the table of drift from the simulated plant: `python -m tools.make_drift`.
+
+Every system is met twice, in two weathers, each time by instruments with new errors. Where
+nothing happened in between, what its signs moved is the noise a drift must stand out from;
+where something did, the mean of what they moved is its signature. Numbers 2000 on, apart from
+those of `tools.drift_study`.
+"""
+
+import csv
+import sys
+from collections.abc import Mapping, Sequence
+from concurrent.futures import ProcessPoolExecutor
+from random import Random
+from statistics import fmean
+
+from nudge.core.circuit.case import Context, open_case
+from nudge.core.errors import CoreError
+from nudge.core.judgement.departures import SIGNS, departures
+from nudge.core.plant.circuit import NoOperatingPoint
+from nudge.core.plant.faults import Present, spoiled
+from nudge.core.plant.machine import Conditions
+from nudge.core.plant.steady import steady
+from nudge.core.plant.truth import running_truth
+from nudge.core.plant.wet_air import air_of
+from nudge.core.units import atmospheric_kpa
+from nudge.core.vocabulary.accuracy import accuracy_of
+from tools.drive import ROOT
+from tools.sweep import NOT_READ, Site, site
+
+TABLE = ROOT / "nudge/core/drift/tables/drift.csv"
+SYSTEMS, FROM = 90, 2000
+BIAS, NOISE = 0.30, 0.08
+"""Of an instrument's limit: off for a whole visit, and from one settled reading to the next."""
+DRIFTS = [sign.key for sign in SIGNS.values() if not sign.is_weather]
+CAUSES: Mapping[str, tuple[Present, ...]] = {
+    "charge_lost": (), "charge_over": (), "condenser_fouls": (Present("condenser_dirt", 0.35),),
+    "condenser_fan_slows": (Present("condenser_fan", 0.35),),
+    "indoor_air_falls": (Present("filter_dirty", 0.5),),
+    "indoor_coil_fouls": (Present("evaporator_dirt", 0.5),),
+    "liquid_line_chokes": (Present("drier_restricted", 0.5),),
+    "compressor_wears": (Present("compressor_worn", 0.4),),
+    "metering_starves": (Present("metering_underfeed", 0.4),),
+}  # fmt: skip
+CHARGE = {"charge_lost": 0.90, "charge_over": 1.10}
+
+
+def met(of: Site, rng: Random, faults: Sequence[Present] = (), charge: float = 1.0,
+        exact: bool = False) -> dict[str, float]:  # fmt: skip
+    """One visit: every sign's departure from what is expected in that weather."""
+    kpa = atmospheric_kpa(of.plate.elevation_m)
+    held = Conditions(
+        air_of(rng.uniform(22.3, 27.0), rng.uniform(42, 58), kpa),
+        air_of(rng.uniform(24, 37), rng.uniform(30, 60), kpa), of.right_kg * charge,
+    )  # fmt: skip
+    truth = running_truth(steady(*spoiled(of.machine, held, list(faults))))
+    read = {}
+    for point, value in truth.items():
+        if point not in NOT_READ:
+            limit = 0.0 if exact else accuracy_of(point).limit(value)
+            read[point] = value + rng.gauss(0, BIAS * limit) + rng.gauss(0, NOISE * limit)
+    found = departures(open_case(of.plate, read, Context()))
+    return {key: one.off for key, one in found.items() if not one.sign.is_weather}
+
+
+def moved(job: tuple[str, int, str]) -> dict[str, float] | None:
+    """What the signs of one system moved from one visit to the next; None where it cannot run."""
+    kind, number, cause = job
+    rng = Random(f"drift {kind} {number} {cause}")
+    try:
+        of = site(number, kind)
+        kept = rng.uniform(0.97, 1.03)
+        exact = bool(cause)
+        before = met(of, rng, (), kept, exact)
+        now = met(of, rng, CAUSES.get(cause, ()), kept * CHARGE.get(cause, 1.0), exact)
+    except (NoOperatingPoint, CoreError, ValueError, ArithmeticError):
+        return None
+    return {key: now[key] - before[key] for key in now.keys() & before.keys()}
+
+
+def main() -> None:
+    rows: list[list[object]] = []
+    with ProcessPoolExecutor() as pool:
+        for device in ("valve", "orifice"):
+            kinds = (device, f"strange {device}")
+            jobs = [(kinds[n % 2], FROM + n, "") for n in range(3 * SYSTEMS)]
+            healthy = [one for one in pool.map(moved, jobs, chunksize=8) if one]
+            for key in DRIFTS:
+                rows.append(
+                    [device, "", key, *(_together(healthy, key, other) for other in DRIFTS)]
+                )
+            for cause in CAUSES:
+                jobs = [(kinds[n % 2], FROM + n, cause) for n in range(SYSTEMS)]
+                found = [one for one in pool.map(moved, jobs, chunksize=8) if one]
+                rows.append([device, cause, "", *(_mean(found, key) for key in DRIFTS)])
+    with TABLE.open("w", encoding="utf-8", newline="") as file:
+        file.write("# Made by tools/make_drift.py from the simulated plant. Core units: K, or % for "
+                   "shares.\n# Rows with a sign: how it and the others move together where nothing "
+                   "happened. With a cause: what it moves.\n")  # fmt: skip
+        out = csv.writer(file, lineterminator="\n")
+        out.writerow(["device", "cause", "sign", *DRIFTS])
+        out.writerows(rows)
+    print(f"written to {TABLE}", file=sys.stderr)
+
+
+def _together(found: Sequence[Mapping[str, float]], one: str, other: str) -> str:
+    pairs = [(row[one], row[other]) for row in found if one in row and other in row]
+    if len(pairs) < 10:
+        return ""
+    ends = sorted(abs(a) for a, _ in pairs)
+    cap = 4 * ends[len(ends) // 2] + 1e-9
+    kept = [(a, b) for a, b in pairs if abs(a) < cap]
+    return f"{fmean(a * b for a, b in kept):.4g}"
+
+
+def _mean(found: Sequence[Mapping[str, float]], key: str) -> str:
+    values = sorted(row[key] for row in found if key in row)
+    if len(values) < 10:
+        return ""
+    cut = len(values) // 10
+    return f"{fmean(values[cut : len(values) - cut]):.4g}"
+
+
+if __name__ == "__main__":
+    main()
