@@ -93,8 +93,8 @@ def main() -> None:
                 found = [one for one in pool.map(moved, jobs, chunksize=8) if one]
                 rows.append([device, cause, "", *(_mean(found, key) for key in DRIFTS)])
     with TABLE.open("w", encoding="utf-8", newline="") as file:
-        file.write("# Made by tools/make_drift.py from the simulated plant. Core units: K, or % for "
-                   "shares.\n# Rows with a sign: how it and the others move together where nothing "
+        file.write("# Made by tools/make_drift.py from the simulated plant. Core units: K, or %.\n"
+                   "# Rows with a sign: how it and the others move together where nothing "
                    "happened. With a cause: what it moves.\n")  # fmt: skip
         out = csv.writer(file, lineterminator="\n")
         out.writerow(["device", "cause", "sign", *DRIFTS])

@@ -12,6 +12,7 @@ from nudge.core.units import G_PER_OZ, Quantity, atmospheric_kpa, from_si, to_si
 from nudge.demo.skerrow_live import set_up_live
 from nudge.demo.skerrow_shelf import BOUGHT_DAYS_AGO, CYLINDER_OF, CYLINDERS, WEIGHED
 from nudge.demo.skerrow_story import SITES, SYSTEMS, VISITS, PlannedVisit, Readings
+from nudge.demo.skerrow_years import live_through
 from nudge.services.book import Book
 from nudge.services.clock import system_clock
 from nudge.services.instruments import Instruments
@@ -51,6 +52,8 @@ def fill_if_empty(database: Database, now: datetime | None = None) -> bool:
     clock.now = today - timedelta(days=BOUGHT_DAYS_AGO)
     for cylinder in CYLINDERS:
         shelf.add(*cylinder)
+    clock.now = today
+    live_through(database, clock, visits)
     for visit in VISITS:
         _play(visit, book, visits, shelf, clock, today)
     for days_ago, cylinder_id, drop_kg in WEIGHED:

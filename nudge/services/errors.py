@@ -27,6 +27,14 @@ class Closed(CoreError):
         super().__init__("visit", "This visit is closed. Open it again to write on it.")
 
 
+class ChangedMeanwhile(CoreError):
+    """Somebody else changed the same field since it was seen. Nothing was changed."""
+
+    def __init__(self, found: list[str]) -> None:
+        super().__init__("plate", f"Somebody changed this meanwhile: {'; '.join(found)}. Look, and "
+                         "type it again if yours is right.")  # fmt: skip
+
+
 class Unsettled(Impossible):
     """It still moves, and nobody said why to judge it now."""
 

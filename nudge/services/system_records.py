@@ -9,7 +9,7 @@ from datetime import date, datetime
 
 from nudge import __version__
 from nudge.core.circuit.case import Case, open_case
-from nudge.core.drift.drift import Drift, drift, intended_named, signs_kept
+from nudge.core.drift.drift import UNLIKE, Drift, drift, intended_named, signs_kept
 from nudge.core.errors import CoreError, Impossible
 from nudge.core.said import Measure, say
 from nudge.core.units import Quantity
@@ -161,6 +161,8 @@ class SystemRecords:
             kept = whole_visit.baseline(session, visit.system_id)
             changes = whole_visit.intended(session, visit.system_id)
         if kept is None or kept.kept is None or kept.visit_id == visit.id:
+            return None
+        if any(b.gate.key in UNLIKE for b in snapshot.assessment.breaches):
             return None
         since = tuple(row.key for row in changes if row.happened_at >= kept.set_at)
         case = bare(snapshot.assessment.case)

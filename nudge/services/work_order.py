@@ -86,7 +86,7 @@ class Work:
                 except CoreError:
                     finding = None  # the plate was changed since; the entries are still there
             remembered = dict(before[key].entries) if key in before and not now else {}
-            checks.append(Checked(check, now, finding, _lasting(check, remembered)))
+            checks.append(Checked(check, now, finding, _lasting(remembered)))
         return WorkOrder(order_of(call_named(visit.kind), facts), tuple(checks), kept)
 
     def set_kind(self, visit_id: str, kind: str) -> None:
@@ -103,14 +103,22 @@ class Work:
 
         Raises: UnknownName, CoreError, NotFound, Closed.
         """
-        check_tick(step, state, reason)
+        self.tick_all(visit_id, {entry_id: step}, state, reason)
+
+    def tick_all(
+        self, visit_id: str, steps: Mapping[str, str], state: str, reason: str = ""
+    ) -> None:
+        """The same for several steps at once, by the id of each entry. Raises: as `tick`."""
+        for step in steps.values():
+            check_tick(step, state, reason)
 
         def write(session: Session, visit: Visit) -> None:
-            if not _written(session, Tick, entry_id):
-                session.add(
-                    Tick(id=entry_id, visit_id=visit.id, step=step, state=state,
-                         reason=reason.strip(), ticked_at=self._clock())
-                )  # fmt: skip
+            for entry_id, step in steps.items():
+                if not _written(session, Tick, entry_id):
+                    session.add(
+                        Tick(id=entry_id, visit_id=visit.id, step=step, state=state,
+                             reason=reason.strip(), ticked_at=self._clock())
+                    )  # fmt: skip
 
         self._visits.amend(visit_id, write)
 
@@ -173,11 +181,11 @@ class Work:
     def _say_why(self, visit_id: str, order: Order, reason: str) -> None:
         """Keep with every open step, and in a note, why the visit is closed all the same."""
         stamp = f"{visit_id}:closed:{self._clock().timestamp():.0f}"
-        for stage in order.stages:
-            for step in stage.steps:
-                if step.row.blocks == "closing" and step.state == "open":
-                    key = step.row.key
-                    self.tick(visit_id, f"{stamp}:{key}", key, "skipped", reason)
+        open_steps = [
+            step.row.key for stage in order.stages for step in stage.steps
+            if step.row.blocks == "closing" and step.state == "open"
+        ]  # fmt: skip
+        self.tick_all(visit_id, {f"{stamp}:{key}": key for key in open_steps}, "skipped", reason)
         still = " ".join(danger.text("ip") for danger in order.dangers)
         words = f"Closed all the same, because: {reason}. Open: {still}"
         self.note(visit_id, stamp, "site", words[:LONGEST_NOTE])
@@ -274,7 +282,7 @@ def _weighed_since(session: Session, cylinder_id: str, since: datetime | None) -
     return since is None or any(row.weighed_at > since for row in rows)
 
 
-def _lasting(check: Check, entries: Mapping[str, float | str]) -> Entries:
+def _lasting(entries: Mapping[str, float | str]) -> Entries:
     """What stays true from visit to visit: labels and plates, not what was measured."""
     stays = {"rated", "tolerance", "motor", "strip_kw", "strips"}
     return {key: value for key, value in entries.items() if key in stays}

@@ -13,6 +13,7 @@ from nudge.api.schemas.book import (
     SiteChanges,
     SiteOut,
     SystemOut,
+    clashes,
     site_out,
     system_out,
 )
@@ -25,6 +26,7 @@ from nudge.api.schemas.visits import (
     season_said,
     visit_line,
 )
+from nudge.services.errors import ChangedMeanwhile
 from nudge.services.rows import System
 from nudge.services.today import drift_said
 
@@ -124,7 +126,14 @@ def system(book: BookIn, units: UnitsIn, system_id: str) -> SystemPage:
 
 @router.patch("/systems/{system_id}")
 def change_system(book: BookIn, units: UnitsIn, system_id: str, body: PlateChanges) -> SystemOut:
-    """Change what was sent; the rest is left alone. Refused whole if any value is refused."""
+    """Change what was sent; the rest is left alone. Refused whole if any value is refused.
+
+    409 where `was` shows that somebody else changed a field in the meantime.
+    """
+    now = book.system(system_id).system
+    found = clashes(body, system_out(now, now.site, units))
+    if found:
+        raise ChangedMeanwhile(found)
     row = book.change_system(system_id, body.to_core(units))
     return system_out(row, row.site, units)
 

@@ -33,15 +33,39 @@ class PlateChanges(PlateNumbersIn):
     blower_tap: Text | None = None
     reversing_valve: Name | None = None
     method: Name | None = None
+    was: dict[str, float | str | None] | None = None
+    """What each field was when it was last seen: refused where somebody changed it since."""
 
     def to_core(self, units: UnitSystem) -> dict[str, Any]:
         """The fields that were sent, in core units under their stored names."""
         sent = self.model_dump(exclude_unset=True)
+        sent.pop("was", None)
         for row in PLATE_NUMBERS:
             if row.key in sent:
                 given = sent.pop(row.key)
                 sent[row.field] = None if given is None else to_si(given, row.quantity, units)
         return sent
+
+
+def clashes(seen: PlateChanges, now: "SystemOut") -> list[str]:
+    """The fields that somebody else changed since they were seen, and not to what is sent now."""
+    sent = seen.model_dump(exclude_unset=True)
+    found = []
+    for key, was in (seen.was or {}).items():
+        stands = now.numbers.get(key) if key in now.numbers else getattr(now, key, None)
+        if key in sent and not _same(stands, was) and not _same(stands, sent[key]):
+            found.append(f"{key.replace('_', ' ')} is {_said(stands)} now, not {_said(was)}")
+    return found
+
+
+def _same(one: object, other: object) -> bool:
+    if isinstance(one, float | int) and isinstance(other, float | int):
+        return abs(one - other) < 0.051
+    return one == other or (one in (None, "") and other in (None, ""))
+
+
+def _said(value: object) -> str:
+    return "empty" if value in (None, "") else f"“{str(value)[:40]}”"
 
 
 class NewSystem(PlateChanges):

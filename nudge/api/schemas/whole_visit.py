@@ -131,7 +131,7 @@ class StageOut(BaseModel):
     steps: list[StepOut]
 
 
-class BlankOut(BaseModel):
+class CheckBlankOut(BaseModel):
     key: str
     label: str
     unit: str
@@ -147,7 +147,7 @@ class CheckOut(BaseModel):
     label: str
     subsystem: str
     caution: str
-    blanks: list[BlankOut]
+    blanks: list[CheckBlankOut]
     entries: dict[str, float | str]
     remembered: dict[str, float | str]
     state: str
@@ -334,8 +334,8 @@ def _check(row: Checked, units: UnitSystem) -> CheckOut:
     )
 
 
-def _blank(blank: Blank, units: UnitSystem) -> BlankOut:
-    return BlankOut(
+def _blank(blank: Blank, units: UnitSystem) -> CheckBlankOut:
+    return CheckBlankOut(
         key=blank.key, label=blank.label,
         unit=unit_label(blank.quantity, units) if blank.quantity else "",
         decimals=decimals(blank.quantity, units) if blank.quantity else 0,

@@ -25,6 +25,12 @@ WIDER = 1.3
 """Real places are less alike from year to year than simulated ones: every σ is widened by this."""
 LEAST_SHARE = 0.25
 """Of a signature: less of it than this is not worth a word."""
+UNLIKE = frozenset({
+    "application_not_judged", "not_running", "run_short", "just_changed", "not_settled",
+    "indoor_below_70", "outdoor_below_70", "valve_starved", "outdoor_out_of_range",
+    "standing_pressure_high", "reading_confirmed_wrong", "ice_on_coil",
+})  # fmt: skip
+"""Gates past which a visit is no like condition: nothing is compared while one is shut."""
 FLOORS: Mapping[Quantity, float] = MappingProxyType(
     {Quantity.TEMPERATURE_DIFFERENCE: 0.35, Quantity.PERCENT: 4.0, Quantity.TEMPERATURE: 0.5,
      Quantity.RATIO: 0.05}

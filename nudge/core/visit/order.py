@@ -61,14 +61,24 @@ def order_of(call: Call, facts: Facts) -> Order:
             and row.applies(facts)
         )  # fmt: skip
         found.append(_stage(stage, steps, call, facts))
-    open_ones = [one for one in found if one.state in ("open", "blocked")]
-    here: Stage = open_ones[0].stage if open_ones else "close"
+    here = _here(found)
     stages = tuple(
         StageState(one.stage, one.label, "here", one.steps, one.why)
         if one.stage == here and one.state == "open" else one
         for one in found
     )  # fmt: skip
     return Order(call, stages, here, _dangers(stages, facts))
+
+
+def _here(stages: Sequence[StageState]) -> Stage:
+    """The first stage that holds judging up; else the first open one past all that is done."""
+    for one in stages:
+        holds = any(s.state == "open" and s.row.blocks == "judging" for s in one.steps)
+        if holds and one.state in ("open", "blocked"):
+            return one.stage
+    last = max((n for n, one in enumerate(stages) if one.state == "done"), default=-1)
+    ahead = [one.stage for one in stages[last + 1 :] if one.state in ("open", "blocked")]
+    return ahead[0] if ahead else "close"
 
 
 def check_tick(step: str, state: str, reason: str) -> None:

@@ -25,6 +25,19 @@ export class Broken extends Error {
 }
 
 const PATIENCE_MS = 15_000
+const FILE_PATIENCE_MS = 120_000
+
+/** A file as it is, for what takes bytes. Throws like `request`. */
+export async function send<T>(method: 'POST' | 'PUT', path: string, file: Blob): Promise<T> {
+  return await answered<T>(() =>
+    fetch(`/api${path}`, {
+      method,
+      signal: AbortSignal.timeout(FILE_PATIENCE_MS),
+      body: file,
+      headers: { 'Content-Type': 'application/octet-stream' },
+    }),
+  )
+}
 
 /** One request to the API; answers parsed JSON. Throws `Refused`, `Broken` or `NoAnswer`. */
 export async function request<T>(
@@ -32,15 +45,21 @@ export async function request<T>(
   path: string,
   body?: unknown,
 ): Promise<T> {
-  let response: Response
-  try {
-    response = await fetch(`/api${path}`, {
+  return await answered<T>(() =>
+    fetch(`/api${path}`, {
       method,
       signal: AbortSignal.timeout(PATIENCE_MS),
       ...(body === undefined
         ? {}
         : { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } }),
-    })
+    }),
+  )
+}
+
+async function answered<T>(ask: () => Promise<Response>): Promise<T> {
+  let response: Response
+  try {
+    response = await ask()
   } catch {
     throw new NoAnswer()
   }

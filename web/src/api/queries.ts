@@ -6,13 +6,17 @@ import type {
   Changes,
   Charts,
   Cylinder,
+  Guest,
+  Hit,
   Import,
   Ledger,
   Loadable,
   MethodChoice,
   Opened,
+  Order,
   PocketShape,
   PressureEnthalpy,
+  Records,
   Refrigerant,
   Scale,
   Series,
@@ -48,6 +52,48 @@ export const useRefrigerants = () => useLoad<Refrigerant[]>('refrigerants', '/re
 export const useVocabulary = () => useLoad<Vocabulary>('vocabulary', '/vocabulary')
 export const useSystem = (id: string) => useLoad<SystemPage>('system', `/systems/${id}`, id)
 export const useVisit = (id: string) => useLoad<Visit>('visit', `/visits/${id}`, id)
+
+/** The visit's order of work, asked again whenever the visit changes. */
+export function useOrder(visit: Visit): Order | null {
+  const { units } = usePreferences()
+  const stamp = [visit.state, visit.readings.length, visit.observations, visit.changed_at]
+  const query = useQuery<Order>({
+    queryKey: ['order', visit.id, units, stamp],
+    queryFn: () => request('GET', `/visits/${visit.id}/order?units=${units}`),
+    placeholderData: keepPreviousData,
+    refetchInterval: visit.state === 'under_way' ? 15_000 : false,
+  })
+  return query.data ?? null
+}
+
+export const useRecords = (id: string) =>
+  useLoad<Records>('records', `/systems/${id}/records`, id, 0)
+
+/** A visit through a link, followed every few seconds; it stops asking once the link has ended. */
+export function useGuest(token: string): Loadable<Guest> {
+  const { units } = usePreferences()
+  const query = useQuery<Guest>({
+    queryKey: ['guest', token, units],
+    queryFn: () => request('GET', `/guest/${token}?units=${units}`),
+    refetchInterval: (state) => (state.state.error ? false : 4_000),
+    retry: false,
+  })
+  if (query.error) return { status: 'error', message: query.error.message }
+  return loadable(query)
+}
+
+/** Sites, systems and visits that hold every word; nothing for no words. */
+export function useSearch(text: string): Hit[] {
+  const words = text.trim()
+  const query = useQuery<Hit[]>({
+    queryKey: ['search', words],
+    queryFn: () => request('GET', `/search?text=${encodeURIComponent(words)}`),
+    enabled: words !== '',
+    placeholderData: keepPreviousData,
+    staleTime: 10_000,
+  })
+  return words === '' ? [] : (query.data ?? [])
+}
 
 export const usePocketShape = () => useLoad<PocketShape>('pocket', '/pocket')
 export const useMethods = () => useLoad<MethodChoice[]>('methods', '/methods')

@@ -230,6 +230,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/search": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Search
+         * @description Sites, systems and visits that hold every word.
+         */
+        get: operations["search_api_search_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sites": {
         parameters: {
             query?: never;
@@ -299,6 +319,8 @@ export interface paths {
         /**
          * Change System
          * @description Change what was sent; the rest is left alone. Refused whole if any value is refused.
+         *
+         *     409 where `was` shows that somebody else changed a field in the meantime.
          */
         patch: operations["change_system_api_systems__system_id__patch"];
         trace?: never;
@@ -445,6 +467,8 @@ export interface paths {
         /**
          * Change Visit
          * @description Open a due visit, close or reopen one, change the complaint.
+         *
+         *     Closing is refused while something dangerous is open: `closings` takes a reason.
          */
         patch: operations["change_visit_api_visits__visit_id__patch"];
         trace?: never;
@@ -1220,6 +1244,493 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{visit_id}/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Order
+         * @description Where the visit stands: each stage with its steps, and what blocks judging and why.
+         */
+        get: operations["order_api_visits__visit_id__order_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set Kind
+         * @description Choose the kind of call: it chooses the route.
+         */
+        post: operations["set_kind_api_visits__visit_id__kinds_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/ticks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Tick */
+        post: operations["tick_api_visits__visit_id__ticks_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/checks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Check
+         * @description Fill in a check: kept with the visit, and judged.
+         */
+        post: operations["check_api_visits__visit_id__checks_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/notes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Note */
+        post: operations["note_api_visits__visit_id__notes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/closings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Close
+         * @description Close the visit. With something dangerous open it is refused until a reason is given.
+         */
+        post: operations["close_api_visits__visit_id__closings_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/photos/{photo_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Add Photo
+         * @description A picture as its bytes. It is re-encoded: place, time and owner are not kept.
+         */
+        put: operations["add_photo_api_visits__visit_id__photos__photo_id__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos/{photo_id}.jpg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Photo */
+        get: operations["photo_api_photos__photo_id__jpg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos/{photo_id}/removals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Off
+         * @description Take a picture off its visit.
+         */
+        post: operations["take_off_api_photos__photo_id__removals_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/links": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Invite
+         * @description A read-only link to this visit for somebody on the same network.
+         */
+        post: operations["invite_api_visits__visit_id__links_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/links/{link_id}/revocations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Revoke */
+        post: operations["revoke_api_visits__visit_id__links__link_id__revocations_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/baselines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Baseline
+         * @description Keep this visit's settled result as the system's baseline.
+         */
+        post: operations["keep_baseline_api_visits__visit_id__baselines_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/intended-changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Intend
+         * @description Record something changed on purpose, so that later visits do not cry wolf over it.
+         */
+        post: operations["intend_api_visits__visit_id__intended_changes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/deferred": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Defer */
+        post: operations["defer_api_visits__visit_id__deferred_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deferred/{deferred_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Settle
+         * @description Tick an open item off, or open it again.
+         */
+        post: operations["settle_api_deferred__deferred_id__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/systems/{system_id}/records": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Records
+         * @description A system's book beyond its plate.
+         */
+        get: operations["records_api_systems__system_id__records_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/systems/{system_id}/written-charge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Write Charge
+         * @description The whole charge, written once for the next one who comes.
+         */
+        post: operations["write_charge_api_systems__system_id__written_charge_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/systems/{system_id}/baseline-ends": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * End Baseline
+         * @description The baseline no longer holds.
+         */
+        post: operations["end_baseline_api_systems__system_id__baseline_ends_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/guest/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Look
+         * @description The visit, read-only. 404 once the link has ended.
+         */
+        get: operations["look_api_guest__token__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/guest/{token}/notes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Leave Note
+         * @description Leave a note on the visit.
+         */
+        post: operations["leave_note_api_guest__token__notes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/report.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Report
+         * @description The record of a visit: complete for the file, or `whom=customer` on one plain page.
+         *
+         *     `zone` is the reader's time zone by its name, such as Atlantic/Faroe.
+         */
+        get: operations["report_api_visits__visit_id__report_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/readings.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Readings
+         * @description Every reading as it was given and as it is shown, taken back or not.
+         */
+        get: operations["readings_api_visits__visit_id__readings_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/bundle.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Visit Bundle
+         * @description One visit with the system it was on, to carry to another Nudge.
+         */
+        get: operations["visit_bundle_api_visits__visit_id__bundle_json_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/systems/{system_id}/bundle.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * System Bundle
+         * @description A system with every visit to it, to carry to another Nudge.
+         */
+        get: operations["system_bundle_api_systems__system_id__bundle_json_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bundles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take In
+         * @description Take a bundle in, whole or not at all: refused with every reason.
+         */
+        post: operations["take_in_api_bundles_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1574,6 +2085,52 @@ export interface components {
             /** Kinds */
             kinds: components["schemas"]["ChartKindOut"][];
         };
+        /** CheckBlankOut */
+        CheckBlankOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: string;
+            /** Decimals */
+            decimals: number;
+            /** Choices */
+            choices: [
+                string,
+                string
+            ][];
+            /** Is Needed */
+            is_needed: boolean;
+        };
+        /**
+         * CheckOut
+         * @description A check's form, what was entered (here or, for labels, last time), and what it means.
+         */
+        CheckOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Subsystem */
+            subsystem: string;
+            /** Caution */
+            caution: string;
+            /** Blanks */
+            blanks: components["schemas"]["CheckBlankOut"][];
+            /** Entries */
+            entries: {
+                [key: string]: number | string;
+            };
+            /** Remembered */
+            remembered: {
+                [key: string]: number | string;
+            };
+            /** State */
+            state: string;
+            /** Said */
+            said: string[];
+        };
         /** ChoiceOut */
         ChoiceOut: {
             /** Key */
@@ -1612,7 +2169,7 @@ export interface components {
             /** Most A Burst */
             most_a_burst: number;
             /** Steps */
-            steps: components["schemas"]["StepOut"][];
+            steps: components["schemas"]["nudge__contract__advice__StepOut"][];
         };
         /** ContentsOut */
         ContentsOut: {
@@ -1730,6 +2287,33 @@ export interface components {
             weighings: components["schemas"]["WeighingOut"][];
             loss: components["schemas"]["MovementOut"] | null;
         };
+        /** DeferredDone */
+        DeferredDone: {
+            /** Done */
+            done: boolean;
+        };
+        /** DeferredOut */
+        DeferredOut: {
+            /** Id */
+            id: string;
+            /** System Id */
+            system_id: string;
+            /** Visit Id */
+            visit_id: string;
+            /** Text */
+            text: string;
+            /** Season */
+            season: string;
+            /** Due On */
+            due_on: string | null;
+            /**
+             * Created At
+             * Format: date-time
+             */
+            created_at: string;
+            /** Done At */
+            done_at: string | null;
+        };
         /** DerivedOut */
         DerivedOut: {
             /** Key */
@@ -1817,6 +2401,42 @@ export interface components {
             readings: {
                 [key: string]: number;
             };
+        };
+        /**
+         * DriftLine
+         * @description A system that had drifted when it was last looked at.
+         */
+        DriftLine: {
+            /** System Id */
+            system_id: string;
+            /** Visit Id */
+            visit_id: string;
+            /** Place */
+            place: string;
+            /** Said */
+            said: string;
+            /** Seen At */
+            seen_at: string | null;
+        };
+        /** DriftOut */
+        DriftOut: {
+            /**
+             * Since
+             * Format: date-time
+             */
+            since: string;
+            /** Baseline Visit */
+            baseline_visit: string;
+            /** Is Flagged */
+            is_flagged: boolean;
+            /** Said */
+            said: string;
+            /** Causes */
+            causes: components["schemas"]["ChoiceOut"][];
+            /** Moved */
+            moved: components["schemas"]["MovedOut"][];
+            /** Intended */
+            intended: string[];
         };
         /** EpisodeOut */
         EpisodeOut: {
@@ -1908,6 +2528,27 @@ export interface components {
             /** Line */
             line: number;
         };
+        /** GuestNote */
+        GuestNote: {
+            /** Id */
+            id: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * GuestOut
+         * @description The visit as a guest sees it.
+         */
+        GuestOut: {
+            visit: components["schemas"]["VisitOut"];
+            /** Notes */
+            notes: components["schemas"]["NoteOut"][];
+            /**
+             * Expires At
+             * Format: date-time
+             */
+            expires_at: string;
+        };
         /**
          * GuideOut
          * @description One way to bring a charge right, for this system today.
@@ -1926,7 +2567,7 @@ export interface components {
             /** Figures */
             figures: components["schemas"]["FigureOut"][];
             /** Steps */
-            steps: components["schemas"]["StepOut"][];
+            steps: components["schemas"]["nudge__contract__advice__StepOut"][];
         };
         /** HazardOut */
         HazardOut: {
@@ -1953,6 +2594,23 @@ export interface components {
             misheard: components["schemas"]["MisheardOut"][];
             /** Corrects */
             corrects: boolean;
+        };
+        /**
+         * HitOut
+         * @description Something found: a site, a system or a visit.
+         */
+        HitOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "site" | "system" | "visit";
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+            /** Below */
+            below: string;
         };
         /** HuntingOut */
         HuntingOut: {
@@ -2043,6 +2701,20 @@ export interface components {
             /** How */
             how: string;
         };
+        /** IntendedOut */
+        IntendedOut: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Note */
+            note: string;
+            /**
+             * Happened At
+             * Format: date-time
+             */
+            happened_at: string;
+        };
         /**
          * IsolineOut
          * @description One line of the chart: its value, and (enthalpy, absolute pressure) pairs.
@@ -2123,6 +2795,18 @@ export interface components {
             /** Subcooling Spread */
             subcooling_spread: number;
         };
+        /**
+         * LeakLine
+         * @description A system that loses more than this workshop lets pass, in percent a year.
+         */
+        LeakLine: {
+            /** System Id */
+            system_id: string;
+            /** Place */
+            place: string;
+            /** Rate */
+            rate: number;
+        };
         /** LeakOut */
         LeakOut: {
             /** System Id */
@@ -2153,6 +2837,26 @@ export interface components {
             leaks: components["schemas"]["LeakOut"][];
             /** Threshold */
             threshold: number;
+        };
+        /**
+         * LeftLine
+         * @description Something left for later, and whether its season or day has come.
+         */
+        LeftLine: {
+            /** Id */
+            id: string;
+            /** System Id */
+            system_id: string;
+            /** Place */
+            place: string;
+            /** Text */
+            text: string;
+            /** Season */
+            season: string;
+            /** Due On */
+            due_on: string | null;
+            /** Is In Season */
+            is_in_season: boolean;
         };
         /** LevelOut */
         LevelOut: {
@@ -2195,6 +2899,16 @@ export interface components {
             place: ("low" | "in" | "high") | null;
             /** Source */
             source: string;
+        };
+        /** LinkOut */
+        LinkOut: {
+            /** Id */
+            id: string;
+            /**
+             * Expires At
+             * Format: date-time
+             */
+            expires_at: string;
         };
         /**
          * LiveOut
@@ -2417,6 +3131,26 @@ export interface components {
             done: string;
         };
         /**
+         * MovedOut
+         * @description One sign against the baseline, and what it wanders anyway (1 σ).
+         */
+        MovedOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** By */
+            by: number;
+            /** Sigma */
+            sigma: number;
+            /** Unit */
+            unit: string;
+            /** Is Out */
+            is_out: boolean;
+            /** Is Intended */
+            is_intended: boolean;
+        };
+        /**
          * MovementOut
          * @description `change` is what it does to this cylinder; small amounts in ounces or grams.
          */
@@ -2470,6 +3204,33 @@ export interface components {
             id: string;
         };
         /**
+         * NewCheck
+         * @description A filled form: numbers in the caller's units, choices by their keys.
+         */
+        NewCheck: {
+            /** Id */
+            id: string;
+            /** Key */
+            key: string;
+            /** Entries */
+            entries: {
+                [key: string]: number | string;
+            };
+        };
+        /**
+         * NewClosing
+         * @description Close the visit; with something dangerous open, say why it is left.
+         */
+        NewClosing: {
+            /** Id */
+            id: string;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+        };
+        /**
          * NewConnection
          * @description How the system is connected, of the ways there are.
          */
@@ -2512,6 +3273,20 @@ export interface components {
             /** Water Capacity */
             water_capacity?: number | null;
         };
+        /** NewDeferred */
+        NewDeferred: {
+            /** Id */
+            id: string;
+            /** Text */
+            text: string;
+            /**
+             * Season
+             * @default any
+             */
+            season: string;
+            /** Due On */
+            due_on?: string | null;
+        };
         /**
          * NewDose
          * @description A dose of a visit, in ounces (ip) or grams.
@@ -2534,6 +3309,11 @@ export interface components {
              */
             sure: boolean;
         };
+        /** NewEntry */
+        NewEntry: {
+            /** Id */
+            id: string;
+        };
         /** NewEvent */
         NewEvent: {
             /** Id */
@@ -2550,6 +3330,50 @@ export interface components {
             happened_at: string;
             /** Amount */
             amount?: number | null;
+        };
+        /** NewIntended */
+        NewIntended: {
+            /** Id */
+            id: string;
+            /** Key */
+            key: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Corrects */
+            corrects?: string | null;
+        };
+        /** NewKind */
+        NewKind: {
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+        };
+        /** NewLinkIn */
+        NewLinkIn: {
+            /**
+             * Hours
+             * @default 4
+             */
+            hours: number;
+        };
+        /**
+         * NewLinkOut
+         * @description `path` is where the link leads on this Nudge: the only time it is told.
+         */
+        NewLinkOut: {
+            /** Id */
+            id: string;
+            /**
+             * Expires At
+             * Format: date-time
+             */
+            expires_at: string;
+            /** Path */
+            path: string;
         };
         /**
          * NewMovement
@@ -2569,6 +3393,20 @@ export interface components {
              * @default
              */
             note: string;
+        };
+        /**
+         * NewNote
+         * @description A note; `corrects` puts it in another's place, and an empty text takes that back.
+         */
+        NewNote: {
+            /** Id */
+            id: string;
+            /** Subsystem */
+            subsystem: string;
+            /** Text */
+            text: string;
+            /** Corrects */
+            corrects?: string | null;
         };
         /** NewObservation */
         NewObservation: {
@@ -2657,10 +3495,34 @@ export interface components {
             reversing_valve?: string | null;
             /** Method */
             method?: string | null;
+            /** Was */
+            was?: {
+                [key: string]: number | string | null;
+            } | null;
             /** Id */
             id: string;
             /** Site Id */
             site_id: string;
+        };
+        /**
+         * NewTick
+         * @description A step done, skipped (say why, where it blocks), or open again ("").
+         */
+        NewTick: {
+            /** Id */
+            id: string;
+            /** Step */
+            step: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "done" | "skipped" | "";
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
         };
         /** NewVisit */
         NewVisit: {
@@ -2720,6 +3582,24 @@ export interface components {
             points: string[];
             /** Outcomes */
             outcomes: components["schemas"]["OutcomeOut"][];
+        };
+        /** NoteOut */
+        NoteOut: {
+            /** Id */
+            id: string;
+            /** Subsystem */
+            subsystem: string;
+            /** Subsystem Label */
+            subsystem_label: string;
+            /** Text */
+            text: string;
+            /** Written From */
+            written_from: string;
+            /**
+             * Written At
+             * Format: date-time
+             */
+            written_at: string;
         };
         /** ObservationOut */
         ObservationOut: {
@@ -2789,6 +3669,43 @@ export interface components {
             inputs: components["schemas"]["InputOut"][];
             /** Reference */
             reference: string;
+        };
+        /**
+         * OrderOut
+         * @description A visit's order of work and everything that belongs to it.
+         */
+        OrderOut: {
+            /** Kind */
+            kind: string;
+            /** Kinds */
+            kinds: components["schemas"]["ChoiceOut"][];
+            /** Kind Reason */
+            kind_reason: string;
+            /** Here */
+            here: string;
+            /** Stages */
+            stages: components["schemas"]["StageOut"][];
+            /** Dangers */
+            dangers: string[];
+            /** Checks */
+            checks: components["schemas"]["CheckOut"][];
+            /** Notes */
+            notes: components["schemas"]["NoteOut"][];
+            /** Photos */
+            photos: components["schemas"]["PhotoOut"][];
+            /** Links */
+            links: components["schemas"]["LinkOut"][];
+            /** Subsystems */
+            subsystems: components["schemas"]["ChoiceOut"][];
+            /** Seasons */
+            seasons: components["schemas"]["ChoiceOut"][];
+            /** Intended Kinds */
+            intended_kinds: components["schemas"]["ChoiceOut"][];
+            drift: components["schemas"]["DriftOut"] | null;
+            /** Baseline Here */
+            baseline_here: boolean;
+            /** Deferred */
+            deferred: components["schemas"]["DeferredOut"][];
         };
         /** OtherMethodOut */
         OtherMethodOut: {
@@ -2879,6 +3796,26 @@ export interface components {
              */
             reason: string;
         };
+        /** PhotoOut */
+        PhotoOut: {
+            /** Id */
+            id: string;
+            /** Subsystem */
+            subsystem: string;
+            /** Subsystem Label */
+            subsystem_label: string;
+            /** Caption */
+            caption: string;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /**
+             * Taken At
+             * Format: date-time
+             */
+            taken_at: string;
+        };
         /**
          * PlacementIn
          * @description Put an instrument on a point, or take it off ("").
@@ -2946,6 +3883,10 @@ export interface components {
             reversing_valve?: string | null;
             /** Method */
             method?: string | null;
+            /** Was */
+            was?: {
+                [key: string]: number | string | null;
+            } | null;
         };
         /** PlateNumberOut */
         PlateNumberOut: {
@@ -3227,6 +4168,37 @@ export interface components {
             readings: components["schemas"]["ReadingIn"][];
         };
         /**
+         * RecordsOut
+         * @description A system's book: baseline and drift, changes, open items, charge, every settled snapshot.
+         */
+        RecordsOut: {
+            /** Baseline At */
+            baseline_at: string | null;
+            /** Baseline Visit */
+            baseline_visit: string | null;
+            drift: components["schemas"]["DriftOut"] | null;
+            /** Compared Visit */
+            compared_visit: string;
+            /** Intended */
+            intended: components["schemas"]["IntendedOut"][];
+            /** Deferred */
+            deferred: components["schemas"]["DeferredOut"][];
+            /** Snaps */
+            snaps: components["schemas"]["SnapOut"][];
+            /** Unit */
+            unit: string;
+            /** Added */
+            added: number;
+            /** Removed */
+            removed: number;
+            /** Charge Unit */
+            charge_unit: string;
+            /** Written Charge */
+            written_charge: number | null;
+            /** Written At */
+            written_at: string | null;
+        };
+        /**
          * RefrigerantOut
          * @description One fluid of the catalogue. Glide is at a dew point of 41 °F, where evaporators work.
          */
@@ -3406,6 +4378,27 @@ export interface components {
             /** Caution */
             caution: string | null;
         };
+        /**
+         * SnapOut
+         * @description One settled moment of a past visit; differences in the units asked for.
+         */
+        SnapOut: {
+            /** Visit Id */
+            visit_id: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Outdoor */
+            outdoor: number | null;
+            /** Values */
+            values: {
+                [key: string]: number;
+            };
+            /** Advice */
+            advice: string;
+        };
         /** SpokenOut */
         SpokenOut: {
             /** Point */
@@ -3423,6 +4416,24 @@ export interface components {
             /** End */
             end: number;
         };
+        /** StageOut */
+        StageOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "done" | "here" | "open" | "blocked" | "if_needed";
+            /** Why */
+            why: string;
+            /** Open Steps */
+            open_steps: number;
+            /** Steps */
+            steps: components["schemas"]["nudge__api__schemas__whole_visit__StepOut"][];
+        };
         /** StationOut */
         StationOut: {
             /** Key */
@@ -3435,13 +4446,6 @@ export interface components {
             temperature: number | null;
             /** Is Part */
             is_part: boolean;
-        };
-        /** StepOut */
-        StepOut: {
-            /** Text */
-            text: string;
-            /** Caution */
-            caution: string;
         };
         /**
          * StretchOut
@@ -3624,6 +4628,18 @@ export interface components {
             visits: components["schemas"]["VisitLine"][];
         };
         /**
+         * TakenInOut
+         * @description What an import brought, and what was here already.
+         */
+        TakenInOut: {
+            /** Systems */
+            systems: number;
+            /** Visits */
+            visits: number;
+            /** Already Here */
+            already_here: number;
+        };
+        /**
          * TakenOut
          * @description What became of a batch. `clock_moved` [s] is how far the device's clock was set right.
          */
@@ -3666,6 +4682,12 @@ export interface components {
             due: components["schemas"]["VisitLine"][];
             /** Recent */
             recent: components["schemas"]["VisitLine"][];
+            /** Left */
+            left: components["schemas"]["LeftLine"][];
+            /** Drifting */
+            drifting: components["schemas"]["DriftLine"][];
+            /** Leaking */
+            leaking: components["schemas"]["LeakLine"][];
         };
         /**
          * TraceOut
@@ -3875,6 +4897,14 @@ export interface components {
             };
         };
         /**
+         * WrittenCharge
+         * @description The whole charge in pounds (ip) or kilograms; null takes it away.
+         */
+        WrittenCharge: {
+            /** Charge */
+            charge: number | null;
+        };
+        /**
          * YardOut
          * @description A simulated system as somebody standing there sees it.
          */
@@ -3897,6 +4927,35 @@ export interface components {
             valve_is_open: boolean;
             /** Jobs */
             jobs: components["schemas"]["JobOut"][];
+        };
+        /** StepOut */
+        nudge__api__schemas__whole_visit__StepOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Caution */
+            caution: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "done" | "open" | "skipped";
+            /** Reason */
+            reason: string;
+            /** By Hand */
+            by_hand: boolean;
+            /** Blocks */
+            blocks: string;
+            /** Check */
+            check: string;
+        };
+        /** StepOut */
+        nudge__contract__advice__StepOut: {
+            /** Text */
+            text: string;
+            /** Caution */
+            caution: string;
         };
     };
     responses: never;
@@ -4280,6 +5339,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TodayOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    search_api_search_get: {
+        parameters: {
+            query: {
+                text: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HitOut"][];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6243,6 +7333,882 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DoneOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    order_api_visits__visit_id__order_get: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrderOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    set_kind_api_visits__visit_id__kinds_post: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewKind"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    tick_api_visits__visit_id__ticks_post: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewTick"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    check_api_visits__visit_id__checks_post: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewCheck"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    note_api_visits__visit_id__notes_post: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewNote"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    close_api_visits__visit_id__closings_post: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewClosing"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    add_photo_api_visits__visit_id__photos__photo_id__put: {
+        parameters: {
+            query?: {
+                subsystem?: string;
+                caption?: string;
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+                photo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    photo_api_photos__photo_id__jpg_get: {
+        parameters: {
+            query?: {
+                small?: boolean;
+            };
+            header?: never;
+            path: {
+                photo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    take_off_api_photos__photo_id__removals_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                photo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewEntry"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoOut"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    invite_api_visits__visit_id__links_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewLinkIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewLinkOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    revoke_api_visits__visit_id__links__link_id__revocations_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: string;
+                link_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewEntry"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkOut"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    keep_baseline_api_visits__visit_id__baselines_post: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewEntry"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    intend_api_visits__visit_id__intended_changes_post: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewIntended"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    defer_api_visits__visit_id__deferred_post: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewDeferred"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    settle_api_deferred__deferred_id__post: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                deferred_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeferredDone"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeferredOut"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    records_api_systems__system_id__records_get: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                system_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    write_charge_api_systems__system_id__written_charge_post: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                system_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WrittenCharge"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    end_baseline_api_systems__system_id__baseline_ends_post: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                system_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewEntry"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    look_api_guest__token__get: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GuestOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    leave_note_api_guest__token__notes_post: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GuestNote"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GuestOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    report_api_visits__visit_id__report_pdf_get: {
+        parameters: {
+            query?: {
+                zone?: string;
+                whom?: string;
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    readings_api_visits__visit_id__readings_csv_get: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    visit_bundle_api_visits__visit_id__bundle_json_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    system_bundle_api_systems__system_id__bundle_json_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                system_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    take_in_api_bundles_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenInOut"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -6,6 +6,7 @@ import { ShelfScreen } from '../features/shelf/ShelfScreen'
 import { SystemScreen } from '../features/systems/SystemScreen'
 import { SystemsScreen } from '../features/systems/SystemsScreen'
 import { TodayScreen } from '../features/today/TodayScreen'
+import { GuestScreen } from '../features/visit/GuestScreen'
 import { VisitScreen } from '../features/visit/VisitScreen'
 import { Shell } from './Shell'
 
@@ -13,19 +14,29 @@ export function App() {
   return (
     <QueryClientProvider client={queryClient}>
       <BrowserRouter>
-        <Shell>
-          <Routes>
-            <Route path="/" element={<TodayScreen />} />
-            <Route path="/systems" element={<SystemsScreen />} />
-            <Route path="/systems/:systemId" element={<SystemScreen />} />
-            <Route path="/shelf" element={<ShelfScreen />} />
-            <Route path="/pocket" element={<PocketScreen />} />
-            <Route path="/visits/:visitId" element={<VisitScreen />} />
-            <Route path="*" element={<Nowhere />} />
-          </Routes>
-        </Shell>
+        <Routes>
+          <Route path="/look/:token" element={<GuestScreen />} />
+          <Route path="*" element={<Home />} />
+        </Routes>
       </BrowserRouter>
     </QueryClientProvider>
+  )
+}
+
+/** Everything but a guest's look stands in the shell. */
+function Home() {
+  return (
+    <Shell>
+      <Routes>
+        <Route path="/" element={<TodayScreen />} />
+        <Route path="/systems" element={<SystemsScreen />} />
+        <Route path="/systems/:systemId" element={<SystemScreen />} />
+        <Route path="/shelf" element={<ShelfScreen />} />
+        <Route path="/pocket" element={<PocketScreen />} />
+        <Route path="/visits/:visitId" element={<VisitScreen />} />
+        <Route path="*" element={<Nowhere />} />
+      </Routes>
+    </Shell>
   )
 }
 

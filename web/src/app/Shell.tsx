@@ -1,4 +1,4 @@
-import { useState, useSyncExternalStore, type ReactNode } from 'react'
+import { useEffect, useState, useSyncExternalStore, type ReactNode } from 'react'
 import { NavLink, useNavigate } from 'react-router'
 import { useKeys } from '../state/keys'
 import { dismiss, isSilent, onSilence, useOutbox } from '../state/outbox'
@@ -6,15 +6,27 @@ import { nextUnits, toggleTheme, UNIT_WORDS, usePreferences } from '../state/pre
 import { Button } from '../ui/Button'
 import { Notice } from '../ui/Notice'
 import { KeysCard } from './KeysCard'
+import { Palette } from './Palette'
 
 /** What is on every screen: where you are, whether what you typed is safe, light and units. */
 export function Shell({ children }: { children: ReactNode }) {
   const { theme, units } = usePreferences()
   const navigate = useNavigate()
   const [keysOpen, setKeysOpen] = useState(false)
+  const [finds, setFinds] = useState(false)
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.key.toLowerCase() !== 'k' || !(event.ctrlKey || event.metaKey)) return
+      event.preventDefault()
+      setFinds(true)
+    }
+    window.addEventListener('keydown', onKey)
+    return () => window.removeEventListener('keydown', onKey)
+  }, [])
   useKeys([
     { key: 't', label: 'Today', run: () => void navigate('/') },
     { key: 's', label: 'Systems', run: () => void navigate('/systems') },
+    { key: 'q', shown: 'q, Ctrl K', label: 'Find anything', run: () => setFinds(true) },
     { key: 'k', label: 'Pocket', run: () => void navigate('/pocket') },
     { key: 'n', label: 'Paper or night', run: toggleTheme },
     { key: 'm', label: 'Units: °F psi, °C kPa, °C bar', run: nextUnits },
@@ -38,6 +50,9 @@ export function Shell({ children }: { children: ReactNode }) {
         </nav>
         <div className="ml-auto flex items-center [&>button]:px-1.5 sm:[&>button]:px-4">
           <Kept />
+          <Button weight="quiet" className="no-underline" onClick={() => setFinds(true)}>
+            Find
+          </Button>
           <Button weight="quiet" className="no-underline" onClick={nextUnits}>
             {UNIT_WORDS[units]}
           </Button>
@@ -57,6 +72,7 @@ export function Shell({ children }: { children: ReactNode }) {
       <Silence />
       <RefusedPile />
       <main className="flex min-h-0 flex-1 flex-col">{children}</main>
+      {finds && <Palette onClose={() => setFinds(false)} />}
       <KeysCard open={keysOpen} onClose={() => setKeysOpen(false)} />
     </div>
   )

@@ -61,6 +61,14 @@ type Writing =
   | 'doses'
   | 'dose-corrections'
   | 'connections'
+  | 'kinds'
+  | 'ticks'
+  | 'checks'
+  | 'notes'
+  | 'closings'
+  | 'baselines'
+  | 'intended-changes'
+  | 'deferred'
 
 /** Write something on a visit: it gets an id of its own, in the message and in its body. */
 export function writeOn(
@@ -134,7 +142,7 @@ function mayTryAgain(id: string): boolean {
 }
 
 function remember(message: Message, answer: unknown): void {
-  for (const name of ['cylinders', 'ledger', 'nudge', 'ways']) {
+  for (const name of ['cylinders', 'ledger', 'nudge', 'ways', 'order', 'records']) {
     void queryClient.invalidateQueries({ queryKey: [name] })
   }
   if (message.visitId !== undefined) {
@@ -146,7 +154,7 @@ function remember(message: Message, answer: unknown): void {
   }
   void queryClient.invalidateQueries({ queryKey: ['sites'] })
   void queryClient.invalidateQueries({ queryKey: ['system', (answer as System).id] })
-  for (const name of ['visit', 'charts', 'weigh-in', 'methods']) {
+  for (const name of ['visit', 'charts', 'weigh-in', 'methods', 'today']) {
     void queryClient.invalidateQueries({ queryKey: [name] })
   }
 }

@@ -1,4 +1,4 @@
-import { useEffect, type ReactNode } from 'react'
+import { useEffect, useRef, type ReactNode } from 'react'
 import type {
   MethodChoice,
   PlateNumber,
@@ -120,17 +120,27 @@ function usePlateField(
 ): TypedField {
   const { units } = usePreferences()
   const path = `/systems/${system.id}`
-  return useTypedField({
+  const seen = useRef<unknown>(stored)
+  const typed = useTypedField({
     draft: `plate:${system.id}:${field}:${units}`,
     stored,
     about: (message) => message.path === path && field in message.body,
     read,
-    send: (value) => sendField(path, field, value, units),
+    send: (value) => {
+      sendField(path, field, value, seen.current, units)
+      seen.current = value
+    },
   })
+  useEffect(() => {
+    // What was last seen: not what came in while one was typing, unless it was refused for that.
+    if (typed.text === stored || typed.problem !== null) seen.current = read(stored)
+  })
+  return typed
 }
 
-function sendField(path: string, field: string, value: unknown, units: Units): void {
-  post({ method: 'PATCH', path, body: { [field]: value }, units })
+/** What it was goes with it: where somebody changed it meanwhile, nothing is overwritten. */
+function sendField(path: string, field: string, value: unknown, was: unknown, units: Units) {
+  post({ method: 'PATCH', path, body: { [field]: value, was: { [field]: was } }, units })
 }
 
 function NumberField({ system, row }: { system: System; row: PlateNumber }) {
@@ -213,7 +223,7 @@ function ChoiceField({ system, field, label, options }: ChoiceProps) {
         value={draft ?? system[field]}
         onChange={(event) => {
           setDraft(event.target.value)
-          sendField(`/systems/${system.id}`, field, event.target.value, units)
+          sendField(`/systems/${system.id}`, field, event.target.value, system[field], units)
         }}
         className="h-11 w-full rounded border border-rule-strong bg-sheet px-2"
       >

@@ -13,6 +13,7 @@ import { LinkRow } from '../../ui/LinkRow'
 import { LoadState } from '../../ui/LoadState'
 import { ChartsSection } from './ChartsSection'
 import { PlateForm } from './PlateForm'
+import { Keeping, Standing } from './Records'
 import { WeighInSheet } from './WeighInSheet'
 import { newId } from '../../lib/ids'
 
@@ -74,6 +75,7 @@ function Page({ page, vocabulary, fluids }: Props) {
       </header>
       <div className="grid grid-cols-1 gap-x-10 gap-y-8 lg:grid-cols-[minmax(0,1.3fr)_minmax(0,1fr)]">
         <div className="flex min-w-0 flex-col gap-8">
+          <Standing system={system} units={units} />
           <section aria-label="Plate">
             <Heading aside="kept as you type">Plate</Heading>
             <PlateForm
@@ -90,15 +92,6 @@ function Page({ page, vocabulary, fluids }: Props) {
           <WeighInSheet system={system} vocabulary={vocabulary} />
         </div>
         <div className="flex min-w-0 flex-col gap-8">
-          {fluid && (
-            <section aria-label="Refrigerant">
-              <Heading aside={`safety class ${fluid.safety_class}`}>{fluid.name}</Heading>
-              <FluidFacts fluid={fluid} units={units} />
-            </section>
-          )}
-          <LoadState of={charts}>
-            {(ready) => <ChartsSection systemId={system.id} charts={ready} />}
-          </LoadState>
           <section aria-label="Visits">
             <Heading aside={String(visits.length)}>Visits</Heading>
             <PlanVisit systemId={system.id} />
@@ -119,6 +112,16 @@ function Page({ page, vocabulary, fluids }: Props) {
               ))}
             </ul>
           </section>
+          <Keeping system={system} units={units} />
+          {fluid && (
+            <section aria-label="Refrigerant">
+              <Heading aside={`safety class ${fluid.safety_class}`}>{fluid.name}</Heading>
+              <FluidFacts fluid={fluid} units={units} />
+            </section>
+          )}
+          <LoadState of={charts}>
+            {(ready) => <ChartsSection systemId={system.id} charts={ready} />}
+          </LoadState>
         </div>
       </div>
     </>

@@ -9,6 +9,7 @@ import { Button } from '../../ui/Button'
 import { LoadState } from '../../ui/LoadState'
 import { AddForm } from './AddForm'
 import { DefaultMethods } from './DefaultMethods'
+import { TakeIn } from './TakeIn'
 import { newId } from '../../lib/ids'
 
 /** The book: every site with its systems, found by typing any part of a name or a plate. */
@@ -88,6 +89,7 @@ export function SystemsScreen() {
         }}
       </LoadState>
       <DefaultMethods />
+      <TakeIn />
     </div>
   )
 }

@@ -8,6 +8,7 @@ import { Button } from '../../ui/Button'
 import { Heading } from '../../ui/Heading'
 import { LinkRow } from '../../ui/LinkRow'
 import { LoadState } from '../../ui/LoadState'
+import { Waiting } from './Waiting'
 
 /** What today asks for: visits under way, then due, then the last ones closed. */
 export function TodayScreen() {
@@ -36,6 +37,7 @@ export function TodayScreen() {
               </ul>
             </section>
             <div className="flex flex-col gap-8">
+              <Waiting today={data} />
               <section aria-label="Due">
                 <Heading aside={String(data.due.length)}>Due</Heading>
                 {data.due.length === 0 && <p className="py-4 text-soft">Nothing is planned.</p>}

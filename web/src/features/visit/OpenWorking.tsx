@@ -1,6 +1,7 @@
-import { useState, type ReactNode } from 'react'
+import { useContext, useState, type ReactNode } from 'react'
 import { useWorkings } from '../../api/queries'
 import type { Loadable, Opened } from '../../api/types'
+import { OpensContext } from '../../state/opens'
 import { OpenButton, OpenedCard } from '../../ui/Opened'
 
 type Props = {
@@ -14,6 +15,8 @@ type Props = {
 /** A number of the visit that opens to how it came about; asked for only when opened. */
 export function OpenWorking({ visitId, of, label, className = '', children }: Props) {
   const [open, setOpen] = useState(false)
+  const opens = useContext(OpensContext)
+  if (!opens) return <span className={className}>{children}</span>
   return (
     <>
       <OpenButton label={label} className={className} onOpen={() => setOpen(true)}>

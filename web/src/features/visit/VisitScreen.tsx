@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useState } from 'react'
 import { Link, useParams } from 'react-router'
-import { useVisit, useVocabulary } from '../../api/queries'
-import type { Units, Visit, Vocabulary } from '../../api/types'
+import { useOrder, useVisit, useVocabulary } from '../../api/queries'
+import type { Order, Units, Visit, Vocabulary } from '../../api/types'
 import { shortTime } from '../../lib/format'
 import { useKeys } from '../../state/keys'
 import { useFollowing } from '../../state/live'
@@ -29,6 +29,8 @@ import { LookPanel } from './LookPanel'
 import { NextChecks } from './NextChecks'
 import { NudgeCard, useVisitNudge } from './NudgeCard'
 import { Numbers } from './Numbers'
+import { OrderCard } from './order/OrderCard'
+import { OrderRail } from './order/OrderRail'
 import { Record } from './Record'
 import { note, RunClock } from './RunClock'
 import { Seen } from './Seen'
@@ -60,6 +62,9 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
   const isOpen = visit.state !== 'closed'
   useFollowing(visit.id, units, isOpen)
   const nudge = useVisitNudge(visit)
+  const order = useOrder(visit)
+  const [stage, setStage] = useState<string | null>(null)
+  const finish = () => finished(visit, order, units, () => setStage('close'))
   const isNarrow = useStacked()
   const [drawing, setDrawing] = useState<Drawing>('Loop')
   const [spoken, setSpoken] = useState<Spoken>(NOTHING)
@@ -82,6 +87,7 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
       label: 'What would change the verdict',
       run: () => visit.assessment?.suspects.length && setCard('changes'),
     },
+    { key: 'e', label: 'Order of work', run: () => order && setStage(order.here) },
     { key: 'i', label: 'Instruments', run: () => setDrawer('') },
     { key: 'f', label: 'Read a log file', run: () => isOpen && setImports(true) },
     {
@@ -107,13 +113,14 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
     {
       key: 'c',
       label: visit.state === 'closed' ? 'Open the visit again' : 'Close the visit',
-      run: () => changeVisit(visit.id, { closed: visit.state !== 'closed' }, units),
+      run: finish,
     },
   ])
   return (
     <SpokenContext value={spokenOf}>
       <div data-workspace className="flex min-h-0 flex-1 flex-col px-4 pt-2 md:px-6">
-        <Head visit={visit} units={units} now={now} onDone={() => setCard('done')} />
+        <Head {...{ visit, units, now }} onDone={() => setCard('done')} onFinish={finish} />
+        {order && <OrderRail order={order} onStage={setStage} />}
         <div className="grid min-h-0 flex-1 grid-cols-1 gap-6 lg:grid-cols-[minmax(0,1fr)_22rem]">
           <div className="flex min-w-0 flex-col gap-3 pt-3 pb-2 lg:overflow-y-auto">
             {visit.live && (
@@ -237,9 +244,24 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
       {card === 'done' && (
         <DoneCard {...{ visit, vocabulary, units }} advice={nudge} onClose={() => setCard(null)} />
       )}
+      {stage !== null && order && (
+        <OrderCard
+          key={stage}
+          {...{ visit, units, order }}
+          first={stage}
+          onClose={() => setStage(null)}
+        />
+      )}
       {card === 'changes' && <ChangeOfMind visit={visit} onClose={() => setCard(null)} />}
     </SpokenContext>
   )
+}
+
+/** Close it, or, where something is still open that can hurt, show that first; or open it again. */
+function finished(visit: Visit, order: Order | null, units: Units, show: () => void) {
+  if (visit.state === 'closed') changeVisit(visit.id, { closed: false }, units)
+  else if (order && order.dangers.length > 0) show()
+  else writeOn(visit.id, 'closings', {}, units)
 }
 
 const DRAWINGS = ['Loop', 'Strips', 'Landing'] as const
@@ -268,9 +290,15 @@ function Drawings({ of, onDrawing }: { of: Drawing; onDrawing: (of: Drawing) => 
   )
 }
 
-type HeadProps = { visit: Visit; units: Units; now: Date; onDone: () => void }
+type HeadProps = {
+  visit: Visit
+  units: Units
+  now: Date
+  onDone: () => void
+  onFinish: () => void
+}
 
-function Head({ visit, units, now, onDone }: HeadProps) {
+function Head({ visit, units, now, onDone, onFinish }: HeadProps) {
   const { system } = visit
   const closed = visit.state === 'closed'
   return (
@@ -301,9 +329,7 @@ function Head({ visit, units, now, onDone }: HeadProps) {
       </div>
       <div className="flex flex-wrap items-center gap-2 lg:shrink-0">
         {!closed && <RunClock visit={visit} units={units} now={now} onDone={onDone} />}
-        <Button onClick={() => changeVisit(visit.id, { closed: !closed }, units)}>
-          {closed ? 'Open again' : 'Close visit'}
-        </Button>
+        <Button onClick={onFinish}>{closed ? 'Open again' : 'Close visit'}</Button>
       </div>
     </header>
   )

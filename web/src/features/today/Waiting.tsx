@@ -1,0 +1,79 @@
+import { Link } from 'react-router'
+import type { Today } from '../../api/types'
+import { formatNumber, shortTime } from '../../lib/format'
+import { Heading } from '../../ui/Heading'
+
+/** What drifts, what leaks, and what was left for a season: only where there is something. */
+export function Waiting({ today }: { today: Today }) {
+  const left = today.left.filter((item) => item.is_in_season)
+  const later = today.left.length - left.length
+  return (
+    <>
+      {today.drifting.length > 0 && (
+        <section aria-label="Drifting">
+          <Heading aside={String(today.drifting.length)}>Drifting</Heading>
+          <ul>
+            {today.drifting.map((one) => (
+              <Row
+                key={one.visit_id}
+                to={`/systems/${one.system_id}`}
+                title={one.place}
+                aside={one.seen_at ? shortTime(one.seen_at, new Date()) : ''}
+                below={one.said}
+              />
+            ))}
+          </ul>
+        </section>
+      )}
+      {today.leaking.length > 0 && (
+        <section aria-label="Leaking">
+          <Heading aside={String(today.leaking.length)}>Leaking</Heading>
+          <ul>
+            {today.leaking.map((one) => (
+              <Row
+                key={one.system_id}
+                to={`/systems/${one.system_id}`}
+                title={one.place}
+                aside={`${formatNumber(one.rate, 0)} % a year`}
+                below="Loses more than this workshop lets pass."
+              />
+            ))}
+          </ul>
+        </section>
+      )}
+      {today.left.length > 0 && (
+        <section aria-label="Left for now">
+          <Heading aside={later > 0 ? `${later} wait for their season` : ''}>Left for now</Heading>
+          {left.length === 0 && <p className="py-2 text-soft">Nothing’s season has come.</p>}
+          <ul>
+            {left.map((item) => (
+              <Row
+                key={item.id}
+                to={`/systems/${item.system_id}`}
+                title={item.text}
+                aside={item.due_on ?? ''}
+                below={`${item.place} · ${item.season.toLowerCase()}`}
+              />
+            ))}
+          </ul>
+        </section>
+      )}
+    </>
+  )
+}
+
+type RowProps = { to: string; title: string; aside: string; below: string }
+
+function Row({ to, title, aside, below }: RowProps) {
+  return (
+    <li className="border-b border-rule">
+      <Link to={to} className="block min-h-11 py-2 leading-snug">
+        <span className="flex justify-between gap-3">
+          <strong className="min-w-0">{title}</strong>
+          <span className="shrink-0 text-[0.9rem] text-soft">{aside}</span>
+        </span>
+        <span className="block text-[0.92rem] text-soft">{below}</span>
+      </Link>
+    </li>
+  )
+}

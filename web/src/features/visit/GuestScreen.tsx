@@ -1,0 +1,142 @@
+import { useState } from 'react'
+import { useParams } from 'react-router'
+import { request } from '../../api/client'
+import { queryClient, useGuest, useVocabulary } from '../../api/queries'
+import type { Guest, Vocabulary } from '../../api/types'
+import { shortTime } from '../../lib/format'
+import { newId } from '../../lib/ids'
+import { OpensContext } from '../../state/opens'
+import { usePreferences } from '../../state/preferences'
+import { Button } from '../../ui/Button'
+import { Heading } from '../../ui/Heading'
+import { LoadState } from '../../ui/LoadState'
+import { FourNumbers } from './FourNumbers'
+import { LandingDrawing } from './LandingDrawing'
+import { LoopDrawing } from './LoopDrawing'
+
+/** One visit through somebody else's eyes: live, read-only, with a note to leave. */
+export function GuestScreen() {
+  const { token = '' } = useParams()
+  const guest = useGuest(token)
+  const vocabulary = useVocabulary()
+  return (
+    <div className="mx-auto w-full max-w-5xl flex-1 px-4 py-4 md:px-6">
+      <LoadState of={guest}>
+        {(found) => (
+          <LoadState of={vocabulary}>
+            {(words) => (
+              <OpensContext value={false}>
+                <Seen token={token} found={found} vocabulary={words} />
+              </OpensContext>
+            )}
+          </LoadState>
+        )}
+      </LoadState>
+    </div>
+  )
+}
+
+type Props = { token: string; found: Guest; vocabulary: Vocabulary }
+
+function Seen({ token, found, vocabulary }: Props) {
+  const { visit } = found
+  const { units } = usePreferences()
+  const [text, setText] = useState('')
+  const [said, setSaid] = useState('')
+  const leave = async () => {
+    try {
+      const body = { id: newId(), text }
+      await request('POST', `/guest/${token}/notes?units=${units}`, body)
+      setText('')
+      setSaid('Left. It stands with the visit’s notes.')
+      await queryClient.invalidateQueries({ queryKey: ['guest', token] })
+    } catch (error) {
+      setSaid(error instanceof Error ? error.message : String(error))
+    }
+  }
+  const charge = visit.assessment?.charge
+  const headline = visit.look?.headline ?? charge?.headline ?? 'Nothing is read yet.'
+  const unit = vocabulary.derived.find((one) => one.key === 'superheat')?.unit ?? ''
+  return (
+    <>
+      <p className="text-soft">
+        You look on. The link ends {shortTime(found.expires_at, new Date())}.
+      </p>
+      <h1 className="text-[1.4rem]">
+        {visit.system.site_name}, {visit.system.name}
+      </h1>
+      <p className="text-soft">
+        {visit.system.summary}
+        {visit.complaint !== '' && <> · “{visit.complaint}”</>}
+      </p>
+      <p className="mt-3 border-l-8 border-accent pl-3 text-[1.6rem] leading-tight font-bold">
+        {headline}
+      </p>
+      {charge && !visit.look && <p className="mt-1 pl-5">{charge.reason}</p>}
+      <div className="mt-4">
+        <FourNumbers
+          visitId={visit.id}
+          assessment={visit.assessment}
+          readings={visit.readings}
+          vocabulary={vocabulary}
+        />
+      </div>
+      {visit.loop && visit.assessment && visit.loop.levels.length > 0 && (
+        <div className="relative mt-4 h-80">
+          <LoopDrawing
+            loop={visit.loop}
+            assessment={visit.assessment}
+            vocabulary={vocabulary}
+            instruments={[]}
+            onProbe={() => undefined}
+            onPlace={() => undefined}
+          />
+        </div>
+      )}
+      {visit.assessment && visit.footprints.length > 0 && (
+        <div className="relative mt-4 h-80">
+          <LandingDrawing
+            footprints={visit.footprints}
+            assessment={visit.assessment}
+            nudge={null}
+            unit={unit}
+          />
+        </div>
+      )}
+      <section aria-label="Notes" className="mt-6">
+        <Heading>Notes</Heading>
+        <ul>
+          {found.notes.map((note) => (
+            <li key={note.id} className="border-b border-rule py-2">
+              <p className="text-[0.9rem] text-soft">
+                {note.subsystem_label}
+                {note.written_from === 'office' && ', from the office'}
+              </p>
+              <p className="break-words whitespace-pre-wrap">{note.text}</p>
+            </li>
+          ))}
+        </ul>
+        <form
+          className="mt-2 flex flex-wrap gap-2"
+          onSubmit={(event) => {
+            event.preventDefault()
+            if (text.trim() !== '') void leave()
+          }}
+        >
+          <input
+            aria-label="A note for whoever is there"
+            placeholder="A note for whoever is there"
+            maxLength={4000}
+            value={text}
+            onChange={(event) => setText(event.target.value)}
+            className="h-11 min-w-0 flex-1 rounded border border-rule-strong bg-sheet px-2 placeholder:text-soft"
+          />
+          <Button type="submit" weight="do" disabled={text.trim() === ''}>
+            Leave it
+          </Button>
+        </form>
+        {said !== '' && <p role="status">{said}</p>}
+      </section>
+    </>
+  )
+}

@@ -1,0 +1,61 @@
+import { useState } from 'react'
+import { request } from '../../../api/client'
+import { queryClient } from '../../../api/queries'
+import type { NewLink, Order, Visit } from '../../../api/types'
+import { shortTime } from '../../../lib/format'
+import { newId } from '../../../lib/ids'
+import { Button } from '../../../ui/Button'
+
+type Props = { visit: Visit; order: Order }
+
+/** A second pair of eyes: a link that only shows this visit, ends by itself, and can be ended. */
+export function Links({ visit, order }: Props) {
+  const [made, setMade] = useState<NewLink | null>(null)
+  const [said, setSaid] = useState('')
+  const again = () => queryClient.invalidateQueries({ queryKey: ['order', visit.id] })
+  const ask = async (run: () => Promise<unknown>) => {
+    try {
+      await run()
+      setSaid('')
+      await again()
+    } catch (error) {
+      setSaid(error instanceof Error ? error.message : String(error))
+    }
+  }
+  const invite = () =>
+    ask(async () => setMade(await request<NewLink>('POST', `/visits/${visit.id}/links`, {})))
+  const revoke = (id: string) =>
+    ask(async () => {
+      await request('POST', `/visits/${visit.id}/links/${id}/revocations`, { id: newId() })
+      if (made?.id === id) setMade(null)
+    })
+  return (
+    <div>
+      <Button onClick={() => void invite()}>A link for a second pair of eyes</Button>
+      <p className="mt-1 text-[0.92rem] text-soft">
+        Somebody on the same network sees this visit, live, and can leave a note. Nothing else opens
+        to them.
+      </p>
+      {made && (
+        <input
+          readOnly
+          aria-label="The link"
+          value={`${window.location.origin}${made.path}`}
+          onFocus={(event) => event.target.select()}
+          className="mt-1 h-11 w-full rounded border border-rule-strong bg-ground px-2 font-mono text-[0.85rem]"
+        />
+      )}
+      <ul>
+        {order.links.map((link) => (
+          <li key={link.id} className="flex items-center gap-3">
+            <span className="flex-1">Open until {shortTime(link.expires_at, new Date())}</span>
+            <Button tight onClick={() => void revoke(link.id)}>
+              End it now
+            </Button>
+          </li>
+        ))}
+      </ul>
+      {said !== '' && <p role="alert">{said}</p>}
+    </div>
+  )
+}

@@ -1,0 +1,181 @@
+import { useState } from 'react'
+import type { Order, Stage, Units, Visit } from '../../../api/types'
+import { writeOn } from '../../../state/outbox'
+import { Button } from '../../../ui/Button'
+import { Card } from '../../../ui/Card'
+import { Care } from '../../../ui/Care'
+import { CheckForm } from './CheckForm'
+import { Closing } from './Closing'
+import { Notes } from './Notes'
+import { openWords } from './OrderRail'
+import { Pictures } from './Pictures'
+
+type Props = {
+  visit: Visit
+  units: Units
+  order: Order
+  first: string
+  onClose: () => void
+}
+
+/** The whole order of work, one stage open at a time: its steps, its checks, its cautions. */
+export function OrderCard({ visit, units, order, first, onClose }: Props) {
+  const [open, setOpen] = useState(first)
+  const isOpen = visit.state !== 'closed'
+  return (
+    <Card open onClose={onClose} title="Order of work">
+      <label className="flex flex-wrap items-center gap-x-3">
+        <span className="text-soft">Kind of call</span>
+        <select
+          value={order.kind}
+          disabled={!isOpen}
+          onChange={(event) => writeOn(visit.id, 'kinds', { kind: event.target.value }, units)}
+          className="h-11 rounded border border-rule-strong bg-ground px-2"
+        >
+          {order.kinds.map((kind) => (
+            <option key={kind.key} value={kind.key}>
+              {kind.label}
+            </option>
+          ))}
+        </select>
+        <span className="basis-full text-[0.92rem] text-soft">{order.kind_reason}</span>
+      </label>
+      <ol className="mt-3 border-t border-rule-strong">
+        {order.stages.map((stage) => (
+          <li
+            key={stage.key}
+            ref={stage.key === first ? shown : undefined}
+            data-stage-row={stage.key}
+            className="border-b border-rule"
+          >
+            <button
+              type="button"
+              aria-expanded={open === stage.key}
+              onClick={() => setOpen(open === stage.key ? '' : stage.key)}
+              className="flex min-h-12 w-full items-center justify-between gap-3 text-left"
+            >
+              <span className={stage.key === order.here ? 'font-bold' : ''}>{stage.label}</span>
+              <span className="text-[0.92rem] text-soft">{openWords(stage)}</span>
+            </button>
+            {open === stage.key && <Steps {...{ visit, units, order, stage }} />}
+          </li>
+        ))}
+      </ol>
+      <Notes visit={visit} units={units} order={order} />
+      <Pictures visit={visit} order={order} />
+    </Card>
+  )
+}
+
+/** Brings the stage that was asked for to the top, once. */
+const shown = (row: HTMLLIElement | null) => row?.scrollIntoView({ block: 'start' })
+
+type StageProps = { visit: Visit; units: Units; order: Order; stage: Stage }
+
+function Steps({ visit, units, order, stage }: StageProps) {
+  return (
+    <div className="pb-3">
+      {stage.why !== '' && <p className="border-l-4 border-accent pl-2">Blocked: {stage.why}</p>}
+      <ul>
+        {stage.steps.map((step) => (
+          <StepLine key={step.key} {...{ visit, units, order, step }} />
+        ))}
+      </ul>
+      {stage.key === 'close' && <Closing visit={visit} units={units} order={order} />}
+    </div>
+  )
+}
+
+type StepProps = { visit: Visit; units: Units; order: Order; step: Stage['steps'][number] }
+
+const MARK = { done: '✓', open: '○', skipped: '–' }
+
+function StepLine({ visit, units, order, step }: StepProps) {
+  const [skips, setSkips] = useState(false)
+  const [fills, setFills] = useState(false)
+  const [reason, setReason] = useState('')
+  const isOpen = visit.state !== 'closed'
+  const check = order.checks.find((one) => one.key === step.check)
+  const tick = (state: string, why = '') =>
+    writeOn(visit.id, 'ticks', { step: step.key, state, reason: why }, units)
+  return (
+    <li data-step={step.key} data-state={step.state} className="py-1.5">
+      <div className="flex flex-wrap items-center gap-2">
+        <span aria-hidden className="w-4 text-center font-bold">
+          {MARK[step.state]}
+        </span>
+        <span className={`min-w-0 flex-1 basis-52 ${step.state === 'done' ? 'text-soft' : ''}`}>
+          {step.label}
+          <span className="sr-only">, {step.state}</span>
+          {step.reason !== '' && <em className="not-italic"> · because: {step.reason}</em>}
+        </span>
+        {isOpen && check && (
+          <Button tight aria-expanded={fills} onClick={() => setFills(!fills)}>
+            {check.state === '' ? 'Fill in' : 'Change'}
+          </Button>
+        )}
+        {isOpen && step.state === 'open' && (
+          <>
+            {!check && (
+              <Button tight aria-label={`Done: ${step.label}`} onClick={() => tick('done')}>
+                Done
+              </Button>
+            )}
+            <Button
+              tight
+              weight="quiet"
+              aria-label={`Skip: ${step.label}`}
+              onClick={() => (step.blocks === '' ? tick('skipped') : setSkips(!skips))}
+            >
+              Skip
+            </Button>
+          </>
+        )}
+        {isOpen && step.by_hand && step.state !== 'open' && (
+          <Button tight weight="quiet" onClick={() => tick('')}>
+            Open again
+          </Button>
+        )}
+      </div>
+      {step.caution !== '' && step.state === 'open' && (
+        <div className="pl-6">
+          <Care word="Care:">{step.caution}</Care>
+        </div>
+      )}
+      {skips && (
+        <form
+          className="mt-1 flex flex-wrap gap-2 pl-6"
+          onSubmit={(event) => {
+            event.preventDefault()
+            if (reason.trim() === '') return
+            tick('skipped', reason)
+            setSkips(false)
+          }}
+        >
+          <input
+            autoFocus
+            aria-label={`Why is it skipped: ${step.label}`}
+            placeholder={`It stands before ${step.blocks}. Why is it skipped?`}
+            maxLength={300}
+            value={reason}
+            onChange={(event) => setReason(event.target.value)}
+            className="h-11 min-w-0 flex-1 rounded border border-rule-strong bg-ground px-2 placeholder:text-soft"
+          />
+          <Button type="submit" disabled={reason.trim() === ''}>
+            Skip it
+          </Button>
+        </form>
+      )}
+      {check && check.said.length > 0 && (
+        <p className="pl-6 leading-snug" data-finding={check.state}>
+          <strong>{STATE_WORD[check.state] ?? ''}</strong> {check.said.join(' ')}
+        </p>
+      )}
+      {fills && check && (
+        <CheckForm visit={visit} units={units} check={check} onDone={() => setFills(false)} />
+      )}
+    </li>
+  )
+}
+
+const STATE_WORD: Record<string, string> = { good: 'Right.', watch: 'Mind.', bad: 'Not right.' }

@@ -1,0 +1,65 @@
+import type { Order, Stage } from '../../../api/types'
+
+type Props = { order: Order; onStage: (key: string) => void }
+
+const MARK: Record<Stage['state'], string> = {
+  done: '✓',
+  here: '▸',
+  open: '',
+  blocked: '▮',
+  if_needed: '·',
+}
+const WORD: Record<Stage['state'], string> = {
+  done: 'done',
+  here: 'you are here',
+  open: 'open',
+  blocked: 'blocked',
+  if_needed: 'only if needed',
+}
+
+/** The visit in order: where you are, what is open, what is blocked. Free to jump. */
+export function OrderRail({ order, onStage }: Props) {
+  const here = order.stages.find((stage) => stage.key === order.here)
+  return (
+    <nav aria-label="Order of work" data-here={order.here} className="border-b border-rule">
+      <button
+        type="button"
+        onClick={() => onStage(order.here)}
+        className="flex min-h-11 w-full items-center justify-between gap-3 text-left lg:hidden"
+      >
+        <span className="font-bold">{here?.label}</span>
+        <span className="text-[0.92rem] text-soft">{here ? openWords(here) : ''} · all steps</span>
+      </button>
+      <ol className="hidden overflow-x-auto lg:flex">
+        {order.stages.map((stage) => (
+          <li key={stage.key} className="min-w-0 flex-1">
+            <button
+              type="button"
+              data-stage={stage.key}
+              data-state={stage.state}
+              aria-label={`${stage.label}, ${WORD[stage.state]}`}
+              onClick={() => onStage(stage.key)}
+              className="flex min-h-11 w-full items-center gap-1.5 border-b-4 border-transparent px-1 text-left text-[0.88rem] leading-tight data-[state=done]:text-soft data-[state=here]:border-accent data-[state=here]:font-bold data-[state=if_needed]:text-soft"
+            >
+              <span aria-hidden className="w-3 shrink-0 text-center">
+                {MARK[stage.state]}
+              </span>
+              <span>
+                {stage.label}
+                {stage.open_steps > 0 && stage.state !== 'if_needed' && (
+                  <span className="ml-1.5 font-normal text-soft">{stage.open_steps}</span>
+                )}
+              </span>
+            </button>
+          </li>
+        ))}
+      </ol>
+    </nav>
+  )
+}
+
+export function openWords(stage: Stage): string {
+  if (stage.state === 'blocked') return 'blocked'
+  if (stage.open_steps === 0) return WORD[stage.state]
+  return stage.open_steps === 1 ? '1 step open' : `${stage.open_steps} steps open`
+}

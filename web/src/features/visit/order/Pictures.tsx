@@ -1,0 +1,116 @@
+import { useState } from 'react'
+import { request, send } from '../../../api/client'
+import { queryClient } from '../../../api/queries'
+import type { Order, Photo, Visit } from '../../../api/types'
+import { newId } from '../../../lib/ids'
+import { Button } from '../../../ui/Button'
+import { Heading } from '../../../ui/Heading'
+
+type Props = { visit: Visit; order: Order }
+
+/** Pictures by part of the system, from the camera or a file. */
+export function Pictures({ visit, order }: Props) {
+  const [part, setPart] = useState('outdoor')
+  const [caption, setCaption] = useState('')
+  const [said, setSaid] = useState('')
+  const [busy, setBusy] = useState(false)
+  const isOpen = visit.state !== 'closed'
+  if (!isOpen && order.photos.length === 0) return null
+  const again = () => queryClient.invalidateQueries({ queryKey: ['order', visit.id] })
+  const take = async (file: File | undefined) => {
+    if (!file) return
+    setBusy(true)
+    setSaid('')
+    const query = new URLSearchParams({ subsystem: part, caption })
+    try {
+      await send<Photo>('PUT', `/visits/${visit.id}/photos/${newId()}?${query.toString()}`, file)
+      setCaption('')
+      await again()
+    } catch (error) {
+      setSaid(error instanceof Error ? error.message : String(error))
+    }
+    setBusy(false)
+  }
+  const takeOff = async (photo: Photo) => {
+    try {
+      await request('POST', `/photos/${photo.id}/removals`, { id: newId() })
+      await again()
+    } catch (error) {
+      setSaid(error instanceof Error ? error.message : String(error))
+    }
+  }
+  return (
+    <section aria-label="Pictures" className="mt-5">
+      <Heading aside={String(order.photos.length)}>Pictures</Heading>
+      <ul className="mt-2 grid grid-cols-2 gap-3 sm:grid-cols-3">
+        {order.photos.map((photo) => (
+          <li key={photo.id} data-photo={photo.id}>
+            <a href={`/api/photos/${photo.id}.jpg`} target="_blank" rel="noreferrer">
+              <img
+                src={`/api/photos/${photo.id}.jpg?small=true`}
+                alt={photo.caption || photo.subsystem_label}
+                className="aspect-[4/3] w-full rounded border border-rule-strong object-cover"
+              />
+            </a>
+            <p className="text-[0.88rem] leading-snug">
+              {photo.subsystem_label}
+              {photo.caption !== '' && `. ${photo.caption}`}
+            </p>
+            {isOpen && (
+              <Button tight weight="quiet" onClick={() => void takeOff(photo)}>
+                Take off
+              </Button>
+            )}
+          </li>
+        ))}
+      </ul>
+      {isOpen && (
+        <div className="mt-2 flex flex-wrap items-center gap-2">
+          <select
+            aria-label="Which part the picture shows"
+            value={part}
+            onChange={(event) => setPart(event.target.value)}
+            className="h-11 rounded border border-rule-strong bg-ground px-2"
+          >
+            {order.subsystems.map((one) => (
+              <option key={one.key} value={one.key}>
+                {one.label}
+              </option>
+            ))}
+          </select>
+          <input
+            aria-label="Words under the picture"
+            placeholder="Words under it"
+            maxLength={200}
+            value={caption}
+            onChange={(event) => setCaption(event.target.value)}
+            className="h-11 min-w-0 flex-1 basis-36 rounded border border-rule-strong bg-ground px-2 placeholder:text-soft"
+          />
+          <label className="inline-flex min-h-11 cursor-pointer items-center rounded border border-rule-strong bg-sheet px-4 focus-within:outline-3">
+            {busy ? 'Taking it in…' : 'Add a picture'}
+            <input
+              type="file"
+              accept="image/*"
+              capture="environment"
+              className="sr-only"
+              onChange={(event) => {
+                void take(event.target.files?.[0])
+                event.target.value = ''
+              }}
+            />
+          </label>
+        </div>
+      )}
+      {said !== '' && (
+        <p role="alert" className="mt-1 border-l-4 border-alarm pl-2">
+          {said}
+        </p>
+      )}
+      {isOpen && (
+        <p className="mt-1 text-[0.88rem] text-soft">
+          Made smaller and saved anew: the place and time a camera writes into it are not kept.
+        </p>
+      )}
+    </section>
+  )
+}
