@@ -70,9 +70,15 @@ web/dist/index.html: web/node_modules/.ready $(WEB_SOURCES)
 books: setup-dev  ## the rule tables in docs/, from the code's own tables
 	@$(PY) -m tools.books
 
-.PHONY: charge responses
+.PHONY: charge responses drift wander
 charge: setup-dev  ## how well the dose advisor charges, in closed loop
 	@$(PY) -m tools.charge_study
 
 responses: setup-dev  ## the book of charge responses, from the simulated plant
 	@$(PY) -m tools.make_responses
+
+drift: setup-dev  ## how often a drift between two visits is flagged, and how often for nothing
+	@$(PY) -m tools.drift_study
+
+wander: setup-dev  ## the table of drift, from the simulated plant
+	@$(PY) -m tools.make_drift

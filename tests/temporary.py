@@ -35,7 +35,7 @@ class HandClock:
 
 
 @cache
-def _skerrow() -> Path:
+def skerrow() -> Path:
     """The Skerrow data, written once a run; each test works on its own copy."""
     folder = tempfile.mkdtemp()
     atexit.register(shutil.rmtree, folder)
@@ -55,7 +55,7 @@ class WithDatabase(unittest.TestCase):
         self.addCleanup(folder.cleanup)
         self.folder = Path(folder.name)
         self.clock = HandClock()
-        shutil.copyfile(_skerrow() / "nudge.sqlite3", self.folder / "nudge.sqlite3")
+        shutil.copyfile(skerrow() / "nudge.sqlite3", self.folder / "nudge.sqlite3")
         self.database = Database(self.folder)
         self.addCleanup(self.database.close)
         self.visits = Visits(self.database, self.clock)

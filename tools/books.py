@@ -14,6 +14,8 @@ import nudge.core
 from nudge.core.air.airflow import AIRFLOW_METHODS, AMPS_SAYS, CLIMATES, per_ton
 from nudge.core.air.coil import CONSTANTS
 from nudge.core.air.static import STATIC_RULES
+from nudge.core.charging.guides import OTHER_SCHOOLS
+from nudge.core.charging.guides import STEPS as WAY_STEPS
 from nudge.core.charging.leak_rate import LEAK_THRESHOLDS
 from nudge.core.charging.ledger import MOVEMENT_KINDS
 from nudge.core.charging.stops import STOPS
@@ -21,6 +23,8 @@ from nudge.core.charging.tubes import HOSES, TUBES
 from nudge.core.charging.ways import CONNECTIONS, KG_PER_OZ, WAYS
 from nudge.core.chart.chart import KINDS
 from nudge.core.circuit.derived_table import DERIVED
+from nudge.core.drift.drift import CAUSES, INTENDED
+from nudge.core.drift.table import wander
 from nudge.core.electrical.capacitor import capacitor_rules
 from nudge.core.judgement.cautions import CAUTIONS
 from nudge.core.judgement.check_table import CHECKS, CLEANED, SECOND_LOAD
@@ -51,6 +55,10 @@ from nudge.core.settling.stability import LOAD, SLOW
 from nudge.core.settling.trust import PROBE_LIES, TRUST_CHECKS
 from nudge.core.targets.choose import SCHOOLS
 from nudge.core.units import UNITS, Quantity, from_si
+from nudge.core.visit.calls import CALLS
+from nudge.core.visit.checks import CHECKS as VISIT_CHECKS
+from nudge.core.visit.seasons import SEASONS
+from nudge.core.visit.steps import STEPS
 from nudge.core.vocabulary.accuracy import ACCURACY
 from nudge.core.vocabulary.actions import ACTIONS
 from nudge.core.vocabulary.equipment import PLATE_NUMBERS
@@ -111,6 +119,39 @@ def tables() -> dict[str, str]:
             ((_key(a.key), f"{a.fixed:.3g}", f"{a.share:.1%}", a.reason)
              for a in ACCURACY.values()),
         ),
+        "other_schools": _table(("key", "school", "how", "why it is not first"),
+                                ((_key(s.key), s.label, s.how, s.reason) for s in OTHER_SCHOOLS)),
+        "way_steps": _table(
+            ("way", "steps"),
+            ((_key(key), worded(" ".join(step.text for step in steps), "ip"))
+             for key, steps in WAY_STEPS.items()),
+        ),
+        "calls": _table(("kind of call", "what it is", "why this route"),
+                        ((_key(c.key), c.label, c.reason) for c in CALLS.values())),
+        "steps": _table(
+            ("step", "stage", "what", "stands before", "caution"),
+            ((_key(s.key), s.stage, worded(s.label, "ip"), s.blocks or "nothing",
+              worded(s.caution, "ip")) for s in STEPS),
+        ),
+        "visit_checks": _table(
+            ("check", "part", "what is filled in", "caution"),
+            ((_key(c.key), c.subsystem, "; ".join(b.label for b in c.blanks), c.caution)
+             for c in VISIT_CHECKS.values()),
+        ),
+        "seasons": _table(("season", "in words", "months"),
+                          ((_key(s.key), worded(s.label, "ip"),
+                            ", ".join(map(str, s.months)) or "any") for s in SEASONS.values())),
+        "drift_causes": _table(
+            ("cause", "in words", "what to look at",
+             "moves on a valve system (K of subcooling, of condensing over ambient)"),
+            ((_key(c.key), c.label, c.look,
+              f"{wander(True).causes[c.key].get('subcooling', 0):.1f}, "
+              f"{wander(True).causes[c.key].get('condensing_over_ambient', 0):.1f}")
+             for c in CAUSES.values()),
+        ),
+        "intended": _table(("change", "in words", "signs taken out of the count"),
+                           ((_key(i.key), i.label, ", ".join(i.moves))
+                            for i in INTENDED.values())),
         "tubes": _table(
             ("tube, in.", "outside, in.", "wall, in."),
             ((t.name, f"{t.outside_in:g}", f"{t.wall_in:.3f}") for t in TUBES),

@@ -9,64 +9,47 @@ import json
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import UTC, date, datetime
-from typing import Annotated, Any, Literal, get_args
+from typing import Any, get_args
 
-from pydantic import AwareDatetime, BaseModel, ConfigDict, Field, ValidationError, create_model
-from sqlalchemy import JSON, inspect, select
+from pydantic import BaseModel, ValidationError
+from sqlalchemy import inspect, select
 from sqlalchemy.orm import Session
 
 from nudge import __version__
 from nudge.core.callout.spoken_units import value_si
-from nudge.core.errors import CoreError, UnknownName
+from nudge.core.errors import CoreError
 from nudge.core.refrigerant.catalogue import refrigerant
 from nudge.core.vocabulary.equipment import application_named, device_named
 from nudge.core.vocabulary.observations import observation
 from nudge.core.vocabulary.points import point
+from nudge.services.bundle_shape import (
+    FORMAT,
+    MODELS,
+    OF_SYSTEM,
+    OF_VISIT,
+    TABLES,
+    VERSION,
+    Bundle,
+    PlacementRow,
+    kind_of,
+)
 from nudge.services.clock import Clock
 from nudge.services.errors import NotFound
 from nudge.services.photos import shrunk
 from nudge.services.visits import EventKind
 from nudge.store.database import Database
-from nudge.store.live_tables import Channel, Import, Override, Placement, Plant, SampleRow
+from nudge.store.live_tables import Channel, Placement, SampleRow
 from nudge.store.repositories import book
 from nudge.store.repositories import visits as visits_repository
 from nudge.store.shelf_tables import Cylinder, Movement, Weighing
 from nudge.store.tables import (
     Base,
-    Callout,
-    Chart,
-    Event,
-    Observation,
-    Reading,
     Site,
-    Slip,
     System,
-    Verdict,
     Visit,
 )
-from nudge.store.visit_tables import (
-    Baseline,
-    Check,
-    Deferred,
-    IntendedChange,
-    Note,
-    Photo,
-    Tick,
-)
 
-FORMAT, VERSION = "nudge-bundle", 1
 MOST_REASONS = 20
-_STRICT = ConfigDict(extra="forbid")
-_LEFT_OUT = {"sequence"}
-_OF_VISIT: dict[str, type[Base]] = {
-    "callouts": Callout, "readings": Reading, "observations": Observation, "events": Event,
-    "verdicts": Verdict, "slips": Slip, "overrides": Override, "ticks": Tick, "checks": Check,
-    "notes": Note, "photos": Photo, "imports": Import, "plants": Plant,
-}  # fmt: skip
-_OF_SYSTEM: dict[str, type[Base]] = {
-    "charts": Chart, "baselines": Baseline, "intended_changes": IntendedChange,
-    "deferred": Deferred,
-}  # fmt: skip
 
 
 class NotABundle(CoreError):
@@ -78,91 +61,6 @@ class NotABundle(CoreError):
             shown.append(f"and {len(reasons) - MOST_REASONS} more.")
         super().__init__("bundle", "Not taken in; nothing was changed. " + " ".join(shown))
         self.reasons = tuple(reasons)
-
-
-def _row_model(name: str, table: type[Base], *besides: str) -> type[BaseModel]:
-    """A strict model with a field for every column of a table."""
-    fields: dict[str, Any] = {}
-    for column in inspect(table).columns:
-        if column.key in _LEFT_OUT or column.key in besides:
-            continue
-        kind: Any
-        if isinstance(column.type, JSON):
-            kind = dict[str, Any]
-        else:
-            kind = {
-                datetime: AwareDatetime,
-                bytes: Annotated[str, Field(max_length=40_000_000)],
-            }.get(column.type.python_type, column.type.python_type)
-        optional = column.nullable or (table is Baseline and column.key == "kept")
-        fields[column.key] = (kind | None, ...) if optional else (kind, ...)
-    made: type[BaseModel] = create_model(name, __config__=_STRICT, **fields)
-    return made
-
-
-_MODELS: dict[str, type[BaseModel]] = {
-    "sites": _row_model("SiteRow", Site),
-    "systems": _row_model("SystemRow", System),
-    "visits": _row_model("VisitRow", Visit),
-    "cylinders": _row_model("CylinderRow", Cylinder, "retired_at"),
-    "movements": _row_model("MovementRow", Movement),
-    "weighings": _row_model("WeighingRow", Weighing),
-    **{key: _row_model(f"{table.__name__}Row", table)
-       for key, table in (_OF_SYSTEM | _OF_VISIT).items()},
-}  # fmt: skip
-_TABLES: dict[str, type[Base]] = {
-    "sites": Site, "systems": System, "visits": Visit, "cylinders": Cylinder,
-    "movements": Movement, "weighings": Weighing, **_OF_SYSTEM, **_OF_VISIT,
-}  # fmt: skip
-
-
-class PlacementRow(BaseModel):
-    """Where an instrument was, from a moment on [ms]; `offset` is its zero, in core units."""
-
-    model_config = _STRICT
-    id: str
-    point: str
-    counts: bool
-    offset: float
-    since_ms: int
-    how: str
-    recorded_at: AwareDatetime
-
-
-class ChannelRow(BaseModel):
-    """One instrument of a visit with every sample as it came: moments [ms] and core values."""
-
-    model_config = _STRICT
-    visit_id: str
-    key: str
-    label: str
-    source: str
-    created_at: AwareDatetime
-    placements: list[PlacementRow]
-    at_ms: list[int]
-    values: list[float]
-
-
-_BUNDLE_FIELDS: dict[str, Any] = {
-    "format": (Literal["nudge-bundle"], ...),
-    "version": (Literal[1], ...),
-    "made_by": (str, ...),
-    "made_at": (AwareDatetime, ...),
-    **{key: (list[model], ...) for key, model in _MODELS.items()},  # type: ignore[valid-type]
-    "channels": (list[ChannelRow], ...),
-}
-Bundle: type[BaseModel] = create_model(
-    "Bundle", __config__=_STRICT,
-    __doc__="A system, or one visit to it, with everything written about it. Core units: kPa, °C, "
-    "K, kg, W, m; readings also as they were given.",
-    **_BUNDLE_FIELDS,
-)  # fmt: skip
-
-
-def bundle_schema() -> dict[str, Any]:
-    """The JSON Schema of a bundle, as published in docs/formats."""
-    return {"$schema": "https://json-schema.org/draft/2020-12/schema",
-            **Bundle.model_json_schema()}  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True)
@@ -218,19 +116,19 @@ class Bundles:
             "sites": [site] if site else [], "systems": [system], "visits": visits,
             "cylinders": cylinders, "movements": moved, "weighings": weighed,
         }  # fmt: skip
-        for key, table in _OF_SYSTEM.items():
+        for key, table in OF_SYSTEM.items():
             found = _all(session, table, "system_id", [system.id])
             if not whole and key != "charts":
                 found = [row for row in found if getattr(row, "visit_id", "") in visit_ids]
             rows[key] = found
-        for key, table in _OF_VISIT.items():
+        for key, table in OF_VISIT.items():
             rows[key] = _all(session, table, "visit_id", visit_ids)
         return {
             "format": FORMAT,
             "version": VERSION,
             "made_by": f"Nudge {__version__}",
             "made_at": self._clock().astimezone(UTC).isoformat(),
-            **{key: [_plain(row, _MODELS[key]) for row in found] for key, found in rows.items()},
+            **{key: [_plain(row, MODELS[key]) for row in found] for key, found in rows.items()},
             "channels": [_channel(session, row) for row in _all(session, Channel, "visit_id",
                                                                 visit_ids)],
         }  # fmt: skip
@@ -341,8 +239,10 @@ def _problems(given: Mapping[str, Any]) -> list[str]:
     def try_it(what: str, check: Callable[[], object]) -> None:
         try:
             check()
-        except (CoreError, UnknownName) as refused:
+        except CoreError as refused:
             found.append(f"{what}: {refused.text('ip')}")
+        except KeyError as unknown:
+            found.append(f"{what}: nobody knows {str(unknown)[:60]}.")
 
     sites = {row["id"] for row in given["sites"]}
     for row in given["systems"]:
@@ -376,10 +276,10 @@ def _loose_ends(given: Mapping[str, Any]) -> list[str]:
     systems, visits, cylinders = (
         {row["id"] for row in given[key]} for key in ("systems", "visits", "cylinders")
     )
-    for key, row in _hanging(given, "system_id", ("visits", *_OF_SYSTEM)):
+    for key, row in _hanging(given, "system_id", ("visits", *OF_SYSTEM)):
         if row["system_id"] not in systems:
             found.append(f"{key}: “{row['id']}” belongs to a system that is not in the bundle.")
-    for key, row in _hanging(given, "visit_id", (*_OF_VISIT, "channels", "baselines", "deferred",
+    for key, row in _hanging(given, "visit_id", (*OF_VISIT, "channels", "baselines", "deferred",
                                           "intended_changes")):  # fmt: skip
         if row["visit_id"] not in visits:
             found.append(f"{key}: a row belongs to a visit that is not in the bundle.")
@@ -404,7 +304,7 @@ def _hanging(given: Mapping[str, Any], field: str, keys: Sequence[str]) -> list[
 def _of_one(given: Mapping[str, Any], visit_id: str) -> dict[str, Any]:
     """The part of a bundle that is one visit's own."""
     own = {key: [row for row in given[key] if row["visit_id"] == visit_id]
-           for key in (*_OF_VISIT, "channels")}  # fmt: skip
+           for key in (*OF_VISIT, "channels")}  # fmt: skip
     own["visits"] = [row for row in given["visits"] if row["id"] == visit_id]
     return own
 
@@ -414,7 +314,7 @@ def _write(session: Session, given: Mapping[str, Any], now: datetime) -> TakenIn
     new_systems = 0
     for key in ("sites", "systems", "cylinders"):
         for row in given[key]:
-            if session.get(_TABLES[key], row["id"]) is None:
+            if session.get(TABLES[key], row["id"]) is None:
                 made = _row(key, row)
                 if key == "cylinders":
                     made.retired_at = now  # type: ignore[attr-defined]
@@ -425,9 +325,9 @@ def _write(session: Session, given: Mapping[str, Any], now: datetime) -> TakenIn
         if row["id"] not in here:
             session.add(_row("visits", row))
     session.flush()
-    for key in (*_OF_SYSTEM, "movements", "weighings"):
+    for key in (*OF_SYSTEM, "movements", "weighings"):
         _write_missing(session, key, given[key])
-    for key in _OF_VISIT:
+    for key in OF_VISIT:
         for row in given[key]:
             if row["visit_id"] not in here:
                 session.add(_row(key, row))
@@ -439,7 +339,7 @@ def _write(session: Session, given: Mapping[str, Any], now: datetime) -> TakenIn
 
 
 def _write_missing(session: Session, key: str, rows: Sequence[Mapping[str, Any]]) -> None:
-    kept = set(session.scalars(select(inspect(_TABLES[key]).columns["id"])))
+    kept = set(session.scalars(select(inspect(TABLES[key]).columns["id"])))
     for row in rows:
         if row["id"] not in kept:
             session.add(_row(key, row))
@@ -463,20 +363,19 @@ def _write_channel(session: Session, row: Mapping[str, Any]) -> None:
 
 
 def _row(key: str, row: Mapping[str, Any]) -> Base:
-    table = _TABLES[key]
+    table = TABLES[key]
     values = {}
     for name, column in inspect(table).columns.items():
         if name not in row:
             continue
         value = row[name]
-        if value is not None and not isinstance(column.type, JSON):
-            kind = column.type.python_type
-            if kind is datetime:
-                value = _moment(value)
-            elif kind is date:
-                value = date.fromisoformat(value)
-            elif kind is bytes:
-                value = base64.b64decode(value)
+        kind = kind_of(column.type)
+        if value is not None and kind is datetime:
+            value = _moment(value)
+        elif value is not None and kind is date:
+            value = date.fromisoformat(value)
+        elif value is not None and kind is bytes:
+            value = base64.b64decode(value)
         values[name] = value
     return table(**values)
 

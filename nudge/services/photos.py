@@ -17,7 +17,7 @@ from nudge.store.visit_tables import Photo
 
 MOST_BYTES = 25_000_000
 MOST_PIXELS = 80_000_000
-LONG_SIDE, SMALL_SIDE = 1600, 480
+LONG_SIDE, PAPER_SIDE, SMALL_SIDE = 1600, 1000, 480
 QUALITY, SMALL_QUALITY = 80, 72
 MOST_A_VISIT = 60
 LONGEST_CAPTION = 200
@@ -66,6 +66,14 @@ class Photos:
             if row is None or row.removed_at is not None:
                 raise NotFound("picture", photo_id)
             return row.small if small else row.picture
+
+    def for_paper(self, photo_id: str) -> bytes:
+        """A picture at the size it is printed in. Raises: NotFound."""
+        from PIL import Image
+
+        with Image.open(io.BytesIO(self.bytes_of(photo_id, small=False))) as image:
+            image.thumbnail((PAPER_SIDE, PAPER_SIDE))
+            return _jpeg(image, SMALL_QUALITY)
 
     def take_off(self, photo_id: str) -> None:
         """Take a picture off its visit: its bytes go, that there was one stays.

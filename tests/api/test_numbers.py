@@ -331,7 +331,7 @@ class BookOfNumbersTest(WithClient):
 
     def test_its_own_past_is_used(self):
         self.callout("suct 118 liq 341 sl 52 ll 96 oa 88 ra 76 wb 64")
-        self.http.patch("/api/visits/visit", json={"closed": True})
+        self.http.post("/api/visits/visit/closings", json={"id": "c", "reason": "all put back"})
         self.clock.pass_minutes(60 * 24 * 365)
         self.http.post("/api/visits", json={"id": "again", "system_id": "sys"})
         look = self.callout("oa 90 ll 98", "again")["look"]

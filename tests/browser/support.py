@@ -1,8 +1,11 @@
 """One running Nudge with its own Skerrow and one Chromium for the tests of a class."""
 
+import atexit
+import shutil
 import tempfile
 import unittest
 from contextlib import ExitStack
+from functools import cache
 from pathlib import Path
 from typing import ClassVar
 
@@ -14,6 +17,17 @@ FIVE = "suct 118 liq 341 sl 52 ll 96 oa 88"
 DESK, HAND = (1280, 800), (390, 844)
 
 
+@cache
+def _skerrow() -> Path:
+    """The demo's data, written once a run by the demo itself; every class has its own copy."""
+    folder = Path(tempfile.mkdtemp())
+    atexit.register(shutil.rmtree, folder)
+    first = RunningNudge(folder)
+    first.start()
+    first.stop()
+    return folder
+
+
 class BrowserTest(unittest.TestCase):
     nudge: ClassVar[RunningNudge]
     browser: ClassVar[Browser]
@@ -22,8 +36,9 @@ class BrowserTest(unittest.TestCase):
     def setUpClass(cls) -> None:
         stack = ExitStack()
         cls.addClassCleanup(stack.close)
-        data = stack.enter_context(tempfile.TemporaryDirectory())
-        cls.nudge = RunningNudge(Path(data))
+        data = Path(stack.enter_context(tempfile.TemporaryDirectory()))
+        shutil.copytree(_skerrow(), data, dirs_exist_ok=True)
+        cls.nudge = RunningNudge(data)
         cls.nudge.start()
         stack.callback(cls.nudge.stop)
         cls.browser = stack.enter_context(chromium())

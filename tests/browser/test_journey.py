@@ -227,7 +227,7 @@ class HandsTest(BrowserTest):
                 calm(page)
                 self.assertLessEqual(page.evaluate("document.documentElement.scrollWidth"), HAND[0])
                 small = page.evaluate(
-                    """() => [...document.querySelectorAll('button, input, select, nav a')]
+                    """() => [...document.querySelectorAll('button, input:not(.sr-only), select, nav a')]
                       .filter(e => e.offsetParent && e.getBoundingClientRect().height < 43.5)
                       .map(e => e.outerHTML.slice(0, 80))"""
                 )

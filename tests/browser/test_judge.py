@@ -81,9 +81,10 @@ class JudgeTest(BrowserTest):
     def test_what_was_done_is_kept_with_its_amount(self):
         page = self.open(UNDER_WAY, HAND)
         page.get_by_role("button", name=re.compile("Work done")).click()
-        add = page.get_by_role("button", name="Refrigerant added")
-        expect(add).to_be_disabled()
+        page.get_by_role("button", name="Refrigerant added").click()
+        keep = page.get_by_role("button", name="Write it down")
+        expect(keep).to_be_disabled()
         page.get_by_label("Amount, oz").fill("4.5")
-        add.click()
+        keep.click()
         self.kept(page)
         expect(page.get_by_text(re.compile("changed"))).to_be_visible()

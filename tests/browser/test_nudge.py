@@ -46,7 +46,7 @@ class NudgeTest(BrowserTest):
         expect(page.get_by_role("alert")).to_contain_text("Shut the cylinder valve")
         page.get_by_role("button", name="It is shut").click()
         expect(page.get_by_label("Amount, oz")).to_have_value("1")
-        expect(page.get_by_text("Old 22, reclaimed")).to_be_visible()
+        expect(page.get_by_text("Old 22, reclaimed").first).to_be_visible()
         expect(page.get_by_text("410 with the red tape")).to_have_count(0)  # another refrigerant
 
     def test_the_shelf_shows_a_loss_and_asks_about_a_knocked_scale(self):

@@ -140,7 +140,7 @@ class NumbersTest(BrowserTest):
 
     def test_a_look_without_gauges_until_one_is_on(self):
         page = self.open("/visits/ferry-hall-now")
-        look = page.get_by_label("Look without gauges")
+        look = page.get_by_role("region", name="Look without gauges")
         expect(look).to_contain_text("Leave the caps on.")
         expect(look).to_contain_text("its own history agrees")
         expect(page.get_by_label("Check next")).to_have_count(0)

@@ -83,23 +83,23 @@ class BookTest(WithDatabase):
         page = self.book.system("lighthouse-lamp")
         opened = [v.opened_at for v in page.visits if v.opened_at]
         self.assertEqual(opened, sorted(opened, reverse=True))
-        self.assertEqual(len(page.verdicts), 3)
+        self.assertEqual(len(page.verdicts), 5)
 
 
 class TodayTest(WithDatabase):
     def test_due_comes_soonest_first_and_moves_on_when_started(self):
-        due = [v.due_on for v in today(self.database).due]
+        due = [v.due_on for v in today(self.database, NOON).due]
         self.assertEqual(due, sorted(due))
         self.assertLess(due[0], NOON.date())
-        first = today(self.database).due[0]
+        first = today(self.database, NOON).due[0]
         self.visits.start(first.id)
-        now = today(self.database)
+        now = today(self.database, NOON)
         self.assertNotIn(first.id, [v.id for v in now.due])
         self.assertEqual(now.under_way[0].id, first.id)
 
     def test_closing_moves_a_visit_to_the_lately_closed(self):
         self.visits.set_closed("pottery-now", True)
-        now = today(self.database)
+        now = today(self.database, NOON)
         self.assertNotIn("pottery-now", [v.id for v in now.under_way])
         self.assertIn("pottery-now", [v.id for v in now.recent])
         self.assertIn("pottery-now", now.verdicts)
@@ -107,8 +107,8 @@ class TodayTest(WithDatabase):
     def test_a_planned_visit_is_due_on_its_day(self):
         later = date(2026, 9, 1)
         self.visits.open("planned", "clinic-waiting", "Check", later)
-        self.assertEqual(today(self.database).due[-1].due_on, later)
+        self.assertEqual(today(self.database, NOON).due[-1].due_on, later)
 
     def test_writing_on_a_due_visit_opens_it(self):
         self.visits.hear("bakery-due", "c", "suct 118 sl 52", "ip", NOON + timedelta(minutes=1))
-        self.assertIn("bakery-due", [v.id for v in today(self.database).under_way])
+        self.assertIn("bakery-due", [v.id for v in today(self.database, NOON).under_way])

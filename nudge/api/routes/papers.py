@@ -56,7 +56,7 @@ def report(
         zone=_zone(zone),
         series=series_out(workshop.series.over(visit_id, None, None, COLUMNS, STRIPS), units)
         if is_file else None,
-        pictures=tuple((photo_out(row), workshop.photos.bytes_of(row.id, small=not is_file))
+        pictures=tuple((photo_out(row), workshop.photos.for_paper(row.id))
                        for row in shown),
         passed=tuple((row.gate, row.reason, row.given_at)
                      for row in workshop.work.passed_gates(visit_id)),

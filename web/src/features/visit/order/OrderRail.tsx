@@ -60,6 +60,6 @@ export function OrderRail({ order, onStage }: Props) {
 
 export function openWords(stage: Stage): string {
   if (stage.state === 'blocked') return 'blocked'
-  if (stage.open_steps === 0) return WORD[stage.state]
+  if (stage.open_steps === 0 || stage.state === 'if_needed') return WORD[stage.state]
   return stage.open_steps === 1 ? '1 step open' : `${stage.open_steps} steps open`
 }

@@ -1,0 +1,135 @@
+"""The shape of a bundle: every row follows its table. `docs/formats/` holds its JSON Schema."""
+
+from datetime import datetime
+from typing import Annotated, Any, Literal
+
+from pydantic import AwareDatetime, BaseModel, ConfigDict, Field, create_model
+from sqlalchemy import JSON, inspect
+from sqlalchemy.types import TypeEngine
+
+from nudge.store.live_tables import Import, Override, Plant
+from nudge.store.shelf_tables import Cylinder, Movement, Weighing
+from nudge.store.tables import (
+    Base,
+    Callout,
+    Chart,
+    Event,
+    Observation,
+    Reading,
+    Site,
+    Slip,
+    System,
+    UtcTime,
+    Verdict,
+    Visit,
+)
+from nudge.store.visit_tables import (
+    Baseline,
+    Check,
+    Deferred,
+    IntendedChange,
+    Note,
+    Photo,
+    Tick,
+)
+
+FORMAT, VERSION = "nudge-bundle", 1
+MOST_IN_TEXT = 40_000_000
+_STRICT = ConfigDict(extra="forbid")
+_LEFT_OUT = {"sequence"}
+OF_VISIT: dict[str, type[Base]] = {
+    "callouts": Callout, "readings": Reading, "observations": Observation, "events": Event,
+    "verdicts": Verdict, "slips": Slip, "overrides": Override, "ticks": Tick, "checks": Check,
+    "notes": Note, "photos": Photo, "imports": Import, "plants": Plant,
+}  # fmt: skip
+OF_SYSTEM: dict[str, type[Base]] = {
+    "charts": Chart, "baselines": Baseline, "intended_changes": IntendedChange,
+    "deferred": Deferred,
+}  # fmt: skip
+
+
+def kind_of(of: TypeEngine[Any]) -> type:
+    """What a column holds in Python."""
+    if isinstance(of, UtcTime):
+        return datetime
+    return dict if isinstance(of, JSON) else of.python_type
+
+
+def _row_model(name: str, table: type[Base], *besides: str) -> type[BaseModel]:
+    """A strict model with a field for every column of a table."""
+    fields: dict[str, Any] = {}
+    for column in inspect(table).columns:
+        if column.key in _LEFT_OUT or column.key in besides:
+            continue
+        kind: Any = kind_of(column.type)
+        kind = {datetime: AwareDatetime, bytes: Annotated[str, Field(max_length=MOST_IN_TEXT)],
+                dict: dict[str, Any]}.get(kind, kind)  # fmt: skip
+        optional = column.nullable or (table is Baseline and column.key == "kept")
+        fields[column.key] = (kind | None, ...) if optional else (kind, ...)
+    made: type[BaseModel] = create_model(name, __config__=_STRICT, **fields)
+    return made
+
+
+MODELS: dict[str, type[BaseModel]] = {
+    "sites": _row_model("SiteRow", Site),
+    "systems": _row_model("SystemRow", System),
+    "visits": _row_model("VisitRow", Visit),
+    "cylinders": _row_model("CylinderRow", Cylinder, "retired_at"),
+    "movements": _row_model("MovementRow", Movement),
+    "weighings": _row_model("WeighingRow", Weighing),
+    **{key: _row_model(f"{table.__name__}Row", table)
+       for key, table in (OF_SYSTEM | OF_VISIT).items()},
+}  # fmt: skip
+TABLES: dict[str, type[Base]] = {
+    "sites": Site, "systems": System, "visits": Visit, "cylinders": Cylinder,
+    "movements": Movement, "weighings": Weighing, **OF_SYSTEM, **OF_VISIT,
+}  # fmt: skip
+
+
+class PlacementRow(BaseModel):
+    """Where an instrument was, from a moment on [ms]; `offset` is its zero, in core units."""
+
+    model_config = _STRICT
+    id: str
+    point: str
+    counts: bool
+    offset: float
+    since_ms: int
+    how: str
+    recorded_at: AwareDatetime
+
+
+class ChannelRow(BaseModel):
+    """One instrument of a visit with every sample as it came: moments [ms] and core values."""
+
+    model_config = _STRICT
+    visit_id: str
+    key: str
+    label: str
+    source: str
+    created_at: AwareDatetime
+    placements: list[PlacementRow]
+    at_ms: list[int]
+    values: list[float]
+
+
+_BUNDLE_FIELDS: dict[str, Any] = {
+    "format": (Literal["nudge-bundle"], ...),
+    "version": (Literal[1], ...),
+    "made_by": (str, ...),
+    "made_at": (AwareDatetime, ...),
+    **{key: (list[model], ...) for key, model in MODELS.items()},  # type: ignore[valid-type]
+    "channels": (list[ChannelRow], ...),
+}
+Bundle: type[BaseModel] = create_model(
+    "Bundle", __config__=_STRICT,
+    __doc__="A system, or one visit to it, with everything written about it. Core units: kPa, °C, "
+    "K, kg, W, m; readings also as they were given.",
+    **_BUNDLE_FIELDS,
+)  # fmt: skip
+
+
+def bundle_schema() -> dict[str, Any]:
+    """The JSON Schema of a bundle, as published in docs/formats."""
+    return {"$schema": "https://json-schema.org/draft/2020-12/schema",
+            **Bundle.model_json_schema()}  # fmt: skip

@@ -1,0 +1,70 @@
+"""A Nudge inside the test, on a clock the test moves: an hour beside a system passes in seconds."""
+
+import shutil
+import socket
+import tempfile
+import threading
+import time
+import unittest
+from pathlib import Path
+
+import uvicorn
+from playwright.sync_api import Page, expect
+
+from nudge.main import create_app
+from nudge.services.workshop import Workshop
+from nudge.store.database import Database
+from tests.temporary import HandClock, skerrow
+from tools.drive import chromium
+
+LIVE = "radio-room-live"
+
+
+class HandDriven(unittest.TestCase):
+    def setUp(self) -> None:
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        self.folder = Path(folder.name)
+        shutil.copyfile(skerrow() / "nudge.sqlite3", self.folder / "nudge.sqlite3")
+        self.clock = HandClock()
+        self.workshop = Workshop(Database(self.folder), self.clock)
+        self.url = self.serve(self.workshop)
+        drive = chromium()
+        self.browser = drive.__enter__()
+        self.addCleanup(drive.__exit__, None, None, None)
+        expect.set_options(timeout=10_000)
+
+    def serve(self, workshop: Workshop) -> str:
+        """An application on a free port of this machine, until the test ends."""
+        with socket.socket() as free:
+            free.bind(("127.0.0.1", 0))
+            port = free.getsockname()[1]
+        config = uvicorn.Config(create_app(workshop), port=port, log_level="error",
+                                timeout_graceful_shutdown=1)  # fmt: skip
+        server = uvicorn.Server(config)
+        thread = threading.Thread(target=server.run, daemon=True)
+        thread.start()
+        while not server.started:
+            time.sleep(0.02)
+
+        def stop() -> None:
+            server.should_exit = True
+            thread.join(timeout=5)
+
+        self.addCleanup(stop)
+        return f"http://127.0.0.1:{port}"
+
+    def open(self, path: str, url: str = "") -> Page:
+        context = self.browser.new_context(viewport={"width": 1280, "height": 800}, locale="en-US")
+        self.addCleanup(context.close)
+        page = context.new_page()
+        errors: list[str] = []
+        page.on("pageerror", lambda error: errors.append(str(error)))
+        self.addCleanup(lambda: self.assertEqual(errors, []))
+        page.goto((url or self.url) + path)
+        return page
+
+    def pass_minutes(self, minutes: float, visit: str = LIVE) -> None:
+        """Time goes by at the simulated system, and its kit reads it."""
+        self.clock.pass_minutes(minutes)
+        self.workshop.yard.play(visit, minutes)
