@@ -47,6 +47,7 @@ def set_up_live(database: Database, clock: SetClock, visits: Visits) -> None:
     yard.work(VISIT_ID, f"{VISIT_ID}-start", "start_system")
     _until(yard, clock, RUNNING_MINUTES)
     clock.now = today
+    visits.amend(VISIT_ID, lambda *_: None)  # judged as it stands, for Today to show
 
 
 def _until(yard: Yard, clock: SetClock, minutes: float) -> None:

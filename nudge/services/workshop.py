@@ -24,7 +24,7 @@ class Workshop:
     """The use cases, wired to a database and a clock."""
 
     def __init__(self, database: Database, clock: Clock = system_clock) -> None:
-        self._database, self._clock = database, clock
+        self.database, self._clock = database, clock
         self.stream = Stream(database)
         self.visits = Visits(database, clock, self.stream)
         self.instruments = Instruments(database, clock, self.stream)
@@ -41,7 +41,7 @@ class Workshop:
         self.guests = Guests(database, clock, self.visits)
 
     def today(self) -> Today:
-        return today(self._database, self._clock())
+        return today(self.database, self._clock())
 
     def leaking(self) -> list[Leaks]:
         """Systems that lose more a year than this workshop lets pass, the fastest first."""
@@ -53,7 +53,7 @@ class Workshop:
 
     def find(self, text: str) -> list[Hit]:
         """Sites, systems and visits by their words."""
-        return find(self._database, text)
+        return find(self.database, text)
 
     def close_visit(self, visit_id: str, reason: str = "") -> None:
         """Close a visit, and keep with it what had drifted. Raises: OpenAtTheEnd."""
@@ -68,4 +68,4 @@ class Workshop:
     def close(self) -> None:
         self.imports.close()
         self.yard.close()
-        self._database.close()
+        self.database.close()

@@ -1,6 +1,7 @@
 import { useEffect, useState, useSyncExternalStore, type ReactNode } from 'react'
 import { NavLink, useNavigate } from 'react-router'
 import { useKeys } from '../state/keys'
+import { closeFind, openFind, useFinds } from '../state/find'
 import { dismiss, isSilent, onSilence, useOutbox } from '../state/outbox'
 import { nextUnits, toggleTheme, UNIT_WORDS, usePreferences } from '../state/preferences'
 import { Button } from '../ui/Button'
@@ -13,12 +14,12 @@ export function Shell({ children }: { children: ReactNode }) {
   const { theme, units } = usePreferences()
   const navigate = useNavigate()
   const [keysOpen, setKeysOpen] = useState(false)
-  const [finds, setFinds] = useState(false)
+  const finds = useFinds()
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (event.key.toLowerCase() !== 'k' || !(event.ctrlKey || event.metaKey)) return
       event.preventDefault()
-      setFinds(true)
+      openFind()
     }
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)
@@ -26,7 +27,7 @@ export function Shell({ children }: { children: ReactNode }) {
   useKeys([
     { key: 't', label: 'Today', run: () => void navigate('/') },
     { key: 's', label: 'Systems', run: () => void navigate('/systems') },
-    { key: 'q', shown: 'q, Ctrl K', label: 'Find anything', run: () => setFinds(true) },
+    { key: 'q', shown: 'q, Ctrl K', label: 'Find anything', run: () => openFind() },
     { key: 'k', label: 'Pocket', run: () => void navigate('/pocket') },
     { key: 'n', label: 'Paper or night', run: toggleTheme },
     { key: 'm', label: 'Units: °F psi, °C kPa, °C bar', run: nextUnits },
@@ -50,7 +51,7 @@ export function Shell({ children }: { children: ReactNode }) {
         </nav>
         <div className="ml-auto flex items-center [&>button]:px-1.5 sm:[&>button]:px-4">
           <Kept />
-          <Button weight="quiet" className="no-underline" onClick={() => setFinds(true)}>
+          <Button weight="quiet" className="no-underline max-sm:hidden" onClick={() => openFind()}>
             Find
           </Button>
           <Button weight="quiet" className="no-underline" onClick={nextUnits}>
@@ -72,7 +73,7 @@ export function Shell({ children }: { children: ReactNode }) {
       <Silence />
       <RefusedPile />
       <main className="flex min-h-0 flex-1 flex-col">{children}</main>
-      {finds && <Palette onClose={() => setFinds(false)} />}
+      {finds && <Palette onClose={() => closeFind()} />}
       <KeysCard open={keysOpen} onClose={() => setKeysOpen(false)} />
     </div>
   )

@@ -44,3 +44,6 @@ export function numberIn(text: string): number | null {
   const value = Number(plain)
   return plain === '' || Number.isNaN(value) ? null : value
 }
+
+/** The first letter made small, to stand inside a sentence; the rest is left alone: °F stays °F. */
+export const lowered = (text: string) => text.charAt(0).toLowerCase() + text.slice(1)

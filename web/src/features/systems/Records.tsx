@@ -2,7 +2,7 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import { useRecords } from '../../api/queries'
 import type { Drift, Records, System, Units } from '../../api/types'
-import { formatNumber, numberIn, shortTime } from '../../lib/format'
+import { formatNumber, lowered, numberIn, shortTime } from '../../lib/format'
 import { newId } from '../../lib/ids'
 import { post } from '../../state/outbox'
 import { Button } from '../../ui/Button'
@@ -90,7 +90,7 @@ function Baseline({ found, system, units }: PartProps) {
             <Link className="underline underline-offset-4" to={`/visits/${found.compared_visit}`}>
               The last visit that was read
             </Link>
-            , with today’s weather taken out.
+            , with the weather of both days taken out.
           </p>
           <Moved drift={found.drift} />
         </>
@@ -99,7 +99,7 @@ function Baseline({ found, system, units }: PartProps) {
       )}
       {found.intended.map((one) => (
         <p key={one.id} className="mt-1 text-[0.95rem]">
-          Changed on purpose, {shortTime(one.happened_at, new Date())}: {one.label.toLowerCase()}.{' '}
+          Changed on purpose, {shortTime(one.happened_at, new Date())}: {lowered(one.label)}.{' '}
           {one.note}
         </p>
       ))}
@@ -128,9 +128,9 @@ function Moved({ drift }: { drift: Drift }) {
       <thead className="text-left text-soft">
         <tr>
           <th className="font-normal">What</th>
-          <th className="text-right font-normal">Moved</th>
-          <th className="text-right font-normal">Wanders</th>
-          <th className="w-28">
+          <th className="pl-2 text-right font-normal">Moved</th>
+          <th className="pl-2 text-right font-normal">Wanders</th>
+          <th className="w-20 sm:w-28">
             <span className="sr-only">Drawn</span>
           </th>
         </tr>
@@ -142,11 +142,13 @@ function Moved({ drift }: { drift: Drift }) {
               {one.label}
               {one.is_intended && <span className="text-soft"> · on purpose</span>}
             </td>
-            <td className={`text-right tabular-nums ${one.is_out ? 'font-bold' : ''}`}>
+            <td
+              className={`pl-2 text-right whitespace-nowrap tabular-nums ${one.is_out ? 'font-bold' : ''}`}
+            >
               {one.by > 0 ? '+' : ''}
               {formatNumber(one.by, 1)} {one.unit}
             </td>
-            <td className="text-right text-soft tabular-nums">
+            <td className="pl-2 text-right whitespace-nowrap text-soft tabular-nums">
               ± {formatNumber(2 * one.sigma, 1)}
             </td>
             <td>
@@ -163,7 +165,7 @@ function Moved({ drift }: { drift: Drift }) {
 function Wander({ share }: { share: number }) {
   const at = 50 + Math.max(-46, Math.min(46, share * 16))
   return (
-    <svg viewBox="0 0 100 16" className="h-4 w-28" aria-hidden>
+    <svg viewBox="0 0 100 16" className="ml-2 h-4 w-20 sm:w-28" aria-hidden>
       <path d="M0 8H100" stroke="var(--rule-strong)" strokeWidth="1" />
       <path d="M37 2H34V14H37M63 2H66V14H63" fill="none" stroke="var(--ink)" strokeWidth="1.5" />
       <circle cx={at} cy="8" r="3.6" fill="var(--ink)" />
@@ -179,7 +181,7 @@ function Left({ found, units }: { found: Records; units: Units }) {
       {open.map((item) => (
         <li key={item.id} className="flex items-center gap-3 border-b border-rule py-1.5">
           <span className="min-w-0 flex-1 leading-snug">
-            {item.text} <span className="text-soft">· {item.season.toLowerCase()}</span>
+            {item.text} <span className="text-soft">· {lowered(item.season)}</span>
           </span>
           <Button
             tight

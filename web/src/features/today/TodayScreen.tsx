@@ -3,6 +3,7 @@ import { useToday } from '../../api/queries'
 import type { VisitLine } from '../../api/types'
 import { dueInWords, formatNumber, inMinutes, minutesSince, shortTime } from '../../lib/format'
 import { changeVisit } from '../../state/outbox'
+import { openFind } from '../../state/find'
 import { usePreferences } from '../../state/preferences'
 import { Button } from '../../ui/Button'
 import { Heading } from '../../ui/Heading'
@@ -16,6 +17,13 @@ export function TodayScreen() {
   return (
     <div className="mx-auto w-full max-w-6xl flex-1 px-4 py-5 md:px-6">
       <h1 className="sr-only">Today</h1>
+      <button
+        type="button"
+        onClick={openFind}
+        className="mb-5 flex h-12 w-full items-center rounded border-2 border-ink bg-sheet px-3 text-left text-soft sm:hidden"
+      >
+        Find a site, a system, a visit
+      </button>
       <LoadState of={today}>
         {(data) => (
           <div className="grid grid-cols-1 gap-x-10 gap-y-8 lg:grid-cols-[minmax(0,1.45fr)_minmax(0,1fr)]">

@@ -1,6 +1,6 @@
 import { Link } from 'react-router'
 import type { Today } from '../../api/types'
-import { formatNumber, shortTime } from '../../lib/format'
+import { formatNumber, lowered, shortTime } from '../../lib/format'
 import { Heading } from '../../ui/Heading'
 
 /** What drifts, what leaks, and what was left for a season: only where there is something. */
@@ -52,7 +52,7 @@ export function Waiting({ today }: { today: Today }) {
                 to={`/systems/${item.system_id}`}
                 title={item.text}
                 aside={item.due_on ?? ''}
-                below={`${item.place} · ${item.season.toLowerCase()}`}
+                below={`${item.place} · ${lowered(item.season)}`}
               />
             ))}
           </ul>

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react'
 import { useCylinders, useNudge } from '../../api/queries'
 import type { Advice, Units, Visit } from '../../api/types'
-import { formatNumber, numberIn } from '../../lib/format'
+import { formatNumber, lowered, numberIn } from '../../lib/format'
 import { useKeys } from '../../state/keys'
 import { writeOn } from '../../state/outbox'
 import { Button } from '../../ui/Button'
@@ -103,23 +103,23 @@ function WeighBack({ visit, units }: { visit: Visit; units: Units }) {
   )
 }
 
-const lowered = (text: string) => text.charAt(0).toLowerCase() + text.slice(1)
-
 /** What should be read after the wait, by quantity. */
 function Expected({ advice, units }: { advice: Advice; units: Units }) {
   const unit = units === 'ip' ? '°F' : 'K'
   return (
-    <dl className="mt-1 flex flex-wrap items-baseline gap-x-4">
-      <div className="basis-full">Then expect</div>
-      {Object.entries(advice.expected).map(([key, range]) => (
-        <div key={key} data-expected={key} className="flex items-baseline gap-1.5">
-          <dt className="text-soft">{key}</dt>
-          <dd className="font-bold tabular-nums">
-            {formatNumber(range.low, 1)} to {formatNumber(range.high, 1)} {unit}
-          </dd>
-        </div>
-      ))}
-    </dl>
+    <>
+      <p className="mt-1">Then expect</p>
+      <dl className="flex flex-wrap items-baseline gap-x-4">
+        {Object.entries(advice.expected).map(([key, range]) => (
+          <div key={key} data-expected={key} className="flex items-baseline gap-1.5">
+            <dt className="text-soft">{key}</dt>
+            <dd className="font-bold tabular-nums">
+              {formatNumber(range.low, 1)} to {formatNumber(range.high, 1)} {unit}
+            </dd>
+          </div>
+        ))}
+      </dl>
+    </>
   )
 }
 

@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import type { Order, Units, Visit } from '../../../api/types'
+import { lowered } from '../../../lib/format'
 import { post, writeOn } from '../../../state/outbox'
 import { Button } from '../../../ui/Button'
 
@@ -17,7 +18,7 @@ export function Deferring({ visit, units, order }: Props) {
         {order.deferred.map((item) => (
           <li key={item.id} data-deferred={item.id} className="flex items-center gap-2 py-1">
             <span className="min-w-0 flex-1 leading-snug">
-              {item.text} <span className="text-soft">· {item.season.toLowerCase()}</span>
+              {item.text} <span className="text-soft">· {lowered(item.season)}</span>
             </span>
             <Button
               tight

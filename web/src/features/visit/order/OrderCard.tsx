@@ -104,7 +104,7 @@ function StepLine({ visit, units, order, step }: StepProps) {
         <span aria-hidden className="w-4 text-center font-bold">
           {MARK[step.state]}
         </span>
-        <span className={`min-w-0 flex-1 basis-52 ${step.state === 'done' ? 'text-soft' : ''}`}>
+        <span className={`min-w-0 flex-1 basis-40 ${step.state === 'done' ? 'text-soft' : ''}`}>
           {step.label}
           <span className="sr-only">, {step.state}</span>
           {step.reason !== '' && <em className="not-italic"> · because: {step.reason}</em>}

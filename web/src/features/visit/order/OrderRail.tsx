@@ -37,7 +37,6 @@ export function OrderRail({ order, onStage }: Props) {
               type="button"
               data-stage={stage.key}
               data-state={stage.state}
-              aria-label={`${stage.label}, ${WORD[stage.state]}`}
               onClick={() => onStage(stage.key)}
               className="flex min-h-11 w-full items-center gap-1.5 border-b-4 border-transparent px-1 text-left text-[0.88rem] leading-tight data-[state=done]:text-soft data-[state=here]:border-accent data-[state=here]:font-bold data-[state=if_needed]:text-soft"
             >
@@ -46,6 +45,7 @@ export function OrderRail({ order, onStage }: Props) {
               </span>
               <span>
                 {stage.label}
+                <span className="sr-only">, {WORD[stage.state]}, open steps: </span>
                 {stage.open_steps > 0 && stage.state !== 'if_needed' && (
                   <span className="ml-1.5 font-normal text-soft">{stage.open_steps}</span>
                 )}
