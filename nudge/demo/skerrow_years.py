@@ -81,6 +81,8 @@ class Day:
     baseline: bool = False
     notes: tuple[tuple[str, str], ...] = ()
     deferred: tuple[str, str] = ("", "")
+    settles: str = ""
+    """The visit whose open item is done now."""
     intended: tuple[str, str] = ("", "")
     capacitor: tuple[float, float] | None = None
     written_kg: float | None = None
@@ -101,7 +103,7 @@ DAYS: tuple[Day, ...] = (
         notes=(("refrigerant", "Too cold to judge. A dark ring at the suction flare: oil?"),)),
     Day("lighthouse-5", "lighthouse-lamp", "Yearly check", 31, "yearly_check", 30.5, (25.0, 50.0),
         charge=0.90, notes=(("refrigerant", "Bubbles at the suction flare, slow ones."),),
-        deferred=("Renew the suction flare and pressure-test", "parts"), picture="flare"),
+        settles="lighthouse-4", deferred=("Renew the suction flare and pressure-test", "parts"), picture="flare"),
     Day("net-loft-1", "net-loft-heat-pump", "Commissioned", 340, "commissioning", 30.0,
         (25.2, 50.0), baseline=True, written_kg=2.95),
     Day("net-loft-2", "net-loft-heat-pump", "Half-yearly check", 168, "yearly_check", 27.0,
@@ -195,6 +197,8 @@ def _visit(
         records.intend(day.id, f"{day.id}-intended", *day.intended)
     if day.deferred[0]:
         records.defer(day.id, f"{day.id}-left", *day.deferred, None)
+    if day.settles:
+        records.settle_deferred(f"{day.settles}-left", True)
     if day.baseline:
         records.keep_baseline(day.id, f"{day.id}-baseline")
     if day.written_kg is not None:

@@ -49,7 +49,7 @@ export function Shell({ children }: { children: ReactNode }) {
           <Place to="/shelf">Shelf</Place>
           <Place to="/pocket">Pocket</Place>
         </nav>
-        <div className="ml-auto flex items-center [&>button]:px-1.5 sm:[&>button]:px-4">
+        <div className="ml-auto flex items-center [&>button]:px-1 sm:[&>button]:px-4">
           <Kept />
           <Button weight="quiet" className="no-underline max-sm:hidden" onClick={() => openFind()}>
             Find

@@ -33,7 +33,13 @@ export function TimeLine({ snaps, unit }: Props) {
         {ticks(low, high, 4).map((value) => (
           <g key={value}>
             <path d={`M${LEFT} ${y(value)}H${WIDTH}`} stroke="var(--rule)" />
-            <text x={LEFT - 6} y={y(value) + 4} textAnchor="end" fontSize="12" fill="var(--soft)">
+            <text
+              x={LEFT - 6}
+              y={y(value) + 4}
+              textAnchor="end"
+              fontSize="12"
+              fill="var(--ink-soft)"
+            >
               {formatNumber(value, 0)}
             </text>
           </g>
@@ -66,10 +72,10 @@ export function TimeLine({ snaps, unit }: Props) {
             </g>
           )
         })}
-        <text x={LEFT + 4} y={HEIGHT - 5} fontSize="12" fill="var(--soft)">
+        <text x={LEFT + 4} y={HEIGHT - 5} fontSize="12" fill="var(--ink-soft)">
           {new Date(first).toLocaleDateString([], { month: 'short', year: 'numeric' })}
         </text>
-        <text x={WIDTH - 4} y={HEIGHT - 5} fontSize="12" textAnchor="end" fill="var(--soft)">
+        <text x={WIDTH - 4} y={HEIGHT - 5} fontSize="12" textAnchor="end" fill="var(--ink-soft)">
           {new Date(last).toLocaleDateString([], { month: 'short', year: 'numeric' })}
         </text>
       </svg>
