@@ -4,6 +4,7 @@ import { useRecords } from '../../api/queries'
 import type { Drift, Records, System, Units } from '../../api/types'
 import { formatNumber, lowered, numberIn, shortTime } from '../../lib/format'
 import { newId } from '../../lib/ids'
+import { OpenItems } from '../../parts/OpenItems'
 import { post } from '../../state/outbox'
 import { Button } from '../../ui/Button'
 import { Heading } from '../../ui/Heading'
@@ -176,26 +177,7 @@ function Wander({ share }: { share: number }) {
 function Left({ found, units }: { found: Records; units: Units }) {
   const open = found.deferred.filter((item) => item.done_at === null)
   if (open.length === 0) return <p className="py-2 text-soft">Nothing waits.</p>
-  return (
-    <ul>
-      {open.map((item) => (
-        <li key={item.id} className="flex items-center gap-3 border-b border-rule py-1.5">
-          <span className="min-w-0 flex-1 leading-snug">
-            {item.text} <span className="text-soft">· {lowered(item.season)}</span>
-          </span>
-          <Button
-            tight
-            aria-label={`Done: ${item.text}`}
-            onClick={() =>
-              post({ method: 'POST', path: `/deferred/${item.id}`, body: { done: true }, units })
-            }
-          >
-            Done
-          </Button>
-        </li>
-      ))}
-    </ul>
-  )
+  return <OpenItems items={open} units={units} />
 }
 
 function Charge({ found, system, units }: PartProps) {

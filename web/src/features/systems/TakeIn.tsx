@@ -2,13 +2,13 @@ import { useState } from 'react'
 import { send } from '../../api/client'
 import { queryClient } from '../../api/queries'
 import type { TakenIn } from '../../api/types'
+import { FilePick } from '../../ui/FilePick'
 
 /** A bundle from another Nudge: taken in whole, or refused with every reason. */
 export function TakeIn() {
   const [said, setSaid] = useState('')
   const [busy, setBusy] = useState(false)
-  const take = async (file: File | undefined) => {
-    if (!file) return
+  const take = async (file: File) => {
     setBusy(true)
     try {
       const found = await send<TakenIn>('POST', '/bundles', file)
@@ -24,18 +24,11 @@ export function TakeIn() {
   }
   return (
     <div className="mt-6">
-      <label className="inline-flex min-h-11 cursor-pointer items-center rounded border border-rule-strong bg-sheet px-4 focus-within:outline-3">
-        {busy ? 'Reading it…' : 'Take in a file from another Nudge'}
-        <input
-          type="file"
-          accept="application/json,.json"
-          className="sr-only"
-          onChange={(event) => {
-            void take(event.target.files?.[0])
-            event.target.value = ''
-          }}
-        />
-      </label>
+      <FilePick
+        label={busy ? 'Reading it…' : 'Take in a file from another Nudge'}
+        accept="application/json,.json"
+        onPick={(file) => void take(file)}
+      />
       {said !== '' && (
         <p role="status" className="mt-2 border-l-4 border-accent pl-2 leading-snug break-words">
           {said}

@@ -1,7 +1,7 @@
-import { Link } from 'react-router'
 import type { Today } from '../../api/types'
 import { formatNumber, lowered, shortTime } from '../../lib/format'
 import { Heading } from '../../ui/Heading'
+import { LinkRow } from '../../ui/LinkRow'
 
 /** What drifts, what leaks, and what was left for a season: only where there is something. */
 export function Waiting({ today }: { today: Today }) {
@@ -14,7 +14,7 @@ export function Waiting({ today }: { today: Today }) {
           <Heading aside={String(today.drifting.length)}>Drifting</Heading>
           <ul>
             {today.drifting.map((one) => (
-              <Row
+              <LinkRow
                 key={one.visit_id}
                 to={`/systems/${one.system_id}`}
                 title={one.place}
@@ -30,7 +30,7 @@ export function Waiting({ today }: { today: Today }) {
           <Heading aside={String(today.leaking.length)}>Leaking</Heading>
           <ul>
             {today.leaking.map((one) => (
-              <Row
+              <LinkRow
                 key={one.system_id}
                 to={`/systems/${one.system_id}`}
                 title={one.place}
@@ -47,7 +47,7 @@ export function Waiting({ today }: { today: Today }) {
           {left.length === 0 && <p className="py-2 text-soft">Nothing’s season has come.</p>}
           <ul>
             {left.map((item) => (
-              <Row
+              <LinkRow
                 key={item.id}
                 to={`/systems/${item.system_id}`}
                 title={item.text}
@@ -59,21 +59,5 @@ export function Waiting({ today }: { today: Today }) {
         </section>
       )}
     </>
-  )
-}
-
-type RowProps = { to: string; title: string; aside: string; below: string }
-
-function Row({ to, title, aside, below }: RowProps) {
-  return (
-    <li className="border-b border-rule">
-      <Link to={to} className="block min-h-11 py-2 leading-snug">
-        <span className="flex justify-between gap-3">
-          <strong className="min-w-0">{title}</strong>
-          <span className="shrink-0 text-[0.9rem] text-soft">{aside}</span>
-        </span>
-        <span className="block text-[0.92rem] text-soft">{below}</span>
-      </Link>
-    </li>
   )
 }

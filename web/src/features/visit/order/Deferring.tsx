@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import type { Order, Units, Visit } from '../../../api/types'
-import { lowered } from '../../../lib/format'
-import { post, writeOn } from '../../../state/outbox'
+import { OpenItems } from '../../../parts/OpenItems'
+import { writeOn } from '../../../state/outbox'
 import { Button } from '../../../ui/Button'
 
 type Props = { visit: Visit; units: Units; order: Order }
@@ -14,24 +14,7 @@ export function Deferring({ visit, units, order }: Props) {
   return (
     <div>
       <p className="text-soft">Left for later</p>
-      <ul>
-        {order.deferred.map((item) => (
-          <li key={item.id} data-deferred={item.id} className="flex items-center gap-2 py-1">
-            <span className="min-w-0 flex-1 leading-snug">
-              {item.text} <span className="text-soft">· {lowered(item.season)}</span>
-            </span>
-            <Button
-              tight
-              aria-label={`Done: ${item.text}`}
-              onClick={() =>
-                post({ method: 'POST', path: `/deferred/${item.id}`, body: { done: true }, units })
-              }
-            >
-              Done
-            </Button>
-          </li>
-        ))}
-      </ul>
+      <OpenItems items={order.deferred} units={units} />
       {isOpen && (
         <form
           aria-label="Leave something for later"

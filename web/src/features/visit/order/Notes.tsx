@@ -5,6 +5,7 @@ import { useDraft } from '../../../state/drafts'
 import { writeOn } from '../../../state/outbox'
 import { Button } from '../../../ui/Button'
 import { Heading } from '../../../ui/Heading'
+import { PartSelect } from './PartSelect'
 
 type Props = { visit: Visit; units: Units; order: Order }
 
@@ -59,18 +60,12 @@ export function Notes({ visit, units, order }: Props) {
             setDraft(undefined)
           }}
         >
-          <select
-            aria-label="Which part the note is about"
+          <PartSelect
+            label="Which part the note is about"
+            of={order}
             value={part}
-            onChange={(event) => setPart(event.target.value)}
-            className="h-11 rounded border border-rule-strong bg-ground px-2"
-          >
-            {order.subsystems.map((one) => (
-              <option key={one.key} value={one.key}>
-                {one.label}
-              </option>
-            ))}
-          </select>
+            onChange={setPart}
+          />
           <input
             aria-label="A note"
             placeholder="What the next one should know"

@@ -4,7 +4,9 @@ import { queryClient } from '../../../api/queries'
 import type { Order, Photo, Visit } from '../../../api/types'
 import { newId } from '../../../lib/ids'
 import { Button } from '../../../ui/Button'
+import { FilePick } from '../../../ui/FilePick'
 import { Heading } from '../../../ui/Heading'
+import { PartSelect } from './PartSelect'
 
 type Props = { visit: Visit; order: Order }
 
@@ -17,8 +19,7 @@ export function Pictures({ visit, order }: Props) {
   const isOpen = visit.state !== 'closed'
   if (!isOpen && order.photos.length === 0) return null
   const again = () => queryClient.invalidateQueries({ queryKey: ['order', visit.id] })
-  const take = async (file: File | undefined) => {
-    if (!file) return
+  const take = async (file: File) => {
     setBusy(true)
     setSaid('')
     const query = new URLSearchParams({ subsystem: part, caption })
@@ -66,18 +67,12 @@ export function Pictures({ visit, order }: Props) {
       </ul>
       {isOpen && (
         <div className="mt-2 flex flex-wrap items-center gap-2">
-          <select
-            aria-label="Which part the picture shows"
+          <PartSelect
+            label="Which part the picture shows"
+            of={order}
             value={part}
-            onChange={(event) => setPart(event.target.value)}
-            className="h-11 rounded border border-rule-strong bg-ground px-2"
-          >
-            {order.subsystems.map((one) => (
-              <option key={one.key} value={one.key}>
-                {one.label}
-              </option>
-            ))}
-          </select>
+            onChange={setPart}
+          />
           <input
             aria-label="Words under the picture"
             placeholder="Words under it"
@@ -86,19 +81,12 @@ export function Pictures({ visit, order }: Props) {
             onChange={(event) => setCaption(event.target.value)}
             className="h-11 min-w-0 flex-1 basis-36 rounded border border-rule-strong bg-ground px-2 placeholder:text-soft"
           />
-          <label className="inline-flex min-h-11 cursor-pointer items-center rounded border border-rule-strong bg-sheet px-4 focus-within:outline-3">
-            {busy ? 'Taking it in…' : 'Add a picture'}
-            <input
-              type="file"
-              accept="image/*"
-              capture="environment"
-              className="sr-only"
-              onChange={(event) => {
-                void take(event.target.files?.[0])
-                event.target.value = ''
-              }}
-            />
-          </label>
+          <FilePick
+            label={busy ? 'Taking it in…' : 'Add a picture'}
+            accept="image/*"
+            camera
+            onPick={(file) => void take(file)}
+          />
         </div>
       )}
       {said !== '' && (
