@@ -97,13 +97,14 @@ class Guests:
 
         def write(session: Session, _: Visit) -> None:
             kept = whole_visit.notes(session, link.visit_id)
+            if any(row.id == note_id for row in kept):
+                return
             if sum(row.written_from == "office" for row in kept) >= MOST_NOTES:
                 raise CoreError("note", "There are many notes already. Ring them up.")
-            if not any(row.id == note_id for row in kept):
-                session.add(
-                    Note(id=note_id, visit_id=link.visit_id, subsystem="site", text=text.strip(),
-                         written_from="office", corrects=None, written_at=self._clock())
-                )  # fmt: skip
+            session.add(
+                Note(id=note_id, visit_id=link.visit_id, subsystem="site", text=text.strip(),
+                     written_from="office", corrects=None, written_at=self._clock())
+            )  # fmt: skip
 
         self._visits.amend(link.visit_id, write)
 

@@ -151,7 +151,7 @@ class Work:
     ) -> None:
         """Write a note on a part of the system; one that corrects stands in another's place.
 
-        An empty correction takes it back. Raises: UnknownName is a CoreError here; Closed.
+        An empty correction takes it back. Raises: CoreError, NotFound, Closed.
         """
         if subsystem not in SUBSYSTEMS:
             raise CoreError("subsystem", f"Notes belong to one of: {', '.join(SUBSYSTEMS)}.")

@@ -49,6 +49,8 @@ CYLINDER_KG = 9.5
 DOSE_KG_S = 0.006
 """A throttled burst: 0.2 oz a second."""
 LARGEST_DOSE_KG = 2.0
+LONGEST_BURST_KG = 0.2
+"""A valve that nobody shuts stops pouring by itself here: half a minute's worth."""
 
 
 @dataclass(slots=True)
@@ -183,7 +185,7 @@ class Yard:
                 raise NotFound("simulated system", visit_id)
             self._move_on(visit_id, plant, self._clock())
             plant.is_open = is_open
-            to_pour = min(plant.cylinder_kg, LARGEST_DOSE_KG) if is_open else 0.0
+            to_pour = min(plant.cylinder_kg, LONGEST_BURST_KG) if is_open else 0.0
             plant.state = replace(plant.state, to_add_kg=to_pour, adding_kg_s=DOSE_KG_S)
             self._keep(visit_id, self._clock())
 

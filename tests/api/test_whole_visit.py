@@ -15,7 +15,9 @@ def picture(size=(800, 600), fmt="JPEG", **more):
     return out.getvalue()
 
 
-class OrderTest(WithClient):
+class Calls(WithClient):
+    """Asking and writing on a visit."""
+
     def order(self, visit="pottery-now"):
         return self.http.get(f"/api/visits/{visit}/order").json()
 
@@ -28,6 +30,8 @@ class OrderTest(WithClient):
         self.count = getattr(self, "count", 0) + 1
         return self.count
 
+
+class OrderTest(Calls):
     def test_from_open_to_closed_with_nothing_dangerous_left(self):
         self.assertEqual(self.order()["here"], "act")
         refused = self.http.patch(HERE, json={"closed": True})
@@ -113,7 +117,7 @@ class OrderTest(WithClient):
         self.assertEqual(self.http.patch(path, json=seen).status_code, 200)
 
 
-class BookTest(OrderTest):
+class BookTest(Calls):
     """The system's side: baseline, intended changes, open items, the charge."""
 
     def test_only_a_right_visit_becomes_a_baseline(self):

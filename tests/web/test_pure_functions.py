@@ -73,6 +73,18 @@ class PureFunctionsTest(unittest.TestCase):
         calls = ",".join(f"js.formatNumber({v},{d})" for v, d, _ in cases)
         self.assertEqual(self.run_js(f"[{calls}]"), [text for *_, text in cases])
 
+    def test_typed_numbers_take_a_comma_or_a_point_and_nothing_else(self):
+        cases = (("4.5", 4.5), (" 4,5 ", 4.5), ("-0,3", -0.3), ("0", 0), ("", None), ("  ", None),
+                 ("4.5.6", None), ("four", None), ("4 oz", None))  # fmt: skip
+        calls = ",".join(f"js.numberIn({json.dumps(text)})" for text, _ in cases)
+        self.assertEqual(self.run_js(f"[{calls}]"), [value for _, value in cases])
+
+    def test_a_sentence_lowered_keeps_its_units(self):
+        self.assertEqual(
+            self.run_js("[js.lowered('When it is over 70 °F'), js.lowered(''), js.lowered('Éte')]"),
+            ["when it is over 70 °F", "", "éte"],
+        )
+
     def test_due_dates_are_calendar_days(self):
         cases = (
             ("2026-07-14", "today"), ("2026-07-15", "tomorrow"), ("2026-07-13", "1 day late"),

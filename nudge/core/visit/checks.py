@@ -9,7 +9,7 @@ from nudge.core.air.airflow import TOLERANCE, blower_amps_say
 from nudge.core.air.static import DuctReading, read_static, starves_the_blower
 from nudge.core.electrical.capacitor import USUAL_TOLERANCE, judge_capacitor
 from nudge.core.electrical.strips import RATED_VOLTS, judge_circuit, strip_amps_each
-from nudge.core.errors import CoreError, UnknownName
+from nudge.core.errors import CoreError, Impossible, UnknownName
 from nudge.core.said import Measure, Said, say
 from nudge.core.units import Quantity
 from nudge.core.vocabulary.equipment import Plate
@@ -343,5 +343,7 @@ def _believable(blank: Blank, value: float | str) -> None:
             raise UnknownName(blank.label.lower(), str(value), choices)
         return
     if isinstance(value, str) or not blank.low <= value <= blank.high:
-        limits = [Measure(limit, blank.quantity).text("ip") for limit in (blank.low, blank.high)]
-        raise CoreError(blank.key, f"{blank.label}: give a number from {limits[0]} to {limits[1]}.")
+        raise Impossible(blank.key, say(
+            f"{blank.label}: give a number from {{low}} to {{high}}.",
+            low=Measure(blank.low, blank.quantity), high=Measure(blank.high, blank.quantity),
+        ))  # fmt: skip

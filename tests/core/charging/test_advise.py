@@ -2,15 +2,17 @@
 
 import unittest
 from dataclasses import replace
+from random import Random
 
 from nudge.core.charging.advise import Dosed, advise
-from nudge.core.charging.dose import STEP_KG, next_dose, room_for
+from nudge.core.charging.dose import STEP_KG, next_dose, room_for, taken_back
 from nudge.core.charging.responses import LEAST, MOST, responses, step_of
 from nudge.core.charging.shortfall import Settled, learn
 from nudge.core.charging.ways import CONNECTIONS, KG_PER_OZ, WAYS, way_for
 from nudge.core.charging.whole import BY_FACTORY, BY_SHEET, whole_charge
 from nudge.core.circuit.case import Context
 from nudge.core.errors import CoreError
+from nudge.core.said import say
 from nudge.core.vocabulary.equipment import MeteringDevice
 from tests.core.field import plate, readings, settled
 
@@ -103,6 +105,39 @@ class DoseTest(unittest.TestCase):
         room = room_for(WAYS["remove"], "subcooling", None)
         self.assertTrue(0 < next_dose(learned, room, removes=True) <= 0.08 * 3.3)
         self.assertEqual(next_dose(learned, room, removes=False), 0)
+
+
+class TakenBackTest(unittest.TestCase):
+    """A dose that went past the window, on a system steeper than any in the book."""
+
+    def test_most_of_the_way_back_by_its_own_answer(self):
+        # −8.7 °F before, +5.9 after 9 oz: 1.62 °F an ounce, so 3.6 oz are too much; 80 % of it.
+        kg = taken_back(-8.7 * K, 5.9 * K, 9 * KG_PER_OZ)
+        self.assertAlmostEqual(kg / KG_PER_OZ, 2.5)
+
+    def test_never_more_than_half_the_dose_and_nothing_where_it_did_not_pass(self):
+        self.assertLessEqual(taken_back(-0.5 * K, 9 * K, 4 * KG_PER_OZ), 2 * KG_PER_OZ)
+        for before, now, dose in ((-8, -2, 4), (-8, 5, -4), (5, 5, 4)):
+            with self.subTest(before=before, now=now, dose=dose):
+                self.assertEqual(taken_back(before * K, now * K, dose * KG_PER_OZ), 0.0)
+
+    def test_it_takes_out_and_never_adds(self):
+        rng = Random(7)
+        for _ in range(400):
+            before, now = rng.uniform(-20, 20), rng.uniform(-20, 20)
+            dose = rng.uniform(-20, 20) * KG_PER_OZ
+            kg = taken_back(before, now, dose)
+            self.assertTrue(0 <= kg <= max(dose, 0) / 2 + 1e-9)
+
+
+class ForecastTest(unittest.TestCase):
+    def test_the_wait_follows_the_instruments_own_forecast(self):
+        moving = say("Liquid line still moves.")
+        context = replace(SEEN, minutes_since_change=11.0, unsettled=moving, settles_in=6.4)
+        said = nudged((0, 0, LOW), context=context)
+        self.assertEqual((said.action, said.wait_minutes), ("wait", 7.0))
+        short = replace(context, settles_in=1.2, minutes_since_change=4.0)
+        self.assertEqual(nudged((0, 0, LOW), context=short).wait_minutes, 6.0)  # ten for a valve
 
 
 class AdviseTest(unittest.TestCase):

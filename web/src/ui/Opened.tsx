@@ -15,11 +15,11 @@ export function OpenButton({ label, onOpen, className = '', children }: ButtonPr
   return (
     <button
       type="button"
-      aria-label={`How it came about: ${label}`}
       onClick={onOpen}
       className={`inline-flex min-h-11 items-center text-left underline decoration-rule-strong decoration-dotted decoration-2 underline-offset-[0.2em] ${className}`}
     >
       {children}
+      <span className="sr-only">, how it came about: {label}</span>
     </button>
   )
 }

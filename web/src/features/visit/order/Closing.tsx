@@ -7,10 +7,10 @@ import { Deferring } from './Deferring'
 import { Links } from './Links'
 import { Papers } from './Papers'
 
-type Props = { visit: Visit; units: Units; order: Order }
+type Props = { visit: Visit; units: Units; order: Order; onClosed: () => void }
 
 /** Proving and closing: what is left, the baseline, the papers, and what must not stay open. */
-export function Closing({ visit, units, order }: Props) {
+export function Closing({ visit, units, order, onClosed }: Props) {
   const [reason, setReason] = useState('')
   const isOpen = visit.state !== 'closed'
   const mayClose = order.dangers.length === 0 || reason.trim() !== ''
@@ -26,7 +26,9 @@ export function Closing({ visit, units, order }: Props) {
           aria-label="Close the visit"
           onSubmit={(event) => {
             event.preventDefault()
-            if (mayClose) writeOn(visit.id, 'closings', { reason }, units)
+            if (!mayClose) return
+            writeOn(visit.id, 'closings', { reason }, units)
+            onClosed()
           }}
         >
           {order.dangers.map((danger) => (
@@ -53,8 +55,10 @@ export function Closing({ visit, units, order }: Props) {
   )
 }
 
+type PartProps = Omit<Props, 'onClosed'>
+
 /** The settled result kept as what later visits are compared with. */
-function Baseline({ visit, units, order }: Props) {
+function Baseline({ visit, units, order }: PartProps) {
   if (order.baseline_here) {
     return <p className="font-bold">✓ This visit is the system’s baseline.</p>
   }
@@ -81,7 +85,7 @@ function Baseline({ visit, units, order }: Props) {
 }
 
 /** Something altered on purpose: later visits respect it. */
-function Intended({ visit, units, order }: Props) {
+function Intended({ visit, units, order }: PartProps) {
   const [key, setKey] = useState('')
   const [note, setNote] = useState('')
   if (visit.state === 'closed') return null

@@ -57,7 +57,7 @@ export function OrderCard({ visit, units, order, first, onClose }: Props) {
               <span className={stage.key === order.here ? 'font-bold' : ''}>{stage.label}</span>
               <span className="text-[0.92rem] text-soft">{openWords(stage)}</span>
             </button>
-            {open === stage.key && <Steps {...{ visit, units, order, stage }} />}
+            {open === stage.key && <Steps {...{ visit, units, order, stage, onClose }} />}
           </li>
         ))}
       </ol>
@@ -70,9 +70,15 @@ export function OrderCard({ visit, units, order, first, onClose }: Props) {
 /** Brings the stage that was asked for to the top, once. */
 const shown = (row: HTMLLIElement | null) => row?.scrollIntoView({ block: 'start' })
 
-type StageProps = { visit: Visit; units: Units; order: Order; stage: Stage }
+type StageProps = {
+  visit: Visit
+  units: Units
+  order: Order
+  stage: Stage
+  onClose: () => void
+}
 
-function Steps({ visit, units, order, stage }: StageProps) {
+function Steps({ visit, units, order, stage, onClose }: StageProps) {
   return (
     <div className="pb-3">
       {stage.why !== '' && <p className="border-l-4 border-accent pl-2">Blocked: {stage.why}</p>}
@@ -81,7 +87,7 @@ function Steps({ visit, units, order, stage }: StageProps) {
           <StepLine key={step.key} {...{ visit, units, order, step }} />
         ))}
       </ul>
-      {stage.key === 'close' && <Closing visit={visit} units={units} order={order} />}
+      {stage.key === 'close' && <Closing {...{ visit, units, order }} onClosed={onClose} />}
     </div>
   )
 }

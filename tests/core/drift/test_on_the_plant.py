@@ -1,0 +1,50 @@
+"""Drift on simulated histories the table was not made from: flagged when something happened."""
+
+import unittest
+from random import Random
+
+from nudge.core.drift.drift import drift
+from nudge.core.plant.faults import Present
+from tools.make_drift import met
+from tools.sweep import site
+
+PLACES = ((4001, "valve"), (4002, "orifice"), (4003, "strange valve"), (4004, "strange orifice"))
+
+
+class HistoryTest(unittest.TestCase):
+    def history(self, faults=(), charge=1.0, years=3):
+        """What is said of each place, visit after visit, against its first."""
+        for number, kind in PLACES:
+            rng = Random(f"history {number} {charge} {faults}")
+            of = site(number, kind)
+            first = met(of, rng)
+            for year in range(years):
+                now = met(of, rng, faults, charge)
+                yield kind, year, drift(of.plate.metering_device.is_valve, first, now)
+
+    def test_healthy_years_are_quiet(self):
+        flagged = [(kind, year) for kind, year, found in self.history(years=5) if found.is_flagged]
+        self.assertLessEqual(len(flagged), 2, flagged)  # 1 of 20 is the most allowed on the whole
+
+    def test_a_tenth_of_the_charge_gone_is_seen_in_any_weather_and_named(self):
+        for kind, year, found in self.history(charge=0.90):
+            with self.subTest(kind, year=year):
+                self.assertTrue(found.is_flagged)
+                self.assertIn("charge_lost", [named.cause.key for named in found.causes])
+
+    def test_a_fouling_outdoor_coil_is_the_outdoor_side(self):
+        outdoors = {"condenser_fouls", "condenser_fan_slows"}
+        for kind, year, found in self.history((Present("condenser_dirt", 0.45),)):
+            with self.subTest(kind, year=year):
+                self.assertTrue(found.is_flagged)
+                self.assertTrue(outdoors & {named.cause.key for named in found.causes})
+
+    def test_less_air_indoors_is_not_called_charge(self):
+        for kind, year, found in self.history((Present("filter_dirty", 0.6),), years=1):
+            with self.subTest(kind, year=year):
+                self.assertTrue(found.is_flagged)
+                self.assertNotEqual(found.causes[0].cause.key, "charge_lost")
+
+
+if __name__ == "__main__":
+    unittest.main()

@@ -1,0 +1,87 @@
+"""What a customer reads: plain, true to the verdict, and with what is left."""
+
+import unittest
+from datetime import UTC, datetime
+
+from nudge import __version__
+from nudge.api.routes.whole_visit import order_of_visit
+from nudge.api.schemas.visits import visit_out
+from nudge.reports.written import Subject, _done, _found, customer_report, file_report
+from nudge.services.workshop import Workshop
+from tests.temporary import WithDatabase
+
+JARGON = ("superheat", "subcooling", "saturation", "sigma", "metering", "psig", "belief")
+
+
+class WordsTest(WithDatabase):
+    def setUp(self):
+        super().setUp()
+        self.workshop = Workshop(self.database, self.clock)
+
+    def subject(self, visit, units="ip"):
+        return Subject(
+            visit_out(self.workshop.visits.snapshot(visit), units),
+            order_of_visit(self.workshop, visit, units), units, __version__, UTC,
+        )  # fmt: skip
+
+    def test_each_verdict_has_plain_words_of_its_own(self):
+        for visit, words in (
+            ("seed-library-now", "charge is right"),
+            ("pottery-now", "too little refrigerant"),
+            ("clinic-now", "not the trouble"),
+            ("ferry-hall-now", "it was not opened"),
+        ):
+            with self.subTest(visit):
+                said = " ".join(_found(self.subject(visit)))
+                self.assertIn(words, said)
+                for word in JARGON:
+                    self.assertNotIn(word, said.lower())
+
+    def test_nothing_found_is_said_as_such(self):
+        self.visits.open("quiet", "fish-cold-room", "Just looking")
+        self.assertEqual(_found(self.subject("quiet")),
+                         ["Nothing wrong was found with what was tested."])  # fmt: skip
+        self.assertEqual(_done(self.subject("quiet")), [])
+
+    def test_what_was_done_and_tested_is_listed_once(self):
+        work = self.workshop.work
+        work.check("pottery-now", "c1", "drain", {"runs": "no"})
+        work.check("pottery-now", "c2", "drain", {"runs": "yes"})
+        self.workshop.shelf.dose("pottery-now", "d1", "shelf-22", 0.1134, removes=False)
+        self.visits.happened("pottery-now", "f1", "filter_changed", self.clock.now)
+        self.clock.pass_minutes(12)
+        self.visits.hear("pottery-now", "l1", "suct 64 liq 205 sl 55 ll 94", "ip", self.clock.now)
+        done = _done(self.subject("pottery-now"))
+        self.assertIn("4 oz of refrigerant added.", done)
+        self.assertEqual(sum("drain" in line for line in done), 1)
+        self.assertEqual(len(done), len(set(done)))
+
+    def test_a_bad_check_and_a_drift_are_found(self):
+        self.workshop.work.check("pottery-now", "c1", "drain", {"runs": "no"})
+        self.assertIn("It does not drain", " ".join(_found(self.subject("pottery-now"))))
+        said = " ".join(_found(self.subject("lighthouse-5")))
+        self.assertIn("Since the last good visit: Charge has gone", said)
+
+    def test_every_visit_of_skerrow_can_be_printed_in_both_units(self):
+        with self.database.reading() as session:
+            from nudge.store.repositories import visits
+
+            ids = [visit.id for visit in (*visits.past(session, 100), *visits.under_way(session))]
+        self.assertGreater(len(ids), 20)
+        for visit in ids:
+            for units in ("ip", "si"):
+                subject = self.subject(visit, units)
+                for pdf in (file_report(subject), customer_report(subject)):
+                    self.assertTrue(pdf.startswith(b"%PDF"), visit)
+                self.assertEqual(customer_report(subject).count(b"/Type /Page\n"), 1, visit)
+
+    def test_a_moment_is_said_on_the_readers_clock(self):
+        subject = self.subject("pottery-now")
+        self.assertEqual(
+            subject.at(datetime(2026, 7, 14, 12, 5, tzinfo=UTC)), "2026-07-14 12:05 UTC"
+        )
+        self.assertEqual(subject.at(None), "")
+
+
+if __name__ == "__main__":
+    unittest.main()
