@@ -119,6 +119,35 @@ class YearlyCheckTest(BrowserTest):
             press(page, "Close the visit")
         expect(page.get_by_role("button", name="Open again").first).to_be_visible()
 
+    def test_a_visit_is_taken_up_again_after_the_server_was_killed_mid_typing(self):
+        page = self.open("/visits/seed-library-now")
+        calm(page)
+        self.take(page, "sa 57 dl 168")
+        self.kept(page)  # acknowledged
+        page.keyboard.press("Escape")
+        page.locator("#callout").blur()
+        page.keyboard.press("e")
+        note = page.get_by_label("A note", exact=True)
+        note.fill("The key hangs be")
+        self.nudge.stop()  # a pulled plug
+        note.press_sequentially("hind the door")
+        page.keyboard.press("Escape")
+        self.take(page, "tesp 0.44")
+        expect(page.get_by_text("No answer from Nudge.")).to_be_visible()
+        page.fill("#callout", "ll 95.")
+        self.nudge.start()
+        page.reload()
+        self.kept(page)
+        for point, shown in (("supply_air_temp", "57.0"), ("discharge_line_temp", "168.0"),
+                             ("total_external_static", "0.44")):  # fmt: skip
+            expect(page.locator(f"[data-point={point}]").first).to_contain_text(shown)
+        expect(page.locator("#callout")).to_have_value("ll 95.")
+        page.locator("#callout").blur()
+        page.keyboard.press("e")
+        expect(page.get_by_label("A note", exact=True)).to_have_value(
+            "The key hangs behind the door"
+        )
+
     def test_skipping_what_blocks_asks_why(self):
         page = self.open("/visits/net-loft-now")
         calm(page)
