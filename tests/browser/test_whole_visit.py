@@ -143,6 +143,8 @@ class YearlyCheckTest(BrowserTest):
             expect(page.locator(f"[data-point={point}]").first).to_contain_text(shown)
         expect(page.locator("#callout")).to_have_value("ll 95.")
         page.locator("#callout").blur()
+        expect(page.locator("nav[aria-label='Order of work']")).to_be_visible()
+        calm(page)
         page.keyboard.press("e")
         expect(page.get_by_label("A note", exact=True)).to_have_value(
             "The key hangs behind the door"
