@@ -98,6 +98,7 @@ class PocketTest(BrowserTest):
         page.get_by_role("button", name="Net Loft, Loft heat pump").click()
         page.get_by_role("link", name=re.compile("Go to Net Loft")).click()
         expect(page.locator("[data-point=suction_pressure]")).to_contain_text("118 psig")
+        calm(page)
         slips = page.get_by_label("From the Pocket")
         slips.locator("summary").click()
         expect(slips).to_contain_text("= Superheat:")

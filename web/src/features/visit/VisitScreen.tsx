@@ -120,7 +120,11 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
     <SpokenContext value={spokenOf}>
       <div data-workspace className="flex min-h-0 flex-1 flex-col px-4 pt-2 md:px-6">
         <Head {...{ visit, units, now }} onDone={() => setCard('done')} onFinish={finish} />
-        {order && <OrderRail order={order} onStage={setStage} />}
+        {order ? (
+          <OrderRail order={order} onStage={setStage} />
+        ) : (
+          <div aria-hidden className="min-h-12 border-b border-rule" />
+        )}
         <div className="grid min-h-0 flex-1 grid-cols-1 gap-6 lg:grid-cols-[minmax(0,1fr)_22rem]">
           <div className="flex min-w-0 flex-col gap-3 pt-3 pb-2 lg:overflow-y-auto">
             {visit.live && (
