@@ -46,12 +46,12 @@ ALLOWED: dict[str, tuple[str, ...]] = {
     "nudge.core.judgement": (
         "nudge.core.units", "nudge.core.said", "nudge.core.errors", "nudge.core.working",
         "nudge.core.refrigerant", "nudge.core.vocabulary", "nudge.core.circuit",
-        "nudge.core.targets", "nudge.core.settling", "nudge.core.air",
+        "nudge.core.targets", "nudge.core.settling", "nudge.core.air", "nudge.core.look",
     ),
     "nudge.core.charging": (
         "nudge.core.units", "nudge.core.said", "nudge.core.errors", "nudge.core.working",
         "nudge.core.refrigerant", "nudge.core.vocabulary", "nudge.core.circuit",
-        "nudge.core.targets", "nudge.core.settling", "nudge.core.judgement",
+        "nudge.core.targets", "nudge.core.settling", "nudge.core.judgement", "nudge.core.look",
     ),
     "nudge.core.drift": (
         "nudge.core.units", "nudge.core.said", "nudge.core.errors", "nudge.core.circuit",

@@ -18,16 +18,18 @@ from nudge.core.charging.guides import OTHER_SCHOOLS
 from nudge.core.charging.guides import STEPS as WAY_STEPS
 from nudge.core.charging.leak_rate import LEAK_THRESHOLDS
 from nudge.core.charging.ledger import MOVEMENT_KINDS
-from nudge.core.charging.stops import STOPS
-from nudge.core.charging.tubes import HOSES, TUBES
 from nudge.core.charging.ways import CONNECTIONS, KG_PER_OZ, WAYS
 from nudge.core.chart.chart import KINDS
 from nudge.core.circuit.derived_table import DERIVED
+from nudge.core.circuit.tubes import HOSES, TUBES
 from nudge.core.drift.drift import CAUSES, INTENDED
 from nudge.core.drift.table import wander
 from nudge.core.electrical.capacitor import capacitor_rules
 from nudge.core.judgement.cautions import CAUTIONS
 from nudge.core.judgement.check_table import CHECKS, CLEANED, SECOND_LOAD
+from nudge.core.judgement.decision import RULES
+from nudge.core.judgement.decision.doses import ANSWERS
+from nudge.core.judgement.decision.limits import LIMITS
 from nudge.core.judgement.departures import SIGNS
 from nudge.core.judgement.hazards import HAZARDS
 from nudge.core.judgement.looks import LOOKS, Look
@@ -219,14 +221,18 @@ def tables() -> dict[str, str]:
             ("trouble", "of", "what it does"),
             ((_key(t.key), ", ".join(map(_key, t.kinds)), t.means) for t in TROUBLES.values()),
         ),
-        "hazards": _table(("hazard", "why"), ((_key(h.key), h.reason) for h in HAZARDS)),
+        "hazards": _table(
+            ("hazard", "effect", "why"), ((_key(h.key), h.effect, h.reason) for h in HAZARDS)
+        ),
         "add": _table(
-            ("look-alike", "told apart by"),
-            ((_key(p.look_alike), worded(p.told_apart_by, "ip")) for p in ADD_PROOF),
+            ("look-alike", "told apart by", "required"),
+            ((_key(p.look_alike), worded(p.told_apart_by, "ip"), "yes" if p.required else "")
+             for p in ADD_PROOF),
         ),
         "remove": _table(
-            ("look-alike", "told apart by"),
-            ((_key(p.look_alike), worded(p.told_apart_by, "ip")) for p in REMOVE_PROOF),
+            ("look-alike", "told apart by", "required"),
+            ((_key(p.look_alike), worded(p.told_apart_by, "ip"), "yes" if p.required else "")
+             for p in REMOVE_PROOF),
         ),
         "suspects": _table(
             ("suspect", "name", "prior", "order", "told apart by", "what to do"),
@@ -290,7 +296,20 @@ def tables() -> dict[str, str]:
             ((_key(c.key), c.good_for, f"{c.burst_kg / KG_PER_OZ:g}" if c.can_charge else "none")
              for c in CONNECTIONS.values()),
         ),
-        "stops": _table(("rule", "why"), ((_key(s.key), s.reason) for s in STOPS)),
+        "decision": _table(
+            ("rule", "speaks of", "says", "advice", "why"),
+            ((_key(r.key), r.order, r.headline or "what opens it", r.advice, r.reason)
+             for r in RULES),
+        ),
+        "limits": _table(
+            ("limit", "at least", "why"),
+            ((_key(r.key), f"{r.least:.2f}", r.reason) for r in LIMITS.values()),
+        ),
+        "answers": _table(
+            ("quantity", "moved by at least", "and by each percent of the charge", "why"),
+            ((_key(a.key), _k(a.least_k), _k(a.per_percent_k), worded(a.reason, "ip"))
+             for a in ANSWERS),
+        ),
         "movements": _table(
             ("movement", "cylinder", "why"),
             ((_key(m.key), "+" if m.sign > 0 else "−", m.reason) for m in MOVEMENT_KINDS.values()),

@@ -40,7 +40,8 @@ HAND_DOSE_KG, HAND_WAIT = 1.5 * KG_PER_OZ, 10.0
 MOST_DOSES, MOST_STEPS = 14, 40
 SETTLED_MINUTES = 40.0
 SEEN = frozenset({"filter_clean", "evaporator_coil_clean", "condenser_coil_clean",
-                  "condenser_fan_ok", "readings_confirmed", "blower_capacitor_ok"})  # fmt: skip
+                  "condenser_fan_ok", "readings_confirmed", "blower_capacitor_ok",
+                  "circuit_never_opened"})  # fmt: skip
 GUARDED = ("drier_restricted", "line_kinked", "metering_underfeed", "filter_dirty",
            "evaporator_dirt", "weak_capacitor", "condenser_dirt", "condenser_fan", "low_ambient",
            "low_load", "bulb_loose", "compressor_worn", "non_condensables")  # fmt: skip
@@ -62,6 +63,20 @@ class Charged:
     """Ended past its window on the far side of where it came from."""
     flooded: bool
     hand_waited: float
+    in_window: bool
+    """Ended inside the target's window."""
+    trims: int = 0
+
+
+@dataclass(frozen=True)
+class Refused:
+    """A system off its target on which nothing was moved, and the decision that said so."""
+
+    start: float
+    key: str
+    advice: str
+    is_off: bool
+    """What decides stood outside its window by more than its own ±."""
 
 
 class Rig:
@@ -120,8 +135,8 @@ def with_charge(of: Site, rng: Random) -> Site:
     return replace(of, plate=plate)
 
 
-def charged(number: int) -> Charged | None:
-    """One system charged from where it is found; None where the judge does not open the door."""
+def charged(number: int) -> Charged | Refused | None:
+    """One system charged from where it is found; None where the plant has no such system."""
     rng = Random(f"charge {number}")
     of = with_charge(site(rng.choice(NUMBERS), ("strange valve", "strange orifice")[number % 2]),
                      rng)  # fmt: skip
@@ -133,33 +148,54 @@ def charged(number: int) -> Charged | None:
         return None
 
 
-def _closed_loop(rig: Rig, over: float) -> Charged | None:
+OWN_LIMIT_F = 1.3
+"""The ± of a superheat or a subcooling."""
+
+
+def _closed_loop(rig: Rig, over: float) -> Charged | Refused:
+    """As the decision says, dose by dose; a trim inside the window is taken where it is offered."""
     history = [Dosed(rig.minutes, 0.0, rig.read())]
-    doses, waited = 0, 0.0
+    doses, waited, trims = 0, 0.0, 0
     said = advise(rig.of.plate, history, rig.context)
+    watched: Watched = said.sized.watched if said.sized else "subcooling"
     if said.action not in ("add", "remove"):
-        return None
-    watched: Watched = said.watched or "subcooling"
+        judged = said.decision.judged
+        is_off = False
+        if judged in ("subcooling", "superheat"):
+            off, window = _off(said, "superheat" if judged == "superheat" else "subcooling")
+            is_off = not window[0] - OWN_LIMIT_F <= off <= window[1] + OWN_LIMIT_F
+        return Refused(over, said.decision.key, said.decision.advice, is_off)
     was_flooded, flooded = _floods(rig), False
     for _ in range(MOST_STEPS):
-        if said.action in ("done", "stop") or doses >= MOST_DOSES:
+        action, trim = str(said.action), said.decision.trim
+        moved, wait = 0.0, said.wait_minutes
+        if action in ("add", "remove"):
+            moved = said.amount_kg if action == "add" else -said.amount_kg
+        elif action == "done" and trim is not None:
+            moved, wait, trims = trim.amount_kg, trim.wait_minutes, trims + 1
+        elif action != "wait":
             break
-        moved = 0.0
-        if said.action in ("add", "remove"):
-            moved = said.amount_kg if said.action == "add" else -said.amount_kg
+        if moved:
             rig.give(moved)
             doses += 1
-        rig.wait(said.wait_minutes)
-        waited += said.wait_minutes
+        if doses > MOST_DOSES:
+            break
+        rig.wait(wait)
+        waited += wait
         flooded = flooded or (moved > 0 and not was_flooded and _floods(rig))
-        history.append(Dosed(rig.minutes, moved, rig.read()))
+        row = Dosed(rig.minutes, moved, rig.read())
+        if moved:
+            history.append(row)
+        else:
+            history[-1] = replace(row, added_kg=history[-1].added_kg)  # read again, after waiting
         said = advise(rig.of.plate, history, rig.context)
     off, window = _off(said, watched)
     beyond = off > window[1] if over < 0 else off < window[0]
     near = abs(off) <= (1.0 if watched == "subcooling" else 2.0) + 1e-6
     hand = _by_hand(rig, over)
-    ended = said.stop.key if said.stop else said.action
-    return Charged(over, doses, waited, ended, off, near, beyond, flooded, hand)
+    ended = said.decision.key if said.action == "stop" else said.action
+    return Charged(over, doses, waited, ended, off, near, beyond, flooded, hand,
+                   window[0] - 0.01 <= off <= window[1] + 0.01, trims)  # fmt: skip
 
 
 def _off(said: Nudge, watched: Watched) -> tuple[float, tuple[float, float]]:
@@ -219,21 +255,29 @@ def _ninetieth(values: Sequence[float]) -> float:
 def main(systems: int = SYSTEMS, wrong: int = WRONG) -> None:
     with ProcessPoolExecutor() as pool:
         found: list[Charged] = []
-        tried = 0
+        refused: list[Refused] = []
         for batch in range(20):
             if len(found) >= systems:
                 break
             numbers = range(batch * systems, (batch + 1) * systems)
-            tried += systems
-            found += [one for one in pool.map(charged, numbers, chunksize=4) if one is not None]
+            for one in pool.map(charged, numbers, chunksize=4):
+                if isinstance(one, Charged):
+                    found.append(one)
+                elif one is not None:
+                    refused.append(one)
         kept = found[:systems]
-        print(f"{len(kept)} systems charged, of {tried} tried: on the others the judge did not say "
-              "add or remove")  # fmt: skip
+        off = [one for one in refused if one.is_off]
+        share = len([o for o in off if o.advice != "find_leak"]) / max(len(found) + len(off), 1)
+        print(f"{len(kept)} systems charged; of all that stood off their target "
+              f"{len(found) + len(off)}, refused {share:.1%}, sent to find a leak "
+              f"{sum(o.advice == 'find_leak' for o in off)}: "
+              f"{dict(Counter(one.key for one in off).most_common(9))}")  # fmt: skip
         doses = [one.doses for one in kept]
         print(f"  doses: median {median(doses):g}, 90th percentile {_ninetieth(doses):g}, "
-              f"most {max(doses)}")  # fmt: skip
+              f"most {max(doses)}; trims taken {sum(o.trims for o in kept)}")  # fmt: skip
         print(f"  ended: {dict(Counter(one.ended for one in kept))}")
-        print(f"  within 1 °F of target (2 for superheat): {sum(o.near for o in kept)}; "
+        print(f"  in its window: {sum(o.in_window for o in kept)}; "
+              f"within 1 °F of target (2 for superheat): {sum(o.near for o in kept)}; "
               f"beyond its window on the far side: {sum(o.beyond for o in kept)}; "
               f"liquid return: {sum(o.flooded for o in kept)}")  # fmt: skip
         waited, hand = sum(o.waited for o in kept), sum(o.hand_waited for o in kept)
@@ -244,8 +288,9 @@ def main(systems: int = SYSTEMS, wrong: int = WRONG) -> None:
             if some:
                 print(f"  {title}: {len(some)}, doses median {median(o.doses for o in some):g}, "
                       f"90th {_ninetieth([o.doses for o in some]):g}, near "
-                      f"{sum(o.near for o in some)}")  # fmt: skip
-        for one in sorted(kept, key=lambda o: -abs(o.off_f))[:6]:
+                      f"{sum(o.near for o in some)}, in its window "
+                      f"{sum(o.in_window for o in some)}")  # fmt: skip
+        for one in sorted(kept, key=lambda o: -abs(o.off_f))[:8]:
             print(f"    {one}")
         guard = list(pool.map(guarded, range(wrong), chunksize=4))
         print(f"wrong causes: at most one dose in {sum(d <= 1 for _, d, _ in guard)} of "

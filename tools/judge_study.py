@@ -93,7 +93,7 @@ def judge(asked: Asked) -> Judged | None:
     checks: tuple[str, ...] = ()
     if asked.follows:
         followed, checks = visit.followed(result)
-    return Judged(asked, suspects, _ranked(result), result.charge.advice, case.charge_share,
+    return Judged(asked, suspects, _ranked(result), result.decision.advice, case.charge_share,
                   ready and not result.doubts, followed, checks)  # fmt: skip
 
 

@@ -16,7 +16,13 @@ from starlette.responses import JSONResponse
 from nudge.contract.request import AssessIn, ContextIn, SystemIn
 from nudge.core.errors import CoreError, UnknownName, nearest_names
 from nudge.core.units import UnitSystem
-from nudge.services.errors import ChangedMeanwhile, Closed, NotFound, NotUnderstood
+from nudge.services.errors import (
+    ChangedMeanwhile,
+    Closed,
+    NotFound,
+    NotUnderstood,
+    PlateQuestion,
+)
 
 
 class ErrorOut(BaseModel):
@@ -44,7 +50,7 @@ def answer_errors(app: FastAPI) -> None:
     @app.exception_handler(CoreError)
     async def _core(request: Request, error: CoreError) -> JSONResponse:
         units: UnitSystem = getattr(request.state, "units", "ip")
-        clashes = isinstance(error, Closed | ChangedMeanwhile)
+        clashes = isinstance(error, Closed | ChangedMeanwhile | PlateQuestion)
         status = 404 if isinstance(error, NotFound) else 409 if clashes else 422
         return _answer(status, core_errors(error, units))
 

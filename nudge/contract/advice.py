@@ -2,14 +2,15 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from datetime import datetime
 from typing import Annotated, Literal
 
 from pydantic import Field
 
-from nudge.contract.answer import AssessOut, answer
+from nudge.contract.answer import AssessOut, NextDoseOut, answer, shown_mass
 from nudge.contract.request import ContextIn, Name, Readings, SystemIn, core_readings
 from nudge.contract.strict import Number, Strict
-from nudge.core.charging.advise import Dosed, Nudge, advise
+from nudge.core.charging.advise import Dosed, Nudge, Sized, advise
 from nudge.core.charging.guides import OTHER_SCHOOLS, Guide, hose_kg
 from nudge.core.charging.high_side import high_side
 from nudge.core.charging.shortfall import Forecast
@@ -123,6 +124,10 @@ class AdviceOut:
     wait_minutes: float
     reason: str
     stop: str
+    """The key of the decision where nothing moves; "" where something does."""
+    ready_at: datetime | None
+    watch: list[str]
+    trim: NextDoseOut | None
     way: str
     way_reason: str
     connection: ConnectionOut
@@ -145,19 +150,15 @@ class AdviceOut:
     assessment: AssessOut
 
 
-def advice_out(nudge: Nudge, units: UnitSystem) -> AdviceOut:
-    """A nudge in the caller's units."""
+def advice_out(nudge: Nudge, units: UnitSystem, ready_at: datetime | None = None) -> AdviceOut:
+    """A decision as its card, in the caller's units."""
     plate = nudge.assessment.case.plate
     pouring = POUR_LIQUID if refrigerant(plate.refrigerant).is_blend else POUR_EITHER
-    learned, link = nudge.learned, nudge.connection
-    assessed = answer(nudge.assessment, units)
-    other = "superheat" if nudge.watched == "subcooling" else "subcooling"
-    expected = {
-        key: _range(found, units)
-        for key, found in ((nudge.watched or "", nudge.expected), (other, nudge.beside))
-        if found is not None
-    }
-    missing = learned.missing_kg() if learned else None
+    sized, link = nudge.sized, nudge.connection
+    assessed = answer(nudge.assessment, units, ready_at)
+    decision = assessed.decision
+    moves = nudge.action in ("add", "remove")
+    missing = sized.learned.missing_kg() if sized else None
     return AdviceOut(
         units=units,
         action=nudge.action,
@@ -167,9 +168,12 @@ def advice_out(nudge: Nudge, units: UnitSystem) -> AdviceOut:
         bursts=nudge.bursts,
         wait_minutes=nudge.wait_minutes,
         reason=nudge.reason.text(units),
-        stop=nudge.stop.key if nudge.stop else "",
-        way=nudge.way.label if nudge.way else "",
-        way_reason=nudge.way.reason if nudge.way else "",
+        stop="" if moves else decision.key,
+        ready_at=ready_at,
+        watch=decision.watch,
+        trim=decision.trim,
+        way=sized.way.label if sized else "",
+        way_reason=sized.way.reason if sized else "",
         connection=_connection(link, units),
         pouring=pouring.position,
         pouring_reason=pouring.reason,
@@ -177,17 +181,17 @@ def advice_out(nudge: Nudge, units: UnitSystem) -> AdviceOut:
         hose=_hose(link, plate.refrigerant, units),
         response=_response_said(nudge, units),
         high_side=high_side(nudge.assessment.case).text(units),
-        expected=expected,
+        expected=_expected(sized, units) if sized is not None and moves else {},
         missing=None if missing is None else RangeOut(
             _mass(missing.low, units), _mass(missing.middle, units), _mass(missing.high, units)
         ),
         response_per_unit=_response(nudge, units),
-        whole=None if nudge.whole is None else _mass(nudge.whole.kg, units),
-        whole_source=nudge.whole.source if nudge.whole else "",
-        target=None if nudge.target_k is None
-        else round(from_si(nudge.target_k, Quantity.TEMPERATURE_DIFFERENCE, units), 2),
-        watched=nudge.watched or "",
-        would_prove_wrong=nudge.would_prove_wrong.text(units) if nudge.would_prove_wrong else "",
+        whole=None if sized is None else _mass(sized.whole.kg, units),
+        whole_source=sized.whole.source if sized else "",
+        target=None if sized is None
+        else round(from_si(sized.target_k, Quantity.TEMPERATURE_DIFFERENCE, units), 2),
+        watched=sized.watched if sized else "",
+        would_prove_wrong=" ".join(decision.wrong_if) if moves else "",
         cautions=assessed.charge.cautions,
         assessment=assessed,
     )  # fmt: skip
@@ -198,15 +202,21 @@ def _headline(nudge: Nudge, units: UnitSystem) -> str:
     amount = f"{_mass(nudge.amount_kg, units):g} {unit}"
     if nudge.action == "wait":
         return f"Wait {nudge.wait_minutes:g} min, then read again."
-    return {
-        "add": f"Add {amount}.", "remove": f"Take out {amount}.",
-        "done": "Charge is right. Stop here.",
-        "stop": "Stop. No refrigerant moves.",
-    }[nudge.action]  # fmt: skip
+    if nudge.action == "add":
+        return f"Add {amount}."
+    if nudge.action == "remove":
+        return f"Take out {amount}."
+    return nudge.decision.headline
 
 
-def _mass(kg: float, units: UnitSystem) -> float:
-    return round(from_si(kg * 1000, Quantity.SMALL_MASS, units), 1 if units == "ip" else 0)
+def _expected(sized: Sized, units: UnitSystem) -> dict[str, RangeOut]:
+    """What should be read after the wait: what is charged by, and the other of the two."""
+    other = "superheat" if sized.watched == "subcooling" else "subcooling"
+    both = ((sized.watched, sized.expected), (other, sized.beside))
+    return {key: _range(found, units) for key, found in both if found is not None}
+
+
+_mass = shown_mass
 
 
 def _range(found: Forecast, units: UnitSystem) -> RangeOut:
@@ -218,10 +228,10 @@ def _range(found: Forecast, units: UnitSystem) -> RangeOut:
 
 
 def _response(nudge: Nudge, units: UnitSystem) -> ResponseOut | None:
-    if nudge.learned is None:
+    if nudge.sized is None:
         return None
     unit_kg = to_si(1.0, Quantity.SMALL_MASS, units) / 1000
-    value, spread = nudge.learned.per_kg()
+    value, spread = nudge.sized.learned.per_kg()
     return ResponseOut(*(
         round(from_si(found * unit_kg, Quantity.TEMPERATURE_DIFFERENCE, units), 4)
         for found in (value, spread)
@@ -241,21 +251,19 @@ def _hose(link: Connection, fluid: str, units: UnitSystem) -> str:
 
 def _response_said(nudge: Nudge, units: UnitSystem) -> str:
     """What this system answers to an ounce (25 g), as learned so far."""
-    if nudge.learned is None or nudge.watched is None:
+    if nudge.sized is None:
         return ""
     one = 1.0 if units == "ip" else 25.0
     unit_kg = to_si(one, Quantity.SMALL_MASS, units) / 1000
     value, spread = (
         from_si(found * unit_kg, Quantity.TEMPERATURE_DIFFERENCE, units)
-        for found in nudge.learned.per_kg()
+        for found in nudge.sized.learned.per_kg()
     )
     per = "oz" if units == "ip" else "25 g"
     degree = "°F" if units == "ip" else "K"
     moves = "rises" if value >= 0 else "falls"
-    return (
-        f"{nudge.watched.capitalize()} {moves} {abs(value):.1f} ± {spread:.1f} {degree} per {per} "
-        "here."
-    )
+    what = nudge.sized.watched.capitalize()
+    return f"{what} {moves} {abs(value):.1f} ± {spread:.1f} {degree} per {per} here."
 
 
 def guides_out(found: Sequence[Guide], units: UnitSystem) -> list[GuideOut]:

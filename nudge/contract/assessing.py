@@ -4,8 +4,9 @@ from nudge.contract.answer import AssessOut, answer
 from nudge.contract.changes import ChangesOut, changes_out
 from nudge.contract.opened import OpenedOut, opened_all
 from nudge.contract.request import AssessIn
+from nudge.core.charging.advise import decided
 from nudge.core.circuit.workings import derived_workings
-from nudge.core.judgement.assess import Assessment, assess
+from nudge.core.judgement.assess import Assessment
 from nudge.core.judgement.change_of_mind import changes_of_mind
 from nudge.core.judgement.workings import belief_workings
 from nudge.core.targets.workings import target_workings
@@ -29,9 +30,9 @@ def change_request(request: AssessIn) -> ChangesOut:
 
 
 def _assess(request: AssessIn) -> Assessment:
-    return assess(
+    return decided(
         request.system.to_plate(request.units),
         request.to_readings(),
         request.context.to_context(request.units),
         request.method,
-    )
+    ).assessment

@@ -46,6 +46,8 @@ class PlateNumbersIn(Strict):
     vapour_line_size: Number | None = None
     coil_adder: Number | None = None
     drier_adder: Number | None = None
+    design_pressure_low: Number | None = None
+    design_pressure_high: Number | None = None
 
 
 class ChartIn(Strict):
@@ -152,6 +154,10 @@ class ContextIn(Strict):
     hunting_minutes: Annotated[Number, Field(gt=0)] | None = None
     additions_before: Annotated[int, Field(strict=True, ge=0, le=1_000)] = 0
     recovered_share: Annotated[Number, Field(ge=0, le=2)] | None = None
+    weighed_in: Annotated[bool, Field(strict=True)] = False
+    """Evacuated and weighed in since it was opened."""
+    proven_tight: Annotated[bool, Field(strict=True)] = False
+    """Pressure-tested since it was opened, and it held."""
 
     def to_context(self, units: UnitSystem) -> Context:
         """Raises: CoreError, for an unknown observation, point or action."""
@@ -170,6 +176,8 @@ class ContextIn(Strict):
                 self.hunting_minutes,
                 self.additions_before,
                 self.recovered_share,
+                self.weighed_in,
+                self.proven_tight,
             ),
         )
 

@@ -3,26 +3,30 @@
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
+from uuid import uuid4
 
 from nudge.core.chart.chart import chart_kind
 from nudge.core.chart.chart_text import read_chart
 from nudge.core.errors import CoreError, UnknownName
 from nudge.core.refrigerant.catalogue import refrigerant
 from nudge.core.units import UnitSystem
+from nudge.core.vocabulary.actions import PLATE_CORRECTED
 from nudge.core.vocabulary.equipment import (
+    DEVICE_LABELS,
     PLATE_NUMBERS,
+    MeteringDevice,
     application_named,
     check_plate_number,
     device_named,
     reversing_valve_named,
 )
 from nudge.services.clock import Clock
-from nudge.services.errors import NotFound
+from nudge.services.errors import NotFound, PlateQuestion
 from nudge.services.methods import check_method
 from nudge.store.database import Database
 from nudge.store.repositories import book
 from nudge.store.repositories import visits as visits_repository
-from nudge.store.tables import Chart, Site, System, Verdict, Visit
+from nudge.store.tables import Chart, Event, Site, System, Verdict, Visit
 
 LONGEST_TEXT = 2_000
 _PLATE_NUMBERS = {row.field: row for row in PLATE_NUMBERS}
@@ -48,8 +52,11 @@ class SystemHistory:
 class Book:
     """The use cases of sites and systems."""
 
-    def __init__(self, database: Database, clock: Clock) -> None:
-        self._database, self._clock = database, clock
+    def __init__(
+        self, database: Database, clock: Clock, judge_again: Callable[[str], None] | None = None
+    ) -> None:
+        """`judge_again` judges a visit whose system's plate was changed under way."""
+        self._database, self._clock, self._judge_again = database, clock, judge_again
 
     def sites(self) -> Sequence[Site]:
         """Every site with its systems, by name."""
@@ -127,19 +134,51 @@ class Book:
                 )  # fmt: skip
         return self.system(system_id).system
 
-    def change_system(self, system_id: str, changes: Mapping[str, Any]) -> System:
+    def change_system(
+        self, system_id: str, changes: Mapping[str, Any], was_wrong: bool | None = None
+    ) -> System:
         """Change any fields of a plate (core units): all of them, or none if one is refused.
 
-        Raises: NotFound, UnknownName, OutOfRange, CoreError.
+        Where a visit with readings is under way, another refrigerant or metering device is
+        written on it as an event: `was_wrong` says whether the plate was wrong until now (its
+        readings are judged again) or the system itself was changed.
+
+        Raises: NotFound, UnknownName, OutOfRange, CoreError; PlateQuestion, where nobody said.
         """
+        touched: list[str] = []
         with self._database.writing() as session:
             row = book.system(session, system_id)
             if row is None:
                 raise NotFound("system", system_id)
+            before = _fed_with(row)
             for field, value in changes.items():
                 setattr(row, field, _checked(field, value))
             row.updated_at = self._clock()
+            visits = [v for v in row.visits if v.opened_at and not v.closed_at and v.readings]
+            if _fed_with(row) != before and visits:
+                if was_wrong is None:
+                    raise PlateQuestion(before, _fed_with(row))
+                touched = [visit.id for visit in visits]
+                for visit in visits:
+                    visit.events.append(self._plate_event(before, _fed_with(row), was_wrong))
+        for visit_id in touched:
+            if self._judge_again is not None:
+                self._judge_again(visit_id)
         return self.system(system_id).system
+
+    def _plate_event(self, before: str, now: str, was_wrong: bool) -> Event:
+        note = (
+            f"Judged again as {now}: it was written as {before} until now."
+            if was_wrong
+            else f"Changed to {now} on this visit: what was read before is of another system."
+        )
+        kind = PLATE_CORRECTED if was_wrong else "plate_changed"
+        return Event(id=uuid4().hex, kind=kind, happened_at=self._clock(), note=note)
+
+
+def _fed_with(row: System) -> str:
+    """What decides how readings are read: refrigerant and metering device, in words."""
+    return f"{row.refrigerant}, {DEVICE_LABELS[MeteringDevice(row.metering_device)].lower()}"
 
 
 def _checked(field: str, value: Any) -> Any:

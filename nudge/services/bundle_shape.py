@@ -37,6 +37,11 @@ FORMAT, VERSION = "nudge-bundle", 1
 MOST_IN_TEXT = 40_000_000
 _STRICT = ConfigDict(extra="forbid")
 _LEFT_OUT = {"sequence"}
+ADDED_LATER = frozenset({
+    ("events", "ready_at"), ("events", "note"), ("systems", "design_pressure_low_kpa"),
+    ("systems", "design_pressure_high_kpa"),
+})  # fmt: skip
+"""Columns that bundles written before them lack: read as unknown."""
 OF_VISIT: dict[str, type[Base]] = {
     "callouts": Callout, "readings": Reading, "observations": Observation, "events": Event,
     "verdicts": Verdict, "slips": Slip, "overrides": Override, "ticks": Tick, "checks": Check,
@@ -65,7 +70,8 @@ def _row_model(name: str, table: type[Base], *besides: str) -> type[BaseModel]:
         kind = {datetime: AwareDatetime, bytes: Annotated[str, Field(max_length=MOST_IN_TEXT)],
                 dict: dict[str, Any]}.get(kind, kind)  # fmt: skip
         optional = column.nullable or (table is Baseline and column.key == "kept")
-        fields[column.key] = (kind | None, ...) if optional else (kind, ...)
+        later = (table.__tablename__, column.key) in ADDED_LATER
+        fields[column.key] = (kind | None, None if later else ...) if optional else (kind, ...)
     made: type[BaseModel] = create_model(name, __config__=_STRICT, **fields)
     return made
 

@@ -35,6 +35,17 @@ class ChangedMeanwhile(CoreError):
                          "type it again if yours is right.")  # fmt: skip
 
 
+class PlateQuestion(CoreError):
+    """A plate changed while a visit with readings is under way: was it wrong until now?"""
+
+    def __init__(self, was: str, now: str) -> None:
+        super().__init__(
+            "plate_question",
+            f"A visit is under way and was judged as {was}. Was that written wrong until now, or "
+            f"was the system changed to {now}? Say which.",
+        )
+
+
 class Unsettled(Impossible):
     """It still moves, and nobody said why to judge it now."""
 

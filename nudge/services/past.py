@@ -1,14 +1,19 @@
 """What a visit and its system's past hold for the judgement of now."""
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 from datetime import datetime, timedelta
 from statistics import median
 from typing import Any
 
 from nudge.core.circuit.past import Moment, Past
+from nudge.core.circuit.whole import whole_charge
 from nudge.core.record.standing import void_ids
+from nudge.core.settling.breaches import CHANGE_MINUTES
 from nudge.core.units import Quantity, to_si
 from nudge.core.vocabulary.actions import ACTIONS
+from nudge.core.vocabulary.equipment import device_named
+from nudge.services.plates import plate_of
 from nudge.services.rows import si_value
 from nudge.store.tables import Event, Reading, Verdict, Visit
 
@@ -21,11 +26,27 @@ AIR_ACTIONS = frozenset({"filter_changed", "evaporator_cleaned", "blower_mended"
 ADDITIONS_WITHIN = timedelta(days=730)
 OWN_SIGNS = ("condensing_over_ambient", "evaporator_difference")
 MOST_OWN_K = 5.0
+SURE_WHOLE = 0.15
+"""A whole charge less sure than this (1 σ, share) says nothing of what was missing."""
+OPENS = frozenset({"drier_renewed", "metering_renewed"})
 
 
-def past_of(visit: Visit, has_live: bool, additions: int, hunting_minutes: float | None) -> Past:
+@dataclass(frozen=True, slots=True)
+class Known:
+    """What is known of a visit besides its readings and events."""
+
+    additions: int = 0
+    """On how many earlier visits refrigerant was added."""
+    recovered_share: float | None = None
+    """What the last recovery brought of what should have been in it."""
+    weighed_in: bool = False
+    proven_tight: bool = False
+
+
+def past_of(visit: Visit, has_live: bool, known: Known, hunting_minutes: float | None) -> Past:
     """The visit so far as moments, oldest first, and what was done since the last of them."""
-    told = _Telling()
+    device = device_named(visit.system.metering_device)
+    told = _Telling(timedelta(minutes=CHANGE_MINUTES[device]))
     for item in _in_order(visit):
         if isinstance(item, Reading):
             told.read(item)
@@ -33,7 +54,38 @@ def past_of(visit: Visit, has_live: bool, additions: int, hunting_minutes: float
             told.act(item)
     if has_live:
         told.close()
-    return Past(told.moments(visit), told.added_kg, told.done, hunting_minutes, additions)
+    return Past(
+        told.moments(visit), told.added_kg, told.done, hunting_minutes, known.additions,
+        known.recovered_share, known.weighed_in, known.proven_tight, _corrected_since(visit),
+    )  # fmt: skip
+
+
+def _corrected_since(visit: Visit) -> bool:
+    """Whether a reading was corrected or taken back since the first dose."""
+    doses = [e.happened_at for e in visit.standing_events
+             if e.kind in ACTIONS and ACTIONS[e.kind].moves_charge]  # fmt: skip
+    if not doses:
+        return False
+    first = min(doses)
+    return any((r.corrects or r.withdraws) and r.recorded_at > first for r in visit.readings)
+
+
+def recovered_share(visit: Visit) -> float | None:
+    """What was recovered of the whole charge, where the circuit was opened after it.
+
+    None where nothing was recovered, it was not opened, or nothing says what belongs in it.
+    """
+    whole = whole_charge(plate_of(visit.system))
+    if whole.spread > SURE_WHOLE:
+        return None
+    taken, opened = 0.0, False
+    for event in visit.standing_events:
+        if event.kind == "refrigerant_removed" and not opened:
+            taken += event.amount_kg or 0.0
+        opened = opened or event.kind in OPENS
+    opened = opened or any(o.key == "circuit_opened_recently" and o.seen
+                           for o in visit.observations)  # fmt: skip
+    return taken / whole.kg if taken and opened else None
 
 
 def _in_order(visit: Visit) -> list[Reading | Event]:
@@ -50,11 +102,17 @@ def _in_order(visit: Visit) -> list[Reading | Event]:
 
 
 class _Telling:
-    """Walks readings and actions in time, closing a moment whenever one is complete."""
+    """Walks readings and actions in time, closing a moment whenever one is complete.
 
-    def __init__(self) -> None:
+    A moment stays open until a reading old enough to answer what was done before it: one taken
+    sooner tells what it will be, not what it is.
+    """
+
+    def __init__(self, settles: timedelta) -> None:
+        self._settles = settles
         self._now: dict[str, float] = {}
         self._fresh_at: datetime | None = None
+        self._acted_at: datetime | None = None
         self._closed: list[tuple[datetime, dict[str, float], float, str]] = []
         self.added_kg = 0.0
         self.done = ""
@@ -67,13 +125,22 @@ class _Telling:
 
     def act(self, event: Event) -> None:
         self.close()
-        self.added_kg += ACTIONS[event.kind].moves_charge * (event.amount_kg or 0.0)
-        self.done = event.kind
+        moves = ACTIONS[event.kind].moves_charge
+        self.added_kg += moves * (event.amount_kg or 0.0)
+        if not moves or not self.done:
+            self.done = event.kind  # work on the system outweighs a dose given with it
+        self._acted_at = event.happened_at
+        if event.kind == "plate_changed":
+            self._closed.clear()  # what was read before is of another system
 
     def close(self) -> None:
-        if self._fresh_at is not None:
-            self._closed.append((self._fresh_at, dict(self._now), self.added_kg, self.done))
-            self._fresh_at, self.added_kg, self.done = None, 0.0, ""
+        if self._fresh_at is None:
+            return
+        at, self._fresh_at = self._fresh_at, None
+        if self._acted_at is not None and at - self._acted_at < self._settles:
+            return
+        self._closed.append((at, dict(self._now), self.added_kg, self.done))
+        self._acted_at, self.added_kg, self.done = None, 0.0, ""
 
     def moments(self, visit: Visit) -> tuple[Moment, ...]:
         latest = max((row.taken_at for row in visit.readings), default=None)

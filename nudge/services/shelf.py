@@ -22,7 +22,7 @@ from nudge.core.charging.ledger import (
     standing_entries,
     weighed,
 )
-from nudge.core.charging.whole import whole_charge
+from nudge.core.circuit.whole import whole_charge
 from nudge.core.errors import CoreError, Impossible
 from nudge.core.refrigerant.catalogue import refrigerant
 from nudge.core.said import Measure, say
@@ -40,6 +40,9 @@ from nudge.store.shelf_tables import Cylinder, Movement, Weighing
 from nudge.store.tables import Event, System, Visit
 
 CHARGING, RECOVERY = "charging", "recovery"
+MOST_WHOLE = 2.0
+"""A dose over this many whole charges is not a dose, whoever is sure: no system holds it."""
+TYPED_TWICE_WITHIN = timedelta(seconds=90)
 LARGE_SHARE = 0.25
 """A dose over this share of a whole charge is asked about: pounds typed as ounces."""
 LONGEST_NAME = 120
@@ -206,6 +209,17 @@ class Shelf:
                     )
                 _check_holds(session, row, mg)
             whole = whole_charge(plate_of(visit.system)).kg
+            if kg > MOST_WHOLE * whole:
+                raise Impossible("amount", say(
+                    "{dose} is more than this system could hold: about {whole} belongs in it. "
+                    "Ounces, not pounds? Correct it.",
+                    dose=Measure(kg, Quantity.CHARGE),
+                    whole=Measure(whole, Quantity.CHARGE)))  # fmt: skip
+            if not sure and _is_typed_twice(session, visit, kind, mg, self._clock()):
+                raise Impossible("amount", say(
+                    "{dose} was written down a moment ago. Was it given twice? Say that you are "
+                    "sure, or leave it.",
+                    dose=Measure(mg / 1000, Quantity.SMALL_MASS)))  # fmt: skip
             if not sure and kg > LARGE_SHARE * whole:
                 raise Impossible("amount", say(
                     "{dose} is a quarter of a whole charge or more. Ounces, not pounds? Say that "
@@ -310,6 +324,14 @@ def _leaks(system: System, doses: list[tuple[datetime, int]], now: datetime) -> 
         last = sum(mg for at, mg in doses if at.date() == days[-1]) / MG_PER_KG
         by_year = annualised(last, whole.kg, (days[-1] - days[-2]).days).value
     return Leaks(system, total, by_year, rolling(lately, whole.kg).value)
+
+
+def _is_typed_twice(session: Session, visit: Visit, kind: str, mg: int, now: datetime) -> bool:
+    """Whether the very same dose was written on this visit within the last minutes."""
+    return any(
+        row.kind == kind and row.mg == mg and now - row.happened_at < TYPED_TWICE_WITHIN
+        for row in repository.of_visit(session, visit.id)
+    )
 
 
 def _some(kg: float) -> int:

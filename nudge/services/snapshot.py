@@ -3,36 +3,38 @@
 from collections.abc import Mapping, Sequence
 from contextlib import suppress
 from dataclasses import dataclass, field
-from datetime import UTC, datetime
+from datetime import UTC, datetime, timedelta
 
 from nudge.contract.answer import AssessOut, answer
+from nudge.core.charging.advise import Sized, decided
 from nudge.core.circuit.case import Context
 from nudge.core.circuit.derived import derive
 from nudge.core.circuit.loop import Loop, draw_loop
 from nudge.core.circuit.workings import derived_workings
 from nudge.core.errors import CoreError
-from nudge.core.judgement.assess import Assessment, assess
+from nudge.core.judgement.assess import PRESSURES, Assessment
 from nudge.core.judgement.change_of_mind import Change, changes_of_mind
 from nudge.core.judgement.workings import belief_workings
-from nudge.core.look.decide import Look, look
+from nudge.core.look.decide import Look
 from nudge.core.look.estimate import OwnHistory
 from nudge.core.record.standing import current
+from nudge.core.said import Said, say
 from nudge.core.settling.gates import CLOCKS
 from nudge.core.targets.workings import target_workings
 from nudge.core.units import UnitSystem, unit_label
-from nudge.core.vocabulary.actions import ACTIONS
+from nudge.core.vocabulary.actions import ACTIONS, PLATE_CORRECTED
 from nudge.core.vocabulary.observations import OBSERVATIONS
 from nudge.core.vocabulary.points import POINTS
 from nudge.core.working import Working
 from nudge.services.live_state import LiveState
-from nudge.services.past import past_of, stale_points
+from nudge.services.past import Known, past_of, stale_points
 from nudge.services.plates import plate_of
 from nudge.services.rows import si_value
 from nudge.store.live_tables import Override
 from nudge.store.tables import Reading, Visit
 
 LIVE_ID = "live:"
-PRESSURES = frozenset({"suction_pressure", "liquid_pressure", "discharge_pressure"})
+__all__ = ["LIVE_ID", "PRESSURES", "Snapshot", "Surroundings", "take_snapshot"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -58,13 +60,31 @@ class Snapshot:
     context: Context
     assessment: Assessment | None
     problem: CoreError | None
-    look: Look | None = None
-    """The look without gauges, while no pressure has been read."""
+    sized: Sized | None = None
+    """What the decision's dose was worked out from."""
     live: LiveState | None = None
     """What the instruments say now, while any of them sends."""
     is_simulated: bool = False
     cylinders: tuple[str, ...] = ()
     """The cylinders that refrigerant moved from or into on this visit, by id."""
+
+    @property
+    def look(self) -> Look | None:
+        """The look without gauges, while no pressure has been read."""
+        return self.assessment.look if self.assessment else None
+
+    @property
+    def ready_at(self) -> datetime | None:
+        """From when it may be read again, by the decision: one moment, the same everywhere."""
+        if self.assessment is None or self.assessment.decision.ready_in is None:
+            return None
+        moments = [row.taken_at for row in self.current.values()]
+        moments += [at for at in (self.changed_at, self.running_since) if at is not None]
+        ready = max(moments) + timedelta(minutes=self.assessment.decision.ready_in)
+        if self.assessment.decision.key == "wait":
+            kept = [e.ready_at for e in self.visit.standing_events if e.ready_at is not None]
+            ready = max([ready, *kept[-1:]])
+        return ready
 
     @property
     def readings(self) -> dict[str, float]:
@@ -73,7 +93,7 @@ class Snapshot:
 
     def answer(self, units: UnitSystem) -> AssessOut | None:
         """The assessment in the contract's shape."""
-        return answer(self.assessment, units) if self.assessment else None
+        return answer(self.assessment, units, self.ready_at) if self.assessment else None
 
     def workings(self) -> dict[str, Working]:
         """Every number of the visit, opened."""
@@ -126,8 +146,8 @@ class Surroundings:
     own_signs: Mapping[str, float] = field(default_factory=dict)
     """How far over its class the system was when last found right [K]."""
     cylinders: tuple[str, ...] = ()
-    additions: int = 0
-    """On how many earlier visits refrigerant was added."""
+    known: Known = field(default_factory=Known)
+    """What else is known of the visit and its system's past."""
 
 
 def take_snapshot(visit: Visit, around: Surroundings) -> Snapshot:
@@ -149,25 +169,35 @@ def take_snapshot(visit: Visit, around: Surroundings) -> Snapshot:
         around.live.settles_in if around.live else None,
         passed=_passed(around, running_since, changed_at),
         lies=tuple(lie.said for lie in around.live.lies) if around.live else (),
+        lying=frozenset(lie.point for lie in around.live.lies) if around.live else frozenset(),
+        read_before_change=bool(changed_at and latest and changed_at >= latest),
+        rejudged=_rejudged(visit),
         estimated=frozenset(point for point, row in rows.items() if row.source == "estimated"),
         stale=stale_points(rows, visit, running_since),
         own=around.own_signs,
-        past=past_of(visit, around.live is not None, around.additions, _hunting(around.live)),
+        past=past_of(visit, around.live is not None, around.known, _hunting(around.live)),
     )
-    assessment, problem, seen = None, None, None
+    found, problem = None, None
     if readings:
         try:
-            assessment = assess(
-                plate_of(visit.system), readings, context, preferred=around.preferred
-            )
-            if readings.keys().isdisjoint(PRESSURES):
-                seen = look(assessment.case, assessment.targets, around.own)
+            found = decided(
+                plate_of(visit.system), readings, context, preferred=around.preferred,
+                own=around.own,
+            )  # fmt: skip
         except CoreError as error:
             problem = error
     return Snapshot(
-        visit, rows, observations, running_since, changed_at, context, assessment, problem, seen,
-        around.live, around.is_simulated, around.cylinders,
+        visit, rows, observations, running_since, changed_at, context,
+        found.assessment if found else None, problem, found.sized if found else None, around.live,
+        around.is_simulated, around.cylinders,
     )  # fmt: skip
+
+
+def _rejudged(visit: Visit) -> Said | None:
+    """What the plate was changed to in mid-visit, in words."""
+    kinds = (PLATE_CORRECTED, "plate_changed")
+    notes = [e.note for e in visit.standing_events if e.kind in kinds and e.note]
+    return say(notes[-1].replace("{", "(").replace("}", ")")) if notes else None
 
 
 def live_rows(live: LiveState | None) -> dict[str, Reading]:
@@ -228,7 +258,7 @@ def _last_events(visit: Visit) -> tuple[datetime | None, datetime | None]:
     for event in visit.standing_events:
         if event.kind in ACTIONS:
             changed_at = event.happened_at
-        else:
+        elif event.kind != PLATE_CORRECTED:
             running_since = event.happened_at if event.kind == "system_started" else None
             changed_at = None
     return running_since, changed_at

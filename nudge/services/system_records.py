@@ -122,7 +122,7 @@ class SystemRecords:
         blocking = [b for b in assessed.breaches if b.effect == "blocks"]
         if blocking:
             raise Impossible("baseline", blocking[0].message)
-        if assessed.charge.advice != "leave" or assessed.hazards:
+        if assessed.decision.advice != "leave" or assessed.hazards:
             not_right = (
                 "A baseline is a system that is right. This one is not: act first, then read."
             )

@@ -19,11 +19,13 @@ from nudge.core.charging.ways import CONNECTIONS
 from nudge.core.errors import CoreError, UnknownName
 from nudge.core.look.estimate import OwnHistory
 from nudge.core.record.standing import current, standing
-from nudge.core.refrigerant.saturation import saturation_at
+from nudge.core.refrigerant.saturation import is_in_vacuum, saturation_at
 from nudge.core.refrigerant.table import load_table
+from nudge.core.settling.breaches import CHANGE_MINUTES
 from nudge.core.settling.gates import gate_to_pass
 from nudge.core.units import Quantity, UnitSystem
 from nudge.core.vocabulary.actions import ACTIONS
+from nudge.core.vocabulary.equipment import device_named
 from nudge.core.vocabulary.observations import observation
 from nudge.services.charging import nudge_for
 from nudge.services.clock import Clock
@@ -31,7 +33,7 @@ from nudge.services.errors import Closed, NotFound, NotUnderstood, Unsettled
 from nudge.services.history import own_history
 from nudge.services.live_state import live_state
 from nudge.services.methods import preferred_methods
-from nudge.services.past import ADDITIONS_WITHIN, own_departures
+from nudge.services.past import ADDITIONS_WITHIN, Known, own_departures, recovered_share
 from nudge.services.pocket_slips import readings_of
 from nudge.services.snapshot import (
     PRESSURES,
@@ -43,7 +45,7 @@ from nudge.services.snapshot import (
 from nudge.services.stream import Stream
 from nudge.store.database import Database
 from nudge.store.live_tables import Override, Plant
-from nudge.store.repositories import book, live, settings, shelf
+from nudge.store.repositories import book, live, settings, shelf, whole_visit
 from nudge.store.repositories import visits as repository
 from nudge.store.tables import (
     Callout,
@@ -69,8 +71,12 @@ EventKind = Literal[
     "metering_renewed",
     "refrigerant_added",
     "refrigerant_removed",
+    "collar_on",
+    "collar_off",
+    "plate_changed",
+    "plate_corrected",
 ]
-"""Started, stopped, or an action of `ACTIONS`."""
+"""Started, stopped, a plate written right, or an action of `ACTIONS`."""
 LARGEST_AMOUNT_KG = 25.0
 _CLOCK_SKEW = timedelta(minutes=2)
 _ON_THE_CIRCUIT = {"low", "high"}
@@ -150,7 +156,7 @@ class Visits:
             heard = hear_for_system(text, units, row.system)
             if heard.misheard or not heard.spoken:
                 raise NotUnderstood(heard.misheard or (_nothing_said(text),))
-            taken_at = self._no_later_than_now(heard_at)
+            taken_at = self._on_its_clock(row, heard_at)
             session.add(Callout(id=callout_id, visit_id=visit_id, text=text, heard_at=taken_at))
             session.flush()
             before = current(row.readings)
@@ -250,25 +256,24 @@ class Visits:
             if not any(e.id == event_id for e in row.events):
                 if also is not None:
                     also(session, row)
-                moment = self._no_later_than_now(happened_at)
+                moment = self._on_its_clock(row, happened_at)
                 row.events.append(
-                    Event(id=event_id, kind=kind, happened_at=moment, amount_kg=amount_kg)
-                )
+                    Event(id=event_id, kind=kind, happened_at=moment, amount_kg=amount_kg,
+                          ready_at=ready_after(row, kind, moment))
+                )  # fmt: skip
                 self._judge(session, row)
         return self.snapshot(visit_id)
 
-    def nudge(self, visit_id: str, connection: str) -> Nudge | None:
-        """What to do with the charge now; None while nothing can be assessed.
+    def nudge(self, visit_id: str, connection: str) -> tuple[Snapshot, Nudge | None]:
+        """What the visit's decision comes to as a card; None while nothing can be assessed.
 
         Raises: CoreError, for a connection nothing can be charged through.
         """
         snapshot = self.snapshot(visit_id)
-        with self._database.reading() as session:
-            preferred = preferred_methods(snapshot.visit.system, settings.all_settings(session))
         chosen = connection or snapshot.visit.connection
         if not connection and not (chosen in CONNECTIONS and CONNECTIONS[chosen].can_charge):
             chosen = "hose_manifold"  # gauges that only read: a hose comes before any dose
-        return nudge_for(snapshot, preferred, self._clock(), chosen)
+        return snapshot, nudge_for(snapshot, chosen)
 
     def amend(self, visit_id: str, writes: Callable[[Session, Visit], None]) -> Snapshot:
         """Write something else on an open visit, and judge it again, in one transaction."""
@@ -277,6 +282,10 @@ class Visits:
             session.flush()
             self._judge(session, row)
         return self.snapshot(visit_id)
+
+    def judge_again(self, visit_id: str) -> None:
+        """Judge a visit anew: what it is judged by was changed elsewhere."""
+        self.amend(visit_id, lambda _, __: None)
 
     def pass_gate(self, visit_id: str, entry_id: str, gate: str, reason: str) -> Snapshot:
         """Judge past a gate that blocks, with a reason that is printed; "" takes it back.
@@ -369,8 +378,6 @@ class Visits:
         if given is None:
             return
         answer = given.to_dict()
-        if snapshot.look is not None:
-            answer["look"] = snapshot.look.headline
         last = repository.latest_verdict(session, row.id)
         if last is not None and last.answer == answer:
             return
@@ -387,9 +394,17 @@ class Visits:
             )
         )  # fmt: skip
 
-    def _no_later_than_now(self, moment: datetime) -> datetime:
-        """A device whose clock runs ahead does not write into the future."""
+    def _on_its_clock(self, row: Visit, moment: datetime) -> datetime:
+        """A moment on the visit's own clock, which never runs backwards.
+
+        A device whose clock runs ahead does not write into the future. Where this machine's clock
+        was set back, what is written now still comes after what was written before.
+        """
         now = self._clock()
+        written = [r.recorded_at for r in row.readings] + [e.happened_at for e in row.events]
+        last = max(written, default=now)
+        if last > now + _CLOCK_SKEW:
+            return last + (moment - now if moment > now else timedelta())
         return now if moment > now + _CLOCK_SKEW else moment
 
     @contextmanager
@@ -403,6 +418,13 @@ class Visits:
             yield session, row
             self._stream.note(session, visit_id, uuid4().hex, "visit", {}, self._clock())
         self._stream.tell(visit_id)
+
+
+def ready_after(visit: Visit, kind: str, moment: datetime) -> datetime | None:
+    """From when it may be read again after something was done; None where nothing settles."""
+    if kind not in ACTIONS:
+        return None
+    return moment + timedelta(minutes=CHANGE_MINUTES[device_named(visit.system.metering_device)])
 
 
 def _check_amount(kind: EventKind, amount_kg: float | None) -> None:
@@ -423,6 +445,9 @@ def hear_for_system(text: str, units: UnitSystem, system: System) -> Heard:
     for reading in heard.spoken:
         row = reading.point
         if row.quantity is Quantity.PRESSURE and row.side in _ON_THE_CIRCUIT:
+            if row.side == "low" and is_in_vacuum(table, reading.value_si, system.elevation_m):
+                spoken.append(reading)  # below the table's foot: a vacuum, and evidence
+                continue
             try:
                 saturation_at(table, reading.value_si, system.elevation_m)
             except CoreError as refused:
@@ -440,13 +465,18 @@ def _surroundings(session: Session, row: Visit, now: datetime) -> Surroundings:
     passed = live.overrides(session, row.id)
     simulated = session.get(Plant, row.id) is not None
     earlier = repository.earlier_verdicts(session, row)
-    additions = repository.additions_before(session, row, now - ADDITIONS_WITHIN)
+    ticks = {t.step: t.state for t in whole_visit.ticks(session, row.id).values()}
+    known = Known(
+        repository.additions_before(session, row, now - ADDITIONS_WITHIN), recovered_share(row),
+        ticks.get("weighed_in") == "done", ticks.get("pressure_test") == "done",
+    )  # fmt: skip
     points = current(row.readings).keys() | (state.values.keys() if state else set())
     gauges_on = not points.isdisjoint(PRESSURES)
     own = OwnHistory() if gauges_on else own_history(earlier)  # the look is without gauges
-    used = dict.fromkeys(entry.cylinder_id for entry in shelf.of_visit(session, row.id))
+    moved = [entry.cylinder_id for entry in shelf.of_visit(session, row.id)]
+    used = list(dict.fromkeys(reversed(moved)))[::-1]  # the one used last stands last
     return Surroundings(
-        preferred, own, state, simulated, passed, own_departures(earlier), tuple(used), additions
+        preferred, own, state, simulated, passed, own_departures(earlier), tuple(used), known
     )
 
 

@@ -259,7 +259,10 @@ def _facts(session: Session, snapshot: Snapshot) -> Facts:
         unsettled=unsettled,
         minutes_unsettled=clocks,
         is_judged=assessed is not None and not snapshot.look,
-        advice=assessed.charge.advice if assessed else "",
+        advice=assessed.decision.advice if assessed else "",
+        decision=assessed.decision.key if assessed else "",
+        reason=assessed.decision.reason if assessed else None,
+        stage=assessed.decision.stage if assessed else "",
         leader=assessed.suspects[0].suspect.key if assessed and assessed.suspects else "",
         has_acted=bool(acted),
         has_moved_charge=bool(charged),
@@ -268,6 +271,7 @@ def _facts(session: Session, snapshot: Snapshot) -> Facts:
         read_after_last_change=bool(last_act and latest and latest > last_act and not clocks),
         has_baseline=kept is not None and kept.visit_id == visit.id,
         look=snapshot.look.decision if snapshot.look else "",
+        is_cold_call=visit.kind == "cold_charge_check",
         hazards=tuple(said for _, said in assessed.hazards) if assessed else (),
     )  # fmt: skip
 

@@ -31,7 +31,7 @@ class Workshop:
         self.imports = Imports(database, clock, self.stream)
         self.series = Series(database)
         self.yard = Yard(database, clock, self.visits, self.instruments)
-        self.book = Book(database, clock)
+        self.book = Book(database, clock, self.visits.judge_again)
         self.shelf = Shelf(database, clock, self.visits, self.yard)
         self.methods = Methods(database, clock)
         self.records = SystemRecords(database, clock, self.visits)

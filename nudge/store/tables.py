@@ -72,6 +72,8 @@ class System(Base):
     vapour_line_mm: Mapped[float | None]
     coil_adder_g: Mapped[float | None]
     drier_adder_g: Mapped[float | None]
+    design_pressure_low_kpa: Mapped[float | None] = mapped_column(default=None)
+    design_pressure_high_kpa: Mapped[float | None] = mapped_column(default=None)
     indoor_unit: Mapped[str] = mapped_column(default="", server_default="")
     blower_tap: Mapped[str] = mapped_column(default="", server_default="")
     method: Mapped[str] = mapped_column(default="", server_default="")
@@ -213,6 +215,10 @@ class Event(Base):
     amount_kg: Mapped[float | None] = mapped_column(default=None)
     corrects: Mapped[str | None] = mapped_column(default=None)
     """The event this one stands in place of, at the same moment."""
+    ready_at: Mapped[datetime | None] = mapped_column(default=None)
+    """From when it may be read again; None where nothing has to settle after it."""
+    note: Mapped[str | None] = mapped_column(default=None)
+    """What it was, in words, where its kind does not say it."""
 
 
 class Verdict(Base):

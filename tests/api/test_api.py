@@ -41,7 +41,7 @@ class AssessTest(WithClient):
         body = answer.json()
         self.assertEqual(
             set(body),
-            {"units", "derived", "targets", "readiness", "charge", "suspects", "next_checks",
+            {"units", "derived", "targets", "readiness", "decision", "charge", "suspects", "next_checks",
              "hazards", "diagnosis", "pairs", "signs", "over_time", "walk"},
         )  # fmt: skip
         # By the R-410A card: 122 psig is 41.6 °F, 352 psig 107.1 °F.

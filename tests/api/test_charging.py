@@ -2,6 +2,7 @@
 
 import csv
 import io
+from datetime import datetime
 
 from tests.temporary import WithClient
 
@@ -82,10 +83,16 @@ class VisitNudgeTest(WithClient):
         self.assertEqual([d["amount"] for d in visit["doses"]], [said["amount"]])
         waits = self.http.get("/api/visits/pottery-now/nudge").json()
         self.assertEqual((waits["action"], waits["wait_minutes"]), ("wait", 6))
+        self.assertEqual(
+            (datetime.fromisoformat(waits["ready_at"]) - self.clock()).total_seconds(), 360
+        )
         self.clock.pass_minutes(70)  # a visit left for an hour in the middle of it
         again = self.http.get("/api/visits/pottery-now/nudge").json()
-        self.assertEqual((again["action"], again["wait_minutes"]), ("wait", 0))
-        self.assertIn("Read again", again["reason"])
+        # The same moment on every screen and after every reload, past or not.
+        self.assertEqual((again["action"], again["ready_at"]), ("wait", waits["ready_at"]))
+        self.assertIn("read again", again["reason"])
+        visit = self.http.get("/api/visits/pottery-now").json()
+        self.assertEqual(visit["assessment"]["decision"]["ready_at"], waits["ready_at"])
         mend = {"id": "d2", "dose_id": "d1", "amount": 2}
         visit = self.http.post("/api/visits/pottery-now/dose-corrections", json=mend).json()
         self.assertEqual([(d["id"], d["amount"]) for d in visit["doses"]], [("d2", 2)])

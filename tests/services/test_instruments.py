@@ -192,7 +192,7 @@ class JudgingTest(WithInstruments):
         self.run_for(16)
         snapshot = self.visits.snapshot("v")
         self.assertEqual(snapshot.live.settling.state, "settled")
-        self.assertEqual(snapshot.assessment.charge.advice, "leave")
+        self.assertEqual(snapshot.assessment.decision.advice, "leave")
         kept = self.visits.keep("v", "k1", "")
         again = self.visits.keep("v", "k1", "")
         rows = [r for r in kept.visit.readings if r.quality == "settled"]
@@ -201,7 +201,7 @@ class JudgingTest(WithInstruments):
         self.clock.pass_minutes(60)  # the instruments are packed away; what was kept still stands
         later = self.visits.snapshot("v")
         self.assertIsNone(later.live)
-        self.assertEqual(later.assessment.charge.advice, "leave")
+        self.assertEqual(later.assessment.decision.advice, "leave")
 
     def test_before_it_has_settled_judging_waits_or_says_why_not(self):
         self.run_for(15.5)
@@ -209,7 +209,7 @@ class JudgingTest(WithInstruments):
         self.run_for(2, c2=91.0)
         snapshot = self.visits.snapshot("v")
         self.assertIn("not_settled", [b.gate.key for b in snapshot.assessment.breaches])
-        self.assertEqual(snapshot.assessment.charge.advice, "do_not_charge")
+        self.assertEqual(snapshot.assessment.decision.advice, "do_not_charge")
         with self.assertRaises(Unsettled) as caught:
             self.visits.keep("v", "k", "  ")
         self.assertIn("more to settle", caught.exception.text("ip"))
@@ -236,8 +236,8 @@ class JudgingTest(WithInstruments):
         self.assertEqual(
             [(lie.check, lie.point) for lie in snapshot.live.lies], [("silent", "liquid_line_temp")]
         )
-        self.assertEqual(snapshot.assessment.charge.advice, "do_not_charge")
-        self.assertIn("Liquid line", snapshot.assessment.charge.reason.text("ip"))
+        self.assertEqual(snapshot.assessment.decision.advice, "do_not_charge")
+        self.assertIn("Liquid line", snapshot.assessment.decision.reason.text("ip"))
 
     def test_nothing_to_keep_says_so(self):
         with self.assertRaises(CoreError) as caught:

@@ -47,7 +47,7 @@ class PastTest(WithDatabase):
         self.assertEqual((len(past.moments), past.done_since), (1, "refrigerant_added"))
         self.assertIn("dose_did_nothing", [e.row.key for e in snapshot.assessment.episodes])
         self.assertEqual(len(snapshot.footprints()), 2)
-        self.assertNotEqual(snapshot.assessment.charge.advice, "add")
+        self.assertNotEqual(snapshot.assessment.decision.advice, "add")
         self.clock.pass_minutes(12)
         later = self.did("refrigerant_removed", 0.05).context.past
         self.assertAlmostEqual(later.moments[-1].added_kg, 0.17)

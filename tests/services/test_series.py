@@ -146,7 +146,7 @@ class LoadAndHuntingTest(WithInstruments):
         self.assertAlmostEqual(state.settling.hunting.period_s, 48, delta=4)
         self.assertIn("hunts", state.unsettled.text("ip"))
         snapshot = self.visits.snapshot("v")
-        self.assertEqual(snapshot.assessment.charge.advice, "do_not_charge")
+        self.assertEqual(snapshot.assessment.decision.advice, "do_not_charge")
         self.assertIn("K", state.unsettled.text("si"))
 
     def test_standing_before_the_start_a_probe_zeroed_wrong_is_named(self):

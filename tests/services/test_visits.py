@@ -26,7 +26,7 @@ class VisitsTest(WithDatabase):
 
     def test_five_numbers_make_a_verdict_that_is_kept_as_given(self):
         snapshot = self.hear(FIVE)
-        self.assertEqual(snapshot.assessment.charge.advice, "leave")
+        self.assertEqual(snapshot.assessment.decision.advice, "leave")
         self.assertAlmostEqual(snapshot.context.minutes_running, 20)
         with self.database.reading() as session:
             kept = latest_verdict(session, "v")
@@ -36,17 +36,17 @@ class VisitsTest(WithDatabase):
     def test_a_gate_is_passed_with_a_reason_until_that_is_taken_back(self):
         self.hear("suct 118 liq 341 sl 52 ll 96 oa 62")
         shut = self.visits.snapshot("v").assessment
-        self.assertEqual(shut.charge.headline, "Too cold outdoors to judge charge.")
+        self.assertEqual(shut.decision.headline, "Too cold outdoors to judge charge.")
         open_ = self.visits.pass_gate("v", "p1", "outdoor_below_70", "collar is on").assessment
         self.visits.pass_gate("v", "p1", "outdoor_below_70", "sent twice")
         said = {b.gate.key: b.message.text("ip") for b in open_.breaches}
         self.assertIn("because: collar is on.", said["outdoor_below_70"])
-        self.assertNotEqual(open_.charge.headline, shut.charge.headline)
+        self.assertNotEqual(open_.decision.headline, shut.decision.headline)
         with self.database.reading() as session:
             kept = latest_verdict(session, "v").answer["readiness"]
         self.assertIn("collar is on", str([g for g in kept if g["passed"]]))
         back = self.visits.pass_gate("v", "p2", "outdoor_below_70", "").assessment
-        self.assertEqual(back.charge.headline, shut.charge.headline)
+        self.assertEqual(back.decision.headline, shut.decision.headline)
         with self.assertRaises(UnknownName):
             self.visits.pass_gate("v", "p3", "not_running", "no")
 

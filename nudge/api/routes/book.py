@@ -134,7 +134,7 @@ def change_system(book: BookIn, units: UnitsIn, system_id: str, body: PlateChang
     found = clashes(body, system_out(now, now.site, units))
     if found:
         raise ChangedMeanwhile(found)
-    row = book.change_system(system_id, body.to_core(units))
+    row = book.change_system(system_id, body.to_core(units), body.wrong_until_now)
     return system_out(row, row.site, units)
 
 

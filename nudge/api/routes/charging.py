@@ -98,8 +98,8 @@ def nudge(
     visits: VisitsIn, units: UnitsIn, visit_id: str, connection: str = ""
 ) -> AdviceOut | None:
     """What to do with a visit's charge now, by the connection said there unless one is named."""
-    found = visits.nudge(visit_id, connection)
-    return None if found is None else advice_out(found, units)
+    snapshot, found = visits.nudge(visit_id, connection)
+    return None if found is None else advice_out(found, units, snapshot.ready_at)
 
 
 @router.post("/visits/{visit_id}/doses")

@@ -106,6 +106,7 @@ def vocabulary(units: UnitsIn) -> VocabularyOut:
         actions=[
             ActionOut(key=a.key, label=a.label, takes_amount=a.moves_charge != 0)
             for a in ACTIONS.values()
+            if a.is_noted
         ],
         mass_unit=unit_label(Quantity.SMALL_MASS, units),
         applications=[ChoiceOut(key=k, label=v) for k, v in APPLICATION_LABELS.items()],

@@ -33,6 +33,9 @@ class PlateChanges(PlateNumbersIn):
     blower_tap: Text | None = None
     reversing_valve: Name | None = None
     method: Name | None = None
+    wrong_until_now: bool | None = None
+    """With another refrigerant or device while a visit is under way: whether the plate was wrong
+    until now (its readings are judged again), or the system itself was changed."""
     was: dict[str, float | str | None] | None = None
     """What each field was when it was last seen: refused where somebody changed it since."""
 
@@ -40,6 +43,7 @@ class PlateChanges(PlateNumbersIn):
         """The fields that were sent, in core units under their stored names."""
         sent = self.model_dump(exclude_unset=True)
         sent.pop("was", None)
+        sent.pop("wrong_until_now", None)
         for row in PLATE_NUMBERS:
             if row.key in sent:
                 given = sent.pop(row.key)

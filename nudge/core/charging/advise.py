@@ -1,7 +1,8 @@
-"""What to do with the charge next: how much, how long to wait, when to stop.
+"""How much to move next, how long to wait, what to expect.
 
-The judge opens the door (`add` or `remove` with its whole proof); from then on every settled
-reading after a dose is weighed, and the first sign that it is not charge shuts it again.
+Whether anything moves is the decision's alone (`core/judgement/decision`). Here its dose is
+worked out from every settled reading of the visit, and what is not safe at any amount is taken
+back out of it. The card that shows it renders that same decision.
 """
 
 from collections.abc import Sequence
@@ -11,17 +12,18 @@ from math import ceil
 from typing import Literal
 
 from nudge.core.charging.dose import next_dose, room_for, taken_back
-from nudge.core.charging.shortfall import UNLIKELY, Forecast, Settled, Shortfall, Watched, learn
-from nudge.core.charging.stops import Step, Stop, stopped
-from nudge.core.charging.ways import CONFIRM_MINUTES, CONNECTIONS, Connection, Way, way_for
-from nudge.core.charging.whole import Whole, whole_charge
+from nudge.core.charging.shortfall import Forecast, Settled, Shortfall, Watched, learn
+from nudge.core.charging.ways import CONNECTIONS, Connection, Way, way_for
 from nudge.core.circuit.case import Context, open_case
 from nudge.core.circuit.past import Moment
+from nudge.core.circuit.whole import Whole, whole_charge
 from nudge.core.errors import CoreError
 from nudge.core.judgement.assess import Assessment, assess
-from nudge.core.said import Measure, Said, difference, minutes, say
-from nudge.core.settling.breaches import CHANGE_MINUTES, RUN_MINUTES
-from nudge.core.settling.gates import CLOCKS
+from nudge.core.judgement.decision import Decision, Dose
+from nudge.core.judgement.decision.limits import least
+from nudge.core.look.estimate import OwnHistory
+from nudge.core.said import Measure, Said, say
+from nudge.core.targets import fallback_subcooling
 from nudge.core.targets.choose import choose_targets
 from nudge.core.targets.school import Judged
 from nudge.core.units import Quantity
@@ -29,7 +31,6 @@ from nudge.core.vocabulary.equipment import Plate
 from nudge.core.vocabulary.points import Readings
 
 Action = Literal["add", "remove", "wait", "done", "stop"]
-DANGERS = frozenset({"liquid_return", "overheating"})
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,8 +43,23 @@ class Dosed:
 
 
 @dataclass(frozen=True, slots=True)
+class Sized:
+    """What a dose was worked out from: what is charged by, its way, what was learned so far."""
+
+    watched: Watched
+    way: Way
+    target_k: float
+    whole: Whole
+    learned: Shortfall
+    expected: Forecast | None = None
+    """Where what is watched settles after the dose [K, not off target]."""
+    beside: Forecast | None = None
+    """Where the other of the two settles [K]."""
+
+
+@dataclass(frozen=True, slots=True)
 class Nudge:
-    """The advice: what to do, how much [kg], how long to wait [min], and what to expect."""
+    """A decision as its card shows it: what to do, how much, in how many bursts."""
 
     action: Action
     amount_kg: float
@@ -52,17 +68,45 @@ class Nudge:
     reason: Said
     assessment: Assessment
     connection: Connection
-    way: Way | None = None
-    watched: Watched | None = None
-    target_k: float | None = None
-    expected: Forecast | None = None
-    """Where what is watched settles after the dose [K, not off target]."""
-    beside: Forecast | None = None
-    """Where the other of the two settles [K]."""
-    learned: Shortfall | None = None
-    whole: Whole | None = None
-    stop: Stop | None = None
-    would_prove_wrong: Said | None = None
+    sized: Sized | None = None
+
+    @property
+    def decision(self) -> Decision:
+        return self.assessment.decision
+
+
+@dataclass(frozen=True, slots=True)
+class Decided:
+    """An assessment whose decision has its dose, and what the dose was worked out from."""
+
+    assessment: Assessment
+    sized: Sized | None = None
+
+
+def decided(
+    plate: Plate,
+    readings: Readings,
+    context: Context,
+    method: str | None = None,
+    preferred: Sequence[str] = (),
+    own: OwnHistory | None = None,
+) -> Decided:
+    """Assess readings, and size what the decision moves. The one way to a whole decision.
+
+    Raises: what `assess` raises.
+    """
+    assessed = assess(plate, readings, context, method, preferred, own)
+    wants = assessed.decision.moves_refrigerant or _may_trim(assessed)
+    found = _size(assessed, method, preferred) if wants or _has_dosed(context) else None
+    if found is None:
+        return Decided(assessed)
+    aim, sized = found
+    return _with_dose(assessed, aim, sized) if wants else Decided(assessed, sized)
+
+
+def _has_dosed(context: Context) -> bool:
+    past = context.past
+    return bool(past.added_since_kg) or any(moment.added_kg for moment in past.moments)
 
 
 def advise(
@@ -78,115 +122,172 @@ def advise(
     Raises: CoreError for an empty history, times that run backwards, a connection that cannot
     charge; and what `assess` raises.
     """
-    link = _connection(connection)
+    link = connection_named(connection)
     _check(history)
-    assessed = _assessed(plate, history, context, method, preferred)
-    base = Nudge("stop", 0.0, 0, 0.0, assessed.charge.reason, assessed, link)
-    added = tuple(row.added_kg for row in history)
-    shut = _standing_in_the_way(base, removing=any(kg < 0 for kg in added))
-    if shut is not None:
-        return shut
-    aim = _aim(plate, history, assessed, method, preferred)
-    if aim is None:
-        return base
-    whole = whole_charge(plate)
-    has_valve = plate.metering_device.is_valve
-    learned = learn(has_valve, aim.watched, whole.kg, whole.spread, aim.settled)
-    base = replace(base, way=aim.way, watched=aim.watched, target_k=aim.target_k, whole=whole,
-                   learned=learned)  # fmt: skip
-    stop = stopped(Step(assessed, added, learned, aim.settled))
-    if stop is not None:
-        return replace(base, reason=stop.said, stop=stop)
-    has_dosed = any(added)
-    last_kg = next((kg for kg in reversed(added) if kg), 0.0)
-    if aim.is_right(last_kg):
-        return _near(base, context, aim.off_k, has_dosed)
-    if not _is_open(assessed, learned, aim.is_short, has_dosed):
-        return base
-    superheat = assessed.targets.windows.get("superheat")
-    now_k = assessed.case.derived.superheat
-    room = room_for(aim.way, aim.watched, superheat.value if superheat else None, now_k)
-    dose = next_dose(learned, room, not aim.is_short)
-    if dose <= 0 and aim.is_in_window:
-        return _near(base, context, aim.off_k, has_dosed)
-    back = aim.back_kg(added[-1]) if dose <= 0 else 0.0
-    if back > 0:
+    now, rows = history[-1], history[:-1]
+    moments = tuple(Moment(now.minutes - r.minutes, r.readings, r.added_kg) for r in rows)
+    past = replace(
+        context.past,
+        moments=context.past.moments + moments,
+        added_since_kg=now.added_kg if moments or context.past.moments else 0.0,
+    )
+    return nudge_of(
+        decided(plate, now.readings, replace(context, past=past), method, preferred), link
+    )
+
+
+def nudge_of(found: Decided, link: Connection) -> Nudge:
+    """The card of a decision, for a way to connect."""
+    decision, sized = found.assessment.decision, found.sized
+    base = Nudge("stop", 0.0, 0, 0.0, decision.reason, found.assessment, link, sized)
+    if decision.ready_in is not None:
+        return replace(base, action="wait", wait_minutes=decision.ready_in)
+    dose = decision.dose
+    if dose is not None and sized is not None:
+        amount = abs(dose.amount_kg)
         return replace(
-            _given(base, learned, aim, -back), expected=None, beside=None,
-            reason=say("The last dose went past the window: this system answers more than any in "
-                       "the book. Take this much back out, by its own answer."),
+            base, action="add" if dose.amount_kg > 0 else "remove", amount_kg=amount,
+            bursts=max(1, ceil(amount / link.burst_kg - 0.05)), wait_minutes=dose.wait_minutes,
+            reason=_about(sized, dose, decision),
         )  # fmt: skip
-    if dose <= 0:
-        return replace(base, reason=say("No dose is safe from here: what is read fits no charge "
-                                        "that would come right. Check the probes."))  # fmt: skip
-    return _given(base, learned, aim, dose if aim.is_short else -dose)
+    return replace(base, action="done" if decision.advice == "leave" else "stop")
+
+
+def _about(sized: Sized, dose: Dose, decision: Decision) -> Said:
+    if decision.key == "took_too_much":
+        return say("The last dose went past the window: this system answers more than any in the "
+                   "book. Take this much back out, by its own answer.")  # fmt: skip
+    missing = sized.learned.missing_kg()
+    low, high = sorted((abs(missing.low), abs(missing.high)))
+    what = "is missing" if dose.amount_kg > 0 else "is too much"
+    return say(
+        f"About {{about}} {what} by what is known now, between {{least}} and {{most}}. This "
+        "dose stays inside the window even if the system answers more than expected.",
+        about=_mass(abs(missing.middle)), least=_mass(low), most=_mass(high),
+    )  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True)
 class _Aim:
-    """What is charged by, how far off it is now [K], and its window about the target [K]."""
+    """How far off its target it is now [K], every settled reading so far."""
 
-    watched: Watched
-    way: Way
-    target_k: float
     off_k: float
-    low_k: float
-    high_k: float
     settled: tuple[Settled, ...]
 
-    @property
-    def is_short(self) -> bool:
-        return self.off_k < 0 if self.watched == "subcooling" else self.off_k > 0
-
-    @property
-    def is_in_window(self) -> bool:
-        return self.low_k <= self.off_k <= self.high_k
-
-    def back_kg(self, last_kg: float) -> float:
+    def back_kg(self, watched: Watched) -> float:
         """What of a dose that went past the window comes out again [kg]."""
         if len(self.settled) < 2:
             return 0.0
         before, now = self.settled[-2], self.settled[-1]
         pair = (before.subcooling_off_k, now.subcooling_off_k)
-        if self.watched == "superheat":
+        if watched == "superheat":
             pair = (before.superheat_off_k, now.superheat_off_k)
-        if pair[0] is None or pair[1] is None or self.is_short:
+        if pair[0] is None or pair[1] is None:
             return 0.0
-        return taken_back(pair[0], pair[1], last_kg)
-
-    def is_right(self, last_kg: float) -> bool:
-        """Near enough; or past the target by the last dose but inside its window: left alone."""
-        if abs(self.off_k) <= self.way.near_k:
-            return True
-        passed = last_kg < 0 if self.is_short else last_kg > 0
-        return passed and self.is_in_window
+        return taken_back(pair[0], pair[1], now.added_kg)
 
 
-def _aim(
-    plate: Plate,
-    history: Sequence[Dosed],
-    assessed: Assessment,
-    method: str | None,
-    preferred: Sequence[str],
-) -> _Aim | None:
-    """None where no school decides, or what it judges is not read."""
-    deciding = assessed.targets.deciding
+def _size(
+    assessed: Assessment, method: str | None, preferred: Sequence[str]
+) -> tuple[_Aim, Sized] | None:
+    """What there is to size a dose with; None where no school decides, or it is not read."""
+    case, deciding = assessed.case, assessed.targets.deciding
     if deciding is None:
         return None
     watched: Watched = "superheat" if deciding.judges == "superheat" else "subcooling"
-    settled = tuple(_settled(plate, row, method, preferred) for row in history)
+    moments = case.context.past.moments
+    rows = [(m.readings, m.added_kg) for m in moments]
+    rows.append((case.record, case.context.past.added_since_kg))
+    rows[0] = (rows[0][0], 0.0)  # what went in before the first reading is in that reading
+    settled = tuple(
+        _settled(case.plate, readings, case.context, kg, method, preferred)
+        for readings, kg in rows
+    )  # fmt: skip
     last = settled[-1]
     off = last.superheat_off_k if watched == "superheat" else last.subcooling_off_k
     if off is None:
         return None
-    window = assessed.targets.windows[deciding.judges]
-    removes = off > 0 if watched == "subcooling" else off < 0
-    way = way_for(plate.metering_device, watched, removes)
-    return _Aim(watched, way, window.value, off, window.low - window.value,
-                window.high - window.value, settled)  # fmt: skip
+    whole = whole_charge(case.plate)
+    removes = assessed.decision.advice == "remove"
+    way = way_for(case.plate.metering_device, watched, removes, case.saw("collar_on"))
+    learned = learn(case.plate.metering_device.is_valve, watched, whole.kg, whole.spread, settled)
+    target = assessed.targets.windows[deciding.judges].value
+    return _Aim(off, settled), Sized(watched, way, target, whole, learned)
 
 
-def _connection(name: str) -> Connection:
+def _with_dose(assessed: Assessment, aim: _Aim, sized: Sized) -> Decided:
+    """The decision with its dose; no dose that is safe is a decision of its own."""
+    decision = assessed.decision
+    if not decision.moves_refrigerant:
+        amount = _dose_kg(assessed, sized, sized.way.near_k)
+        if amount <= 0:
+            return Decided(assessed, sized)
+        trim = _dose(amount, _forecast(assessed, sized, amount), decision.judged or "subcooling")
+        return Decided(replace(assessed, decision=replace(decision, trim=trim)), sized)
+    if decision.key == "took_too_much":
+        amount = -aim.back_kg(sized.watched)
+    else:
+        amount = _dose_kg(assessed, sized, sized.way.room_k)
+    if amount == 0:
+        held = replace(
+            decision, key="no_dose", headline="Stop. No dose is safe from here.",
+            advice="do_not_charge", wrong_if=(),
+            reason=say("What is read fits no charge that would come right by a dose. Check the "
+                       "probes, then read again."),
+        )  # fmt: skip
+        return Decided(replace(assessed, decision=held, cautions=()), sized)
+    sized = _forecast(assessed, sized, amount)
+    held = replace(decision, dose=_dose(amount, sized, decision.judged or "subcooling"))
+    return Decided(replace(assessed, decision=held), sized)
+
+
+def _dose_kg(assessed: Assessment, sized: Sized, room_k: float) -> float:
+    """The next dose [kg, minus for out]; 0 where none is safe."""
+    superheat = assessed.targets.windows.get("superheat")
+    way = replace(sized.way, room_k=room_k)
+    room = room_for(way, sized.watched, superheat.value if superheat else None,
+                    assessed.case.derived.superheat)  # fmt: skip
+    removes = assessed.decision.advice == "remove"
+    return next_dose(sized.learned, room, removes, way.share) * (-1 if removes else 1)
+
+
+def _may_trim(assessed: Assessment) -> bool:
+    """Right, off its target on the short side, and only charge and nothing wrong are left.
+
+    A guess is no target to trim to, and past a gate nothing moves.
+    """
+    decision, weighing, deciding = assessed.decision, assessed.weighing, assessed.targets.deciding
+    if decision.key != "right" or decision.off_k is None or weighing is None or deciding is None:
+        return False
+    if deciding.key == fallback_subcooling.KEY or any(b.passed for b in assessed.breaches):
+        return False
+    watched = "superheat" if deciding.judges == "superheat" else "subcooling"
+    way = way_for(assessed.case.plate.metering_device, watched, removes=False,
+                  has_collar=assessed.case.saw("collar_on"))  # fmt: skip
+    is_short = (decision.off_k < 0) == (deciding.judges == "subcooling")
+    likely = weighing.alone("none") + weighing.alone("undercharge")
+    return is_short and abs(decision.off_k) > way.near_k and likely >= least("trim")
+
+
+def _forecast(assessed: Assessment, sized: Sized, amount_kg: float) -> Sized:
+    now, learned = assessed.case.derived, sized.learned
+    other: Watched = "superheat" if sized.watched == "subcooling" else "subcooling"
+    beside = now.get(other)
+    before, after = learned.after(0.0, other), learned.after(amount_kg, other)
+    return replace(
+        sized, expected=learned.after(amount_kg).moved(sized.target_k),
+        beside=None if beside is None else after.moved(beside - before.middle),
+    )  # fmt: skip
+
+
+def _dose(amount_kg: float, sized: Sized, judged: Judged) -> Dose:
+    expected = sized.expected or sized.learned.after(amount_kg).moved(sized.target_k)
+    return Dose(amount_kg, judged, expected.low, expected.middle, expected.high,
+                sized.way.wait_minutes)  # fmt: skip
+
+
+def connection_named(name: str) -> Connection:
+    """A way to connect that can charge. Raises: CoreError."""
     found = CONNECTIONS.get(name)
     if found is None:
         listed = ", ".join(CONNECTIONS)
@@ -211,59 +312,12 @@ def _check(history: Sequence[Dosed]) -> None:
             )  # fmt: skip
 
 
-def _assessed(
-    plate: Plate, history: Sequence[Dosed], context: Context, method: str | None,
+def _settled(
+    plate: Plate, readings: Readings, context: Context, added_kg: float, method: str | None,
     preferred: Sequence[str],
-) -> Assessment:  # fmt: skip
-    """The last reading judged, with the ones before it as its past."""
-    now = history[-1]
-    moments = tuple(
-        Moment(now.minutes - row.minutes, row.readings, row.added_kg) for row in history[:-1]
-    )
-    past = replace(
-        context.past, moments=context.past.moments + moments, added_since_kg=now.added_kg
-    )
-    return assess(plate, now.readings, replace(context, past=past), method, preferred)
-
-
-def _standing_in_the_way(base: Nudge, removing: bool) -> Nudge | None:
-    """A doubted reading, a danger, a shut gate: wait where only time opens it, else stop.
-
-    Liquid at the compressor ends adding; taking out is its cure.
-    """
-    assessed = base.assessment
-    if assessed.doubts:
-        return base
-    danger = next((said for hazard, said in assessed.hazards if hazard.key in DANGERS), None)
-    if danger is not None and not removing and assessed.charge.advice != "remove":
-        return replace(base, reason=danger)
-    blocking = [b for b in assessed.breaches if b.effect == "blocks"]
-    shut = [b for b in blocking if b.gate.key not in CLOCKS]
-    if shut:
-        return replace(base, reason=shut[0].message)
-    if any(breach.passed for breach in assessed.breaches):
-        return replace(base, reason=say("A gate was passed to judge this: no ground to move "
-                                        "refrigerant."))  # fmt: skip
-    if blocking:
-        wait = _still_to_wait(assessed)
-        return replace(base, action="wait", wait_minutes=wait, reason=blocking[0].message)
-    return None
-
-
-def _still_to_wait(assessed: Assessment) -> float:
-    """Minutes until the clocks open and, where instruments watch, their forecast says settled."""
-    context, device = assessed.case.context, assessed.case.plate.metering_device
-    waits = [2.0 if context.settles_in is None else context.settles_in]
-    if context.minutes_running is not None:
-        waits.append(RUN_MINUTES[device] - context.minutes_running)
-    if context.minutes_since_change is not None:
-        waits.append(CHANGE_MINUTES[device] - context.minutes_since_change)
-    return float(ceil(max(waits)))
-
-
-def _settled(plate: Plate, row: Dosed, method: str | None, preferred: Sequence[str]) -> Settled:
+) -> Settled:  # fmt: skip
     """A reading as distances from its own target: the load may have moved since the last one."""
-    case = open_case(plate, row.readings, Context())
+    case = open_case(plate, readings, Context(observations=context.observations))
     targets = choose_targets(case, method, preferred)
 
     def off(judged: Judged) -> float | None:
@@ -274,65 +328,7 @@ def _settled(plate: Plate, row: Dosed, method: str | None, preferred: Sequence[s
     if targets.deciding is not None and targets.deciding.judges == "approach":
         approach = off("approach")
         subcooling = None if approach is None else -approach
-    return Settled(row.added_kg, subcooling, off("superheat"))
-
-
-def _near(base: Nudge, context: Context, off_k: float, has_dosed: bool) -> Nudge:
-    """As near as it can be brought: confirmed after a quarter of an hour, then done."""
-    since = context.minutes_since_change
-    if has_dosed and since is not None and since < CONFIRM_MINUTES:
-        left = float(ceil(CONFIRM_MINUTES - since))
-        return replace(
-            base, action="wait", wait_minutes=left,
-            reason=say("Right, {off} from its target. Shut the cylinder, let the hose run empty "
-                       "into suction, and read again in {left} to confirm.",
-                       off=difference(abs(off_k)), left=minutes(left)),
-        )  # fmt: skip
-    opening = "Confirmed: right" if has_dosed else "Right as it is"
-    return replace(
-        base, action="done",
-        reason=say(f"{opening}, {{off}} from its target. Weigh the cylinder back, disconnect, "
-                   "prove the ports tight.", off=difference(abs(off_k))),
-    )  # fmt: skip
-
-
-def _is_open(assessed: Assessment, learned: Shortfall, is_short: bool, has_dosed: bool) -> bool:
-    """The judge's own word opens the door; a dose that is answered keeps it open.
-
-    Near its target a system looks like one with nothing wrong: then the answer to the dose is
-    the better witness, and the stop rules have been asked already.
-    """
-    if not has_dosed:
-        return assessed.charge.advice == ("add" if is_short else "remove")
-    return learned.surprise > UNLIKELY
-
-
-def _given(base: Nudge, learned: Shortfall, aim: _Aim, dose_kg: float) -> Nudge:
-    """The dose with what to expect of it, and what would prove it wrong."""
-    now = base.assessment.case.derived
-    other: Watched = "superheat" if aim.watched == "subcooling" else "subcooling"
-    beside = now.get(other)
-    before, after = learned.after(0.0, other), learned.after(dose_kg, other)
-    missing = learned.missing_kg()
-    least, most = sorted((abs(missing.low), abs(missing.high)))
-    what = "is missing" if dose_kg > 0 else "is too much"
-    return replace(
-        base, action="add" if dose_kg > 0 else "remove", amount_kg=abs(dose_kg),
-        bursts=max(1, ceil(abs(dose_kg) / base.connection.burst_kg - 0.05)),
-        wait_minutes=aim.way.wait_minutes,
-        expected=learned.after(dose_kg).moved(aim.target_k),
-        beside=None if beside is None else after.moved(beside - before.middle),
-        reason=say(
-            f"About {{about}} {what} by what is known now, between {{least}} and {{most}}. This "
-            "dose stays inside the window even if the system answers more than expected.",
-            about=_mass(abs(missing.middle)), least=_mass(least), most=_mass(most),
-        ),
-        would_prove_wrong=say(
-            f"{aim.watched.capitalize()} still near {{now}} after the wait, or suction that did "
-            "not move: then it is not getting through, and nothing more goes in.",
-            now=difference(now.get(aim.watched) or 0.0),
-        ),
-    )  # fmt: skip
+    return Settled(added_kg, subcooling, off("superheat"))
 
 
 def _mass(kg: float) -> Measure:

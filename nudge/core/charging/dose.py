@@ -44,11 +44,12 @@ def room_for(
     return Room(way.room_k, float("inf"))
 
 
-def next_dose(learned: Shortfall, room: Room, removes: bool) -> float:
+def next_dose(learned: Shortfall, room: Room, removes: bool, of_it: float = 1.0) -> float:
     """The next dose [kg, always positive]: never past the middle of what is believed missing.
 
     The largest dose whose optimistic edge (97.5 %) stays within `room`; rounded down to half
-    an ounce. 0.0 where even the smallest goes too far.
+    an ounce. 0.0 where even the smallest goes too far. `of_it` is the share of that which is
+    given, at least half an ounce.
     """
     missing = learned.missing_kg()
     most = -missing.middle if removes else missing.middle
@@ -63,7 +64,7 @@ def next_dose(learned: Shortfall, room: Room, removes: bool) -> float:
             fits = middle
         else:
             too_many = middle
-    return fits * STEP_KG
+    return max(int(fits * of_it), min(fits, 1)) * STEP_KG
 
 
 def taken_back(off_before_k: float, off_now_k: float, added_kg: float) -> float:

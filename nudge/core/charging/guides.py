@@ -9,23 +9,20 @@ from dataclasses import dataclass
 from types import MappingProxyType
 from typing import Literal
 
-from nudge.core.charging.tubes import hose_contents, hose_named
 from nudge.core.charging.ways import WAYS, Connection, Step, Way, way_for
-from nudge.core.charging.whole import whole_charge
 from nudge.core.circuit.case import Case
-from nudge.core.said import Measure, Said, degrees_f, fahrenheit, pressure_difference, say
+from nudge.core.circuit.tubes import hose_contents, hose_named
+from nudge.core.circuit.whole import whole_charge
+from nudge.core.said import Measure, Said, pressure_difference, say
 from nudge.core.said import temperature as shown_temperature
-from nudge.core.settling.breaches import valve_need_kpa
-from nudge.core.targets.condensing import condensing_over_ambient_of
+from nudge.core.settling.collar import (
+    COLLAR_LEAST_C,
+    COLLAR_WANTED_UNDER_C,
+    condensing_wanted,
+    valve_need_kpa,
+)
 from nudge.core.units import Quantity
 from nudge.core.vocabulary.equipment import Plate
-
-WARM_DAY_C = fahrenheit(80)
-"""A collar makes the condenser stand as it would on a day this warm."""
-COLLAR_SLACK_K = degrees_f(5)
-COLLAR_LEAST_C = fahrenheit(32)
-"""Under this the shell, the line and the oil are too cold for what is read to mean anything."""
-COLLAR_WANTED_UNDER_C = fahrenheit(70)
 
 Is = Literal["right", "low", "high", ""]
 
@@ -178,7 +175,7 @@ def hose_kg(link: Connection, fluid: str) -> float:
 
 
 def _is_cold(case: Case | None) -> bool:
-    air = None if case is None else case.readings.get("outdoor_air_temp")
+    air = None if case is None else case.outdoor_c
     return air is not None and air < COLLAR_WANTED_UNDER_C
 
 
@@ -188,7 +185,7 @@ def _why(key: str, usual: str, cold: bool, case: Case | None) -> tuple[bool, Sai
             return False, say("Too cold outdoors for it today, unless a collar makes it warm.")
         return True, say("What this system is trimmed by.")
     if key == "cold_with_collar":
-        air = None if case is None else case.readings.get("outdoor_air_temp")
+        air = None if case is None else case.outdoor_c
         if air is None or not cold:
             return False, say("For days under {limit} outdoors.",
                               limit=shown_temperature(COLLAR_WANTED_UNDER_C))  # fmt: skip
@@ -198,7 +195,7 @@ def _why(key: str, usual: str, cold: bool, case: Case | None) -> tuple[bool, Sai
         return True, say("{air} outdoors: too cold to judge as it stands.",
                          air=shown_temperature(air))  # fmt: skip
     if key == "weigh_in":
-        air = None if case is None else case.readings.get("outdoor_air_temp")
+        air = None if case is None else case.outdoor_c
         if air is not None and air < COLLAR_LEAST_C:
             return True, say("Too cold to trim: the sheet’s weight, and a reading in season.")
         return False, say("For an empty system, after repair and evacuation.")
@@ -232,17 +229,15 @@ def _weigh_in(today: _Today) -> tuple[Figure, ...]:
 
 def _collar(today: _Today) -> tuple[Figure, ...]:
     plate, case = today.plate, today.case
-    over = plate.condensing_over_ambient_k or condensing_over_ambient_of(plate.rated_seer)
-    wanted, need = WARM_DAY_C + over, valve_need_kpa(plate.refrigerant)
+    (low, high), need = condensing_wanted(plate), valve_need_kpa(plate.refrigerant)
     now = None if case is None else case.derived.condenser_saturation
     drop = None if case is None else case.derived.valve_pressure_difference
-    ends = {"low": shown_temperature(wanted - COLLAR_SLACK_K),
-            "high": shown_temperature(wanted + COLLAR_SLACK_K)}  # fmt: skip
+    ends = {"low": shown_temperature(low), "high": shown_temperature(high)}
     condensing = Figure("Condensing", say("{low} to {high} wanted, not read yet", **ends))
     if now is not None:
         stands: Is = "right"
-        if abs(now - wanted) > COLLAR_SLACK_K:
-            stands = "low" if now < wanted else "high"
+        if not low <= now <= high:
+            stands = "low" if now < low else "high"
         condensing = Figure(
             "Condensing", say("{now}, {low} to {high} wanted", now=shown_temperature(now), **ends),
             stands,

@@ -8,6 +8,7 @@ curves, so they are in the forecast.
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from itertools import accumulate
 from math import exp
 from typing import Literal, NamedTuple
@@ -129,6 +130,18 @@ def learn(
 
     `whole_kg` is what the system should hold and `whole_spread` how unsure that is (1 σ, share).
     """
+    return _learn(is_valve, watched, whole_kg, whole_spread, tuple(readings))
+
+
+@lru_cache(maxsize=64)
+def _learn(
+    is_valve: bool,
+    watched: Watched,
+    whole_kg: float,
+    whole_spread: float,
+    readings: tuple[Settled, ...],
+) -> Shortfall:
+    """The same question is asked by every screen that shows the answer: it is worked out once."""
     doses = list(accumulate(reading.added_kg for reading in readings))
     doses = [total - doses[0] for total in doses]
     spreads, is_superheat = _spreads(watched), watched == "superheat"

@@ -10,8 +10,6 @@ from nudge.core.units import G_PER_OZ
 from nudge.core.vocabulary.equipment import MeteringDevice
 
 KG_PER_OZ = G_PER_OZ / 1000
-CONFIRM_MINUTES = 15.0
-"""What has come right must still be right after this long."""
 SUPERHEAT_FLOOR_K = degrees_f(5)
 """Superheat never goes under this on the way in."""
 
@@ -29,6 +27,8 @@ class Way:
     room_k: float
     wait_minutes: float
     reason: str
+    share: float = 1.0
+    """Of the dose that would otherwise be given."""
 
 
 _ROWS = (
@@ -41,7 +41,7 @@ _ROWS = (
         "additions 10 minutes apart, and the mode ended afterwards."),
     Way("cold_with_collar", "Cold day, discharge collar", degrees_f(1.5), degrees_f(3), 10,
         "Discharge air is held back until the condenser stands as on a warm day and the valve has "
-        "its pressure; then the charge is trimmed in smaller steps."),
+        "its pressure; then the charge is trimmed in smaller steps.", 0.5),
     Way("weigh_in", "Weigh in from vacuum", degrees_f(3), degrees_f(3), 15,
         "An empty system gets what the plate and its line set ask for; nothing is guessed."),
     Way("remove", "Recover a surplus", degrees_f(1), degrees_f(3), 10,
@@ -51,8 +51,10 @@ _ROWS = (
 WAYS: Mapping[str, Way] = MappingProxyType({row.key: row for row in _ROWS})
 
 
-def way_for(device: MeteringDevice, judged: str, removes: bool) -> Way:
-    """The way a running system is trimmed, by its device and what is judged."""
+def way_for(device: MeteringDevice, judged: str, removes: bool, has_collar: bool = False) -> Way:
+    """The way a running system is trimmed, by its device, what is judged, and a collar."""
+    if has_collar and not removes:
+        return WAYS["cold_with_collar"]
     if device is MeteringDevice.EEV:
         return WAYS["inverter_charge_mode"]
     if judged == "superheat":

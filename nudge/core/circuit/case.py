@@ -9,9 +9,10 @@ from nudge.core.air.coil import (
     expected_coil,
     share_of_rated,
 )
-from nudge.core.circuit.derived import Derived, air_of, derive, read_wet_bulb
+from nudge.core.circuit.derived import Derived, air_of, derive, is_below_table, read_wet_bulb
 from nudge.core.circuit.past import Past
 from nudge.core.errors import CoreError
+from nudge.core.refrigerant.table import load_table
 from nudge.core.said import Said
 from nudge.core.vocabulary.equipment import Application, Plate
 from nudge.core.vocabulary.observations import observation
@@ -33,6 +34,12 @@ class Context:
     """Gates somebody chose to pass, by key, each with the reason: printed with the verdict."""
     lies: tuple[Said, ...] = ()
     """Probes that are caught lying, a sentence each."""
+    lying: frozenset[str] = frozenset()
+    """The points of those probes: what rests on them raises no hazard."""
+    read_before_change: bool = False
+    """The newest reading is from before the last change: nothing is known of it yet."""
+    rejudged: Said | None = None
+    """What the plate was changed to in mid-visit, where these readings are judged again by it."""
     estimated: frozenset[str] = frozenset()
     """Points whose value somebody estimated: they count for little, and prove nothing."""
     stale: frozenset[str] = frozenset()
@@ -81,13 +88,45 @@ class Case:
     coil: CoilExpectation | None = None
     rated_coil: ExpectedCoil | None = None
     """What a healthy coil would do at its rated airflow, whatever was measured."""
+    record: Readings = field(default_factory=dict)
+    """The readings as they were taken; behind a collar `readings` hold the air that the
+    condenser draws as its outdoor air (see `drawn`)."""
+
+    @property
+    def lowest_c(self) -> float | None:
+        """The table's foot [°C] where suction reads below it: the evaporator boils at that or
+        lower. None elsewhere.
+        """
+        if not is_below_table(self.plate, self.record):
+            return None
+        table = load_table(self.plate.refrigerant)
+        return table.dew.temperature(table.low_kpa)
+
+    @property
+    def outdoor_c(self) -> float | None:
+        """The day's own air outdoors [°C]."""
+        return self.record.get("outdoor_air_temp")
 
     def saw(self, observation_key: str) -> bool:
         return observation_key in self.context.observations
 
 
+def drawn(readings: Readings, context: Context) -> Readings:
+    """The readings as the machine meets them: behind a collar, outdoors is what it draws.
+
+    Not read, there is none: approach and condensing over ambient are then not known.
+    """
+    if "collar_on" not in context.observations:
+        return readings
+    met = {point: value for point, value in readings.items() if point != "outdoor_air_temp"}
+    if "condenser_entering_air_temp" in readings:
+        met["outdoor_air_temp"] = readings["condenser_entering_air_temp"]
+    return met
+
+
 def open_case(plate: Plate, readings: Readings, context: Context) -> Case:
     """Derive what the readings allow. Raises: OutOfRange, from `derive`."""
+    record, readings = readings, drawn(readings, context)
     derived = derive(plate, readings)
     rated = expect_coil(plate, readings, None)
     if derived.airflow_per_capacity is None:
@@ -97,7 +136,7 @@ def open_case(plate: Plate, readings: Readings, context: Context) -> Case:
     return Case(
         plate, readings, context, derived,
         None if coil is None else CoilExpectation(coil, derived.airflow_per_capacity is not None),
-        rated,
+        rated, record,
     )  # fmt: skip
 
 

@@ -12,7 +12,7 @@ from nudge.core.air.coil import FLOW_SHARE, capacity_share, share_of_rated
 from nudge.core.air.heat import heat_taken, standard_flow
 from nudge.core.air.moist_air import MoistAir, moist_air
 from nudge.core.errors import CoreError, Impossible
-from nudge.core.refrigerant.saturation import Saturation, saturation_at
+from nudge.core.refrigerant.saturation import Saturation, is_in_vacuum, saturation_at
 from nudge.core.refrigerant.table import SaturationTable, load_table
 from nudge.core.units import atmospheric_kpa
 from nudge.core.vocabulary.equipment import Plate
@@ -63,15 +63,17 @@ class Derived:
 def derive(plate: Plate, readings: Readings) -> Derived:
     """Every quantity the readings allow, for this plate's refrigerant and elevation.
 
+    A suction below the table's foot is in a vacuum: it has no saturation, and is no error.
     Superheat counts from dew, subcooling from bubble: with a gliding blend the other end is
     several degrees wrong. Nothing is clamped; a negative superheat is evidence.
 
-    Raises: OutOfRange, when a pressure is outside the refrigerant's table.
+    Raises: OutOfRange, when a pressure is over the refrigerant's table, or a liquid pressure
+    below it.
     """
     read = readings.get
     table = load_table(plate.refrigerant)
     suction, liquid = read("suction_pressure"), read("liquid_pressure")
-    low = _saturation(table, suction, plate)
+    low = None if is_below_table(plate, readings) else _saturation(table, suction, plate)
     high = _saturation(table, liquid, plate)
     dew_c = low.dew_c if low else None
     return Derived(
@@ -99,6 +101,14 @@ def derive(plate: Plate, readings: Readings) -> Derived:
     )
 
 
+def is_below_table(plate: Plate, readings: Readings) -> bool:
+    """Whether suction reads below everything the refrigerant's table holds: in a vacuum."""
+    suction = readings.get("suction_pressure")
+    if suction is None:
+        return False
+    return is_in_vacuum(load_table(plate.refrigerant), suction, plate.elevation_m)
+
+
 def _saturation(table: SaturationTable, kpa_gauge: float | None, plate: Plate) -> Saturation | None:
     return None if kpa_gauge is None else saturation_at(table, kpa_gauge, plate.elevation_m)
 
@@ -111,6 +121,8 @@ def _pressure_ratio(plate: Plate, high: float | None, suction: float | None) -> 
     if high is None or suction is None:
         return None
     atmosphere = atmospheric_kpa(plate.elevation_m)
+    if suction + atmosphere <= 0:
+        return None
     return (high + atmosphere) / (suction + atmosphere)
 
 

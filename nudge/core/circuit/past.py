@@ -32,5 +32,11 @@ class Past:
     """Times refrigerant was added on earlier visits within two years."""
     recovered_share: float | None = None
     """What was recovered of what should have been in it."""
+    weighed_in: bool = False
+    """It was evacuated and weighed in on this visit: what was missing before is not missing now."""
+    proven_tight: bool = False
+    """It was pressure-tested on this visit and held."""
+    corrected: bool = False
+    """A reading was corrected or taken back since the first dose."""
     other_loads: tuple[float, ...] = field(default_factory=tuple)
     """Loads [°C of return air] at which the metering device was judged before."""

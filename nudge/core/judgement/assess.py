@@ -1,12 +1,15 @@
 """The whole judgement of one set of readings, in the order a careful technician makes it."""
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 from nudge.core.circuit.case import Case, Context, open_case
+from nudge.core.circuit.past import Moment
+from nudge.core.errors import CoreError
 from nudge.core.judgement.beliefs import Weighing, by_plate, weigh
 from nudge.core.judgement.cautions import Caution, cautions_for
-from nudge.core.judgement.charge import ChargeVerdict, judge_charge
+from nudge.core.judgement.check_table import CHECKS
+from nudge.core.judgement.decision import Decision, Ground, decide
 from nudge.core.judgement.departures import Departure, departures
 from nudge.core.judgement.diagnosis import Diagnosis, diagnose
 from nudge.core.judgement.evidence import Belief, explain
@@ -15,6 +18,8 @@ from nudge.core.judgement.hazards import Hazard, raise_hazards
 from nudge.core.judgement.next_checks import Proposal, next_checks
 from nudge.core.judgement.over_time import Episode, lived_through
 from nudge.core.judgement.walk import Walked, walk
+from nudge.core.look.decide import Look, look
+from nudge.core.look.estimate import OwnHistory
 from nudge.core.said import Said
 from nudge.core.settling.breaches import is_standing
 from nudge.core.settling.gates import Breach, open_gates
@@ -23,19 +28,22 @@ from nudge.core.targets.choose import Targets, choose_targets
 from nudge.core.vocabulary.equipment import Application, Plate
 from nudge.core.vocabulary.points import Readings
 
+PRESSURES = frozenset({"suction_pressure", "liquid_pressure", "discharge_pressure"})
+
 
 @dataclass(frozen=True, slots=True)
 class Assessment:
-    """What the readings mean, what they do not, and what to do next.
+    """What the readings mean, what they do not, and the one decision they come to.
 
-    `weighing` and `diagnosis` are None for plant whose suspects are not judged.
+    `weighing` and `diagnosis` are None for plant whose suspects are not judged; `look` is the
+    look without gauges, while no pressure is read.
     """
 
     case: Case
     targets: Targets
     doubts: tuple[tuple[TrustCheck, Said], ...]
     breaches: tuple[Breach, ...]
-    charge: ChargeVerdict
+    decision: Decision
     cautions: tuple[Caution, ...]
     suspects: tuple[Belief, ...]
     checks: tuple[Proposal, ...]
@@ -45,6 +53,7 @@ class Assessment:
     weighing: Weighing | None = None
     diagnosis: Diagnosis | None = None
     walk: tuple[Walked, ...] = ()
+    look: Look | None = None
 
 
 def assess(
@@ -53,47 +62,94 @@ def assess(
     context: Context,
     method: str | None = None,
     preferred: Sequence[str] = (),
+    own: OwnHistory | None = None,
 ) -> Assessment:
-    """Assess readings (core units) taken on a system.
+    """Assess readings (core units) taken on a system. The decision has no dose yet.
 
     `method` asks for one school of targets; `preferred` are schools to be tried before the
-    ordinary order.
+    ordinary order; `own` is what this system showed when it was right, for a look without gauges.
 
     Raises: OutOfRange for a pressure off the refrigerant's table; UnknownName or CoreError
     for a method that is unknown or does not decide charge.
     """
+    ground, measured, episodes = _ground(plate, readings, context, method, preferred, own)
+    case, weighing = ground.case, ground.weighing
+    decision = decide(ground)
+    seen = tuple(sorted(context.observations))
+    said = [sentence for _, sentence in ground.doubts]
+    return Assessment(
+        case,
+        ground.targets,
+        tuple(ground.doubts),
+        tuple(ground.breaches),
+        decision,
+        tuple(cautions_for(plate, decision.advice)),
+        tuple(explain(weighing, measured, seen, episodes, said)) if weighing else (),
+        tuple(next_checks(case, weighing, tuple(measured), _wanted(decision))) if weighing else (),
+        tuple(ground.hazards),
+        measured,
+        tuple(episodes),
+        weighing,
+        ground.diagnosis,
+        () if is_standing(case) else tuple(walk(case)),
+        ground.look,
+    )
+
+
+def _ground(
+    plate: Plate,
+    readings: Readings,
+    context: Context,
+    method: str | None,
+    preferred: Sequence[str],
+    own: OwnHistory | None,
+) -> tuple[Ground, Mapping[str, Departure], list[Episode]]:
     case = open_case(plate, readings, context)
     targets = choose_targets(case, method, preferred)
     standing = is_standing(case)
     doubts = [] if standing else distrust(case)
-    breaches = open_gates(case, targets)
-    marks = {} if standing else features(case, targets)
-    weighing, diagnosis = None, None
+    doubted = context.lying | {point for check, _ in doubts for point in check.points}
+    weighing, diagnosis, seen = None, None, None
     measured: Mapping[str, Departure] = {}
     episodes: list[Episode] = []
-    seen: tuple[str, ...] = ()
     if plate.application is Application.COMFORT_COOLING:  # the table is for it alone
-        measured = {} if standing else departures(case)
+        measured = {} if standing else departures(case, targets=targets)
         episodes = [] if standing else lived_through(case)
-        seen = tuple(sorted(context.observations))
         has_valve = plate.metering_device.is_valve
-        weighing = weigh(has_valve, measured, seen, episodes, bool(doubts), by_plate(plate))
+        weighing = weigh(has_valve, measured, tuple(sorted(context.observations)), episodes,
+                         bool(doubts), by_plate(plate))  # fmt: skip
         diagnosis = diagnose(case, weighing, len(measured), bool(doubts))
-    said = [sentence for _, sentence in doubts]
-    charge = judge_charge(case, targets, marks, breaches, said, weighing)
-    return Assessment(
-        case,
-        targets,
-        tuple(doubts),
-        tuple(breaches),
-        charge,
-        tuple(cautions_for(plate, charge.advice)),
-        tuple(explain(weighing, measured, seen, episodes, said)) if weighing else (),
-        tuple(next_checks(case, weighing, tuple(measured), charge.wanted)) if weighing else (),
-        tuple(raise_hazards(case)),
-        measured,
-        tuple(episodes),
-        weighing,
-        diagnosis,
-        () if standing else tuple(walk(case)),
-    )
+    if PRESSURES.isdisjoint(readings):
+        seen = look(case, targets, own or OwnHistory())
+
+    def proven_at(moment: Moment, place: int) -> bool:
+        past = replace(context.past, moments=context.past.moments[:place], added_since_kg=0.0,
+                       done_since="", corrected=False)  # fmt: skip
+        then = replace(context, minutes_since_change=None, unsettled=None, lies=(), past=past)
+        try:
+            ground, _, _ = _ground(plate, moment.readings, then, method, preferred, own)
+        except CoreError:
+            return False
+        return decide(ground).advice == "add"
+
+    ground = Ground(
+        case, targets, doubts, open_gates(case, targets),
+        {} if standing else features(case, targets), raise_hazards(case, doubted), weighing,
+        diagnosis, seen, tuple(measured), proven_at, method, preferred,
+    )  # fmt: skip
+    return ground, measured, episodes
+
+
+def _wanted(decision: Decision) -> tuple[str, ...]:
+    """The check that brings what the decision hangs on: asked for first."""
+    hangs = decision.hangs_on
+    if hangs is None:
+        return ()
+    if hangs.key in CHECKS:
+        return (hangs.key,)
+    if hangs.key == "condenser_cleaned":
+        return ("clean_and_read",)
+    if hangs.kind != "reading":
+        return ()
+    brings = [key for key, check in CHECKS.items() if hangs.key in check.points]
+    return (*brings[:1], "swap_probes")

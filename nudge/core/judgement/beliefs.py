@@ -9,7 +9,7 @@ time. Beliefs of all suspects sum to one, "something else" included.
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import cache
-from math import exp, inf, log, log1p
+from math import exp, inf, log, log1p, sqrt
 from operator import mul
 from types import MappingProxyType
 from typing import NamedTuple
@@ -118,12 +118,16 @@ def weigh(
     white = together(is_valve, keys)
     offs = [one.off for one in measured.values()]
     blurs = [one.blur * one.blur for one in measured.values()]
+    knowns = [one.known for one in measured.values()]
+    usual = _healthy(is_valve, keys) if any(knowns) else ()
     blurred = any(blurs)
     half = (FREEDOM + len(keys)) / 2
     scored: list[tuple[float, Hypothesis]] = []
     best = -inf
     for hypothesis in hypotheses(is_valve, keys):
         signature, faults, score, middle, spread = hypothesis
+        if usual:
+            spread = tuple(map(_narrowed, spread, usual, knowns))
         if blurred:
             spread = tuple((s * s + b) ** 0.5 for s, b in zip(spread, blurs, strict=True))
             score -= sum(map(log, spread))
@@ -152,6 +156,21 @@ def _room(lead: float, half: float) -> float:
     """How badly a hypothesis may fit, over `FREEDOM`, before its belief is negligible."""
     spare = (lead + 16.0) / half
     return exp(spare) - 1 if spare < 50 else inf
+
+
+def _healthy(is_valve: bool, signs: Sequence[str]) -> tuple[float, ...]:
+    """How far healthy systems of a class differ in these signs (1 σ)."""
+    row = next(row for row in SIGNATURES[is_valve] if row.suspects == ("none",))
+    return tuple(row.moves[sign][1] for sign in signs)
+
+
+def _narrowed(spread: float, healthy: float, known: float) -> float:
+    """A fault's spread where the system's own figure replaces its class's: what healthy systems
+    differ goes out of it, and what is left is at least half of it.
+    """
+    if not known:
+        return spread
+    return sqrt(max(spread * spread - healthy * healthy + known * known, spread * spread / 4))
 
 
 @cache

@@ -16,7 +16,9 @@ from nudge.core.circuit.case import Case
 from nudge.core.circuit.derived import blower_static
 from nudge.core.judgement.signatures import EXPECTATIONS, Expectation
 from nudge.core.said import degrees_f, fahrenheit
-from nudge.core.settling.breaches import valve_need_kpa
+from nudge.core.settling.collar import valve_need_kpa
+from nudge.core.targets import approach, chart_school, plate_superheat
+from nudge.core.targets.choose import Targets
 from nudge.core.targets.condensing import DEFAULT_SEER, condensing_over_ambient_near
 from nudge.core.units import Quantity
 from nudge.core.vocabulary.accuracy import accuracy_of
@@ -71,6 +73,9 @@ class Departure:
     value: float
     expected: float
     blur: float
+    known: float = 0.0
+    """How far a healthy one may be off where the figure is this system's own (1 σ); 0 where it
+    is the class's, whose spread is in the table."""
 
     @property
     def off(self) -> float:
@@ -78,24 +83,74 @@ class Departure:
 
 
 def departures(
-    case: Case, expected: Mapping[str, Expectation] | None = None
+    case: Case,
+    expected: Mapping[str, Expectation] | None = None,
+    targets: Targets | None = None,
 ) -> dict[str, Departure]:
-    """Every sign the readings allow, by key; `expected` in place of the packaged table."""
+    """Every sign the readings allow, by key; `expected` in place of the packaged table.
+
+    With `targets`, what the maker says of this system is expected of it: see `KNOWN`.
+    """
     found: dict[str, Departure] = {}
     table = EXPECTATIONS[case.plate.metering_device.is_valve] if expected is None else expected
+    by_approach = targets is not None and _decides(targets, approach.KEY)
     for sign in SIGNS.values():
         if sign.in_place_of in found:
             continue
-        value, base = sign.value(case), sign.base(case)
+        if sign.key == "subcooling" and by_approach and case.derived.approach is not None:
+            continue  # the maker judges by approach: a guess of subcooling says no more
+        value = sign.value(case)
         if value is None:
             continue
-        base += case.context.own.get(sign.key, 0.0)
-        step, blur = _weather(case, table[sign.key])
+        said = None if targets is None else _known(case, sign, targets)
+        step, blur = _weather(case, table[sign.key]) if said is None else (0.0, 0.0)
+        middle = sign.base(case) if said is None else said
+        own = case.context.own.get(sign.key, 0.0)
         unsure = [point for point in sign.points if point in case.context.unsure]
         for point in unsure:
             blur = hypot(blur, UNSURE_BLUR * _one_sigma(case, sign, point))
-        found[sign.key] = Departure(sign, value, base + step, blur)
+        is_own = said is not None or sign.key in case.context.own
+        found[sign.key] = Departure(sign, value, middle + own + step, blur,
+                                    KNOWN_K if is_own else 0.0)  # fmt: skip
     return found
+
+
+KNOWN_K = degrees_f(2)
+"""How far a healthy system stands off its own maker's or baseline's figure (1 σ): two
+instruments, and what a good installer leaves."""
+KNOWN: tuple[tuple[str, str, str], ...] = (
+    ("subcooling", chart_school.SUBCOOLING_KEY, "the chart decides charge: it is expected as well"),
+    ("superheat", chart_school.SUPERHEAT_KEY, "the chart decides charge: it is expected as well"),
+    ("superheat", plate_superheat.KEY, "this system's own superheat, in any weather"),
+    ("approach", approach.KEY, "the plate's approach decides charge: it is expected as well"),
+)
+"""Signs whose expectation is the deciding target itself, by the school that sets it, and why.
+Condensing over ambient on the plate joins them: it is the system's own, never corrected."""
+
+
+def _known(case: Case, sign: Sign, targets: Targets) -> float | None:
+    """The maker's own figure for a sign [K]; None where there is none."""
+    if sign.key == "condensing_over_ambient":
+        return case.plate.condensing_over_ambient_k
+    for key, school, _ in KNOWN:
+        if sign.key == key and _decides(targets, school):
+            return targets.answers[school].value
+    return None
+
+
+def _decides(targets: Targets, school: str) -> bool:
+    return targets.deciding is not None and targets.deciding.key == school
+
+
+def expected_condensing_over_ambient(case: Case) -> float:
+    """Condensing over ambient this system should show today [K]: the plate's, else the class's
+    and this system's own, carried to today's air. The one figure every screen and rule uses.
+    """
+    if case.plate.condensing_over_ambient_k is not None:
+        return case.plate.condensing_over_ambient_k
+    key = "condensing_over_ambient"
+    row = EXPECTATIONS[case.plate.metering_device.is_valve][key]
+    return SIGNS[key].base(case) + case.context.own.get(key, 0.0) + _weather(case, row)[0]
 
 
 def departures_of_approach(case: Case) -> float:
@@ -162,6 +217,22 @@ def _derived(key: str) -> Value:
     return lambda case: case.derived.get(key)
 
 
+def _superheat(case: Case) -> float | None:
+    """Superheat; where suction is in a vacuum below the table, the least it can be."""
+    line, lowest = case.readings.get("suction_line_temp"), case.lowest_c
+    if lowest is not None and line is not None:
+        return line - lowest
+    return case.derived.superheat
+
+
+def _evaporator_difference(case: Case) -> float | None:
+    """Return air over the coil; where suction is in a vacuum, the least it can be."""
+    returned, lowest = case.readings.get("return_air_temp"), case.lowest_c
+    if lowest is not None and returned is not None:
+        return returned - lowest
+    return case.derived.evaporator_difference
+
+
 def _between(a: str, b: str) -> Value:
     def value(case: Case) -> float | None:
         one, other = case.readings.get(a), case.readings.get(b)
@@ -208,7 +279,8 @@ def _coil_split(case: Case) -> float:
 def _boiling(case: Case) -> float | None:
     if "return_air_temp" in case.readings:
         return None
-    return case.derived.evaporator_saturation
+    lowest = case.lowest_c
+    return case.derived.evaporator_saturation if lowest is None else lowest
 
 
 def _airflow(case: Case) -> float | None:
@@ -262,7 +334,7 @@ _OA, _RA = "outdoor_air_temp", "return_air_temp"
 _ROWS = (
     Sign("subcooling", "Subcooling", _K, (*_HIGH, "liquid_line_temp"), _derived("subcooling"),
          _subcooling_base),
-    Sign("superheat", "Superheat", _K, (*_LOW, "suction_line_temp"), _derived("superheat"),
+    Sign("superheat", "Superheat", _K, (*_LOW, "suction_line_temp"), _superheat,
          _superheat_base),
     Sign("evaporator_superheat", "Evaporator superheat", _K, (*_LOW, "evaporator_outlet_temp"),
          _derived("evaporator_superheat"), _superheat_base, in_place_of="superheat"),
@@ -271,7 +343,7 @@ _ROWS = (
     Sign("approach", "Approach", _K, ("liquid_line_temp", _OA), _derived("approach"),
          lambda case: case.plate.approach_k or degrees_f(10), in_place_of="subcooling"),
     Sign("evaporator_difference", "Evaporator difference", _K, (*_LOW, _RA),
-         _derived("evaporator_difference"), _coil_difference),
+         _evaporator_difference, _coil_difference),
     Sign("boiling", "Evaporator saturation", Quantity.TEMPERATURE, _LOW, _boiling,
          lambda _: fahrenheit(45), in_place_of="evaporator_difference"),
     Sign("temperature_split", "Temperature split", _K, (_RA, "supply_air_temp"),

@@ -5,10 +5,11 @@ from math import inf
 
 from nudge.core.circuit.case import Case
 from nudge.core.circuit.derived_table import DERIVED
+from nudge.core.judgement.departures import expected_condensing_over_ambient
 from nudge.core.said import Measure, Said, degrees_f, say
+from nudge.core.targets import approach, fallback_subcooling, typical_subcooling
 from nudge.core.targets.choose import Targets
-from nudge.core.targets.condensing import condensing_over_ambient_of
-from nudge.core.targets.school import Level
+from nudge.core.targets.school import Level, Target
 
 EVAPORATOR_DIFFERENCE_K = (degrees_f(28), degrees_f(42))
 EVAPORATOR_SPREAD_K = degrees_f(7)
@@ -48,13 +49,6 @@ class Feature:
         )
 
 
-def expected_condensing_over_ambient(case: Case) -> float:
-    """Condensing over ambient this system should show [K]: its plate, else by rated SEER."""
-    if case.plate.condensing_over_ambient_k is not None:
-        return case.plate.condensing_over_ambient_k
-    return condensing_over_ambient_of(case.plate.rated_seer)
-
-
 def features(case: Case, targets: Targets) -> dict[str, Feature]:
     """The features whose readings are there. Missing readings are absent, not guessed."""
     condensing = expected_condensing_over_ambient(case)
@@ -68,13 +62,26 @@ def features(case: Case, targets: Targets) -> dict[str, Feature]:
         "liquid_line_drop": (-inf, LIQUID_DROP_K, None),
         "drier_drop": (-inf, LIQUID_DROP_K, None),
     }  # fmt: skip
-    windows |= {key: (w.low, w.high, w.method) for key, w in targets.windows.items()}
+    windows |= {
+        key: (w.low, w.high, w.method)
+        for key, w in targets.windows.items()
+        if not _contradicts_the_maker(w, targets)
+    }
     unsure = unsure_quantities(case)
     return {
         key: Feature(key, value, *window)
         for key, window in windows.items()
         if key not in unsure and (value := case.derived.get(key)) is not None
     }
+
+
+GUESSES = frozenset({fallback_subcooling.KEY, typical_subcooling.KEY})
+
+
+def _contradicts_the_maker(window: Target, targets: Targets) -> bool:
+    """A guessed window beside a maker's approach: it has no say."""
+    decides = targets.deciding
+    return decides is not None and decides.key == approach.KEY and window.method in GUESSES
 
 
 def unsure_quantities(case: Case) -> frozenset[str]:

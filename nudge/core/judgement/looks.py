@@ -58,8 +58,10 @@ LOOKS: tuple[Look, ...] = (
     _look("bulb_test_no_reaction", "bulb_test_reacts", 0.06, "a dead or stuck valve does not "
           "answer; a starved one hardly", metering_underfeed=0.92, metering_overfeed=0.88,
           bulb_loose=0.3, undercharge=0.12),
-    _look("standing_pressure_high", "standing_pressure_right", 0.04,
-          "needs the fan run until temperatures are equal", non_condensables=0.94),
+    _look("standing_pressure_high", "standing_pressure_right", 0.02,
+          "with the fan run until temperatures are equal it settles it", non_condensables=0.98),
+    _look("circuit_opened_recently", "circuit_never_opened", 0.15, "air gets in where a circuit "
+          "was open, or where a leaking one was pulled into a vacuum", non_condensables=0.9),
     _look("reversing_valve_passes", "reversing_valve_tight", 0.03,
           "its suction lines differ in warmth", reversing_valve_leak=0.92),
     _look("compressor_weak", "compressor_pumps", 0.04, "amps against the plate, pump-down",
@@ -85,7 +87,9 @@ LOOK_OF: Mapping[str, Look] = MappingProxyType(
 @cache
 def times(observation: str, faults: tuple[str, ...]) -> float:
     """How many times likelier this outcome is with these faults than without."""
-    look = LOOK_OF[observation]
+    look = LOOK_OF.get(observation)
+    if look is None:
+        return 1.0  # a state of the work, such as a wet coil: it gates, and says nothing of faults
     share, usual = look.share(faults), look.usually
     if observation == look.no:
         share, usual = 1 - share, 1 - usual

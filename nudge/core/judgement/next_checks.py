@@ -6,6 +6,7 @@ minutes of work and risk.
 """
 
 from collections.abc import Sequence
+from collections.abc import Set as AbstractSet
 from dataclasses import dataclass
 from functools import cache
 from itertools import pairwise
@@ -86,7 +87,7 @@ def next_checks(
     first = [*wanted, *_own_test(weighing, have, device)]
     scored: list[tuple[float, Proposal]] = []
     for check in CHECKS.values():
-        if _is_done(check, have) or (check.devices and device not in check.devices):
+        if is_done(check, have) or (check.devices and device not in check.devices):
             continue
         split = _split(check, weighing.is_valve, live, set(measured))
         per_minute = split.bits / (SETTING_UP + check.minutes + check.risk)
@@ -110,12 +111,13 @@ def _own_test(weighing: Weighing, have: set[str], device: str) -> list[str]:
     fitting = [c for c in checks if not c.devices or device in c.devices]
     if any(c.look is not None and c.look.yes in have for c in fitting):
         return []
-    return [c.key for c in fitting if not _is_done(c, have)][:1]
+    return [c.key for c in fitting if not is_done(c, have)][:1]
 
 
-def _is_done(check: Check, have: set[str]) -> bool:
+def is_done(check: Check, have: AbstractSet[str]) -> bool:
+    """Whether its readings or its look are on the record already."""
     if check.points:
-        return have.issuperset(check.points)
+        return set(check.points) <= have
     return not have.isdisjoint(check.done_by)
 
 

@@ -194,7 +194,7 @@ def _added_before(case: Case) -> Said | None:
 
 def _recovered_short(case: Case) -> Said | None:
     share = case.context.past.recovered_share
-    if share is None or share >= SHORT_SHARE:
+    if share is None or share >= SHORT_SHARE or case.context.past.weighed_in:
         return None
     return say("Only {share} of what belongs in it was recovered.",
                share=Measure(100 * share, Quantity.PERCENT))  # fmt: skip

@@ -1,25 +1,26 @@
-"""Do no harm: what must have been *measured* before anyone is told to move refrigerant.
+"""Do no harm: what must not contradict, and what must have been measured, before anyone is told
+to move refrigerant.
 
-One row a look-alike. `add` is advised only when every row of `ADD_PROOF` is proven;
-`remove` only when every row of `REMOVE_PROOF` is. A row answers `True` (told apart),
-`False` (the evidence contradicts it) or `None` (not measured).
+One row a look-alike, which answers `True` (told apart), `False` (measured, and it contradicts)
+or `None` (not measured). A contradiction always stands in the way; what is not measured does
+only where the row is required: the rest is left to how sure the beliefs are, and to how well
+they hold without any one reading (`decision/robust.py`).
 """
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
+from typing import Literal
 
 from nudge.core.circuit.case import Case
-from nudge.core.judgement.departures import departures_of_approach
 from nudge.core.judgement.features import Feature
 from nudge.core.judgement.hazards import raise_hazards
 from nudge.core.judgement.over_time import lived_through
-from nudge.core.said import degrees_f, fahrenheit
+from nudge.core.said import fahrenheit
 from nudge.core.settling.breaches import WARM_ENOUGH_APPROACH_C, WARM_ENOUGH_C
+from nudge.core.settling.collar import collar_holds
 from nudge.core.targets import approach, chart_school, plate_subcooling
 
-SECOND_CLAMP_K, APPROACH_OFF_K = degrees_f(2), degrees_f(5)
-FAR_OVER_K, APPROACH_BESIDE_K = degrees_f(5), degrees_f(2.5)
-CONDENSER_SEEN = ("condenser_coil_clean", "condenser_fan_ok")
+HangsKind = Literal["reading", "look", "test", "work", "minutes"]
 Marks = Mapping[str, Feature]
 KNOWN_TARGETS = frozenset({plate_subcooling.KEY, chart_school.SUBCOOLING_KEY, approach.KEY})
 """Schools of a valve system that rest on the maker's own figure."""
@@ -36,6 +37,10 @@ class ProofRow:
     if_contradicted: str
     check: str = ""
     """The check of `CHECKS` that would measure what is missing."""
+    required: bool = False
+    """Unmeasured, it stands in the way."""
+    asks: tuple[HangsKind, str] = ("test", "")
+    """What exactly is missing where it is required: a reading's point, a look, a test."""
 
 
 def _level_is(key: str, *levels: str) -> Callable[[Case, Marks], bool | None]:
@@ -54,12 +59,19 @@ def _unless(key: str, *levels: str) -> Callable[[Case, Marks], bool | None]:
     return proven
 
 
+def _suction_not_high(case: Case, marks: Marks) -> bool | None:
+    """By the coil model; without wet bulb the window is a guess, which contradicts nothing."""
+    if case.coil is None or "evaporator_difference" not in marks:
+        return None
+    return marks["evaporator_difference"].level != "low"
+
+
 def _at_least(point: str, limit_c: float) -> Callable[[Case, Marks], bool | None]:
     def proven(case: Case, marks: Marks) -> bool | None:
         value = case.readings.get(point)
         if value is None or point in case.context.unsure:
             return None
-        return value >= limit_c
+        return value >= limit_c or (point == "outdoor_air_temp" and collar_holds(case))
 
     return proven
 
@@ -98,29 +110,6 @@ def _no_liquid_returns(case: Case, marks: Marks) -> bool | None:
     return all(hazard.key != "liquid_return" for hazard, _ in raise_hazards(case))
 
 
-def _confirmed(case: Case, marks: Marks) -> bool | None:
-    """Low subcooling by more than one probe: a single one out of true must never add.
-
-    Superheat far over its window is the other side's word; superheat just over it wants the
-    liquid line to stand farther off outdoor air than it should, which no gauge can feign, and the
-    outdoor coil and fan, which can, seen right. Without superheat, a second clamp on the liquid
-    line must agree as well.
-    """
-    if case.saw("readings_confirmed"):
-        return True
-    superheat = marks.get("superheat")
-    if superheat is not None and superheat.level == "high":
-        far = superheat.value - superheat.high >= FAR_OVER_K
-        beside = departures_of_approach(case) >= APPROACH_BESIDE_K
-        return True if far or (beside and all(map(case.saw, CONDENSER_SEEN))) else None
-    line, approach_k = case.readings.get("liquid_line_temp"), case.derived.approach
-    second = case.readings.get("drier_inlet_temp", case.readings.get("liquid_line_temp_indoor"))
-    if line is None or second is None or approach_k is None:
-        return None
-    expected = departures_of_approach(case)
-    return True if abs(line - second) <= SECOND_CLAMP_K and expected >= APPROACH_OFF_K else None
-
-
 def _no_dose_in_vain(case: Case, marks: Marks) -> bool | None:
     return all(episode.row.key != "dose_did_nothing" for episode in lived_through(case))
 
@@ -148,6 +137,8 @@ ADD_PROOF: tuple[ProofRow, ...] = (
         _target_is_known,
         "find the target subcooling on the plate, because a guess proves nothing",
         "",
+        required=True,
+        asks=("look", "plate"),
     ),
     ProofRow(
         "metering_overfeed",
@@ -156,6 +147,8 @@ ADD_PROOF: tuple[ProofRow, ...] = (
         "read suction pressure and suction line, for superheat against its target",
         "Superheat does not fit low charge: look at the metering device, the bulb and the air",
         "read_suction_side",
+        required=True,  # it is watched while refrigerant goes in
+        asks=("reading", "suction_line_temp"),
     ),
     ProofRow(
         "metering_overfeed",
@@ -165,23 +158,14 @@ ADD_PROOF: tuple[ProofRow, ...] = (
         "Superheat at the coil is near zero: liquid may be reaching the compressor",
     ),
     ProofRow(
-        "sensor_suspect",
-        "low subcooling borne out: superheat {d5} or more over its window, or over it and the "
-        "approach {d2.5} over with the outdoor coil and fan seen right; without superheat a "
-        "second liquid clamp within {d2} and the approach {d5} over; or probes swapped",
-        _confirmed,
-        "see the outdoor coil and fan right, zero the gauges and clamp the liquid line at a second "
-        "place, because one probe alone proves nothing",
-        "",
-        "swap_probes",
-    ),
-    ProofRow(
         "low_indoor_load",
         "return air 70 °F or warmer",
         _at_least("return_air_temp", WARM_ENOUGH_C),
         "read return air",
         "The house is too cool to tell low charge from low load",
         "read_return_air",
+        required=True,
+        asks=("reading", "return_air_temp"),
     ),
     ProofRow(
         "low_ambient_stacking",
@@ -190,6 +174,8 @@ ADD_PROOF: tuple[ProofRow, ...] = (
         "read outdoor air",
         "It is too cold outdoors to tell low charge from a starved valve",
         "read_outdoor_air",
+        required=True,
+        asks=("reading", "outdoor_air_temp"),
     ),
     ProofRow(
         "icing",
@@ -211,7 +197,7 @@ ADD_PROOF: tuple[ProofRow, ...] = (
     ProofRow(
         "inefficient_compressor",
         "suction not raised: evaporator difference and pressure ratio not low",
-        _level_is("evaporator_difference", "in", "high"),
+        _suction_not_high,
         "read return air and suction pressure",
         "Suction is high for this return air, which low charge never does: check the compressor, "
         "the load and the metering device",
@@ -260,6 +246,8 @@ ADD_PROOF: tuple[ProofRow, ...] = (
         _has_run,
         "mark when the system was started",
         "The system has not run long enough",
+        required=True,
+        asks=("minutes", "running_unknown"),
     ),
 )
 
@@ -278,6 +266,8 @@ REMOVE_PROOF: tuple[ProofRow, ...] = (
         "look at the outdoor coil and tick what you see",
         "",
         "look_at_condenser",
+        required=True,
+        asks=("look", "condenser_coil_clean"),
     ),
     ProofRow(
         "condenser_airflow",
@@ -286,6 +276,8 @@ REMOVE_PROOF: tuple[ProofRow, ...] = (
         "check the outdoor fan",
         "",
         "watch_condenser_fan",
+        required=True,
+        asks=("look", "condenser_fan_ok"),
     ),
     ProofRow(
         "liquid_line_restriction",
@@ -295,6 +287,8 @@ REMOVE_PROOF: tuple[ProofRow, ...] = (
         "Superheat is high with a full liquid line: liquid is not getting through. Look for a "
         "restriction or a starving metering device",
         "read_suction_side",
+        required=True,
+        asks=("reading", "suction_line_temp"),
     ),
     ProofRow(
         "low_ambient_stacking",
@@ -303,6 +297,8 @@ REMOVE_PROOF: tuple[ProofRow, ...] = (
         "read outdoor air",
         "It is too cold outdoors: liquid stacks in the condenser",
         "read_outdoor_air",
+        required=True,
+        asks=("reading", "outdoor_air_temp"),
     ),
     ProofRow(
         "unsettled",
@@ -310,13 +306,15 @@ REMOVE_PROOF: tuple[ProofRow, ...] = (
         _has_run,
         "mark when the system was started",
         "The system has not run long enough",
+        required=True,
+        asks=("minutes", "running_unknown"),
     ),
 )
 
 
 @dataclass(frozen=True, slots=True)
 class Proof:
-    """Which rows of a proof stand in the way."""
+    """Which rows of a proof stand in the way: required and not measured, or contradicted."""
 
     missing: tuple[ProofRow, ...]
     contradicted: tuple[ProofRow, ...]
@@ -330,6 +328,6 @@ def prove(rows: tuple[ProofRow, ...], case: Case, marks: Marks) -> Proof:
     """Walk a proof table."""
     answers = [(row, row.proven(case, marks)) for row in rows]
     return Proof(
-        tuple(row for row, answer in answers if answer is None),
+        tuple(row for row, answer in answers if answer is None and row.required),
         tuple(row for row, answer in answers if answer is False),
     )

@@ -4,7 +4,7 @@ from collections.abc import Mapping
 from types import MappingProxyType
 
 from nudge.core.air.airflow import CLIMATES
-from nudge.core.charging.tubes import HOSES, TUBES
+from nudge.core.circuit.tubes import HOSES, TUBES
 from nudge.core.pocket.slip import Blank, Entered
 from nudge.core.refrigerant.catalogue import CATALOGUE
 from nudge.core.said import Measure

@@ -4,8 +4,8 @@ from dataclasses import replace
 
 from nudge.core.charging.cylinder import check_cylinder, recovery_limit_kg
 from nudge.core.charging.leak_rate import LEAK_THRESHOLDS, annualised, rolling
-from nudge.core.charging.tubes import hose_contents, hose_named
-from nudge.core.charging.weigh_in import as_lines, weigh_in
+from nudge.core.circuit.tubes import hose_contents, hose_named
+from nudge.core.circuit.weigh_in import as_lines, weigh_in
 from nudge.core.electrical import capacitor, strips
 from nudge.core.pocket.blanks import given
 from nudge.core.pocket.refrigerant_slips import plate_of

@@ -56,6 +56,13 @@ def saturation_at(table: SaturationTable, kpa_gauge: float, elevation_m: float =
     )
 
 
+def is_in_vacuum(table: SaturationTable, kpa_gauge: float, elevation_m: float = 0) -> bool:
+    """Whether a gauge pressure [kPa] is below everything the table holds, and under the
+    atmosphere: then it has no saturation, and is no error.
+    """
+    return kpa_gauge + atmospheric_kpa(elevation_m) < table.low_kpa
+
+
 def pressures_at(
     table: SaturationTable, temp_c: float, elevation_m: float = 0
 ) -> tuple[float, float]:

@@ -8,7 +8,6 @@ from nudge.core.air.static import DuctReading, starves_the_blower, static_troubl
 from nudge.core.circuit.case import Case
 from nudge.core.circuit.derived import blower_static
 from nudge.core.errors import CoreError
-from nudge.core.refrigerant.table import load_table
 from nudge.core.said import (
     Measure,
     Said,
@@ -19,9 +18,17 @@ from nudge.core.said import (
     say,
     temperature,
 )
+from nudge.core.settling.collar import (
+    COLLAR_HOLDS_MINUTES,
+    COLLAR_LEAST_C,
+    collar_holds,
+    condensing_wanted,
+    has_valve_pressure,
+    valve_need_kpa,
+)
 from nudge.core.targets import formula_superheat
 from nudge.core.targets.choose import Targets, silent_words
-from nudge.core.units import KPA_PER_PSI, Quantity
+from nudge.core.units import Quantity
 from nudge.core.vocabulary.equipment import Application, MeteringDevice, Plate
 from nudge.core.vocabulary.observations import OBSERVATIONS
 from nudge.core.vocabulary.points import POINTS
@@ -31,26 +38,6 @@ WARM_ENOUGH_APPROACH_C = fahrenheit(65)
 STANDING_RATIO = 1.2
 RUN_MINUTES = {MeteringDevice.FIXED_ORIFICE: 15, MeteringDevice.TXV: 15, MeteringDevice.EEV: 30}
 CHANGE_MINUTES = {MeteringDevice.FIXED_ORIFICE: 6, MeteringDevice.TXV: 10, MeteringDevice.EEV: 10}
-VALVE_NEED_KPA = {
-    "R-22": 100 * KPA_PER_PSI,
-    "R-410A": 160 * KPA_PER_PSI,
-    "R-454B": 160 * KPA_PER_PSI,
-    "R-32": 160 * KPA_PER_PSI,
-}
-_SCALE_AT_C = 40.0
-
-
-def valve_need_kpa(name: str) -> float:
-    """Liquid-to-suction difference an expansion valve needs to control [kPa].
-
-    Trade figures for four refrigerants; others scale R-22's by bubble pressure at 40 °C (or
-    4 K below their highest tabulated temperature, R-744 only).
-    """
-    if name in VALVE_NEED_KPA:
-        return VALVE_NEED_KPA[name]
-    table, r22 = load_table(name), load_table("R-22")
-    at_c = min(_SCALE_AT_C, table.bubble.high_c)
-    return VALVE_NEED_KPA["R-22"] * table.bubble.pressure(at_c) / r22.bubble.pressure(at_c)
 
 
 def is_standing(case: Case) -> bool:
@@ -101,26 +88,75 @@ def indoor_cold(case: Case, targets: Targets) -> Said | None:
 
 
 def outdoor_cold(case: Case, targets: Targets) -> Said | None:
-    value = case.readings.get("outdoor_air_temp")
+    """Cold outdoors, by the day's own air. A collar that holds its figures makes it warm."""
+    value = case.outdoor_c
     limit = WARM_ENOUGH_C if case.plate.approach_k is None else WARM_ENOUGH_APPROACH_C
-    if value is not None and value < limit:
+    if value is None or value >= limit or (value >= COLLAR_LEAST_C and collar_holds(case)):
+        return None
+    if case.saw("collar_on") and value >= COLLAR_LEAST_C:
+        low, high = condensing_wanted(case.plate)
         return say(
-            "Outdoor air {value} is under {limit}: too cold to judge charge as it stands. Raise "
-            "the head with a collar on the discharge air, weigh in, or come back in season.",
-            value=temperature(value),
-            limit=temperature(limit),
+            "The collar does not hold yet: condensing wants to stand at {low} to {high} and the "
+            "valve to have its pressure, both for {hold}. Move the collar, wait, read again.",
+            low=Measure(low, Quantity.TEMPERATURE, bare=True),
+            high=temperature(high),
+            hold=minutes(COLLAR_HOLDS_MINUTES),
         )
-    return None
+    return say(
+        "Outdoor air {value} is under {limit}: too cold to judge charge as it stands. Raise "
+        "the head with a collar on the discharge air, weigh in, or come back in season.",
+        value=temperature(value),
+        limit=temperature(limit),
+    )
 
 
 def valve_starved(case: Case, targets: Targets) -> Said | None:
-    have, need = case.derived.valve_pressure_difference, valve_need_kpa(case.plate.refrigerant)
-    if have is not None and case.plate.metering_device.is_valve and have < need:
+    """A valve short of pressure where that shows: liquid stacks, or the air outdoors is cold."""
+    if has_valve_pressure(case) is not False:
+        return None
+    superheat, subcooling = (
+        targets.windows[key].place(value)
+        if key in targets.windows and (value := case.derived.get(key)) is not None
+        else ""
+        for key in ("superheat", "subcooling")
+    )
+    if subcooling == "low":
+        return None
+    air = case.readings.get("outdoor_air_temp")
+    hunts = case.context.past.hunting_minutes is not None
+    stacks = subcooling == "high" and (superheat == "high" or hunts)
+    if not stacks and (air is None or air >= WARM_ENOUGH_APPROACH_C):
+        return None
+    why = (
+        "liquid stacks in the condenser and subcooling reads high. Raise the head first."
+        if stacks
+        else "cold air outdoors holds the head down. Raise the head first."
+    )
+    return say(f"The valve has {{have}} across it and needs about {{need}}: {why}",
+               **_across_the_valve(case))  # fmt: skip
+
+
+def valve_pressure_low(case: Case, targets: Targets) -> Said | None:
+    if has_valve_pressure(case) is not False or valve_starved(case, targets) is not None:
+        return None
+    return say(
+        "The valve has {have} across it, under the usual {need}: on a mild day many right systems "
+        "do. If superheat climbs or hunts, raise the head first.",
+        **_across_the_valve(case),
+    )
+
+
+def _across_the_valve(case: Case) -> dict[str, Measure]:
+    have = case.derived.valve_pressure_difference or 0.0
+    need = valve_need_kpa(case.plate.refrigerant)
+    return {"have": pressure_difference(have), "need": pressure_difference(need)}
+
+
+def collar_air_unread(case: Case, targets: Targets) -> Said | None:
+    if case.saw("collar_on") and "condenser_entering_air_temp" not in case.record:
         return say(
-            "The valve has {have} across it and needs about {need}: liquid stacks in the condenser "
-            "and subcooling reads high. Raise the head first.",
-            have=pressure_difference(have),
-            need=pressure_difference(need),
+            "A collar is on: read the air the condenser draws, between collar and coil. Outdoor "
+            "air stays on the record as it is."
         )
     return None
 
@@ -244,6 +280,12 @@ def run_short(case: Case, targets: Targets) -> Said | None:
 
 def just_changed(case: Case, targets: Targets) -> Said | None:
     since, need = case.context.minutes_since_change, CHANGE_MINUTES[case.plate.metering_device]
+    if case.context.read_before_change:
+        return say(
+            "The readings are from before the last change. It wants {need} to settle; then read "
+            "again.",
+            need=minutes(need),
+        )
     if since is not None and since < need:
         return say(
             "Changed {since} ago, and this system wants {need} to settle. Wait.",

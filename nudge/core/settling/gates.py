@@ -3,7 +3,7 @@
 A gate that *blocks* keeps charge from being judged; one that *warns* is said beside the
 verdict. `breached` answers the sentence to show, or None when the gate is open.
 Somebody may pass a blocking gate with a reason, which is printed; past a gate nobody is told
-to move refrigerant (`charge.judge_charge` holds that).
+to move refrigerant (the rule `past_a_gate` of the decision holds that).
 """
 
 from collections.abc import Callable
@@ -19,6 +19,7 @@ from nudge.core.settling.breaches import (
     application,
     blower_table_silent,
     chart_silent,
+    collar_air_unread,
     condenser_unseen,
     contradicted,
     duct_trouble,
@@ -36,6 +37,7 @@ from nudge.core.settling.breaches import (
     target_too_low,
     time_unknown,
     unread,
+    valve_pressure_low,
     valve_starved,
     wet_bulb_range,
 )
@@ -43,6 +45,7 @@ from nudge.core.targets.choose import Targets
 from nudge.core.vocabulary.equipment import Application
 
 Effect = Literal["blocks", "warns"]
+OpenedBy = Literal["reading", "look", "test", "work"]
 
 NEVER_PASSED = frozenset({"application_not_judged", "not_running"})
 """Behind these there is nothing to judge: no rules for such plant, no refrigeration to read.
@@ -62,6 +65,9 @@ class Gate:
     breached: Callable[[Case, Targets], Said | None]
     headline: str = ""
     """What to do first, in a few words, where the gate blocks."""
+    opened_by: tuple[OpenedBy, str] | None = None
+    """What opens it: a reading, a look, a test or work, by its key; None where only time does, or
+    another day."""
 
     @property
     def may_be_passed(self) -> bool:
@@ -175,15 +181,50 @@ GATES: tuple[Gate, ...] = (
         "trade rule",
         outdoor_cold,
         "Too cold outdoors to judge charge.",
+        opened_by=("work", "collar_on"),
     ),
     Gate(
         "valve_starved",
         "blocks",
         "A valve needs its pressure difference to control: about 100 psi R-22, 160 psi R-410A, "
-        "R-454B and R-32, others in proportion to saturation pressure.",
+        "R-454B and R-32, others in proportion to saturation pressure. Many right systems run "
+        "under it on a mild day: it blocks with cold air outdoors, or where liquid shows that it "
+        "stacks, with superheat high or hunting and subcooling over its window. Low subcooling is "
+        "never stacking.",
         "trade rule",
         valve_starved,
         "Raise the head first.",
+        opened_by=("work", "collar_on"),
+    ),
+    Gate(
+        "valve_pressure_low",
+        "warns",
+        "Under its rule of thumb a valve may not control; nothing read here says that it does not.",
+        "trade rule",
+        valve_pressure_low,
+    ),
+    Gate(
+        "collar_air_unread",
+        "blocks",
+        "Behind a collar the condenser draws warmer air than the day: approach and condensing over "
+        "ambient count from that.",
+        "trade rule",
+        collar_air_unread,
+        "Read the air the condenser draws.",
+        opened_by=("reading", "condenser_entering_air_temp"),
+    ),
+    Gate(
+        "condenser_wet",
+        "blocks",
+        "Water on the coil cools it: head and subcooling read low until it is dry.",
+        "trade rule",
+        seen(
+            "condenser_wet",
+            "The outdoor coil is wet: the head reads low. Let it run dry, tick "
+            "it dry, then read again.",
+        ),
+        "Let the outdoor coil dry.",
+        opened_by=("look", "condenser_dry"),
     ),
     Gate(
         "wet_bulb_out_of_range",
@@ -217,6 +258,7 @@ GATES: tuple[Gate, ...] = (
         "trade rule",
         airflow_out,
         "Put the airflow right first.",
+        opened_by=("test", "measure_airflow"),
     ),
     Gate(
         "filter_dirty",
@@ -225,6 +267,7 @@ GATES: tuple[Gate, ...] = (
         "trade rule",
         seen("filter_dirty", "The filter is dirty. Change it, let it settle, read again."),
         "Change the filter first.",
+        opened_by=("work", "filter_changed"),
     ),
     Gate(
         "evaporator_coil_dirty",
@@ -233,6 +276,7 @@ GATES: tuple[Gate, ...] = (
         "trade rule",
         seen("evaporator_coil_dirty", "The indoor coil is dirty. Clean it, then read again."),
         "Clean the indoor coil first.",
+        opened_by=("work", "evaporator_cleaned"),
     ),
     Gate(
         "condenser_coil_dirty",
@@ -241,6 +285,7 @@ GATES: tuple[Gate, ...] = (
         "trade rule",
         seen("condenser_coil_dirty", "The outdoor coil is dirty. Clean it, then read again."),
         "Clean the outdoor coil first.",
+        opened_by=("work", "condenser_cleaned"),
     ),
     Gate(
         "blower_capacitor_weak",
@@ -249,6 +294,7 @@ GATES: tuple[Gate, ...] = (
         "trade rule",
         seen("blower_capacitor_weak", "The blower capacitor is weak. Renew it, then read again."),
         "Renew the blower capacitor first.",
+        opened_by=("work", "blower_mended"),
     ),
     Gate(
         "duct_unmeasured",
@@ -258,6 +304,7 @@ GATES: tuple[Gate, ...] = (
         "trade rule",
         duct_unmeasured,
         "Put the air right first.",
+        opened_by=("reading", "airflow"),
     ),
     Gate(
         "condenser_fan_weak",
@@ -266,6 +313,7 @@ GATES: tuple[Gate, ...] = (
         "trade rule",
         seen("condenser_fan_weak", "The outdoor fan is slow or stopped. Mend it, then read again."),
         "Mend the outdoor fan first.",
+        opened_by=("look", "watch_condenser_fan"),
     ),
     Gate(
         "discharge_air_returns",
@@ -277,6 +325,7 @@ GATES: tuple[Gate, ...] = (
             "The outdoor unit's warm air comes back in. Free its way out, then read again.",
         ),
         "Free the outdoor air's way first.",
+        opened_by=("look", "feel_discharge_air"),
     ),
     Gate(
         "airflow_low",
@@ -285,6 +334,7 @@ GATES: tuple[Gate, ...] = (
         "trade rule",
         seen("airflow_low", "The airflow is low. Put it right, then read again."),
         "Put the airflow right first.",
+        opened_by=("test", "measure_static"),
     ),
     Gate(
         "bulb_loose",
@@ -293,6 +343,7 @@ GATES: tuple[Gate, ...] = (
         "trade rule",
         seen("bulb_loose", "The bulb is loose or bare. Fix and wrap it, then read again."),
         "Fix the bulb first.",
+        opened_by=("work", "bulb_fixed"),
     ),
     Gate(
         "kink_found",
@@ -301,6 +352,7 @@ GATES: tuple[Gate, ...] = (
         "trade rule",
         seen("kink_found", "The liquid line is kinked. Renew that piece, then weigh in."),
         "Mend the liquid line first.",
+        opened_by=("work", "something_changed"),
     ),
     Gate(
         "standing_pressure_high",
@@ -324,6 +376,7 @@ GATES: tuple[Gate, ...] = (
             "A probe was found wrong. Put it right, read again, and untick it.",
         ),
         "Put the reading right first.",
+        opened_by=("test", "swap_probes"),
     ),
     Gate(
         "looks_contradict",

@@ -11,6 +11,7 @@ from nudge.core.circuit.case import Case
 from nudge.core.errors import Impossible
 from nudge.core.said import Said, degrees_f, difference, say, temperature
 from nudge.core.units import KPA_PER_PSI
+from nudge.core.vocabulary.equipment import Application
 
 LIQUID_UNDER_AMBIENT_K = degrees_f(2)
 SATURATION_ERROR_K = degrees_f(2)
@@ -94,6 +95,22 @@ def _suction_under_saturation(case: Case) -> Said | None:
     return None
 
 
+def _suction_over_all_air(case: Case) -> Said | None:
+    """Gas from a running coil is no warmer than the warmest air it has met."""
+    suction = case.readings.get("suction_line_temp")
+    airs = [case.readings.get(p) for p in ("outdoor_air_temp", "return_air_temp")]
+    known = [air for air in airs if air is not None]
+    if suction is None or len(known) < len(airs) or suction <= max(known) + SATURATION_ERROR_K:
+        return None
+    if case.plate.application is not Application.COMFORT_COOLING:
+        return None
+    return say(
+        "Suction line {s} is warmer than all the air it has met: the clamp is on another pipe, or "
+        "touches something hot. Move it to the vapour line and read again.",
+        s=temperature(suction),
+    )
+
+
 def _wet_bulb_too_low(case: Case) -> Said | None:
     for where in ("return", "supply"):
         dry = case.readings.get(f"{where}_air_temp")
@@ -152,6 +169,13 @@ TRUST_CHECKS: tuple[TrustCheck, ...] = (
         ("suction_line_temp", "suction_pressure"),
         "A pipe is not colder than what boils in it; up to 2 °F is instrument error when wet.",
         _suction_under_saturation,
+    ),
+    TrustCheck(
+        "suction_over_all_air",
+        ("suction_line_temp",),
+        "In cooling, suction gas is never warmer than both return and outdoor air; 2 °F is clamp "
+        "and probe error.",
+        _suction_over_all_air,
     ),
     TrustCheck(
         "wet_bulb_over_dry",

@@ -36,6 +36,12 @@ class Facts:
     """A clock gate is shut: it has not run, or stood still, long enough."""
     is_judged: bool = False
     advice: str = ""
+    decision: str = ""
+    """The key of the visit's decision."""
+    reason: Said | None = None
+    """Why it decided so."""
+    stage: str = ""
+    """The stage at which the decision asks for something."""
     leader: str = ""
     has_acted: bool = False
     has_moved_charge: bool = False
@@ -45,4 +51,6 @@ class Facts:
     read_after_last_change: bool = False
     has_baseline: bool = False
     look: str = ""
+    is_cold_call: bool = False
+    """It is a charge check on a cold day."""
     hazards: tuple[Said, ...] = ()

@@ -61,17 +61,22 @@ def order_of(call: Call, facts: Facts) -> Order:
             and row.applies(facts)
         )  # fmt: skip
         found.append(_stage(stage, steps, call, facts))
-    here = _here(found)
+    here = _here(found, facts)
     stages = tuple(
         StageState(one.stage, one.label, "here", one.steps, one.why)
-        if one.stage == here and one.state == "open" else one
+        if one.stage == here and one.state != "blocked" else one
         for one in found
     )  # fmt: skip
     return Order(call, stages, here, _dangers(stages, facts))
 
 
-def _here(stages: Sequence[StageState]) -> Stage:
-    """The first stage that holds judging up; else the first open one past all that is done."""
+def _here(stages: Sequence[StageState], facts: Facts) -> Stage:
+    """Where the decision asks for something; before there is one, the first stage that holds
+    judging up; else the first open one past all that is done.
+    """
+    asked = next((one.stage for one in stages if one.stage == facts.stage), None)
+    if asked is not None:
+        return asked
     for one in stages:
         holds = any(s.state == "open" and s.row.blocks == "judging" for s in one.steps)
         if holds and one.state in ("open", "blocked"):
@@ -124,10 +129,10 @@ def _is_called_for(facts: Facts) -> bool:
 
 def _blocked(stage: Stage, facts: Facts) -> Said | None:
     if stage == "judge" and facts.shut:
-        return next(iter(facts.shut.values()))
+        return facts.reason
     if stage == "settle" and facts.unsettled is not None:
         return facts.unsettled
-    if stage == "act" and facts.is_judged and facts.shut:
+    if stage == "act" and facts.is_judged and facts.shut and facts.stage != "act":
         return say("Nothing to act on until it can be judged.")
     return None
 

@@ -75,6 +75,9 @@ def _opened(facts: Facts) -> bool:
     return bool(behind & facts.checks or inside & facts.observations or facts.has_acted)
 
 
+_collared = _seen("collar_on", "collar_off")
+
+
 _LIVE = "Live work: rated gloves, licensed persons only. Locked out for everything else."
 _LOCKED = "Power locked out and proven dead, capacitor discharged, blades still."
 _NEW, _COLD, _HEAT = (frozenset({key}) for key in
@@ -88,7 +91,7 @@ STEPS: tuple[StepRow, ...] = (
     StepRow("thermostat", "arrive", "Thermostat: its call, its mode, its setting written down"),
     StepRow("plate", "arrive", "The plate: capacity, target, factory charge",
             shows=lambda f: f.plate_is_known),
-    StepRow("history", "arrive", "What it did last time", shows=lambda f: f.is_first_visit),
+    StepRow("history", "arrive", "What it did last time", applies=lambda f: not f.is_first_visit),
     StepRow("dangers", "arrive", "What can hurt you here",
             "Electricity and stored charge, fans under lifted guards, ladders, heat, refrigerant "
             "in closed rooms."),
@@ -119,7 +122,7 @@ STEPS: tuple[StepRow, ...] = (
             shows=_checked("strips"), check="strips"),
     StepRow("look", "look", "Air and line temperatures, caps still on",
             "Probes in place with the fan still; keep leads out of the blades.",
-            shows=lambda f: bool(f.look) or f.has_gauges),
+            shows=lambda f: bool(f.look), applies=lambda f: bool(f.look) or not f.has_gauges),
     StepRow("pressure_test", "connect", "Pressure test stood with nitrogen",
             "Never oxygen or compressed air; never over the lower design pressure of the plates.",
             "judging", calls=_NEW),
@@ -128,7 +131,12 @@ STEPS: tuple[StepRow, ...] = (
     StepRow("weighed_in", "connect", "Weighed in what the plate and line set ask for",
             "Gloves and eye protection; blends leave as liquid.", "judging", calls=_NEW),
     StepRow("collar", "connect", "Collar set by condensing and by the valve’s pressure",
-            "Keep clear of the fan; the top stays open.", calls=_COLD),
+            "Keep clear of the fan; the top stays open.", shows=_seen("collar_on", "collar_off"),
+            applies=lambda f: f.is_cold_call or _collared(f)),
+    StepRow("collar_air", "connect", "The air the condenser draws, between collar and coil",
+            shows=_read("condenser_entering_air_temp"), applies=_seen("collar_on")),
+    StepRow("collar_amps", "connect", "Outdoor fan amps watched against its plate",
+            "A fan that works against a collar can overload. " + _LIVE, applies=_collared),
     StepRow("connection", "connect", "Say how it is connected",
             "Two fingers on a fitting, hand clear of the end. Butyl gloves, eye protection.",
             shows=lambda f: bool(f.connection)),
@@ -159,7 +167,8 @@ STEPS: tuple[StepRow, ...] = (
             shows=lambda f: f.is_judged and not f.shut),
     StepRow("done", "act", "What the verdict asks for",
             "Each kind of work shows its own cautions.",
-            shows=lambda f: f.has_acted or (f.is_judged and f.advice == "leave")),
+            shows=lambda f: f.has_acted and f.advice == "leave",
+            applies=lambda f: f.has_acted or f.stage == "act"),
     StepRow("mode_ended", "act", "Charge mode ended, indoor settings put back", calls=_NEW),
     StepRow("final", "close", "Final settled readings", shows=lambda f: f.read_after_last_change,
             applies=lambda f: f.has_acted),
@@ -169,6 +178,9 @@ STEPS: tuple[StepRow, ...] = (
     StepRow("caps", "close", "Caps on, with their seals", "", "closing", applies=_gauged),
     StepRow("weighed", "close", "Cylinder weighed back, closed and capped",
             shows=lambda f: not f.unweighed, applies=lambda f: bool(f.cylinders)),
+    StepRow("collar_off", "close", "Collar off the discharge air",
+            "Left on, the head climbs on the next warm day.", "closing", _seen("collar_off"),
+            applies=_collared),
     StepRow("panels", "close", "Panels and every screw on",
             "An open panel is a live part and a turning fan.", "closing", applies=_opened),
     StepRow("disconnect", "close", "Disconnect on", blocks="closing", applies=_opened),

@@ -9,27 +9,43 @@ from nudge.core.errors import UnknownName
 
 @dataclass(frozen=True, slots=True)
 class Action:
-    """One kind of work. `moves_charge` is +1, −1 or 0; then an amount belongs to it."""
+    """One kind of work. `is_noted`: a person notes it as done. `moves_charge` is +1, −1 or 0; then an amount belongs to it."""
 
     key: str
     label: str
     moves_charge: int = 0
     settles: tuple[str, ...] = ()
+    is_noted: bool = True
     """Observations it makes true: a changed filter is clean."""
 
 
 _ROWS = (
     Action("filter_changed", "Filter changed", settles=("filter_clean",)),
     Action("evaporator_cleaned", "Indoor coil cleaned", settles=("evaporator_coil_clean",)),
-    Action("condenser_cleaned", "Outdoor coil cleaned", settles=("condenser_coil_clean",)),
+    Action(
+        "condenser_cleaned",
+        "Outdoor coil cleaned",
+        settles=("condenser_coil_clean", "condenser_wet"),
+    ),
     Action("blower_mended", "Blower mended", settles=("blower_capacitor_ok",)),
     Action("bulb_fixed", "Bulb fixed and wrapped", settles=("bulb_secure",)),
-    Action("drier_renewed", "Drier renewed"),
-    Action("metering_renewed", "Metering device renewed"),
+    Action("drier_renewed", "Drier renewed", settles=("circuit_opened_recently",)),
+    Action("metering_renewed", "Metering device renewed", settles=("circuit_opened_recently",)),
+    Action("collar_on", "Collar set on the discharge air", settles=("collar_on",)),
+    Action("collar_off", "Collar taken off", settles=("collar_off",)),
     Action("refrigerant_added", "Refrigerant added", 1),
     Action("refrigerant_removed", "Refrigerant removed", -1),
+    Action(
+        "plate_changed",
+        "Refrigerant or metering device changed",
+        settles=("circuit_opened_recently",),
+        is_noted=False,
+    ),
     Action("something_changed", "Something else changed"),
 )
+
+PLATE_CORRECTED = "plate_corrected"
+"""The event of a plate that was written wrong until now: nothing was done to the system."""
 
 ACTIONS: Mapping[str, Action] = MappingProxyType({row.key: row for row in _ROWS})
 

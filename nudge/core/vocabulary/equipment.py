@@ -100,6 +100,10 @@ PLATE_NUMBERS: tuple[PlateNumber, ...] = (
     PlateNumber("coil_adder", "coil_adder_g", "Coil adder", Quantity.SMALL_MASS, -160, 320,
                 "ounces the plate adds for this indoor coil"),
     PlateNumber("drier_adder", "drier_adder_g", "Drier adder", Quantity.SMALL_MASS, 0, 64),
+    PlateNumber("design_pressure_low", "design_pressure_low_kpa", "Design pressure, low side",
+                Quantity.PRESSURE, 20, 1_500, "the lower of the two on the plate"),
+    PlateNumber("design_pressure_high", "design_pressure_high_kpa", "Design pressure, high side",
+                Quantity.PRESSURE, 50, 2_500),
 )  # fmt: skip
 
 
@@ -154,6 +158,8 @@ class Plate:
     vapour_line_mm: float | None = None
     coil_adder_g: float | None = None
     drier_adder_g: float | None = None
+    design_pressure_low_kpa: float | None = None
+    design_pressure_high_kpa: float | None = None
     indoor_unit: str = ""
     blower_tap: str = ""
     reversing_valve: ReversingValve = ReversingValve.UNKNOWN

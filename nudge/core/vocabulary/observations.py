@@ -40,6 +40,13 @@ _ROWS = (
            ("condenser_fan_weak", "Condenser fan slow or stopped")),
     *_both("Outdoors", ("discharge_air_clear", "Discharge air gets away"),
            ("discharge_air_returns", "Discharge air comes back in")),
+    *_both("Outdoors", ("condenser_dry", "Condenser coil dry"),
+           ("condenser_wet", "Condenser coil wet, from rinsing or rain")),
+    *_both("Outdoors", ("collar_off", "No collar on the discharge air"),
+           ("collar_on", "Collar on the discharge air")),
+    *_both("Refrigerant", ("circuit_never_opened", "Circuit not opened, nor in a vacuum, since it "
+                           "was right"),
+           ("circuit_opened_recently", "Circuit opened, or in a vacuum, since it was right")),
     *_both("Refrigerant", ("no_kink_seen", "Liquid line walked, no kink"),
            ("kink_found", "Kink found")),
     *_both("Refrigerant", ("no_liquid_step", "No step along the liquid line"),

@@ -47,6 +47,7 @@ _ROWS = (
     Point("discharge_line_temp", "Discharge line", ("dl", "dlt"), _T, "high", -20, 350),
     Point("metering_outlet_temp", "Metering device outlet", ("mo",), _T, "low", -60, 180),
     Point("outdoor_air_temp", "Outdoor air", ("oa", "amb", "out"), _T, "air", -60, 140),
+    Point("condenser_entering_air_temp", "Condenser entering air", ("cea",), _T, "air", -60, 160),
     Point("condenser_leaving_air_temp", "Condenser leaving air", ("cla",), _T, "air", -60, 180),
     Point("return_air_temp", "Return air", ("ra", "ret"), _T, "air", -40, 130),
     Point("return_air_wet_bulb", "Return wet bulb", ("wb", "rwb"), _T, "air", -40, 100),

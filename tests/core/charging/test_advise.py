@@ -9,8 +9,8 @@ from nudge.core.charging.dose import STEP_KG, next_dose, room_for, taken_back
 from nudge.core.charging.responses import LEAST, MOST, responses, step_of
 from nudge.core.charging.shortfall import Settled, learn
 from nudge.core.charging.ways import CONNECTIONS, KG_PER_OZ, WAYS, way_for
-from nudge.core.charging.whole import BY_FACTORY, BY_SHEET, whole_charge
 from nudge.core.circuit.case import Context
+from nudge.core.circuit.whole import BY_FACTORY, BY_SHEET, whole_charge
 from nudge.core.errors import CoreError
 from nudge.core.said import say
 from nudge.core.vocabulary.equipment import MeteringDevice
@@ -146,10 +146,11 @@ class AdviseTest(unittest.TestCase):
         self.assertEqual(said.action, "add")
         self.assertTrue(1 <= said.amount_kg / KG_PER_OZ <= 16, said.amount_kg)
         self.assertGreaterEqual(said.bursts * said.connection.burst_kg, 0.95 * said.amount_kg)
-        self.assertEqual((said.way.key, said.wait_minutes), ("trim_by_subcooling", 10))
-        self.assertLess(said.expected.high, 13 * K + 1e-6)
-        self.assertGreater(said.expected.middle, 5 * K)
-        self.assertIn("not getting through", said.would_prove_wrong.text("ip"))
+        self.assertEqual((said.sized.way.key, said.wait_minutes), ("trim_by_subcooling", 10))
+        self.assertLess(said.sized.expected.high, 13 * K + 1e-6)
+        self.assertGreater(said.sized.expected.middle, 5 * K)
+        self.assertIn("not getting through", said.decision.wrong_if[0].text("ip"))
+        self.assertAlmostEqual(said.decision.dose.amount_kg, said.amount_kg)
         tee = nudged((0, 0, LOW), connection="probe_and_tee")
         self.assertGreater(tee.bursts, said.bursts)
 
@@ -192,13 +193,14 @@ class AdviseTest(unittest.TestCase):
         self.assertEqual(said.action, "done")
         untouched = nudged((0, 0, right))
         self.assertEqual(untouched.action, "done")
-        self.assertIn("Right as it is", untouched.reason.text("ip"))
+        self.assertEqual(untouched.decision.headline, "Leave the charge alone.")
 
     def test_it_goes_on_while_doses_are_answered_and_in_smaller_steps(self):
-        better = {**LOW, "suct": 115, "liq": 340, "sl": 53, "ll": 96.3}
-        first = nudged((0, 0, LOW))
+        fourteen = replace(THREE_TON, target_subcooling_k=14 * K)
+        better = {**LOW, "suct": 115, "liq": 340, "sl": 53, "ll": 94.8}
+        first = nudged((0, 0, LOW), of=fourteen)
         ounces = first.amount_kg / KG_PER_OZ
-        second = nudged((0, 0, LOW), (14, ounces, better))
+        second = nudged((0, 0, LOW), (14, ounces, better), of=fourteen)
         self.assertEqual(second.action, "add")
         self.assertLess(second.amount_kg, first.amount_kg)
 
@@ -206,8 +208,11 @@ class AdviseTest(unittest.TestCase):
         rows = [(0, 0, LOW), (14, 8, LOW), (28, 8, LOW)]
         said = nudged(*rows)
         self.assertEqual(said.action, "stop")
-        self.assertEqual(said.stop.key, "in_vain")
+        self.assertEqual(said.decision.key, "in_vain")
         self.assertIn("it is not charge", said.reason.text("ip"))
+        for ounces in (0.5, 3, 30):  # whatever their size, and never a third
+            again = nudged((0, 0, LOW), (14, ounces, LOW), (28, ounces, LOW), (42, ounces, LOW))
+            self.assertEqual(again.action, "stop")
 
     def test_superheat_on_its_way_under_five_stops_it(self):
         falls = {**LOW, "sl": 40.5, "suct": 112}
@@ -227,8 +232,11 @@ class AdviseTest(unittest.TestCase):
 
     def test_a_surplus_comes_out_with_the_coil_seen(self):
         said = nudged((0, 0, HIGH))
-        self.assertEqual((said.action, said.way.key), ("remove", "remove"))
-        self.assertLess(said.expected.middle, 20 * K)
+        self.assertEqual(said.action, "stop")  # air in the system is not ruled out
+        never = replace(SEEN, observations=SEEN.observations | {"circuit_never_opened"})
+        said = nudged((0, 0, HIGH), context=never)
+        self.assertEqual((said.action, said.sized.way.key), ("remove", "remove"))
+        self.assertLess(said.sized.expected.middle, 20 * K)
 
     def test_what_cannot_be_is_refused_with_the_fix(self):
         with self.assertRaisesRegex(CoreError, "at least one settled reading"):

@@ -5,8 +5,8 @@ from math import pi
 
 from nudge.core.charging.cylinder import check_cylinder, recovery_limit_kg
 from nudge.core.charging.leak_rate import annualised, rolling
-from nudge.core.charging.tubes import HOSES, hose_contents, liquid_per_length, tube_of
-from nudge.core.charging.weigh_in import weigh_in
+from nudge.core.circuit.tubes import HOSES, hose_contents, liquid_per_length, tube_of
+from nudge.core.circuit.weigh_in import weigh_in
 from nudge.core.errors import CoreError
 from nudge.core.units import pounds_and_ounces
 from tests.core.field import celsius, plate

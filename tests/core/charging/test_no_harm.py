@@ -18,6 +18,9 @@ PLATES = (
     plate("eev", "R-32", factory_charge_kg=1.6),
     plate("txv", "R-454B"),
 )
+SEEN = frozenset({"filter_clean", "evaporator_coil_clean", "condenser_coil_clean",
+                  "condenser_fan_ok", "readings_confirmed"})  # fmt: skip
+LOW = {"suct": 108, "liq": 320, "sl": 56, "ll": 97, "oa": 86, "ra": 76, "wb": 63}
 SPANS = {"suct": (85, 135), "liq": (240, 420), "sl": (38, 75), "ll": (78, 112), "oa": (62, 104),
          "ra": (66, 82), "wb": (56, 70)}  # fmt: skip
 
@@ -43,6 +46,10 @@ class NoHarmTest(unittest.TestCase):
             seen = frozenset(rng.sample(sorted(OBSERVATIONS), rng.randint(0, 6)))
             context = Context(rng.choice((None, 5.0, 40.0)), rng.choice((None, 3.0, 30.0)), seen)
             rows = history(rng)
+            if number % 20 == 0:  # and one in twenty that may well be charged
+                of, context = PLATES[0], Context(40.0, 30.0, SEEN)
+                rows = [Dosed(0.0, 0.0, readings(**{k: v + rng.gauss(0, 0.2)
+                                                    for k, v in LOW.items()}))]  # fmt: skip
             try:
                 said = advise(of, rows, context)
             except CoreError as error:
@@ -51,7 +58,7 @@ class NoHarmTest(unittest.TestCase):
             with self.subTest(number, of=of.metering_device):
                 self.check(said, rows)
             given += said.action in ("add", "remove")
-        self.assertGreater(given, 0)
+        self.assertGreater(given, 5)
 
     def check(self, said, rows):
         assessed = said.assessment
@@ -62,9 +69,9 @@ class NoHarmTest(unittest.TestCase):
             return
         self.assertEqual([b for b in assessed.breaches if b.effect == "blocks"], [])
         self.assertEqual(assessed.doubts, ())
-        self.assertLessEqual(said.amount_kg, MOST_OF_WHOLE * 3 * said.whole.kg)
+        self.assertLessEqual(said.amount_kg, MOST_OF_WHOLE * 3 * said.sized.whole.kg)
         if not any(row.added_kg for row in rows):
-            self.assertEqual(assessed.charge.advice, said.action)
+            self.assertEqual(assessed.decision.advice, said.action)
         if said.action == "add":
             self.assertGreaterEqual(assessed.case.readings.get("outdoor_air_temp", 99),
                                     fahrenheit(65) - 1e-9)  # fmt: skip

@@ -34,16 +34,16 @@ class GuidesTest(unittest.TestCase):
         self.assertEqual(self.first(None, of).way.key, "inverter_charge_mode")
 
     def test_the_collar_is_set_by_condensing_and_by_the_valve(self):
-        # R-410A: 274 psig is 90 °F, 318 psig is 100 °F, by the saturation table; SEER 14 stands
+        # R-410A: 274 psig is 90 °F, 318 psig is 100 °F, by the saturation table; SEER 15 stands
         # 20 °F over its air, so a day of 80 °F condenses at 100, and the valve wants 160 psi.
         cold = case_at(48, suct=118, liq=260)
-        found = guides(plate(rated_seer=14), cold, 0, "subcooling")[0]
+        found = guides(plate(rated_seer=15), cold, 0, "subcooling")[0]
         figures = {figure.label: figure for figure in found.figures}
         self.assertEqual(figures["Condensing"].stands, "low")
         self.assertEqual(figures["Across the valve"].stands, "low")
         self.assertIn("95.0 °F to 105.0 °F", figures["Condensing"].said.text("ip"))
         right = case_at(48, suct=118, liq=318)
-        figures = guides(plate(rated_seer=14), right, 0, "subcooling")[0].figures
+        figures = guides(plate(rated_seer=15), right, 0, "subcooling")[0].figures
         self.assertEqual([f.stands for f in figures], ["right", "right"])
 
     def test_a_weigh_in_counts_what_has_gone_in(self):

@@ -92,11 +92,11 @@ class DoNoHarmTest(unittest.TestCase):
             except CoreError:
                 continue  # a pressure off the fluid's table: refused, nothing advised
             judged += 1
-            if result.charge.advice == "add":
+            if result.decision.advice == "add":
                 added += 1
                 self.check(result)
         self.assertGreater(judged, 2_600)
-        self.assertGreater(added, 12, "the sweep never met a case that may be charged")
+        self.assertGreater(added, 8, "the sweep never met a case that may be charged")
 
     def check(self, result: Assessment) -> None:
         case, derived = result.case, result.case.derived

@@ -74,7 +74,7 @@ class NextChecksTest(unittest.TestCase):
             self.assertAlmostEqual(belief, outcome.belief, delta=0.03)
 
     def test_bits_by_hand(self):
-        # Two hypotheses, even odds; a look that comes out 0.94 with one and 0.04 with the other.
+        # Two hypotheses, even odds; a look that comes out 0.98 with one and 0.02 with the other.
         rows = weigh(True, departures(case(**HIGH_HEAD))).rows
         air = next(r for r in rows if r.hypothesis.faults == ("non_condensables",))
         fill = next(r for r in rows if r.hypothesis.faults == ("overcharge",))
@@ -83,8 +83,8 @@ class NextChecksTest(unittest.TestCase):
         def entropy(p: float) -> float:
             return -sum(q * log2(q) for q in (p, 1 - p) if q > 0)
 
-        yes = (0.94 + 0.04) / 2
-        by_hand = 1 - yes * entropy(0.47 / yes) - (1 - yes) * entropy(0.03 / (1 - yes))
+        yes = (0.98 + 0.02) / 2
+        by_hand = 1 - yes * entropy(0.49 / yes) - (1 - yes) * entropy(0.01 / (1 - yes))
         self.assertAlmostEqual(_by_look(LOOK_OF["standing_pressure_high"], live).bits, by_hand)
 
     def test_when_all_is_known_nothing_is_asked(self):

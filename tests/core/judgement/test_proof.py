@@ -6,7 +6,7 @@ from dataclasses import replace
 from nudge.core.circuit.case import Context
 from nudge.core.circuit.past import Moment, Past
 from nudge.core.judgement.beliefs import weigh
-from nudge.core.judgement.charge import ALONE, judge_charge
+from nudge.core.judgement.decision import Ground, decide
 from nudge.core.judgement.departures import departures
 from nudge.core.judgement.features import features
 from nudge.core.judgement.proof import ADD_PROOF, REMOVE_PROOF
@@ -27,7 +27,7 @@ def _without(readings, *names):
 
 class AddProofTest(unittest.TestCase):
     def test_the_whole_proof_is_enough(self):
-        self.assertEqual(judged(plate(), SEEN, **LOW).charge.advice, "add")
+        self.assertEqual(judged(plate(), SEEN, **LOW).decision.advice, "add")
 
     def test_each_missing_measurement_is_asked_for(self):
         for name, readings, context, asks in (
@@ -38,7 +38,7 @@ class AddProofTest(unittest.TestCase):
             ("run time", LOW, Context(None, None, SEEN.observations), "when the system was started"),
         ):  # fmt: skip
             with self.subTest(name):
-                charge = judged(plate(), context, **readings).charge
+                charge = judged(plate(), context, **readings).decision
                 self.assertEqual(charge.advice, "do_not_charge")
                 self.assertIn(asks, charge.reason.text("ip"))
 
@@ -51,11 +51,11 @@ class AddProofTest(unittest.TestCase):
             ("condenser_airflow", {"oa": 71, "liq": 325, "ll": 98}, "outdoor coil"),
             ("inefficient_compressor", {"suct": 140, "sl": 68}, "compressor"),
             ("liquid line step", {"lli": 91}, "liquid line drops"),
-            ("drier step", {"di": 96, "do": 90}, "drier drops"),
+            ("drier step", {"di": 96, "do": 90}, "drier"),
             ("large split", {"sa": 50}, "split is large"),
         ):
             with self.subTest(name):
-                charge = judged(plate(), SEEN, **{**LOW, **changed}).charge
+                charge = judged(plate(), SEEN, **{**LOW, **changed}).decision
                 self.assertNotEqual(charge.advice, "add")
                 self.assertIn(says.lower(), charge.reason.text("ip").lower())
 
@@ -64,25 +64,25 @@ class AddProofTest(unittest.TestCase):
                      "blower_capacitor_weak", "ice_on_coil"):  # fmt: skip
             with self.subTest(seen):
                 self.assertEqual(
-                    judged(plate(), settled(seen), **LOW).charge.advice, "do_not_charge"
+                    judged(plate(), settled(seen), **LOW).decision.advice, "do_not_charge"
                 )
 
     def test_oil_at_a_joint_is_a_leak_to_find(self):
         self.assertEqual(
-            judged(plate(), settled("oil_seen_at_joint"), **LOW).charge.advice, "find_leak"
+            judged(plate(), settled("oil_seen_at_joint"), **LOW).decision.advice, "find_leak"
         )
 
     def test_unsettled_is_never_add(self):
         for context in (Context(9, 9), Context(60, 2), Context(14.9, 30), Context()):
             with self.subTest(context):
-                self.assertEqual(judged(plate(), context, **LOW).charge.advice, "do_not_charge")
+                self.assertEqual(judged(plate(), context, **LOW).decision.advice, "do_not_charge")
 
     def test_a_guessed_target_needs_superheat_to_agree(self):
         guess = plate(subcooling=None)
-        charge = judged(guess, SEEN, **LOW).charge
+        charge = judged(guess, SEEN, **LOW).decision
         self.assertEqual(charge.advice, "add")
         self.assertIn("is a guess", charge.reason.text("ip"))
-        held = judged(guess, CONFIRMED, **{**LOW, "sl": 48}).charge
+        held = judged(guess, CONFIRMED, **{**LOW, "sl": 48}).decision
         self.assertEqual((held.state, held.advice), ("low", "do_not_charge"))
         self.assertIn("on the plate", held.reason.text("ip"))
 
@@ -90,14 +90,17 @@ class AddProofTest(unittest.TestCase):
         # Superheat held: one liquid clamp or gauge out of true would look the same.
         held = {**LOW, "sl": 48, "liq": 330, "ll": 99}
         alone = judged(plate(), SEEN, **held)
-        self.assertEqual(alone.charge.advice, "do_not_charge")
-        self.assertIn("second place", alone.charge.reason.text("ip"))
+        self.assertEqual(alone.decision.advice, "do_not_charge")
+        self.assertIn("hangs on the liquid clamp alone", alone.decision.reason.text("ip"))
+        hangs = alone.decision.hangs_on
+        self.assertEqual((hangs.kind, hangs.key), ("reading", "liquid_line_temp"))
         self.assertEqual(alone.checks[0].check.key, "swap_probes")
-        self.assertEqual(judged(plate(), SEEN, **held, di=98.5).charge.advice, "add")
-        self.assertEqual(judged(plate(), CONFIRMED, **held).charge.advice, "add")
-        apart = judged(plate(), SEEN, **held, di=92).charge  # the two clamps disagree
+        second = settled(*SEEN.observations, "standing_pressure_right")
+        self.assertEqual(judged(plate(), second, **held, di=98.5).decision.advice, "add")
+        self.assertEqual(judged(plate(), CONFIRMED, **held).decision.advice, "add")
+        apart = judged(plate(), SEEN, **held, di=92).decision  # the two clamps disagree
         self.assertNotEqual(apart.advice, "add")
-        in_sun = judged(plate(), SEEN, **{**held, "oa": 94}, di=98.5).charge  # approach is right
+        in_sun = judged(plate(), SEEN, **{**held, "oa": 94}, di=98.5).decision  # approach is right
         self.assertNotEqual(in_sun.advice, "add")
 
     def test_estimates_and_old_readings_prove_nothing(self):
@@ -107,32 +110,31 @@ class AddProofTest(unittest.TestCase):
                 with self.subTest(point, kind=kind):
                     context = replace(SEEN, **{kind: frozenset({point})})
                     result = judged(plate(), context, **LOW)
-                    self.assertEqual(result.charge.advice, "do_not_charge")
+                    self.assertEqual(result.decision.advice, "do_not_charge")
                     self.assertIn(f"readings_{kind}", [b.gate.key for b in result.breaches])
 
     def test_a_dose_in_vain_and_a_history_of_doses_end_adding(self):
         low = case(plate(), SEEN, **LOW)
         vain = Past((Moment(20, low.readings),), added_since_kg=0.2)
-        charge = judged(plate(), replace(SEEN, past=vain), **LOW).charge
+        charge = judged(plate(), replace(SEEN, past=vain), **LOW).decision
         self.assertEqual(charge.advice, "do_not_charge")
         self.assertIn("not getting through", charge.reason.text("ip"))
         for past in (Past(additions=2), Past(recovered_share=0.85)):
-            charge = judged(plate(), replace(SEEN, past=past), **LOW).charge
+            charge = judged(plate(), replace(SEEN, past=past), **LOW).decision
             self.assertEqual(charge.advice, "find_leak")
         self.assertEqual(judged(plate(), replace(SEEN, past=Past(additions=1)), **LOW)
-                         .charge.advice, "add")  # fmt: skip
+                         .decision.advice, "add")  # fmt: skip
 
     def test_likelier_suspects_have_the_last_word(self):
         low = case(plate(), SEEN, **LOW)
         targets = choose_targets(low)
-        marks = features(low, targets)
         weighing = weigh(True, departures(low))
-        self.assertGreater(weighing.alone("undercharge"), ALONE)
-        verdict = judge_charge(low, targets, marks, [], [], weighing)
-        self.assertEqual(verdict.advice, "add")
+        self.assertGreater(weighing.alone("undercharge"), 0.9)
+        ground = Ground(low, targets, marks=features(low, targets), weighing=weighing)
+        self.assertEqual(decide(ground).advice, "add")
         # The same numbers, once something else is made likelier: the door is shut.
         doubtful = weigh(True, departures(low), likelier={"undercharge": 1e-4})
-        verdict = judge_charge(low, targets, marks, [], [], doubtful)
+        verdict = decide(replace(ground, weighing=doubtful))
         self.assertEqual(verdict.advice, "do_not_charge")
         self.assertIn("Settle that first", verdict.reason.text("ip"))
 
@@ -144,9 +146,19 @@ class AddProofTest(unittest.TestCase):
 
 class RemoveProofTest(unittest.TestCase):
     def test_the_whole_proof_is_enough(self):
-        charge = judged(plate(), SEEN, **HIGH).charge
-        self.assertEqual((charge.state, charge.advice), ("high", "remove"))
-        self.assertIn("never to air", charge.reason.text("ip"))
+        never = settled(*SEEN.observations, "circuit_never_opened")
+        for context in (never, settled(*SEEN.observations, "standing_pressure_right")):
+            charge = judged(plate(), context, **HIGH).decision
+            self.assertEqual((charge.state, charge.advice), ("high", "remove"))
+            self.assertIn("never to air", charge.reason.text("ip"))
+
+    def test_air_in_the_system_is_parted_first(self):
+        result = judged(plate(), SEEN, **HIGH)
+        self.assertEqual(result.decision.advice, "do_not_charge")
+        self.assertEqual(result.decision.hangs_on.key, "standing_pressure")
+        self.assertIn("standing_pressure", [p.check.key for p in result.checks[:2]])
+        opened = judged(plate(), settled(*SEEN.observations, "circuit_opened_recently"), **HIGH)
+        self.assertEqual(opened.decision.advice, "do_not_charge")
 
     def test_each_missing_look_is_asked_for(self):
         for seen, asks in (
@@ -154,28 +166,29 @@ class RemoveProofTest(unittest.TestCase):
             (("condenser_coil_clean",), "outdoor fan"),
         ):
             with self.subTest(asks):
-                charge = judged(plate(), settled(*seen), **HIGH).charge
+                charge = judged(plate(), settled(*seen), **HIGH).decision
                 self.assertEqual((charge.state, charge.advice), ("high", "do_not_charge"))
                 self.assertIn(asks, charge.reason.text("ip"))
 
     def test_high_superheat_with_a_full_line_is_a_restriction_not_an_overcharge(self):
-        charge = judged(plate(), SEEN, **{**HIGH, "suct": 90, "sl": 62}).charge
+        charge = judged(plate(), SEEN, **{**HIGH, "suct": 90, "sl": 62}).decision
         self.assertEqual((charge.state, charge.advice), ("unknown", "do_not_charge"))
         self.assertIn("not getting through", charge.reason.text("ip"))
 
     def test_an_orifice_needs_its_air_seen_before_anything_is_removed(self):
         orifice = plate("fixed_orifice", subcooling=None)
-        charge = judged(orifice, SEEN, **ORIFICE_HIGH).charge
+        never = settled(*SEEN.observations, "circuit_never_opened")
+        charge = judged(orifice, never, **ORIFICE_HIGH).decision
         self.assertEqual((charge.state, charge.advice), ("high", "remove"))
         without_split = _without(ORIFICE_HIGH, "sa")
-        charge = judged(orifice, SEEN, **without_split).charge
+        charge = judged(orifice, never, **without_split).decision
         self.assertEqual(charge.advice, "do_not_charge")
         self.assertIn("rule out low indoor air", charge.reason.text("ip"))
 
 
 class ValveNeedTest(unittest.TestCase):
     def test_a_starved_valve_is_never_judged_however_full_it_looks(self):
-        charge = judged(plate(), SEEN, suct=110, liq=250, sl=62, ll=70, oa=72, ra=76).charge
+        charge = judged(plate(), SEEN, suct=110, liq=250, sl=62, ll=70, oa=72, ra=76).decision
         self.assertEqual((charge.state, charge.advice), ("unknown", "do_not_charge"))
         self.assertIn("needs about 160 psi", charge.reason.text("ip"))
         self.assertIn(f"{160 * KPA_PER_PSI:.0f} kPa", charge.reason.text("si"))

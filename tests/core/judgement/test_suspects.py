@@ -186,7 +186,10 @@ class TableTest(unittest.TestCase):
                 self.assertEqual(OBSERVATIONS[look.yes].opposite, look.no)
             for share in (look.usually, *look.with_fault.values()):
                 self.assertTrue(0 < share < 1)
-        self.assertEqual(set(LOOK_OF), set(OBSERVATIONS))
+        # A wet coil and a collar are states of the work: they gate, and say nothing of faults.
+        states = {"condenser_dry", "condenser_wet", "collar_off", "collar_on"}
+        self.assertEqual(set(LOOK_OF) | states, set(OBSERVATIONS))
+        self.assertEqual(times("condenser_wet", ("undercharge",)), 1)
         # 0.93 of dirty coils look dirty, 0.10 of others: 9.3 times; clean: 0.07 to 0.90.
         self.assertAlmostEqual(times("condenser_coil_dirty", ("condenser_dirt",)), 9.3)
         self.assertAlmostEqual(times("condenser_coil_clean", ("condenser_dirt",)), 0.07 / 0.9)

@@ -59,7 +59,7 @@ class WrittenCallsTest(unittest.TestCase):
                     self.assertIn(names[0], call["leads"], first)
                 else:
                     self.assertCountEqual(first, call["leads"], names[:4])
-                self.assertEqual(result.charge.advice, call["advice"], result.charge.reason)
+                self.assertEqual(result.decision.advice, call["advice"], result.decision.reason)
 
 
 if __name__ == "__main__":

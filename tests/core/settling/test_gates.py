@@ -3,7 +3,7 @@ from dataclasses import replace
 
 from nudge.core.circuit.case import Context
 from nudge.core.said import say
-from nudge.core.settling.breaches import valve_need_kpa
+from nudge.core.settling.collar import valve_need_kpa
 from nudge.core.settling.gates import open_gates
 from nudge.core.settling.trust import distrust
 from nudge.core.targets.choose import choose_targets
@@ -25,7 +25,16 @@ class GatesTest(unittest.TestCase):
         for key, effect, shut, stays_open in (
             ("indoor_below_70", "blocks", {"ra": 69.9}, {"ra": 70}),
             ("outdoor_below_70", "blocks", {"oa": 69.9}, {"oa": 70}),
-            ("valve_starved", "blocks", {"suct": 118, "liq": 277}, {"suct": 118, "liq": 279}),
+            ("valve_pressure_low", "warns", {"suct": 118, "liq": 277}, {"suct": 118, "liq": 279}),
+            # It blocks where liquid stacks: subcooling over its window and superheat high.
+            ("valve_starved", "blocks", {"suct": 100, "liq": 250, "sl": 52, "ll": 66, "oa": 72},
+             {"suct": 100, "liq": 250, "sl": 44, "ll": 66, "oa": 72}),
+            ("valve_starved", "blocks", {"suct": 100, "liq": 250, "sl": 44, "ll": 76, "oa": 64},
+             {"suct": 100, "liq": 250, "sl": 52, "ll": 80, "oa": 64}),
+            ("condenser_wet", "blocks", {"context": settled("condenser_wet")},
+             {"context": settled("condenser_dry")}),
+            ("collar_air_unread", "blocks", {"context": settled("collar_on")},
+             {"context": settled("collar_on"), "cea": 78}),
             ("wet_bulb_out_of_range", "blocks", {"of": orifice, "wb": 76.1},
              {"of": orifice, "wb": 75.9}),
             ("outdoor_out_of_range", "blocks", {"of": orifice, "oa": 115.2},

@@ -19,7 +19,7 @@ def passing(context, *gates):
 
 class PassedGatesTest(unittest.TestCase):
     def test_what_proves_low_charge_adds_nothing_past_any_gate(self):
-        self.assertEqual(judged(plate(), SEEN, **LOW).charge.advice, "add")
+        self.assertEqual(judged(plate(), SEEN, **LOW).decision.advice, "add")
         for row in GATES:
             if row.effect != "blocks" or row.key in NEVER_PASSED:
                 continue
@@ -29,20 +29,20 @@ class PassedGatesTest(unittest.TestCase):
             context, changed = shut
             with self.subTest(row.key):
                 before = judged(plate(), context, **{**LOW, **changed})
-                self.assertEqual(before.charge.advice, "do_not_charge")
+                self.assertEqual(before.decision.advice, "do_not_charge")
                 after = judged(plate(), passing(context, row.key), **{**LOW, **changed})
-                self.assertNotIn(after.charge.advice, ("add", "remove"))
+                self.assertNotIn(after.decision.advice, ("add", "remove"))
                 mine = next(b for b in after.breaches if b.gate.key == row.key)
                 self.assertEqual((mine.effect, mine.passed), ("warns", True))
                 self.assertIn(f"because: {WHY}.", mine.message.text("ip"))
 
     def test_past_the_clock_the_state_is_named_and_nothing_moved(self):
         context = passing(replace(SEEN, minutes_since_change=2.0), "just_changed")
-        charge = judged(plate(), context, **LOW).charge
+        charge = judged(plate(), context, **LOW).decision
         self.assertEqual((charge.state, charge.advice), ("low", "do_not_charge"))
         self.assertIn("do not add", charge.headline)
         self.assertIn("no ground to move refrigerant", charge.reason.text("ip"))
-        charge = judged(plate(), context, **HIGH).charge
+        charge = judged(plate(), context, **HIGH).decision
         self.assertEqual((charge.state, charge.advice), ("high", "do_not_charge"))
         self.assertIn("do not remove", charge.headline)
 
@@ -51,16 +51,16 @@ class PassedGatesTest(unittest.TestCase):
         context = passing(replace(early, observations=early.observations - {"filter_clean"}
                                   | {"filter_dirty"}), "just_changed")  # fmt: skip
         result = judged(plate(), context, **LOW)
-        self.assertEqual(result.charge.headline, "Change the filter first.")
+        self.assertEqual(result.decision.headline, "Change the filter first.")
 
     def test_a_blank_reason_passes_nothing(self):
         context = replace(SEEN, minutes_since_change=2.0, passed={"just_changed": "  "})
-        self.assertEqual(judged(plate(), context, **LOW).charge.headline, "Wait.")
+        self.assertEqual(judged(plate(), context, **LOW).decision.headline, "Wait.")
 
     def test_what_cannot_be_judged_cannot_be_passed(self):
         standing = {**LOW, "suct": 200, "liq": 205}
         result = judged(plate(), passing(SEEN, "not_running"), **standing)
-        self.assertEqual(result.charge.headline, "Start the system and let it run.")
+        self.assertEqual(result.decision.headline, "Start the system and let it run.")
         for name in (*NEVER_PASSED, "air_unseen", "outdoor_below_7"):
             with self.subTest(name), self.assertRaises(UnknownName):
                 gate_to_pass(name)

@@ -40,7 +40,7 @@ class SchoolsTest(unittest.TestCase):
         self.assertEqual(result.targets.windows["superheat"].method, "chart_superheat")
         self.assertAlmostEqual(result.targets.windows["superheat"].value * 1.8, 14)
         # The formula at 64 and 85: (192 - 80 - 85) / 2 = 13.5; it is named beside.
-        others = {other.school.key for other in result.charge.other_methods}
+        others = {other.school.key for other in result.decision.other_methods}
         self.assertIn("formula_superheat", others)
 
     def test_approach_over_the_plate_is_low_and_under_it_over(self):
@@ -52,19 +52,19 @@ class SchoolsTest(unittest.TestCase):
             assert found.targets.deciding is not None
             self.assertEqual(found.targets.deciding.key, "plate_approach")
             with self.subTest(liquid_line):
-                self.assertEqual(found.charge.state, state, found.charge.reason.text("ip"))
+                self.assertEqual(found.decision.state, state, found.decision.reason.text("ip"))
 
     def test_approach_alone_never_adds(self):
         of = plate(subcooling=None, approach_k=8 / 1.8)
         found = judged(of, CLEAN, oa=80, ll=92, liq=380, suct=122, sl=53, ra=76, wb=64)
-        self.assertNotEqual(found.charge.advice, "add")  # subcooling is far from low
+        self.assertNotEqual(found.decision.advice, "add")  # subcooling is far from low
 
     def test_another_school_that_differs_is_named_with_how_much(self):
         # Seven degrees: in by the plate's ±3, a degree low by a chart that wants 10 ±2.
         of = with_chart("subcooling_by_outdoor", "75 11\n95 9")
         found = judged(of, CLEAN, oa=85, ra=76, wb=64, suct=122, sl=53, liq=345, ll=98.6)
-        self.assertEqual(found.charge.state, "right")
-        other = next(o for o in found.charge.other_methods if o.school.key == "chart_subcooling")
+        self.assertEqual(found.decision.state, "right")
+        other = next(o for o in found.decision.other_methods if o.school.key == "chart_subcooling")
         self.assertEqual(other.state, "low")
         self.assertAlmostEqual(other.off_by_k * 1.8, -3, delta=0.3)
 

@@ -56,7 +56,15 @@ export const useVisit = (id: string) => useLoad<Visit>('visit', `/visits/${id}`,
 /** The visit's order of work, asked again whenever the visit changes. */
 export function useOrder(visit: Visit): Order | null {
   const { units } = usePreferences()
-  const stamp = [visit.state, visit.readings.length, visit.observations, visit.changed_at]
+  const decision = visit.assessment?.decision
+  const stamp = [
+    visit.state,
+    visit.readings.length,
+    visit.observations,
+    visit.changed_at,
+    decision?.key,
+    decision?.stage,
+  ]
   const query = useQuery<Order>({
     queryKey: ['order', visit.id, units, stamp],
     queryFn: () => request('GET', `/visits/${visit.id}/order?units=${units}`),

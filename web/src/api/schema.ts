@@ -1773,6 +1773,11 @@ export interface components {
             reason: string;
             /** Stop */
             stop: string;
+            /** Ready At */
+            ready_at: string | null;
+            /** Watch */
+            watch: string[];
+            trim: components["schemas"]["NextDoseOut"] | null;
             /** Way */
             way: string;
             /** Way Reason */
@@ -1832,7 +1837,9 @@ export interface components {
              *       "earlier": [],
              *       "added_since": 0,
              *       "done_since": "",
-             *       "additions_before": 0
+             *       "additions_before": 0,
+             *       "weighed_in": false,
+             *       "proven_tight": false
              *     }
              */
             context: components["schemas"]["ContextIn"];
@@ -1872,7 +1879,9 @@ export interface components {
              *       "earlier": [],
              *       "added_since": 0,
              *       "done_since": "",
-             *       "additions_before": 0
+             *       "additions_before": 0,
+             *       "weighed_in": false,
+             *       "proven_tight": false
              *     }
              */
             context: components["schemas"]["ContextIn"];
@@ -1899,6 +1908,7 @@ export interface components {
             };
             /** Readiness */
             readiness: components["schemas"]["ReadinessOut"][];
+            decision: components["schemas"]["DecisionOut"];
             charge: components["schemas"]["ChargeOut"];
             diagnosis: components["schemas"]["DiagnosisOut"] | null;
             /** Suspects */
@@ -1987,7 +1997,10 @@ export interface components {
             /** Channel */
             channel: string;
         };
-        /** ChargeOut */
+        /**
+         * ChargeOut
+         * @description The decision as it was written before it had a place of its own. Derived from it.
+         */
         ChargeOut: {
             /**
              * State
@@ -2226,6 +2239,16 @@ export interface components {
             additions_before: number;
             /** Recovered Share */
             recovered_share?: number | null;
+            /**
+             * Weighed In
+             * @default false
+             */
+            weighed_in: boolean;
+            /**
+             * Proven Tight
+             * @default false
+             */
+            proven_tight: boolean;
         };
         /** CornerOut */
         CornerOut: {
@@ -2286,6 +2309,58 @@ export interface components {
             /** Weighings */
             weighings: components["schemas"]["WeighingOut"][];
             loss: components["schemas"]["MovementOut"] | null;
+        };
+        /**
+         * DecisionOut
+         * @description The one decision. Every screen, card and paper renders this; `charge` is derived from it.
+         *
+         *     `belief` is how sure it is of what it says. `off_by` is how far what is judged stands off its
+         *     target. `ready_at` is when it may be read again, where that moment is known (on a visit);
+         *     `ready_in` the minutes after the readings.
+         */
+        DecisionOut: {
+            /** Key */
+            key: string;
+            /**
+             * Order
+             * @enum {string}
+             */
+            order: "danger" | "impossible" | "first" | "clocks" | "charge";
+            /** Headline */
+            headline: string;
+            /**
+             * Advice
+             * @enum {string}
+             */
+            advice: "add" | "remove" | "leave" | "do_not_charge" | "find_leak";
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "low" | "right" | "high" | "unknown";
+            /** Reason */
+            reason: string;
+            /** Belief */
+            belief: number;
+            /** Judged */
+            judged: string | null;
+            /** Target */
+            target: number | null;
+            /** Off By */
+            off_by: number | null;
+            hangs_on: components["schemas"]["HangsOnOut"] | null;
+            dose: components["schemas"]["NextDoseOut"] | null;
+            trim: components["schemas"]["NextDoseOut"] | null;
+            /** Ready At */
+            ready_at: string | null;
+            /** Ready In */
+            ready_in: number | null;
+            /** Stage */
+            stage: string;
+            /** Watch */
+            watch: string[];
+            /** Wrong If */
+            wrong_if: string[];
         };
         /** DeferredDone */
         DeferredDone: {
@@ -2569,10 +2644,32 @@ export interface components {
             /** Steps */
             steps: components["schemas"]["nudge__contract__advice__StepOut"][];
         };
+        /**
+         * HangsOnOut
+         * @description The one thing that stands between this and an answer.
+         */
+        HangsOnOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "reading" | "look" | "test" | "work" | "minutes";
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Why */
+            why: string;
+        };
         /** HazardOut */
         HazardOut: {
             /** Key */
             key: string;
+            /**
+             * Effect
+             * @enum {string}
+             */
+            effect: "warns" | "stops";
             /** Message */
             message: string;
         };
@@ -2972,7 +3069,9 @@ export interface components {
              *       "earlier": [],
              *       "added_since": 0,
              *       "done_since": "",
-             *       "additions_before": 0
+             *       "additions_before": 0,
+             *       "weighed_in": false,
+             *       "proven_tight": false
              *     }
              */
             context: components["schemas"]["ContextIn"];
@@ -3322,7 +3421,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "system_started" | "system_stopped" | "something_changed" | "filter_changed" | "evaporator_cleaned" | "condenser_cleaned" | "blower_mended" | "bulb_fixed" | "drier_renewed" | "metering_renewed" | "refrigerant_added" | "refrigerant_removed";
+            kind: "system_started" | "system_stopped" | "something_changed" | "filter_changed" | "evaporator_cleaned" | "condenser_cleaned" | "blower_mended" | "bulb_fixed" | "drier_renewed" | "metering_renewed" | "refrigerant_added" | "refrigerant_removed" | "collar_on" | "collar_off" | "plate_changed" | "plate_corrected";
             /**
              * Happened At
              * Format: date-time
@@ -3477,6 +3576,10 @@ export interface components {
             coil_adder?: number | null;
             /** Drier Adder */
             drier_adder?: number | null;
+            /** Design Pressure Low */
+            design_pressure_low?: number | null;
+            /** Design Pressure High */
+            design_pressure_high?: number | null;
             /** Name */
             name: string;
             /** Note */
@@ -3495,6 +3598,8 @@ export interface components {
             reversing_valve?: string | null;
             /** Method */
             method?: string | null;
+            /** Wrong Until Now */
+            wrong_until_now?: boolean | null;
             /** Was */
             was?: {
                 [key: string]: number | string | null;
@@ -3582,6 +3687,26 @@ export interface components {
             points: string[];
             /** Outcomes */
             outcomes: components["schemas"]["OutcomeOut"][];
+        };
+        /**
+         * NextDoseOut
+         * @description How much moves (ounces or grams; minus is out), and where what is watched settles.
+         */
+        NextDoseOut: {
+            /** Amount */
+            amount: number;
+            /** Unit */
+            unit: string;
+            /** Watched */
+            watched: string;
+            /** Low */
+            low: number;
+            /** Middle */
+            middle: number;
+            /** High */
+            high: number;
+            /** Wait Minutes */
+            wait_minutes: number;
         };
         /** NoteOut */
         NoteOut: {
@@ -3865,6 +3990,10 @@ export interface components {
             coil_adder?: number | null;
             /** Drier Adder */
             drier_adder?: number | null;
+            /** Design Pressure Low */
+            design_pressure_low?: number | null;
+            /** Design Pressure High */
+            design_pressure_high?: number | null;
             /** Name */
             name?: string | null;
             /** Note */
@@ -3883,6 +4012,8 @@ export interface components {
             reversing_valve?: string | null;
             /** Method */
             method?: string | null;
+            /** Wrong Until Now */
+            wrong_until_now?: boolean | null;
             /** Was */
             was?: {
                 [key: string]: number | string | null;
@@ -4551,6 +4682,10 @@ export interface components {
             coil_adder?: number | null;
             /** Drier Adder */
             drier_adder?: number | null;
+            /** Design Pressure Low */
+            design_pressure_low?: number | null;
+            /** Design Pressure High */
+            design_pressure_high?: number | null;
             /** Refrigerant */
             refrigerant: string;
             /** Metering Device */

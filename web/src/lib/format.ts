@@ -22,8 +22,13 @@ export function dueInWords(isoDate: string, now: Date): string {
 export function shortTime(iso: string, now: Date): string {
   const moment = new Date(iso)
   return moment.toDateString() === now.toDateString()
-    ? moment.toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })
+    ? clockTime(iso)
     : moment.toLocaleDateString([], { day: 'numeric', month: 'short', year: 'numeric' })
+}
+
+/** A moment as the clock on the wall shows it. */
+export function clockTime(iso: string): string {
+  return new Date(iso).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })
 }
 
 /** Minutes between a moment and now, to the nearest, never negative. */

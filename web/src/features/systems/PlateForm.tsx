@@ -11,6 +11,7 @@ import { useDraft } from '../../state/drafts'
 import { post } from '../../state/outbox'
 import { usePreferences } from '../../state/preferences'
 import { useTypedField, type TypedField } from '../../state/typedField'
+import { Button } from '../../ui/Button'
 
 type Props = {
   system: System
@@ -18,10 +19,13 @@ type Props = {
   fluids: Refrigerant[]
   methods: MethodChoice[]
   columns: { indoor_unit: string[]; blower_tap: string[] }
+  /** A visit is under way: another refrigerant or device is asked about before it is sent. */
+  isVisited: boolean
 }
 
 /** A system's plate. Every field is sent by itself once typing pauses; there is no Save. */
-export function PlateForm({ system, vocabulary, fluids, methods, columns }: Props) {
+export function PlateForm(props: Props) {
+  const { system, vocabulary, fluids, methods, columns, isVisited } = props
   const isValve = system.metering_device !== 'fixed_orifice'
   const fitting = methods.find((one) => one.key === (isValve ? 'valve_method' : 'orifice_method'))
   const choices = [
@@ -58,7 +62,11 @@ export function PlateForm({ system, vocabulary, fluids, methods, columns }: Prop
     <div className="grid gap-x-6 gap-y-3 pt-3 sm:grid-cols-2">
       <TextField system={system} field="name" label="Nickname" />
       {choices.map(({ field, label, options }) => (
-        <ChoiceField key={field} system={system} field={field} label={label} options={options} />
+        <ChoiceField
+          key={field}
+          {...{ system, field, label, options }}
+          asks={isVisited && (field === 'refrigerant' || field === 'metering_device')}
+        />
       ))}
       {vocabulary.plate_numbers
         .filter((row) => !isCharge(row))
@@ -208,10 +216,12 @@ type ChoiceProps = {
   field: 'refrigerant' | 'metering_device' | 'application' | 'method' | 'reversing_valve'
   label: string
   options: readonly (readonly string[])[]
+  asks: boolean
 }
 
-function ChoiceField({ system, field, label, options }: ChoiceProps) {
+function ChoiceField({ system, field, label, options, asks }: ChoiceProps) {
   const { units } = usePreferences()
+  const path = `/systems/${system.id}`
   const [draft, setDraft] = useDraft(`plate:${system.id}:${field}:${units}`)
   useEffect(() => {
     if (draft === system[field]) setDraft(undefined)
@@ -223,7 +233,7 @@ function ChoiceField({ system, field, label, options }: ChoiceProps) {
         value={draft ?? system[field]}
         onChange={(event) => {
           setDraft(event.target.value)
-          sendField(`/systems/${system.id}`, field, event.target.value, system[field], units)
+          if (!asks) sendField(path, field, event.target.value, system[field], units)
         }}
         className="h-11 w-full rounded border border-rule-strong bg-sheet px-2"
       >
@@ -233,7 +243,48 @@ function ChoiceField({ system, field, label, options }: ChoiceProps) {
           </option>
         ))}
       </select>
+      {asks && draft !== undefined && draft !== system[field] && (
+        <WasItWrong
+          was={options.find(([key]) => key === system[field])?.[1] ?? system[field]}
+          now={options.find(([key]) => key === draft)?.[1] ?? draft}
+          onAnswer={(wrong) =>
+            post({
+              method: 'PATCH',
+              path,
+              body: { [field]: draft, wrong_until_now: wrong, was: { [field]: system[field] } },
+              units,
+            })
+          }
+          onLeave={() => setDraft(undefined)}
+        />
+      )}
     </Labelled>
+  )
+}
+
+type WasItWrongProps = {
+  was: string
+  now: string
+  onAnswer: (wrongUntilNow: boolean) => void
+  onLeave: () => void
+}
+
+/** A visit is under way: what its readings meant depends on the answer. */
+function WasItWrong({ was, now, onAnswer, onLeave }: WasItWrongProps) {
+  return (
+    <div role="group" aria-label="Was it wrong until now?" className="mt-2 border-l-4 pl-2">
+      <p className="leading-snug">
+        A visit is under way. Was “{was}” written wrong until now, or was the system changed to “
+        {now}”?
+      </p>
+      <div className="mt-1 flex flex-wrap gap-2">
+        <Button onClick={() => onAnswer(true)}>Written wrong: judge again</Button>
+        <Button onClick={() => onAnswer(false)}>Changed on this visit</Button>
+        <Button weight="quiet" onClick={onLeave}>
+          Leave it
+        </Button>
+      </div>
+    </div>
   )
 }
 

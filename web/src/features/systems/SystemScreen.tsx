@@ -82,6 +82,7 @@ function Page({ page, vocabulary, fluids }: Props) {
               system={system}
               vocabulary={vocabulary}
               fluids={fluids}
+              isVisited={visits.some((one) => one.state === 'under_way')}
               methods={methods.status === 'ready' ? methods.data : []}
               columns={{
                 indoor_unit: columnsOf(charts, 'subcooling_by_outdoor'),

@@ -53,7 +53,7 @@ export function BurstPad({ visit, units, advice, removes, onClose }: Props) {
       <LoadState of={cylinders}>
         {(all) => {
           const fits = fitting(all, visit, removes)
-          const id = chosen ?? fits[0]?.id ?? null
+          const id = chosen ?? usedLast(visit, fits)?.id ?? fits[0]?.id ?? null
           return (
             <>
               <Care word="Care:">
@@ -116,6 +116,9 @@ export function BurstPad({ visit, units, advice, removes, onClose }: Props) {
                   </Button>
                 </div>
                 {advised > 0 && <Gone amount={amount} of={advised} />}
+                {advice && advised > 0 && !removes && (
+                  <Bursts visit={visit} advice={advice} amount={amount} units={units} />
+                )}
                 {isFar && (
                   <label className="mt-2 flex min-h-11 items-center gap-3 border-l-4 border-alarm pl-2">
                     <input
@@ -170,6 +173,42 @@ const stepped = (amount: number) => String(Math.max(Math.round(amount * 10) / 10
 function fitting(all: Cylinder[], visit: Visit, removes: boolean): Cylinder[] {
   const kind = removes ? 'recovery' : 'charging'
   return all.filter((one) => one.kind === kind && one.refrigerant === visit.system.refrigerant)
+}
+
+/** The cylinder this visit used last, if it fits: the one in the hand. */
+function usedLast(visit: Visit, fits: Cylinder[]): Cylinder | undefined {
+  const last = visit.cylinders_used.findLast((id) => fits.some((one) => one.id === id))
+  return fits.find((one) => one.id === last)
+}
+
+type BurstsProps = { visit: Visit; advice: Advice; amount: number; units: Units }
+
+/** Which burst it is, and what to see before the next one. */
+function Bursts({ visit, advice, amount, units }: BurstsProps) {
+  const each = advice.amount / Math.max(advice.bursts, 1)
+  const done = Math.min(Math.floor(amount / each + 0.02), advice.bursts)
+  const superheat = visit.assessment?.derived.superheat ?? null
+  const [unit, floor] = units === 'ip' ? ['°F', 5] : ['K', 2.8]
+  const now = superheat === null ? '' : ` It reads ${formatNumber(superheat, 1)} ${unit}.`
+  if (done >= advice.bursts) {
+    return (
+      <p className="mt-2 font-bold" data-burst="done" role="status">
+        All of it is in. Shut the cylinder and write it down.
+      </p>
+    )
+  }
+  return (
+    <div className="mt-2" data-burst={done + 1} role="status">
+      <p className="font-bold">
+        Burst {done + 1} of {advice.bursts}: up to {formatNumber(each * (done + 1), 1)}{' '}
+        {advice.amount_unit} by the scale.
+      </p>
+      <p className="text-[0.94rem] leading-snug">
+        {done > 0 && 'Shut first: let the line temperatures come together. '}
+        Superheat not under {floor} {unit}.{now}
+      </p>
+    </div>
+  )
 }
 
 type CylindersProps = {

@@ -3,13 +3,14 @@ import { useParams } from 'react-router'
 import { request } from '../../api/client'
 import { queryClient, useGuest, useVocabulary } from '../../api/queries'
 import type { Guest, Vocabulary } from '../../api/types'
-import { shortTime } from '../../lib/format'
+import { clockTime, formatNumber, shortTime } from '../../lib/format'
 import { newId } from '../../lib/ids'
 import { OpensContext } from '../../state/opens'
 import { usePreferences } from '../../state/preferences'
 import { Button } from '../../ui/Button'
 import { Heading } from '../../ui/Heading'
 import { LoadState } from '../../ui/LoadState'
+import { Notice } from '../../ui/Notice'
 import { FourNumbers } from './FourNumbers'
 import { LandingDrawing } from './LandingDrawing'
 import { LoopDrawing } from './LoopDrawing'
@@ -54,8 +55,8 @@ function Seen({ token, found, vocabulary }: Props) {
       setSaid(error instanceof Error ? error.message : String(error))
     }
   }
-  const charge = visit.assessment?.charge
-  const headline = visit.look?.headline ?? charge?.headline ?? 'Nothing is read yet.'
+  const decision = visit.assessment?.decision
+  const headline = decision?.headline ?? 'Nothing is read yet.'
   const unit = vocabulary.derived.find((one) => one.key === 'superheat')?.unit ?? ''
   return (
     <>
@@ -69,10 +70,27 @@ function Seen({ token, found, vocabulary }: Props) {
         {visit.system.summary}
         {visit.complaint !== '' && <> · “{visit.complaint}”</>}
       </p>
-      <p className="mt-3 border-l-8 border-accent pl-3 text-[1.6rem] leading-tight font-bold">
+      {visit.assessment?.hazards.map((hazard) => (
+        <Notice key={hazard.key} word="Danger to the machine.">
+          {hazard.message}
+        </Notice>
+      ))}
+      <p
+        data-decision={decision?.key}
+        className="mt-3 border-l-8 border-accent pl-3 text-[1.6rem] leading-tight font-bold"
+      >
         {headline}
       </p>
-      {charge && !visit.look && <p className="mt-1 pl-5">{charge.reason}</p>}
+      {decision && <p className="mt-1 pl-5">{decision.reason}</p>}
+      {decision?.dose && (
+        <p className="mt-1 pl-5 font-bold">
+          {decision.dose.amount < 0 ? 'Out' : 'In'}:{' '}
+          {formatNumber(Math.abs(decision.dose.amount), 1)} {decision.dose.unit}
+        </p>
+      )}
+      {decision?.ready_at && (
+        <p className="mt-1 pl-5">Read again at {clockTime(decision.ready_at)}.</p>
+      )}
       <div className="mt-4">
         <FourNumbers
           visitId={visit.id}

@@ -1,36 +1,33 @@
-import { useEffect, useState } from 'react'
+import { useState } from 'react'
 import { useCylinders, useNudge } from '../../api/queries'
 import type { Advice, Units, Visit } from '../../api/types'
-import { formatNumber, lowered, numberIn } from '../../lib/format'
+import { clockTime, formatNumber, lowered, numberIn } from '../../lib/format'
+import { useSecondsTo } from '../../state/secondsTo'
 import { useKeys } from '../../state/keys'
 import { writeOn } from '../../state/outbox'
 import { Button } from '../../ui/Button'
 import { Heading } from '../../ui/Heading'
 import { WeighForm } from '../../parts/WeighForm'
 import { BurstPad } from './BurstPad'
-import { WaysCard } from './WaysCard'
 
-type Props = { visit: Visit; units: Units; advice: Advice }
+type Props = { visit: Visit; units: Units; advice: Advice; onWays: () => void }
 
-/** The nudge for a visit: only once charge is what to act on, or refrigerant has moved. */
+/** The visit's decision as a card: where it moves refrigerant, or some has moved. */
 export function useVisitNudge(visit: Visit): Advice | null {
-  const charge = visit.assessment?.charge.advice
+  const decision = visit.assessment?.decision
   const isWanted =
     visit.state === 'under_way' &&
-    (charge === 'add' || charge === 'remove' || visit.doses.length > 0)
+    decision !== undefined &&
+    (decision.dose !== null || decision.trim !== null || visit.doses.length > 0)
   const found = useNudge(visit, isWanted)
   return isWanted ? found : null
 }
 
 /** How much, in how many bursts, how long to wait, what to expect, what would prove it wrong. */
-export function NudgeCard({ visit, units, advice }: Props) {
+export function NudgeCard({ visit, units, advice, onWays }: Props) {
   const [gives, setGives] = useState(false)
-  const [ways, setWays] = useState(false)
   const moves = advice.action === 'add' || advice.action === 'remove'
-  useKeys([
-    { key: 'v', label: 'Give the nudge, or write a dose down', run: () => setGives(true) },
-    { key: 'y', label: 'Ways in, and how to connect', run: () => setWays(true) },
-  ])
+  useKeys([{ key: 'v', label: 'Give the nudge, or write a dose down', run: () => setGives(true) }])
   return (
     <section aria-label="Nudge" data-nudge={advice.action}>
       <Heading aside={advice.way}>Nudge</Heading>
@@ -49,8 +46,14 @@ export function NudgeCard({ visit, units, advice }: Props) {
             <Expected advice={advice} units={units} />
           </>
         )}
-        {advice.action === 'wait' && <Countdown minutes={advice.wait_minutes} />}
+        {advice.ready_at !== null && <Countdown until={advice.ready_at} />}
+        {advice.watch.map((said) => (
+          <p key={said} className="mt-1 leading-snug" data-watch>
+            {said}
+          </p>
+        ))}
         <p className="mt-1 text-[0.94rem] leading-snug text-soft">{advice.reason}</p>
+        <Trim advice={advice} units={units} />
         {moves && (
           <p className="mt-1 text-[0.94rem] leading-snug">
             <strong>Wrong if:</strong> {lowered(advice.would_prove_wrong)}
@@ -63,9 +66,7 @@ export function NudgeCard({ visit, units, advice }: Props) {
           <Button weight={moves ? 'do' : 'plain'} keyHint="v" onClick={() => setGives(true)}>
             {advice.action === 'remove' ? 'Take it out' : moves ? 'Give it' : 'Write a dose down'}
           </Button>
-          <Button keyHint="y" onClick={() => setWays(true)}>
-            Ways in
-          </Button>
+          <Button onClick={onWays}>Ways in</Button>
         </div>
         {advice.action === 'done' && <WeighBack visit={visit} units={units} />}
         <Given visit={visit} units={units} />
@@ -79,7 +80,6 @@ export function NudgeCard({ visit, units, advice }: Props) {
           onClose={() => setGives(false)}
         />
       )}
-      {ways && <WaysCard visit={visit} units={units} onClose={() => setWays(false)} />}
     </section>
   )
 }
@@ -123,20 +123,33 @@ function Expected({ advice, units }: { advice: Advice; units: Units }) {
   )
 }
 
-/** Counts down from what the advice said when it came. */
-function Countdown({ minutes }: { minutes: number }) {
-  const [left, setLeft] = useState(minutes * 60)
-  useEffect(() => {
-    const began = Date.now()
-    const tick = setInterval(() => {
-      setLeft(Math.max(minutes * 60 - (Date.now() - began) / 1000, 0))
-    }, 1_000)
-    return () => clearInterval(tick)
-  }, [minutes])
-  const whole = Math.ceil(left)
+/** Inside the window already: to its target is a choice, small, and nobody has to. */
+function Trim({ advice, units }: { advice: Advice; units: Units }) {
+  const trim = advice.trim
+  if (trim === null) return null
+  const unit = units === 'ip' ? '°F' : 'K'
   return (
-    <p className="text-[2.2rem] leading-tight font-bold tabular-nums" data-countdown>
-      {Math.floor(whole / 60)}:{String(whole % 60).padStart(2, '0')}
+    <p className="mt-1 text-[0.94rem] leading-snug" data-trim>
+      Right as it is. If you choose to trim: {formatNumber(trim.amount, 1)} {trim.unit}, for{' '}
+      {trim.watched} near {formatNumber(trim.middle, 1)} {unit}. Nothing asks for it.
+    </p>
+  )
+}
+
+/** Counts down to one moment, the same on every screen; then says to read. */
+function Countdown({ until }: { until: string }) {
+  const left = useSecondsTo(until)
+  if (left <= 0) {
+    return (
+      <p className="text-[2.2rem] leading-tight font-bold" data-countdown="over" role="status">
+        Read now
+      </p>
+    )
+  }
+  return (
+    <p className="text-[2.2rem] leading-tight font-bold tabular-nums" data-countdown={until}>
+      {Math.floor(left / 60)}:{String(left % 60).padStart(2, '0')}
+      <span className="ml-3 text-[1rem] font-normal text-soft">at {clockTime(until)}</span>
     </p>
   )
 }
@@ -156,12 +169,7 @@ function Given({ visit, units }: { visit: Visit; units: Units }) {
             {dose.removes ? '−' : '+'}
             {formatNumber(dose.amount, 1)} {dose.unit}
           </span>
-          <span className="text-soft">
-            {new Date(dose.happened_at).toLocaleTimeString([], {
-              hour: '2-digit',
-              minute: '2-digit',
-            })}
-          </span>
+          <span className="text-soft">{clockTime(dose.happened_at)}</span>
           {mends === dose.id ? (
             <form
               className="flex gap-2"

@@ -1,8 +1,10 @@
-import type { Assessment, Visit } from '../../api/types'
-import { KeyCap } from '../../ui/Button'
+import type { Assessment, Decision, Visit } from '../../api/types'
+import { usePreferences } from '../../state/preferences'
+import { Button, KeyCap } from '../../ui/Button'
 import { Care } from '../../ui/Care'
 import { Notice } from '../../ui/Notice'
 import { PassedGates } from './PassedGates'
+import { note, type Kind } from './RunClock'
 
 /** The verdict: dangers first, then what to do in one line. */
 export function Verdict({ visit }: { visit: Visit }) {
@@ -26,20 +28,24 @@ export function Verdict({ visit }: { visit: Visit }) {
       </section>
     )
   }
-  const { charge, hazards } = assessment
+  const { decision, hazards } = assessment
   return (
     <section aria-live="polite" className="flex flex-col gap-2">
       {hazards.map((hazard) => (
-        <Notice key={hazard.key} word="Danger to the machine.">
+        <Notice
+          key={hazard.key}
+          word={hazard.effect === 'stops' ? 'Danger. Stop it.' : 'Danger to the machine.'}
+        >
           {hazard.message}
         </Notice>
       ))}
       <p
         className="border-l-8 border-accent pl-4 text-[1.7rem] leading-tight font-bold"
-        data-verdict={charge.advice}
-        data-state={charge.state}
+        data-verdict={decision.advice}
+        data-decision={decision.key}
+        data-state={decision.state}
       >
-        {charge.headline}
+        {decision.headline}
       </p>
     </section>
   )
@@ -49,13 +55,15 @@ type ReasonsProps = { visit: Visit; assessment: Assessment; onChanges: () => voi
 
 /** Why, what must be minded while doing it, and what else is in the way. */
 export function Reasons({ visit, assessment, onChanges }: ReasonsProps) {
-  const { charge, diagnosis, readiness } = assessment
+  const { charge, decision, diagnosis, readiness, hazards } = assessment
   const blocking = readiness.filter(
-    (gate) => gate.effect === 'blocks' && gate.message !== charge.reason,
+    (gate) => gate.effect === 'blocks' && gate.message !== decision.reason,
   )
+  const isSaid = hazards.some((hazard) => hazard.message === decision.reason)
   return (
     <section aria-label="Reasons" className="flex max-w-[84ch] flex-col gap-1 lg:pl-6">
-      <p>{charge.reason}</p>
+      {!isSaid && <p data-reason>{decision.reason}</p>}
+      <TheOneThing visit={visit} decision={decision} />
       {diagnosis && (
         <p data-diagnosis={diagnosis.confidence}>
           <strong>{diagnosis.sentence}</strong> {diagnosis.valve}{' '}
@@ -75,6 +83,26 @@ export function Reasons({ visit, assessment, onChanges }: ReasonsProps) {
       <Aside word="Also in the way:" sentences={blocking.map((gate) => gate.message)} />
       <PassedGates visit={visit} gates={readiness} />
     </section>
+  )
+}
+
+/** What exactly stands between this and an answer: a reading, a look, a test, work, or minutes. */
+function TheOneThing({ visit, decision }: { visit: Visit; decision: Decision }) {
+  const { units } = usePreferences()
+  const hangs = decision.hangs_on
+  if (hangs === null || hangs.kind === 'minutes') return null
+  const why = decision.reason.includes(hangs.why) ? '' : hangs.why
+  return (
+    <div data-hangs-on={hangs.key} className="flex flex-wrap items-center gap-x-3 gap-y-1">
+      <p className="leading-snug">
+        <strong>One thing: {hangs.label}.</strong> {why}
+      </p>
+      {hangs.kind === 'work' && visit.state !== 'closed' && (
+        <Button className="px-3" onClick={() => note(visit, hangs.key as Kind, units)}>
+          Done: {hangs.label.toLowerCase()}
+        </Button>
+      )}
+    </div>
   )
 }
 

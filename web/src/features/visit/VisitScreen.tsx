@@ -38,6 +38,7 @@ import { Strips } from './Strips'
 import { Suspects } from './Suspects'
 import { Besides, Reasons, Verdict } from './Verdict'
 import { WalkCard } from './WalkCard'
+import { WaysCard } from './WaysCard'
 import { WorkCard } from './WorkCard'
 
 /** The workspace of one visit: verdict, four numbers, the Loop, and the line to call out to. */
@@ -74,6 +75,7 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
   const nextDrawing = DRAWINGS[(DRAWINGS.indexOf(drawing) + 1) % DRAWINGS.length] ?? 'Loop'
   const [drawer, setDrawer] = useState<string | null>(null)
   const [works, setWorks] = useState(false)
+  const [ways, setWays] = useState(false)
   const [imports, setImports] = useState(false)
   useKeys([
     { key: 'l', label: 'Loop, strips, Landing in turn', run: () => setDrawing(nextDrawing) },
@@ -87,6 +89,7 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
       label: 'What would change the verdict',
       run: () => visit.assessment?.suspects.length && setCard('changes'),
     },
+    { key: 'y', label: 'Ways in, and how to connect', run: () => setWays(true) },
     { key: 'e', label: 'Order of work', run: () => order && setStage(order.here) },
     { key: 'i', label: 'Instruments', run: () => setDrawer('') },
     { key: 'f', label: 'Read a log file', run: () => isOpen && setImports(true) },
@@ -119,7 +122,12 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
   return (
     <SpokenContext value={spokenOf}>
       <div data-workspace className="flex min-h-0 flex-1 flex-col px-4 pt-2 md:px-6">
-        <Head {...{ visit, units, now }} onDone={() => setCard('done')} onFinish={finish} />
+        <Head
+          {...{ visit, units, now }}
+          onDone={() => setCard('done')}
+          onWays={() => setWays(true)}
+          onFinish={finish}
+        />
         {order ? (
           <OrderRail order={order} onStage={setStage} />
         ) : (
@@ -139,9 +147,11 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
               />
             )}
             {!visit.look && <Verdict visit={visit} />}
-            {isNarrow && nudge && <NudgeCard visit={visit} units={units} advice={nudge} />}
+            {isNarrow && nudge && (
+              <NudgeCard {...{ visit, units }} advice={nudge} onWays={() => setWays(true)} />
+            )}
             {showsStrips && visit.assessment && (
-              <p className="-mt-1 pl-6">{visit.assessment.charge.reason}</p>
+              <p className="-mt-1 pl-6">{visit.assessment.decision.reason}</p>
             )}
             {visit.assessment && !visit.look && !showsStrips && card !== 'walk' && (
               <div className="max-lg:order-1">
@@ -199,7 +209,9 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
             )}
           </div>
           <div className="flex min-w-0 flex-col gap-5 pt-3 pb-6 lg:overflow-y-auto lg:px-1">
-            {!isNarrow && nudge && <NudgeCard visit={visit} units={units} advice={nudge} />}
+            {!isNarrow && nudge && (
+              <NudgeCard {...{ visit, units }} advice={nudge} onWays={() => setWays(true)} />
+            )}
             {visit.look?.decision !== 'leave_caps_on' && (
               <>
                 <NextChecks {...{ visit, vocabulary, units }} onWalk={() => setCard('walk')} />
@@ -241,6 +253,7 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
           }}
         />
       )}
+      {ways && <WaysCard visit={visit} units={units} onClose={() => setWays(false)} />}
       {works && <WorkCard visit={visit} units={units} onClose={() => setWorks(false)} />}
       {imports && (
         <ImportCard visit={visit} vocabulary={vocabulary} onClose={() => setImports(false)} />
@@ -299,10 +312,11 @@ type HeadProps = {
   units: Units
   now: Date
   onDone: () => void
+  onWays: () => void
   onFinish: () => void
 }
 
-function Head({ visit, units, now, onDone, onFinish }: HeadProps) {
+function Head({ visit, units, now, onDone, onWays, onFinish }: HeadProps) {
   const { system } = visit
   const closed = visit.state === 'closed'
   return (
@@ -333,6 +347,11 @@ function Head({ visit, units, now, onDone, onFinish }: HeadProps) {
       </div>
       <div className="flex flex-wrap items-center gap-2 lg:shrink-0">
         {!closed && <RunClock visit={visit} units={units} now={now} onDone={onDone} />}
+        {!closed && (
+          <Button className="px-2 sm:px-3" keyHint="y" onClick={onWays}>
+            Ways in
+          </Button>
+        )}
         <Button onClick={onFinish}>{closed ? 'Open again' : 'Close visit'}</Button>
       </div>
     </header>

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from nudge.core.charging.weigh_in import weigh_in
+from nudge.core.circuit.weigh_in import weigh_in
 from nudge.core.vocabulary.equipment import Plate
 
 BY_SHEET, BY_FACTORY, BY_CAPACITY, BY_NOTHING = 0.05, 0.12, 0.28, 0.60

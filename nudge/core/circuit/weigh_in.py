@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from nudge.core.charging.tubes import (
+from nudge.core.circuit.tubes import (
     LINE_OWN_ERROR,
     USUAL_INCLUDED_M,
     liquid_per_length,

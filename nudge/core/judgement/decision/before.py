@@ -1,0 +1,248 @@
+"""What decides before charge: danger, readings that cannot be, what comes first, clocks."""
+
+from collections.abc import Callable
+from dataclasses import replace
+from math import ceil
+
+from nudge.core.circuit.whole import whole_charge
+from nudge.core.judgement.decision.decision import HangsOn, Stage
+from nudge.core.judgement.decision.doses import unanswered
+from nudge.core.judgement.decision.ground import Ground
+from nudge.core.judgement.decision.limits import least
+from nudge.core.judgement.decision.low import find_empty
+from nudge.core.judgement.decision.rule import Finding, Rule
+from nudge.core.judgement.decision.words import joined, paragraph
+from nudge.core.judgement.suspect_table import SUSPECTS
+from nudge.core.said import Measure, degrees_f, difference, say
+from nudge.core.settling.breaches import CHANGE_MINUTES, RUN_MINUTES
+from nudge.core.settling.gates import CLOCKS, NEVER_PASSED, Breach
+from nudge.core.units import Quantity
+
+SUPERHEAT_FLOOR_K = degrees_f(5)
+"""Superheat never goes under this while refrigerant goes in."""
+IN_VAIN = 2
+"""Doses without an answer after which it is not charge."""
+MOST_ADDED = 0.50
+"""Of the whole charge: more than that missing is a leak or an empty system, not a trim."""
+STEPS = ("liquid_line_drop", "drier_drop")
+FEEDS = frozenset({"liquid_line_restriction", "metering_underfeed"})
+UNSETTLED_MINUTES = 2.0
+STAGE_OF_WORK: dict[str, Stage] = {"collar_on": "connect", "condenser_dry": "settle"}
+AIR = frozenset({"filter_dirty", "evaporator_coil_dirty", "condenser_coil_dirty", "airflow_low",
+                 "blower_capacitor_weak", "duct_unmeasured", "condenser_fan_weak",
+                 "discharge_air_returns", "airflow_out_of_range"})  # fmt: skip
+WATCH = (
+    say("Watch superheat: under {least}, add nothing more.", least=difference(SUPERHEAT_FLOOR_K)),
+    say("Watch the line temperatures come together, and the liquid line: it is the slow one."),
+)
+
+
+def _stop_it(ground: Ground) -> Finding | None:
+    stops = [said for hazard, said in ground.hazards if hazard.effect == "stops"]
+    if not stops:
+        return None
+    empty = find_empty(ground)
+    if empty is None:
+        return Finding(stops[0])
+    # What runs hot or in a vacuum because it is empty is stopped, and its leak found.
+    return replace(empty, reason=joined([stops[0], empty.reason]), advice="find_leak",
+                   headline="Stop it. Then find the leak.")  # fmt: skip
+
+
+def _stop_adding(ground: Ground) -> Finding | None:
+    superheat = ground.case.derived.superheat
+    if superheat is None or superheat >= SUPERHEAT_FLOOR_K or ground.given_kg <= 0:
+        return None
+    return Finding(
+        say("Superheat is {now}, under {floor}, and refrigerant has gone in: liquid is near the "
+            "compressor. Nothing more goes in.",
+            now=difference(superheat), floor=difference(SUPERHEAT_FLOOR_K)),
+    )  # fmt: skip
+
+
+def _not_judged(ground: Ground) -> Finding | None:
+    return _by_gate(ground, lambda b: b.gate.key == "application_not_judged")
+
+
+def _standing(ground: Ground) -> Finding | None:
+    return _by_gate(ground, lambda b: b.gate.key in NEVER_PASSED)
+
+
+def _impossible(ground: Ground) -> Finding | None:
+    if not ground.doubts:
+        return None
+    check, said = ground.doubts[0]
+    point = check.points[0] if check.points else ""
+    hangs = HangsOn("reading", point, said) if point else HangsOn("test", "swap_probes", said)
+    return Finding(said, hangs_on=hangs)
+
+
+def _by_look(ground: Ground) -> Finding | None:
+    look = ground.look
+    if look is None:
+        return None
+    reason = look.reasons[0] if look.reasons else say("Nothing asks for gauges so far.")
+    stages: dict[str, Stage] = {"connect": "connect", "leave_caps_on": "close"}
+    hangs = None
+    if look.decision == "connect":
+        hangs = HangsOn("test", "read_liquid_side", say("Read it with gauges."))
+    return Finding(reason, headline=look.headline, hangs_on=hangs,
+                   stage=stages.get(look.decision, "look"))  # fmt: skip
+
+
+def _wrong_way(ground: Ground) -> Finding | None:
+    if not ground.answers or not ground.answers[-1].went_wrong_way:
+        return None
+    return Finding(
+        say("Superheat rose after a dose and subcooling stood still: liquid is not getting "
+            "through. Look for a restriction or a starving metering device."),
+        hangs_on=_walk("It shows where it is held back."),
+    )  # fmt: skip
+
+
+def _in_vain(ground: Ground) -> Finding | None:
+    count = unanswered(ground.answers)
+    if count < IN_VAIN:
+        return None
+    return Finding(
+        say(f"{count} doses were not answered: it is not charge, or it does not get through. Walk "
+            "the liquid line, test the metering device. What went in may have to come out again."),
+        hangs_on=_walk("It shows whether the way is free."),
+    )  # fmt: skip
+
+
+def _too_much_in(ground: Ground) -> Finding | None:
+    whole = whole_charge(ground.case.plate)
+    if ground.given_kg < MOST_ADDED * whole.kg or ground.case.context.past.weighed_in:
+        return None
+    return Finding(
+        say("{given} has gone in, more than half a charge. It is lost somewhere, or it was empty: "
+            "find the leak, recover, evacuate and weigh in.",
+            given=Measure(ground.given_kg, Quantity.CHARGE)),
+        state="low",
+    )  # fmt: skip
+
+
+def _another_suspect(ground: Ground) -> Finding | None:
+    """Once refrigerant moved, the beliefs are read again: another leader ends it."""
+    if not ground.answers or ground.leader in CHARGE or ground.weighing is None:
+        return None
+    if ground.belief(ground.leader) < (0.9 if ground.answers[-1].answered else least("leads")):
+        return None
+    row = SUSPECTS[ground.leader]
+    return Finding(
+        say(f"What the doses did points to “{row.label.lower()}”, not to charge. {row.act}"),
+        hangs_on=_test_of(ground.leader),
+    )
+
+
+CHARGE = frozenset({"undercharge", "overcharge", "none", "something_else", "high_indoor_load",
+                    "low_indoor_load"})  # fmt: skip
+
+
+def _restricted(ground: Ground) -> Finding | None:
+    """A step was measured, and what holds liquid back leads: that comes first."""
+    step = next((ground.marks[k] for k in STEPS if ground.level(k) == "high"), None)
+    if step is None or ground.leader not in FEEDS:
+        return None
+    if ground.belief(ground.leader) < least("leads"):
+        return None
+    return Finding(
+        paragraph("There is a step on the liquid's way:", [step], "Find the kink or the plugged "
+                  "drier between the two clamps, renew it, then judge charge."),
+        state="right" if _is_full(ground) else "unknown",
+        hangs_on=_walk("It shows in which piece the step is."),
+    )  # fmt: skip
+
+
+def _is_full(ground: Ground) -> bool:
+    return ground.deciding is not None and ground.deciding.level == "in"
+
+
+def _what_comes_first(ground: Ground) -> Finding | None:
+    """Gates that work opens, before those that only another day does."""
+    shut = [b for b in ground.blocking if b.gate.key not in CLOCKS]
+    shut.sort(key=lambda b: (b.gate.key not in AIR, b.gate.opened_by is None))
+    return _shut(shut[0]) if shut else None
+
+
+def _clocks(ground: Ground) -> Finding | None:
+    shut = [b for b in ground.blocking if b.gate.key in CLOCKS]
+    if not shut:
+        return None
+    found = _shut(shut[0])
+    waits = minutes_to_wait(ground)
+    hangs = HangsOn("minutes", shut[0].gate.key, shut[0].message)
+    return replace(
+        found, hangs_on=hangs, stage="settle", ready_in=waits,
+        watch=WATCH if ground.answers else (),
+    )  # fmt: skip
+
+
+def minutes_to_wait(ground: Ground) -> float:
+    """Minutes after the readings until the clocks open and, by the instruments, it is steady."""
+    context, device = ground.case.context, ground.case.plate.metering_device
+    waits = [UNSETTLED_MINUTES if context.settles_in is None else context.settles_in]
+    if context.minutes_running is not None:
+        waits.append(RUN_MINUTES[device] - context.minutes_running)
+    if context.minutes_since_change is not None:
+        waits.append(CHANGE_MINUTES[device] - context.minutes_since_change)
+    return float(ceil(max(waits)))
+
+
+def _by_gate(ground: Ground, wanted: Callable[[Breach], bool]) -> Finding | None:
+    shut = [b for b in ground.blocking if wanted(b)]
+    return _shut(shut[0]) if shut else None
+
+
+def _shut(breach: Breach) -> Finding:
+    opened = breach.gate.opened_by
+    hangs = None if opened is None else HangsOn(opened[0], opened[1], breach.message)
+    stage: Stage = STAGE_OF_WORK.get(opened[1] if opened else "", "settle")
+    if breach.gate.key in AIR:
+        stage = "act" if opened is not None and opened[0] == "work" else "air"
+    return Finding(breach.message, headline=breach.gate.headline, hangs_on=hangs, stage=stage)
+
+
+def _walk(why: str) -> HangsOn:
+    return HangsOn("test", "walk_liquid_line", say(why))
+
+
+def _test_of(suspect: str) -> HangsOn | None:
+    tests = SUSPECTS[suspect].own_test
+    return HangsOn("test", tests[0], say(SUSPECTS[suspect].told_apart_by)) if tests else None
+
+
+BEFORE: tuple[Rule, ...] = (
+    Rule("stop_it", "danger", "Stop it.", "do_not_charge", "act",
+         "What can burst or burn out is switched off before anything else, at any minute.",
+         _stop_it),
+    Rule("stop_adding", "danger", "Stop adding.", "do_not_charge", "act",
+         "Under 5 °F of superheat on the way in, liquid is near the compressor.", _stop_adding),
+    Rule("not_judged", "impossible", "Charge is not judged here.", "do_not_charge", "judge",
+         "Rules for other plant are not these.", _not_judged),
+    Rule("standing", "impossible", "Start the system and let it run.", "do_not_charge", "settle",
+         "Standing pressures say nothing of charge.", _standing),
+    Rule("impossible", "impossible", "Put the reading right first.", "do_not_charge", "read",
+         "Readings that cannot all be true are not judged.", _impossible),
+    Rule("caps_on", "charge", "Not enough to tell yet.", "do_not_charge", "look",
+         "Without a pressure the look decides: leave the caps on, or connect.", _by_look),
+    Rule("wrong_way", "first", "Stop. It does not get through.", "do_not_charge", "act",
+         "Superheat that rises while refrigerant goes in is liquid held back.", _wrong_way),
+    Rule("in_vain", "first", "Stop. Two doses were not answered.", "do_not_charge", "act",
+         "Two doses that nothing answers, whatever their size: it is not charge.", _in_vain),
+    Rule("too_much_in", "first", "Stop. Find where it went.", "do_not_charge", "act",
+         "Half a charge missing is a leak or an empty system, not a trim.", _too_much_in),
+    Rule("another_suspect", "first", "Stop. It is not charge.", "do_not_charge", "act",
+         "A dose is a test: when it convicts something else, dosing ends.", _another_suspect),
+    Rule("restricted", "first", "Do not add. The liquid line is restricted.", "do_not_charge",
+         "act", "A measured step is a restriction, whatever the gaps read.", _restricted),
+)  # fmt: skip
+
+FIRST: tuple[Rule, ...] = (
+    Rule("first", "first", "", "do_not_charge", "air",
+         "Air, coils, bulb and weather before charge: what opens the gate is the next step.",
+         _what_comes_first),
+    Rule("wait", "clocks", "Wait.", "do_not_charge", "settle",
+         "What has not settled is not read.", _clocks),
+)  # fmt: skip

@@ -1,0 +1,96 @@
+"""Everything a rule of the decision may look at, worked out once and only when it is asked for."""
+
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass, field
+from functools import cached_property
+
+from nudge.core.circuit.case import Case
+from nudge.core.circuit.past import Moment
+from nudge.core.judgement.beliefs import Weighing
+from nudge.core.judgement.decision.doses import DoseAnswer, dose_answers
+from nudge.core.judgement.decision.robust import Standing, low_in, stands
+from nudge.core.judgement.diagnosis import Diagnosis
+from nudge.core.judgement.features import Feature
+from nudge.core.judgement.hazards import Hazard
+from nudge.core.judgement.next_checks import Proposal, next_checks
+from nudge.core.look.decide import Look
+from nudge.core.said import Said
+from nudge.core.settling.gates import Breach
+from nudge.core.settling.trust import TrustCheck
+from nudge.core.targets.choose import Targets
+from nudge.core.targets.school import Level
+
+
+@dataclass(frozen=True)
+class Ground:
+    """A case with its target, doubts, gates, marks, hazards, beliefs and doses."""
+
+    case: Case
+    targets: Targets
+    doubts: Sequence[tuple[TrustCheck, Said]] = ()
+    breaches: Sequence[Breach] = ()
+    marks: Mapping[str, Feature] = field(default_factory=dict)
+    hazards: Sequence[tuple[Hazard, Said]] = ()
+    weighing: Weighing | None = None
+    diagnosis: Diagnosis | None = None
+    look: Look | None = None
+    measured: Sequence[str] = ()
+    """The signs the readings allow."""
+    proven_at: Callable[[Moment, int], bool] = lambda _, __: False
+    """Whether an earlier moment, by its place, was itself a proven case of adding."""
+    method: str | None = None
+    preferred: Sequence[str] = ()
+
+    @cached_property
+    def blocking(self) -> list[Breach]:
+        return [breach for breach in self.breaches if breach.effect == "blocks"]
+
+    @cached_property
+    def answers(self) -> tuple[DoseAnswer, ...]:
+        """Every dose of this visit, and whether it was answered."""
+        return dose_answers(self.case)
+
+    @cached_property
+    def checks(self) -> Sequence[Proposal]:
+        """What would settle most per minute, best first."""
+        if self.weighing is None:
+            return ()
+        return next_checks(self.case, self.weighing, tuple(self.measured))
+
+    @property
+    def standing_low(self) -> float:
+        """The belief in low charge as it stands, without asking how well it holds."""
+        return 0.0 if self.weighing is None else low_in(self.weighing)
+
+    def first_was_proven(self) -> bool:
+        """Whether the reading before the first dose of this visit said to add."""
+        moments = self.case.context.past.moments
+        dosed = [n for n, moment in enumerate(moments) if moment.added_kg]
+        first = dosed[0] if dosed else len(moments)
+        return first > 0 and self.proven_at(moments[first - 1], first - 1)
+
+    @property
+    def given_kg(self) -> float:
+        return sum(one.amount_kg for one in self.answers)
+
+    @property
+    def deciding(self) -> Feature | None:
+        """The measured quantity that decides, against its window; None unread or untargeted."""
+        school = self.targets.deciding
+        return None if school is None else self.marks.get(school.judges)
+
+    def level(self, key: str) -> Level | None:
+        return self.marks[key].level if key in self.marks else None
+
+    @property
+    def leader(self) -> str:
+        return next(iter(self.weighing.suspects)) if self.weighing else ""
+
+    def belief(self, suspect: str) -> float:
+        """The belief in one suspect, alone or in a pair, 0 to 1."""
+        return 0.0 if self.weighing is None else self.weighing.suspects[suspect]
+
+    @cached_property
+    def standing(self) -> Standing:
+        """How the belief in low and in high charge stands when readings move or are left out."""
+        return stands(self.case, self.weighing, self.method, self.preferred)

@@ -1,0 +1,363 @@
+"""The rules of a system that reads low: a leak, a hold with the one thing missing, or add."""
+
+from collections.abc import Set as AbstractSet
+
+from nudge.core.judgement.check_table import CHECKS, Check
+from nudge.core.judgement.decision.decision import HangsOn
+from nudge.core.judgement.decision.ground import Ground
+from nudge.core.judgement.decision.limits import least
+from nudge.core.judgement.decision.robust import FOUR
+from nudge.core.judgement.decision.rule import Finding, Rule
+from nudge.core.judgement.decision.words import capital, joined, paragraph, percent
+from nudge.core.judgement.features import Feature
+from nudge.core.judgement.next_checks import is_done
+from nudge.core.judgement.over_time import REPEATED, SHORT_SHARE
+from nudge.core.judgement.proof import ADD_PROOF, ProofRow, prove
+from nudge.core.judgement.suspect_table import SUSPECTS
+from nudge.core.said import degrees_f, difference, say
+from nudge.core.settling.gates import CLOCKS
+from nudge.core.vocabulary.points import POINTS
+
+EMPTY_SUBCOOLING_K = degrees_f(1)
+EMPTY_SUPERHEAT_OVER_K = degrees_f(10)
+EMPTY_SUPERHEAT_UNTARGETED_K = degrees_f(40)
+FREEZING_C = 0.0
+LEAK_ACT = (
+    "A system does not use refrigerant up. Find and repair the leak, evacuate, weigh in; topping "
+    "up a leaker is not a repair."
+)
+PAST_ITS_GATE = "A gate was passed to say this, so it is no ground to move refrigerant."
+CLAMPS = {
+    "suction_line_temp": "the suction clamp",
+    "liquid_line_temp": "the liquid clamp",
+    "suction_pressure": "the suction gauge",
+    "liquid_pressure": "the liquid gauge",
+}
+
+
+def evidence(ground: Ground) -> list[Feature]:
+    """The deciding quantity, then both gaps."""
+    first = ground.targets.deciding.judges if ground.targets.deciding else "subcooling"
+    keys = dict.fromkeys((first, "subcooling", "superheat"))
+    return [ground.marks[key] for key in keys if key in ground.marks]
+
+
+def reads_low(ground: Ground) -> bool:
+    mark, school = ground.deciding, ground.targets.deciding
+    if mark is None or school is None:
+        return False
+    return mark.level == ("low" if school.judges == "subcooling" else "high")
+
+
+def is_weighed_in(ground: Ground) -> bool:
+    """Opened, proven tight and freshly weighed in: what it lacks was never put in."""
+    past = ground.case.context.past
+    return past.weighed_in and past.proven_tight
+
+
+def find_empty(ground: Ground) -> Finding | None:
+    """Emptiness by the gaps, borne out by the beliefs, and by them without any one reading."""
+    shut = {b.gate.key for b in ground.blocking}
+    is_empty = _has_no_liquid(ground) and not shut & (CLOCKS - {"not_settled"})
+    if not is_empty and not (_starves_cold(ground) and not shut):
+        return None
+    if ground.leader != "undercharge" or ground.standing.low < least("find_leak"):
+        return None
+    if is_weighed_in(ground) or any(one.answered is False for one in ground.answers):
+        return None
+    without = ground.standing.low_without
+    if any(belief < least("leak_without") for belief in without.values()):
+        return None
+    marks = [ground.marks[k] for k in ("subcooling", "superheat") if k in ground.marks]
+    return Finding(
+        paragraph("Far too little refrigerant:", marks, LEAK_ACT), "low",
+        hangs_on=None, belief=ground.standing.low,
+    )  # fmt: skip
+
+
+def _has_no_liquid(ground: Ground) -> bool:
+    """No subcooling and superheat far over target (40 °F where there is no target)."""
+    derived = ground.case.derived
+    if derived.subcooling is None or derived.superheat is None:
+        return False
+    target = ground.marks.get("superheat")
+    over = target.high + EMPTY_SUPERHEAT_OVER_K if target else EMPTY_SUPERHEAT_UNTARGETED_K
+    return derived.subcooling <= EMPTY_SUBCOOLING_K and derived.superheat > over
+
+
+def _starves_cold(ground: Ground) -> bool:
+    """Low subcooling, high superheat and suction in the freezing range: a leak, not a trim."""
+    saturation = ground.case.derived.evaporator_saturation
+    levels = (ground.level("subcooling"), ground.level("superheat"))
+    return levels == ("low", "high") and saturation is not None and saturation < FREEZING_C
+
+
+def _leak_seen(ground: Ground) -> Finding | None:
+    if not (reads_low(ground) and ground.case.saw("oil_seen_at_joint")) or is_weighed_in(ground):
+        return None
+    if ground.leader != "undercharge" or ground.belief("undercharge") < least("find_leak"):
+        return None
+    return _leak(ground, "Oil at a joint says where it went. Repair that, then weigh in.")
+
+
+def _leak(ground: Ground, closing: str) -> Finding:
+    return Finding(paragraph("Low on charge:", evidence(ground), closing), "low",
+                   belief=ground.belief("undercharge"))  # fmt: skip
+
+
+def door_is_open(ground: Ground) -> bool:
+    """A first dose was proven, every one was answered, and low charge is still likely."""
+    doses = [one for one in ground.answers if one.amount_kg > 0]
+    return (
+        bool(doses)
+        and len(doses) == len(ground.answers)
+        and all(one.answered for one in doses)
+        and not ground.case.context.past.corrected
+        and ground.standing_low >= least("add_again")
+        and ground.first_was_proven()
+    )
+
+
+def _contradicted(ground: Ground) -> Finding | None:
+    if not reads_low(ground):
+        return None
+    found = prove(ADD_PROOF, ground.case, ground.marks).contradicted
+    if not found:
+        return None
+    row = found[0]
+    return Finding(
+        paragraph("It reads low on charge:", evidence(ground), f"But: {row.if_contradicted}."),
+        hangs_on=hang_on_row(row, set(ground.case.record)) or best_check(ground),
+    )  # fmt: skip
+
+
+def _another_leads(ground: Ground) -> Finding | None:
+    """It reads low, and something else explains it better, or cannot be told from it."""
+    if not reads_low(ground):
+        return None
+    if ground.weighing is not None and ground.leader == "undercharge":
+        return None
+    label = SUSPECTS[ground.leader].label.lower() if ground.leader else "not weighed here"
+    return Finding(
+        paragraph("It reads low on charge:", evidence(ground),
+                  f"But it may as well be “{label}”. Settle that first."),
+        hangs_on=best_check(ground),
+    )  # fmt: skip
+
+
+def _something_missing(ground: Ground) -> Finding | None:
+    if not reads_low(ground) or door_is_open(ground):
+        return None
+    missing = prove(ADD_PROOF, ground.case, ground.marks).missing
+    unsure = [point for point in FOUR if point in ground.case.context.unsure]
+    if not missing and not unsure:
+        return None
+    asks = list(dict.fromkeys(row.if_missing for row in missing))
+    asks += [
+        f"measure {POINTS[point].label.lower()}, which is old or an estimate" for point in unsure
+    ]
+    count = "One thing is" if len(asks) == 1 else f"{len(asks)} things are"
+    hangs = hang_on_row(missing[0]) if missing else _again(unsure[0])
+    return _almost(ground, f"{count} missing: {'; '.join(asks)}.", hangs)
+
+
+def _not_sure(ground: Ground) -> Finding | None:
+    if not reads_low(ground) or door_is_open(ground):
+        return None
+    standing = ground.standing
+    enough = standing.low >= least("add") and standing.low_alone >= least("add_alone")
+    if not enough:
+        check = parting_check(ground)
+        pair = _beside(ground)
+        what = "That is not enough to add on."
+        if pair:
+            what = f"“{capital(pair)}” is likely there as well, and comes first."
+        return _almost(ground, what, check)
+    if standing.worst_low < least("add_moved"):
+        return _almost(ground, f"It hangs on {_named(standing.worst_by)}: within its own ± it "
+                       "turns. Read it again.", _again(standing.worst_by))  # fmt: skip
+    return None
+
+
+def _beside(ground: Ground) -> str:
+    """What is likeliest to be wrong besides low charge; "" where nothing is."""
+    if ground.weighing is None or ground.standing.low < least("add"):
+        return ""
+    rows = [
+        (belief, row.signature.suspects)
+        for row, belief in ground.weighing.rows
+        if len(row.signature.suspects) == 2 and "undercharge" in row.signature.suspects
+    ]
+    names = max(rows)[1] if rows else ()
+    return next((SUSPECTS[n].label.lower() for n in names if n != "undercharge"), "")
+
+
+def _hangs_on_one(ground: Ground) -> Finding | None:
+    """One pressure or clamp alone makes it low: that one is asked for, and nothing else."""
+    if not reads_low(ground) or door_is_open(ground):
+        return None
+    standing = ground.standing
+    short = {
+        point: belief
+        for point, belief in standing.low_without.items()
+        if belief < least(_without(ground, point))
+    }
+    if not short:
+        return None
+    point = min(short, key=lambda p: short[p])
+    if point in standing.confirmed:
+        return _almost(
+            ground, f"Without {CLAMPS[point]} nothing speaks for it, confirmed or not. Put "
+            "another instrument there.", _again(point),
+        )  # fmt: skip
+    move = "zero it" if point.endswith("pressure") else "move it"
+    return _almost(ground, f"This hangs on {CLAMPS[point]} alone: {move} and read again.",
+                   _again(point))  # fmt: skip
+
+
+def _without(ground: Ground, point: str) -> str:
+    """The row of `LIMITS` that says how low charge has to stand without a reading."""
+    if point in ground.standing.confirmed:
+        return "add_confirmed"
+    if "supply_air_temp" not in ground.case.readings:
+        return "add_without"
+    if point.endswith("pressure"):
+        return "add_without_pressure"
+    return "add_without_clamp" if ground.level("superheat") == "high" else "add_without"
+
+
+def _almost(ground: Ground, what: str, hangs: HangsOn | None) -> Finding:
+    belief = ground.standing.low
+    return Finding(
+        joined([paragraph("It reads low on charge:", evidence(ground)),
+                say("{sure} low charge.", sure=percent(belief)), say(what)]),
+        "low", hangs_on=hangs, belief=belief,
+    )  # fmt: skip
+
+
+def _past_a_gate(ground: Ground) -> Finding | None:
+    if not reads_low(ground) or not any(b.passed for b in ground.breaches):
+        return None
+    return Finding(paragraph("Low on charge:", evidence(ground), PAST_ITS_GATE), "low",
+                   belief=ground.standing.low)  # fmt: skip
+
+
+def _leak_by_history(ground: Ground) -> Finding | None:
+    """Added before, or short at recovery: it leaks. Not where it was just proven tight."""
+    if not reads_low(ground) or is_weighed_in(ground) or ground.answers:
+        return None
+    past = ground.case.context.past
+    if past.additions >= REPEATED:
+        why = f"Refrigerant was added on {past.additions} visits within two years."
+    elif past.recovered_share is not None and past.recovered_share < SHORT_SHARE:
+        why = "Too little came out at recovery."
+    else:
+        return None
+    return _leak(ground, f"{why} Find and repair the leak, then weigh in; topping up a leaker is "
+                 "not a repair.")  # fmt: skip
+
+
+def _add(ground: Ground) -> Finding | None:
+    if not reads_low(ground):
+        return None
+    look = "" if is_weighed_in(ground) else "Look for the leak too: it went somewhere."
+    opening = "Low on charge, and its look-alikes are ruled out:"
+    if ground.answers:
+        opening, look = "Still low, and it answers:", ""
+    now = ground.deciding
+    return Finding(
+        paragraph(opening, evidence(ground), look), "low", belief=ground.standing.low,
+        wrong_if=(
+            say(f"{capital(ground.targets.deciding.judges if ground.targets.deciding else '')} "
+                "still near {now} after the wait, or suction that did not move: then it is not "
+                "getting through, and nothing more goes in.",
+                now=difference(now.value if now else 0.0)),
+            say("Superheat under {floor}: stop at once.", floor=difference(degrees_f(5))),
+        ),
+    )  # fmt: skip
+
+
+def hang_on_row(row: ProofRow, have: AbstractSet[str] = frozenset()) -> HangsOn | None:
+    """What a row of a proof asks for."""
+    kind, key = row.asks
+    if kind == "test" and not row.check:
+        return None
+    if kind in ("test", "look") and row.check:
+        return hang_on_check(CHECKS[row.check], row.if_missing or row.if_contradicted, have)
+    return HangsOn(kind, key, say(capital(row.if_missing or row.if_contradicted) + "."))
+
+
+def hang_on_check(check: Check, why: str = "", have: AbstractSet[str] = frozenset()) -> HangsOn:
+    """A check as the one thing: by its first reading that nobody took, its look, or as a test."""
+    said = say(capital(why) + "." if why else check.why)
+    if check.points:
+        point = next((p for p in check.points if p not in have), check.points[-1])
+        return HangsOn("reading", point, said)
+    return HangsOn("look" if check.look is not None else "test", check.key, said)
+
+
+def best_check(ground: Ground) -> HangsOn | None:
+    """The check that would settle most per minute."""
+    if not ground.checks:
+        return None
+    return hang_on_check(ground.checks[0].check, have=set(ground.case.record))
+
+
+def parting_check(ground: Ground) -> HangsOn | None:
+    """Where low charge leads already: the own test of what is likeliest besides or instead."""
+    if ground.weighing is None:
+        return None
+    against: dict[str, float] = {}
+    for row, belief in ground.weighing.rows:
+        for name in row.signature.suspects:
+            if row.signature.suspects != ("undercharge",) and name != "undercharge":
+                against[name] = against.get(name, 0.0) + belief
+    device, case = ground.case.plate.metering_device.value, ground.case
+    have = set(case.record) | case.context.observations
+    for name in sorted(against, key=lambda one: -against[one]):
+        for key in SUSPECTS[name].own_test:
+            check = CHECKS[key]
+            fits = not check.devices or device in check.devices
+            if fits and not is_done(check, have):
+                return hang_on_check(check, have=have)
+    return best_check(ground)
+
+
+def _again(point: str) -> HangsOn:
+    """The reading itself, taken again by other means; it is then ticked as confirmed."""
+    how = "Zero it open to air, then read again" if point.endswith("pressure") else (
+        "Clean the spot, move the clamp or put a second one beside it, shaded, then read again"
+    )  # fmt: skip
+    return HangsOn("reading", point, say(f"{how}; tick “readings confirmed” if it reads the same."))
+
+
+def _named(point: str) -> str:
+    return CLAMPS.get(point, POINTS[point].label.lower() if point in POINTS else "one reading")
+
+
+EMPTY: tuple[Rule, ...] = (
+    Rule("empty", "charge", "Find the leak first.", "find_leak", "act",
+         "No subcooling and superheat far over is an empty system, and low charge leads.",
+         find_empty),
+)  # fmt: skip
+
+LOW: tuple[Rule, ...] = (
+    Rule("contradicted", "charge", "Not proven to be charge. Do not add or remove.",
+         "do_not_charge", "judge", "Something measured contradicts low charge.", _contradicted),
+    Rule("another_leads", "charge", "Not proven to be charge. Do not add.", "do_not_charge",
+         "judge", "What else explains the readings better is settled first.", _another_leads),
+    Rule("leak_seen", "charge", "Find the leak first.", "find_leak", "act",
+         "Oil at a joint is where it went.", _leak_seen),
+    Rule("low_missing", "charge", "Looks low. Not proven: do not add yet.", "do_not_charge",
+         "read", "What must be known before anything goes in is not.", _something_missing),
+    Rule("low_unsure", "charge", "Looks low. Not proven: do not add yet.", "do_not_charge", "judge",
+         "The beliefs are not sure enough, or turn within a reading's own ±.", _not_sure),
+    Rule("low_hangs", "charge", "Looks low. Read one thing again before you add.", "do_not_charge",
+         "read", "One reading alone must never add.", _hangs_on_one),
+    Rule("low_past_gate", "charge", "Looks low, judged past a gate: do not add.", "do_not_charge",
+         "act", "What was judged past a gate moves no refrigerant.", _past_a_gate),
+    Rule("leak_by_history", "charge", "Find the leak first.", "find_leak", "act",
+         "What needs refrigerant again and again leaks.", _leak_by_history),
+    Rule("add", "charge", "Add refrigerant, a little at a time.", "add", "act",
+         "Everything measured isolates low charge, and no one reading made it.", _add),
+)  # fmt: skip
