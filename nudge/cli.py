@@ -85,7 +85,7 @@ def _serve(with_demo: bool) -> int:
     )
     server = uvicorn.Server(
         uvicorn.Config(
-            create_app(workshop, is_open=settings.is_open),
+            create_app(workshop, is_open=settings.is_open, hosts=settings.hosts),
             log_level="warning",
             timeout_graceful_shutdown=3,
         )

@@ -1,6 +1,6 @@
 """The application: routes, errors, and the built screens, around one workshop."""
 
-from collections.abc import AsyncIterator
+from collections.abc import AsyncIterator, Sequence
 from contextlib import asynccontextmanager
 from pathlib import Path
 
@@ -11,6 +11,7 @@ from starlette.staticfiles import StaticFiles
 
 from nudge import __version__
 from nudge.api.body_limit import BodyLimit
+from nudge.api.doors import Doors
 from nudge.api.errors import ErrorsOut, answer_errors
 from nudge.api.guest_gate import GuestGate
 from nudge.api.routes import (
@@ -37,11 +38,15 @@ SCREENS = Path(__file__).parents[1] / "web" / "dist"
 
 
 def create_app(
-    workshop: Workshop | None, screens: Path = SCREENS, is_open: bool = False
+    workshop: Workshop | None,
+    screens: Path = SCREENS,
+    is_open: bool = False,
+    hosts: Sequence[str] = (),
 ) -> FastAPI:
     """The ASGI application. `workshop` may be None only to read the OpenAPI document.
 
-    `is_open` lets other machines do everything; else they reach only links to visits.
+    `is_open` lets other machines do everything; else they reach only links to visits. `hosts` are
+    names it answers to besides this machine's own.
     """
 
     @asynccontextmanager
@@ -62,6 +67,7 @@ def create_app(
     app.state.workshop = workshop
     app.add_middleware(BodyLimit)
     app.add_middleware(GuestGate, is_open=is_open)
+    app.add_middleware(Doors, hosts=hosts)
     answer_errors(app)
     for resource in (
         health, refrigerants, assess, vocabulary, pocket, book, charts, methods, visits, charging,

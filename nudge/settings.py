@@ -14,10 +14,13 @@ class Settings:
     port: int
     is_open: bool = False
     """Other machines may do everything, not only follow links to visits."""
+    hosts: tuple[str, ...] = ()
+    """Names it answers to besides this machine's own."""
 
     @staticmethod
     def from_environment() -> "Settings":
-        """`NUDGE_DATA` (default ./data), `HOST` (127.0.0.1), `PORT` (8000), `NUDGE_OPEN`.
+        """`NUDGE_DATA` (default ./data), `HOST` (127.0.0.1), `PORT` (8000), `NUDGE_OPEN`,
+        `NUDGE_HOSTS` (names apart by commas).
 
         Raises: SystemExit, for a port that is not one.
         """
@@ -29,4 +32,5 @@ class Settings:
             os.environ.get("HOST", "127.0.0.1"),
             int(port),
             os.environ.get("NUDGE_OPEN", "") == "1",
+            tuple(h.strip() for h in os.environ.get("NUDGE_HOSTS", "").split(",") if h.strip()),
         )
