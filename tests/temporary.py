@@ -66,5 +66,8 @@ class WithClient(WithDatabase):
 
     def setUp(self) -> None:
         super().setUp()
-        app = create_app(Workshop(self.database, self.clock))
-        self.http = TestClient(app, raise_server_exceptions=False)
+        self.workshop = Workshop(self.database, self.clock)
+        app = create_app(self.workshop)
+        self.http = TestClient(
+            app, raise_server_exceptions=False, headers={"Content-Type": "application/json"}
+        )

@@ -19,6 +19,8 @@ from nudge.core.charging.shortfall import Watched
 from nudge.core.charging.ways import KG_PER_OZ
 from nudge.core.circuit.case import Context
 from nudge.core.errors import CoreError
+from nudge.core.judgement.check_table import CHECKS
+from nudge.core.judgement.looks import LOOK_OF
 from nudge.core.plant.circuit import NoOperatingPoint
 from nudge.core.plant.faults import FAULTS, Present, spoiled
 from nudge.core.plant.machine import Conditions
@@ -92,6 +94,7 @@ class Rig:
         self.indoor, self.humidity = rng.uniform(23.3, 27.0), rng.uniform(42, 56)
         self.outdoor_drift, self.indoor_drift = rng.uniform(-1.5, 2), rng.uniform(-1.2, 0.3)
         self._bias: dict[str, float] = {}
+        self.seen: frozenset[str] = SEEN
         self.flooded = False
 
     def truth(self) -> dict[str, float]:
@@ -124,7 +127,7 @@ class Rig:
     @property
     def context(self) -> Context:
         since = self.minutes - self.touched
-        return Context(self.minutes, since, SEEN)
+        return Context(self.minutes, since, self.seen)
 
 
 def with_charge(of: Site, rng: Random) -> Site:
@@ -157,6 +160,8 @@ def _closed_loop(rig: Rig, over: float) -> Charged | Refused:
     history = [Dosed(rig.minutes, 0.0, rig.read())]
     doses, waited, trims = 0, 0.0, 0
     said = advise(rig.of.plate, history, rig.context)
+    if said.action not in ("add", "remove"):
+        said = _after_the_one(rig, said, history)
     watched: Watched = said.sized.watched if said.sized else "subcooling"
     if said.action not in ("add", "remove"):
         judged = said.decision.judged
@@ -196,6 +201,16 @@ def _closed_loop(rig: Rig, over: float) -> Charged | Refused:
     ended = said.decision.key if said.action == "stop" else said.action
     return Charged(over, doses, waited, ended, off, near, beyond, flooded, hand,
                    window[0] - 0.01 <= off <= window[1] + 0.01, trims)  # fmt: skip
+
+
+def _after_the_one(rig: Rig, said: Nudge, history: list[Dosed]) -> Nudge:
+    """The one look or test it asks for, done on a system that has nothing wrong besides."""
+    hangs = said.decision.hangs_on
+    check = CHECKS.get(hangs.key) if hangs is not None else None
+    if check is None or check.look is None or not check.look.no or check.look.no not in LOOK_OF:
+        return said
+    rig.seen |= {check.look.no}
+    return advise(rig.of.plate, history, rig.context)
 
 
 def _off(said: Nudge, watched: Watched) -> tuple[float, tuple[float, float]]:

@@ -1,5 +1,6 @@
 """What goes on paper, and in which words: the whole record, and one plain page."""
 
+from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import datetime, tzinfo
 
@@ -122,6 +123,27 @@ def _paper(subject: Subject, title: str) -> Paper:
     return Paper(f"{title}: {subject.place}", foot, everything)
 
 
+def verdict_lines(visit: VisitOut, at: Callable[[datetime], str] = str) -> list[str]:
+    """The decision on paper: what it says, why, what it hangs on, what moves, when to read again.
+
+    `at` writes a moment as the reader's clock shows it.
+    """
+    if visit.assessment is None:
+        return [visit.problem or "Nothing was read, so nothing is judged."]
+    decision = visit.assessment.decision
+    lines = [decision.headline, decision.reason]
+    if decision.hangs_on is not None and decision.hangs_on.kind != "minutes":
+        lines.append(f"It hangs on: {decision.hangs_on.label}.")
+    if decision.dose is not None:
+        dose, way = decision.dose, "Out" if decision.dose.amount < 0 else "In"
+        lines.append(
+            f"{way}: {abs(dose.amount):g} {dose.unit}; then {dose.watched} near {dose.middle:g}."
+        )
+    if decision.ready_at is not None:
+        lines.append(f"To be read again from {at(decision.ready_at)}.")
+    return lines
+
+
 def _verdict(pdf: Paper, subject: Subject) -> None:
     visit = subject.visit
     pdf.head("Verdict")
@@ -135,8 +157,10 @@ def _verdict(pdf: Paper, subject: Subject) -> None:
     if assessed is None:
         pdf.line_of(visit.problem or "Nothing was read, so nothing is judged.", 11)
         return
-    pdf.line_of(assessed.charge.headline, 13, bold=True)
-    pdf.line_of(assessed.charge.reason)
+    headline, *said = verdict_lines(visit, subject.at)
+    pdf.line_of(headline, 13, bold=True)
+    for line in said:
+        pdf.line_of(line)
     school = next((s for s in SCHOOLS if s.key == assessed.charge.method), None)
     pdf.pairs([
         ("Method", school.label if school else "no method decides"),
@@ -367,7 +391,11 @@ def _found(subject: Subject) -> list[str]:
                      if visit.look.decision == "leave_caps_on"
                      else "Its temperatures ask for a closer look with gauges.")  # fmt: skip
     elif visit.assessment is not None:
-        advice = visit.assessment.charge.advice
+        decision = visit.assessment.decision
+        advice = decision.advice
+        if decision.order == "danger":
+            lines.append("The system had to be stopped: it was working outside what is safe for "
+                         "it.")  # fmt: skip
         lines.append({
             "leave": "The refrigerant charge is right.",
             "add": "There was too little refrigerant in it. Refrigerant does not wear out: it "

@@ -100,7 +100,7 @@ class JudgingTest(WithClient):
         self.assertNotIn("undercharge", [change["leads"] for change in changes])
 
     def test_plain_text_holds_verdict_evidence_and_checks(self):
-        text = plain_text(answered(observations=["filter_clean"]))
+        text = plain_text(answered(observations=["filter_clean", "readings_confirmed"]))
         for part in ("Verdict: Add refrigerant", "Care:", "Suspect, ", "  For: Subcooling",
                      "Mind: ", "Check 1, "):  # fmt: skip
             self.assertIn(part, text)

@@ -32,7 +32,8 @@ class RealServerTest(unittest.TestCase):
         payload = (
             raw if raw is not None else json.dumps(body).encode() if body is not None else None
         )
-        headers = {} if raw is not None else {"Content-Type": "application/json"}
+        kind = "application/json" if raw is None else "application/octet-stream"
+        headers = {"Content-Type": kind}
         request = urllib.request.Request(self.nudge.url + path, payload, headers, method=method)
         try:
             with urllib.request.urlopen(request, timeout=20) as answer:

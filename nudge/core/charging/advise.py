@@ -22,7 +22,7 @@ from nudge.core.judgement.assess import Assessment, assess
 from nudge.core.judgement.decision import Decision, Dose
 from nudge.core.judgement.decision.limits import least
 from nudge.core.look.estimate import OwnHistory
-from nudge.core.said import Measure, Said, say
+from nudge.core.said import Measure, Said, degrees_f, say
 from nudge.core.targets import fallback_subcooling
 from nudge.core.targets.choose import choose_targets
 from nudge.core.targets.school import Judged
@@ -228,6 +228,14 @@ def _with_dose(assessed: Assessment, aim: _Aim, sized: Sized) -> Decided:
         amount = -aim.back_kg(sized.watched)
     else:
         amount = _dose_kg(assessed, sized, sized.way.room_k)
+    if amount == 0 and _is_as_near_as_read(decision):
+        held = replace(
+            decision, key="near_enough", advice="leave", wrong_if=(), stage="close",
+            headline="As near as it can be read. Leave it.",
+            reason=say("It stands outside its window by less than two instruments can be off, and "
+                       "the smallest dose would take it past."),
+        )  # fmt: skip
+        return Decided(replace(assessed, decision=held, cautions=()), sized)
     if amount == 0:
         held = replace(
             decision, key="no_dose", headline="Stop. No dose is safe from here.",
@@ -239,6 +247,18 @@ def _with_dose(assessed: Assessment, aim: _Aim, sized: Sized) -> Decided:
     sized = _forecast(assessed, sized, amount)
     held = replace(decision, dose=_dose(amount, sized, decision.judged or "subcooling"))
     return Decided(replace(assessed, decision=held), sized)
+
+
+OWN_LIMIT_K = degrees_f(1.3)
+"""The ± of a superheat or a subcooling: a pressure's and a clamp's together."""
+
+
+def _is_as_near_as_read(decision: Decision) -> bool:
+    target, off = decision.target, decision.off_k
+    if target is None or off is None:
+        return False
+    low, high = target.low - target.value, target.high - target.value
+    return low - OWN_LIMIT_K <= off <= high + OWN_LIMIT_K
 
 
 def _dose_kg(assessed: Assessment, sized: Sized, room_k: float) -> float:
@@ -257,7 +277,10 @@ def _may_trim(assessed: Assessment) -> bool:
     A guess is no target to trim to, and past a gate nothing moves.
     """
     decision, weighing, deciding = assessed.decision, assessed.weighing, assessed.targets.deciding
-    if decision.key != "right" or decision.off_k is None or weighing is None or deciding is None:
+    if decision.off_k is None or weighing is None or deciding is None:
+        return False
+    dosed = _has_dosed(assessed.case.context)
+    if decision.key not in (("right", "right_open") if dosed else ("right",)):
         return False
     if deciding.key == fallback_subcooling.KEY or any(b.passed for b in assessed.breaches):
         return False
@@ -266,7 +289,8 @@ def _may_trim(assessed: Assessment) -> bool:
                   has_collar=assessed.case.saw("collar_on"))  # fmt: skip
     is_short = (decision.off_k < 0) == (deciding.judges == "subcooling")
     likely = weighing.alone("none") + weighing.alone("undercharge")
-    return is_short and abs(decision.off_k) > way.near_k and likely >= least("trim")
+    wanted = least("add_again" if dosed else "trim")  # what doses did is the better witness
+    return is_short and abs(decision.off_k) > way.near_k and likely >= wanted
 
 
 def _forecast(assessed: Assessment, sized: Sized, amount_kg: float) -> Sized:

@@ -130,7 +130,7 @@ def _ground(
             ground, _, _ = _ground(plate, moment.readings, then, method, preferred, own)
         except CoreError:
             return False
-        return decide(ground).advice == "add"
+        return decide(ground).moves_refrigerant
 
     ground = Ground(
         case, targets, doubts, open_gates(case, targets),

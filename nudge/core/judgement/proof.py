@@ -37,6 +37,9 @@ class ProofRow:
     if_contradicted: str
     check: str = ""
     """The check of `CHECKS` that would measure what is missing."""
+    until_answered: bool = False
+    """Once a first proven dose was answered the answer is the better witness of this one: near
+    its target a system short of charge looks like one with nothing wrong."""
     required: bool = False
     """Unmeasured, it stands in the way."""
     asks: tuple[HangsKind, str] = ("test", "")
@@ -130,6 +133,7 @@ ADD_PROOF: tuple[ProofRow, ...] = (
         "Subcooling is not low, so the liquid is there and is not getting through: look for a "
         "restriction or a starving metering device",
         "read_liquid_side",
+        until_answered=True,
     ),
     ProofRow(
         "none",
@@ -149,6 +153,7 @@ ADD_PROOF: tuple[ProofRow, ...] = (
         "read_suction_side",
         required=True,  # it is watched while refrigerant goes in
         asks=("reading", "suction_line_temp"),
+        until_answered=True,
     ),
     ProofRow(
         "metering_overfeed",
@@ -202,6 +207,7 @@ ADD_PROOF: tuple[ProofRow, ...] = (
         "Suction is high for this return air, which low charge never does: check the compressor, "
         "the load and the metering device",
         "read_return_air",
+        until_answered=True,
     ),
     ProofRow(
         "reversing_valve_leak",
@@ -210,6 +216,7 @@ ADD_PROOF: tuple[ProofRow, ...] = (
         "read both pressures",
         "The pressures lean towards each other: check that the compressor pumps",
         "read_suction_side",
+        until_answered=True,
     ),
     ProofRow(
         "liquid_line_restriction",
@@ -231,6 +238,7 @@ ADD_PROOF: tuple[ProofRow, ...] = (
         _unless("temperature_split", "high"),
         "",
         "The temperature split is large: too little air is a likelier cause of low suction",
+        until_answered=True,
     ),
     ProofRow(
         "liquid_line_restriction",
@@ -239,6 +247,7 @@ ADD_PROOF: tuple[ProofRow, ...] = (
         "",
         "What went in did not raise suction: it is not getting through. Look for a restriction or "
         "a starving metering device",
+        until_answered=True,
     ),
     ProofRow(
         "unsettled",
@@ -324,9 +333,10 @@ class Proof:
         return not self.missing and not self.contradicted
 
 
-def prove(rows: tuple[ProofRow, ...], case: Case, marks: Marks) -> Proof:
-    """Walk a proof table."""
-    answers = [(row, row.proven(case, marks)) for row in rows]
+def prove(rows: tuple[ProofRow, ...], case: Case, marks: Marks, is_answered: bool = False) -> Proof:
+    """Walk a proof table; `is_answered` where a first proven dose was answered."""
+    asked = [row for row in rows if not (is_answered and row.until_answered)]
+    answers = [(row, row.proven(case, marks)) for row in asked]
     return Proof(
         tuple(row for row, answer in answers if answer is None and row.required),
         tuple(row for row, answer in answers if answer is False),

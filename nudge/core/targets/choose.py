@@ -56,7 +56,8 @@ def choose_targets(case: Case, method: str | None = None, preferred: Sequence[st
     """Targets for a case: by `method` if asked, else the first preferred school that can
     answer, else the most trusted one.
 
-    `deciding` is None when no school has what it needs (an orifice without a wet bulb).
+    `deciding` is None when no school has what it needs (an orifice without a wet bulb), and where
+    a maker's chart that would decide is blank here: another school is asked for by `method`.
     Raises: UnknownName for a method Nudge does not have, CoreError for one that only checks.
     """
     asked = school_named(SCHOOLS, method) if method else None
@@ -76,11 +77,19 @@ def choose_targets(case: Case, method: str | None = None, preferred: Sequence[st
     wanted = [s for key in preferred for s in deciders if s.key == key]
     ranked = deciders if asked is None else [s for s in deciders if s is asked]
     deciding = next(iter((wanted if asked is None else []) + ranked), None)
+    if asked is None and deciding not in wanted and _is_outranked(deciding, silent):
+        deciding = None  # the maker's own chart is blank here: no other takes its place unasked
     windows: dict[Judged, Target] = {}
     for school in ([deciding] if deciding else []) + able:
         windows.setdefault(school.judges, answers[school.key])
     others = tuple(s for s in deciders if s is not deciding)
     return Targets(windows, deciding, others, tuple(silent), answers)
+
+
+def _is_outranked(deciding: School | None, silent: Sequence[tuple[School, Said]]) -> bool:
+    """Whether a school of more trust applies, and has nothing to say here."""
+    rank = len(SCHOOLS) if deciding is None else SCHOOLS.index(deciding)
+    return any(school.decides_charge and SCHOOLS.index(school) < rank for school, _ in silent)
 
 
 def silent_words(error: CoreError) -> Said:

@@ -9,7 +9,10 @@ from nudge.core.errors import UnknownName
 
 @dataclass(frozen=True, slots=True)
 class Action:
-    """One kind of work. `is_noted`: a person notes it as done. `moves_charge` is +1, −1 or 0; then an amount belongs to it."""
+    """One kind of work. `moves_charge` is +1, −1 or 0; then an amount belongs to it.
+
+    `is_noted`: a person notes it as done.
+    """
 
     key: str
     label: str

@@ -29,8 +29,10 @@ class SchoolsTest(unittest.TestCase):
         of = with_chart("subcooling_by_outdoor", COILS, subcooling=None, indoor_unit="A")
         result = judged(of, CLEAN, oa=102, ra=76, wb=64, suct=122, liq=400, sl=53, ll=104)
         self.assertIn("chart_silent", [b.gate.key for b in result.breaches])
-        assert result.targets.deciding is not None
-        self.assertEqual(result.targets.deciding.key, "fallback_subcooling")
+        self.assertIsNone(result.targets.deciding)  # and no other school takes its place unasked
+        chosen = choose_targets(case(of, oa=102), "fallback_subcooling")
+        assert chosen.deciding is not None
+        self.assertEqual(chosen.deciding.key, "fallback_subcooling")
         asked = choose_targets(case(of, oa=102), "chart_subcooling")
         self.assertIsNone(asked.deciding)
 

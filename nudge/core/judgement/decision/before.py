@@ -6,10 +6,10 @@ from math import ceil
 
 from nudge.core.circuit.whole import whole_charge
 from nudge.core.judgement.decision.decision import HangsOn, Stage
-from nudge.core.judgement.decision.doses import unanswered
+from nudge.core.judgement.decision.doses import IN_VAIN, unanswered
 from nudge.core.judgement.decision.ground import Ground
 from nudge.core.judgement.decision.limits import least
-from nudge.core.judgement.decision.low import find_empty
+from nudge.core.judgement.decision.low import STEPS, find_empty
 from nudge.core.judgement.decision.rule import Finding, Rule
 from nudge.core.judgement.decision.words import joined, paragraph
 from nudge.core.judgement.suspect_table import SUSPECTS
@@ -20,11 +20,8 @@ from nudge.core.units import Quantity
 
 SUPERHEAT_FLOOR_K = degrees_f(5)
 """Superheat never goes under this while refrigerant goes in."""
-IN_VAIN = 2
-"""Doses without an answer after which it is not charge."""
 MOST_ADDED = 0.50
 """Of the whole charge: more than that missing is a leak or an empty system, not a trim."""
-STEPS = ("liquid_line_drop", "drier_drop")
 FEEDS = frozenset({"liquid_line_restriction", "metering_underfeed"})
 UNSETTLED_MINUTES = 2.0
 STAGE_OF_WORK: dict[str, Stage] = {"collar_on": "connect", "condenser_dry": "settle"}

@@ -20,6 +20,8 @@ from nudge.core.targets.choose import choose_targets
 from nudge.core.vocabulary.actions import ACTIONS
 from nudge.core.vocabulary.equipment import Plate
 
+IN_VAIN = 2
+"""Doses without an answer after which it is not charge."""
 ROSE_K = degrees_f(3)
 """Superheat that rises this far after a dose, subcooling standing, is liquid held back."""
 STARVED_K = degrees_f(15)
@@ -39,6 +41,18 @@ class Settled(NamedTuple):
     evaporator: float | None
 
 
+class Before(NamedTuple):
+    """What a dose was given to: a valve or an orifice, how it stood, in or out."""
+
+    at: Settled
+    is_valve: bool
+    removes: bool
+
+    @property
+    def starves(self) -> bool:
+        return (self.at.superheat or 0.0) >= STARVED_K
+
+
 @dataclass(frozen=True, slots=True)
 class AnswerRow:
     """One quantity a dose moves: by how much at the least, and why.
@@ -53,11 +67,7 @@ class AnswerRow:
     per_percent_k: float
     reason: str
     value: Callable[[Settled], float | None]
-    applies: Callable[[Settled, bool], bool]
-
-
-def _starves(before: Settled, is_valve: bool) -> bool:
-    return is_valve and (before.superheat or 0.0) >= STARVED_K
+    applies: Callable[["Before"], bool]
 
 
 ANSWERS: tuple[AnswerRow, ...] = (
@@ -65,19 +75,19 @@ ANSWERS: tuple[AnswerRow, ...] = (
         "subcooling", 1, degrees_f(1.0), degrees_f(0.15),
         "Liquid backs up in the condenser: the first answer of a valve. Two readings of it differ "
         "by nearly {d1} by themselves.",
-        lambda at: at.subcooling, lambda _, is_valve: is_valve,
+        lambda at: at.subcooling, lambda before: before.is_valve or before.removes,
     ),
     AnswerRow(
         "superheat", -1, degrees_f(2.0), degrees_f(0.3),
         "A better fed evaporator: the answer of an orifice, and of a valve that starves. A clamp "
         "and a gauge differ by up to {d2} from one reading to the next.",
         lambda at: at.superheat_off,
-        lambda before, is_valve: not is_valve or _starves(before, is_valve),
+        lambda before: not before.is_valve or before.starves,
     ),
     AnswerRow(
         "evaporator_saturation", 1, degrees_f(1.5), degrees_f(0.1),
         "Suction comes up where the evaporator starved. Where it did not, a valve holds it.",
-        lambda at: at.evaporator, _starves,
+        lambda at: at.evaporator, lambda before: before.starves,
     ),
 )  # fmt: skip
 
@@ -86,7 +96,8 @@ ANSWERS: tuple[AnswerRow, ...] = (
 class DoseAnswer:
     """One dose and what came of it; `answered` is None where that cannot be told.
 
-    `is_open` while no reading is old enough to answer it.
+    That is so while no reading is old enough (`is_open`), and where the dose was too small for
+    every system to show it: then it is told together with the next one.
     """
 
     amount_kg: float
@@ -103,42 +114,58 @@ def dose_answers(case: Case) -> tuple[DoseAnswer, ...]:
     is_valve, whole_kg = case.plate.metering_device.is_valve, whole_charge(case.plate).kg
     found: list[DoseAnswer] = []
     seen: list[Settled] = []
+    carried_kg = 0.0
     for moment in (*past.moments, now):
         if moment.done and not ACTIONS[moment.done].moves_charge:
-            found, seen = [], []  # work was done: what is read now is of another system
+            found, seen, carried_kg = [], [], 0.0  # what is read now is of another system
         at = None if moment is now and is_open else _settled(case.plate, moment)
-        if moment.added_kg and at is None:
-            found.append(DoseAnswer(moment.added_kg, None, is_open=True))
-        elif moment.added_kg and at is not None:
-            found.append(_answered(seen, at, moment.added_kg, is_valve, whole_kg))
-        if at is not None:
+        kg = moment.added_kg
+        if kg and at is None:
+            found.append(DoseAnswer(kg, None, is_open=True))
+            carried_kg += kg
+        elif kg and at is not None:
+            found.append(_answered(seen, at, kg, carried_kg + kg, is_valve, whole_kg))
+            carried_kg = carried_kg + kg if found[-1].answered is None else 0.0
+        if at is not None and not carried_kg:
             seen.append(at)
     return tuple(found)
 
 
 def unanswered(answers: Sequence[DoseAnswer]) -> int:
-    """How many doses were not answered."""
-    return sum(one.answered is False for one in answers)
+    """Doses that were not answered, or that nothing told since one was."""
+    refused = sum(one.answered is False for one in answers)
+    untold = 0
+    for one in reversed(answers):
+        if one.answered:
+            break
+        untold += not one.is_open
+    return max(refused, untold)
 
 
 def _answered(
-    seen: Sequence[Settled], now: Settled, kg: float, is_valve: bool, whole_kg: float
-) -> DoseAnswer:
-    """Against the best that was ever read: what chance lifted once does not count again."""
+    seen: Sequence[Settled], now: Settled, kg: float, in_all_kg: float, is_valve: bool,
+    whole_kg: float,
+) -> DoseAnswer:  # fmt: skip
+    """Against the best that was ever read: what chance lifted once does not count again.
+
+    `in_all_kg` is this dose with the ones before it that nothing told.
+    """
     if not seen:
         return DoseAnswer(kg, None)
-    way, percent = (1 if kg > 0 else -1), 100 * abs(kg) / whole_kg
-    told: list[bool] = []
+    way, percent = (1 if in_all_kg > 0 else -1), 100 * abs(in_all_kg) / whole_kg
+    moved, tellable = False, False
+    given_to = Before(seen[-1], is_valve, in_all_kg < 0)
     for row in ANSWERS:
         before = [v for at in seen if (v := row.value(at)) is not None]
         value = row.value(now)
-        if not before or value is None or not row.applies(seen[-1], is_valve):
+        if not before or value is None or not row.applies(given_to):
             continue
         best = max(way * row.sign * v for v in before)
-        moved = way * row.sign * value - best
-        told.append(moved >= max(row.least_k, percent * row.per_percent_k))
-    wrong = kg > 0 and _wrong_way(seen[-1], now)
-    return DoseAnswer(kg, any(told) and not wrong if told else None, went_wrong_way=wrong)
+        moved |= way * row.sign * value - best >= max(row.least_k, percent * row.per_percent_k)
+        tellable |= percent * row.per_percent_k >= row.least_k
+    if kg > 0 and _wrong_way(seen[-1], now):
+        return DoseAnswer(kg, answered=False, went_wrong_way=True)
+    return DoseAnswer(kg, True if moved else False if tellable else None)
 
 
 def _wrong_way(before: Settled, now: Settled) -> bool:

@@ -7,7 +7,12 @@ from functools import cached_property
 from nudge.core.circuit.case import Case
 from nudge.core.circuit.past import Moment
 from nudge.core.judgement.beliefs import Weighing
-from nudge.core.judgement.decision.doses import DoseAnswer, dose_answers
+from nudge.core.judgement.decision.doses import (
+    IN_VAIN,
+    DoseAnswer,
+    dose_answers,
+    unanswered,
+)
 from nudge.core.judgement.decision.robust import Standing, low_in, stands
 from nudge.core.judgement.diagnosis import Diagnosis
 from nudge.core.judgement.features import Feature
@@ -37,7 +42,7 @@ class Ground:
     measured: Sequence[str] = ()
     """The signs the readings allow."""
     proven_at: Callable[[Moment, int], bool] = lambda _, __: False
-    """Whether an earlier moment, by its place, was itself a proven case of adding."""
+    """Whether an earlier moment, by its place, was itself a proven case of moving refrigerant."""
     method: str | None = None
     preferred: Sequence[str] = ()
 
@@ -63,11 +68,27 @@ class Ground:
         return 0.0 if self.weighing is None else low_in(self.weighing)
 
     def first_was_proven(self) -> bool:
-        """Whether the reading before the first dose of this visit said to add."""
+        """Whether the reading before the first dose of this visit said to move some."""
         moments = self.case.context.past.moments
-        dosed = [n for n, moment in enumerate(moments) if moment.added_kg]
+        dosed = [number for number, moment in enumerate(moments) if moment.added_kg]
         first = dosed[0] if dosed else len(moments)
         return first > 0 and self.proven_at(moments[first - 1], first - 1)
+
+    @cached_property
+    def goes_well(self) -> bool:
+        """Refrigerant moved one way on this visit: the first dose was proven, the last one that
+        can be told was answered, and no reading was corrected since.
+        """
+        answers = self.answers
+        told = [one.answered for one in answers if one.answered is not None]
+        return (
+            bool(told)
+            and told[-1]
+            and unanswered(answers) < IN_VAIN
+            and len({one.amount_kg > 0 for one in answers}) == 1
+            and not self.case.context.past.corrected
+            and self.first_was_proven()
+        )
 
     @property
     def given_kg(self) -> float:

@@ -92,9 +92,17 @@ def _took_too_much(ground: Ground) -> Finding | None:
     )  # fmt: skip
 
 
+def door_is_open(ground: Ground) -> bool:
+    """A first dose out was proven, every one was answered, and nothing but charge leads."""
+    likely = ground.belief("overcharge") + ground.belief("none")
+    return ground.given_kg < 0 and ground.goes_well and likely >= least("add_again")
+
+
 def _air_not_charge(ground: Ground) -> Finding | None:
     """Low superheat on an orifice is charge only if the liquid side says so too."""
     school = ground.targets.deciding
+    if door_is_open(ground):
+        return None
     if not _high(ground) or school is None or school.judges != "superheat":
         return None
     if ground.level("subcooling") == "high":
@@ -133,6 +141,8 @@ def _something_missing(ground: Ground) -> Finding | None:
 def _indoor_air_open(ground: Ground) -> Finding | None:
     """On an orifice, low superheat is low indoor air as often as too much charge."""
     school = ground.targets.deciding
+    if door_is_open(ground):
+        return None
     if not _high(ground) or school is None or school.judges != "superheat":
         return None
     if ground.level("temperature_split") in ("low", "in"):
@@ -142,6 +152,8 @@ def _indoor_air_open(ground: Ground) -> Finding | None:
 
 
 def _another_leads(ground: Ground) -> Finding | None:
+    if door_is_open(ground):
+        return None
     if not _high(ground) or (ground.weighing is not None and ground.leader == "overcharge"):
         return None
     label = SUSPECTS[ground.leader].label.lower() if ground.leader else "not weighed here"
@@ -153,6 +165,8 @@ def _another_leads(ground: Ground) -> Finding | None:
 
 
 def _not_sure(ground: Ground) -> Finding | None:
+    if door_is_open(ground):
+        return None
     if not _high(ground):
         return None
     standing = ground.standing
@@ -186,6 +200,8 @@ def _air_is_parted(ground: Ground) -> bool:
 
 
 def _air_not_parted(ground: Ground) -> Finding | None:
+    if door_is_open(ground):
+        return None
     if not _high(ground) or _air_is_parted(ground):
         return None
     return _almost(
@@ -289,6 +305,8 @@ def _at_the_edge(ground: Ground) -> Finding | None:
     """In the window, and a fault of charge leads all the same: neither is said alone."""
     if not _right(ground) or ground.leader not in ("undercharge", "overcharge"):
         return None
+    if ground.goes_well:
+        return None  # it was brought there dose by dose, and each was answered
     belief = ground.belief(ground.leader)
     if belief < least("leads"):
         return None

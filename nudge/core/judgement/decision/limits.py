@@ -20,9 +20,9 @@ _ROWS = (
     Limit("add_alone", 0.60, "Low charge with nothing besides. What stands beside it (air, a "
           "drier) is put right first where it is likelier than this leaves room for."),
     Limit("add_moved", 0.50, "It still leads when any one reading is off by the ± of its kind."),
-    Limit("add_without", 0.50, "It still leads with any one pressure or clamp not believed. With "
+    Limit("add_without", 0.40, "It still stands with any one pressure or clamp not believed. With "
           "the five numbers alone the rest says little more than how common low charge is: at "
-          "0.30 and 0.40 a loose clamp and one in the sun were added to."),
+          "0.30 a clamp in the sun was added to."),
     Limit("add_without_pressure", 0.35, "The same for a pressure where the supply air is read as "
           "well: the air side then speaks of its own. At 0.30 a gauge off its zero was added to."),
     Limit("add_without_clamp", 0.20, "The same for a line clamp where the supply air is read and "

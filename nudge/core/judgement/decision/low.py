@@ -22,6 +22,8 @@ EMPTY_SUBCOOLING_K = degrees_f(1)
 EMPTY_SUPERHEAT_OVER_K = degrees_f(10)
 EMPTY_SUPERHEAT_UNTARGETED_K = degrees_f(40)
 FREEZING_C = 0.0
+STEPS = ("liquid_line_drop", "drier_drop")
+"""Where a step in temperature on the liquid's way is measured."""
 LEAK_ACT = (
     "A system does not use refrigerant up. Find and repair the leak, evacuate, weigh in; topping "
     "up a leaker is not a repair."
@@ -65,6 +67,8 @@ def find_empty(ground: Ground) -> Finding | None:
         return None
     if is_weighed_in(ground) or any(one.answered is False for one in ground.answers):
         return None
+    if any(ground.level(step) == "high" for step in STEPS):
+        return None
     without = ground.standing.low_without
     if any(belief < least("leak_without") for belief in without.values()):
         return None
@@ -106,22 +110,19 @@ def _leak(ground: Ground, closing: str) -> Finding:
 
 
 def door_is_open(ground: Ground) -> bool:
-    """A first dose was proven, every one was answered, and low charge is still likely."""
-    doses = [one for one in ground.answers if one.amount_kg > 0]
+    """A first dose in was proven, every one was answered, and nothing but charge leads."""
     return (
-        bool(doses)
-        and len(doses) == len(ground.answers)
-        and all(one.answered for one in doses)
-        and not ground.case.context.past.corrected
-        and ground.standing_low >= least("add_again")
-        and ground.first_was_proven()
+        ground.given_kg > 0
+        and ground.goes_well
+        and ground.standing_low + ground.belief("none") >= least("add_again")
     )
 
 
 def _contradicted(ground: Ground) -> Finding | None:
     if not reads_low(ground):
         return None
-    found = prove(ADD_PROOF, ground.case, ground.marks).contradicted
+    is_open = door_is_open(ground)
+    found = prove(ADD_PROOF, ground.case, ground.marks, is_answered=is_open).contradicted
     if not found:
         return None
     row = found[0]
@@ -136,6 +137,8 @@ def _another_leads(ground: Ground) -> Finding | None:
     if not reads_low(ground):
         return None
     if ground.weighing is not None and ground.leader == "undercharge":
+        return None
+    if ground.leader == "none" and door_is_open(ground):
         return None
     label = SUSPECTS[ground.leader].label.lower() if ground.leader else "not weighed here"
     return Finding(
