@@ -70,7 +70,10 @@ web/dist/index.html: web/node_modules/.ready $(WEB_SOURCES)
 books: setup-dev  ## the rule tables in docs/, from the code's own tables
 	@$(PY) -m tools.books
 
-.PHONY: charge responses drift wander
+.PHONY: charge responses drift wander decisions
+decisions: setup-dev  ## harm, use, one voice, doses in vain: what the one decision does
+	@$(PY) -m tools.decision_study
+
 charge: setup-dev  ## how well the dose advisor charges, in closed loop
 	@$(PY) -m tools.charge_study
 

@@ -5,11 +5,16 @@ one). Systems are numbered from 1000 on, which no table was made from; seeds are
 """
 
 import sys
+import tempfile
 from collections import Counter
 from collections.abc import Callable, Sequence
 from concurrent.futures import ProcessPoolExecutor
 from dataclasses import dataclass, replace
+from datetime import UTC, datetime, timedelta
+from pathlib import Path
 from random import Random
+
+from starlette.testclient import TestClient
 
 from nudge.core.charging.advise import Dosed, advise
 from nudge.core.circuit.case import Context
@@ -22,6 +27,9 @@ from nudge.core.plant.faults import Present
 from nudge.core.said import degrees_f, fahrenheit
 from nudge.core.vocabulary.accuracy import accuracy_of
 from nudge.core.vocabulary.equipment import MeteringDevice, Plate
+from nudge.services.workshop import Workshop
+from nudge.store.database import Database
+from tools.one_voice import ACTS, Voice
 from tools.sweep import FIVE, STEADY_FAULTS, Swept, may_have, read, site, swept
 from tools.troubles_at_rest import PROBE_TROUBLES
 
@@ -329,8 +337,47 @@ def _in_vain(pool: ProcessPoolExecutor, count: int) -> None:
         print(f"    {row}")
 
 
+def speak(number: int) -> tuple[int, list[str]]:
+    """One visit of twelve acts: how many acts were judged, and every contradiction."""
+    from nudge.api.schemas.visits import visit_out
+    from nudge.main import create_app
+    from nudge.reports.written import verdict_lines
+
+    rng = Random(f"voice {number}")
+    with tempfile.TemporaryDirectory() as folder:
+        moment = [datetime(2026, 7, 14, 12, 0, tzinfo=UTC)]
+        workshop = Workshop(Database(Path(folder)), lambda: moment[0])
+        http = TestClient(create_app(workshop), headers={"Content-Type": "application/json"})
+        http.post("/api/sites", json={"id": "here", "name": "Net loft"})
+
+        def later(minutes: float) -> None:
+            moment[0] += timedelta(minutes=minutes)
+
+        def paper(name: str) -> list[str]:
+            return verdict_lines(visit_out(workshop.visits.snapshot(name), "ip"))
+
+        voice = Voice(http, lambda: moment[0], later, paper)
+        voice.begin("v", rng, "here")
+        found: list[str] = []
+        for act in range(ACTS):
+            voice.act("v", act, rng)
+            found += voice.contradictions("v")
+        workshop.database.close()
+    return ACTS, found
+
+
+def _voice(pool: ProcessPoolExecutor, count: int) -> None:
+    found = list(pool.map(speak, range(count), chunksize=2))
+    wrong = [said for _, all_said in found for said in all_said]
+    print(f"one voice: {len(found)} visits, {sum(acts for acts, _ in found)} acts; contradictions "
+          f"{len(wrong)}")  # fmt: skip
+    for said in wrong[:8]:
+        print(f"    {said[:300]}")
+
+
 PARTS: dict[str, tuple[Callable[[ProcessPoolExecutor, int], None], int]] = {
     "harm": (_harm, HARM), "use": (_use, USE), "valve": (_valve, VALVE), "vain": (_in_vain, VAIN),
+    "voice": (_voice, VOICE),
 }  # fmt: skip
 
 

@@ -15,7 +15,7 @@ from urllib.request import urlopen
 from playwright.sync_api import Browser, sync_playwright
 
 ROOT = Path(__file__).parents[1]
-_START_LIMIT_S = 30
+_START_LIMIT_S = 90
 
 
 class RunningNudge:

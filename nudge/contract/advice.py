@@ -158,11 +158,11 @@ def advice_out(nudge: Nudge, units: UnitSystem, ready_at: datetime | None = None
     assessed = answer(nudge.assessment, units, ready_at)
     decision = assessed.decision
     moves = nudge.action in ("add", "remove")
-    missing = sized.learned.missing_kg() if sized else None
+    missing = sized.missing if sized else None
     return AdviceOut(
         units=units,
         action=nudge.action,
-        headline=_headline(nudge, units),
+        headline=_headline(nudge, units, ready_at),
         amount=_mass(nudge.amount_kg, units),
         amount_unit="oz" if units == "ip" else "g",
         bursts=nudge.bursts,
@@ -197,9 +197,11 @@ def advice_out(nudge: Nudge, units: UnitSystem, ready_at: datetime | None = None
     )  # fmt: skip
 
 
-def _headline(nudge: Nudge, units: UnitSystem) -> str:
+def _headline(nudge: Nudge, units: UnitSystem, ready_at: datetime | None) -> str:
     unit = "oz" if units == "ip" else "g"
     amount = f"{_mass(nudge.amount_kg, units):g} {unit}"
+    if nudge.action == "wait" and ready_at is not None:
+        return "Wait, then read again."  # until a moment that is shown beside it
     if nudge.action == "wait":
         return f"Wait {nudge.wait_minutes:g} min, then read again."
     if nudge.action == "add":
@@ -231,7 +233,7 @@ def _response(nudge: Nudge, units: UnitSystem) -> ResponseOut | None:
     if nudge.sized is None:
         return None
     unit_kg = to_si(1.0, Quantity.SMALL_MASS, units) / 1000
-    value, spread = nudge.sized.learned.per_kg()
+    value, spread = nudge.sized.per_kg
     return ResponseOut(*(
         round(from_si(found * unit_kg, Quantity.TEMPERATURE_DIFFERENCE, units), 4)
         for found in (value, spread)
@@ -257,7 +259,7 @@ def _response_said(nudge: Nudge, units: UnitSystem) -> str:
     unit_kg = to_si(one, Quantity.SMALL_MASS, units) / 1000
     value, spread = (
         from_si(found * unit_kg, Quantity.TEMPERATURE_DIFFERENCE, units)
-        for found in nudge.sized.learned.per_kg()
+        for found in nudge.sized.per_kg
     )
     per = "oz" if units == "ip" else "25 g"
     degree = "°F" if units == "ip" else "K"

@@ -9,149 +9,47 @@ import unittest
 from datetime import timedelta
 from random import Random
 
-from nudge.core.visit.calls import call_named
+from nudge.api.schemas.visits import visit_out
+from nudge.reports.written import verdict_lines
 from nudge.services.errors import NotUnderstood
 from tests.temporary import WithClient
+from tools.one_voice import ACTS, Voice
 
-VISITS, ACTS = 12, 12
-LINES = (
-    "suct 108 liq 320 sl 56 ll 97 oa 86 ra 76 wb 63", "suct 120.6 liq 356 sl 51 ll 98 oa 88 ra 76",
-    "suct 126 liq 400 sl 53 ll 95 oa 90 ra 76 wb 64 sa 57", "suct 113 liq 329 sl 53 ll 96.4",
-    "suct 118 liq 345 sl 52 ll 96.3", "sl 58", "ll 101", "lli 96", "sa 61", "suct -4", "liq 560",
-    "oa 58", "ra 66", "wb 63", "dl 231", "suct 341 liq 118", "cea 80", "suct 60 sl 74",
-)  # fmt: skip
-SEEN = ("filter_clean", "filter_dirty", "evaporator_coil_clean", "condenser_coil_clean",
-        "condenser_coil_dirty", "condenser_fan_ok", "readings_confirmed", "condenser_wet",
-        "condenser_dry", "circuit_never_opened", "standing_pressure_right", "collar_on",
-        "oil_seen_at_joint", "bulb_test_no_reaction")  # fmt: skip
-EVENTS = ("system_started", "filter_changed", "condenser_cleaned", "refrigerant_added",
-          "collar_on", "collar_off", "system_stopped")  # fmt: skip
-FAULTS_OF_CHARGE = {"add": "undercharge", "find_leak": "undercharge", "remove": "overcharge"}
+VISITS = 5
 
 
-class OneVoice(WithClient):
-    """What both the test and the study of one voice do."""
+class OneVoiceTest(WithClient):
+    def voice(self) -> Voice:
+        def paper(name: str) -> list[str]:
+            return verdict_lines(visit_out(self.workshop.visits.snapshot(name), "ip"))
 
-    def begin(self, name: str, rng: Random) -> None:
-        system = {"id": name, "site_id": "seed-library", "name": name, "refrigerant": "R-410A",
-                  "metering_device": rng.choice(("txv", "fixed_orifice", "eev")),
-                  "nominal_capacity": 36000, "rated_seer": 14, "target_subcooling": 10,
-                  "factory_charge": 6.6}  # fmt: skip
-        self.assertEqual(self.http.post("/api/systems", json=system).status_code, 201)
-        self.http.post("/api/visits", json={"id": name, "system_id": name})
-        link = self.http.post(f"/api/visits/{name}/links", json={}).json()
-        self.token = link["path"].removeprefix("/look/")
+        return Voice(self.http, self.clock, self.clock.pass_minutes, paper)
 
-    def act(self, name: str, number: int, rng: Random) -> str:
-        """One act from one of two windows, each with its own idea of the time."""
-        act_id, path = f"{name}-{number}", f"/api/visits/{name}"
-        now = (self.clock() - timedelta(minutes=rng.choice((0, 0, 0, 4)))).isoformat()
-        kind = rng.choice(("read", "read", "read", "tick", "tick", "dose", "event", "wait", "wait",
-                           "correct", "undo"))  # fmt: skip
-        if kind == "read":
-            body = {"id": act_id, "text": rng.choice(LINES), "heard_at": now}
-            self.http.post(f"{path}/callouts", json=body)
-        elif kind == "tick":
-            body = {"id": act_id, "key": rng.choice(SEEN), "seen": rng.random() < 0.85}
-            self.http.post(f"{path}/observations", json=body)
-        elif kind in ("event", "dose"):
-            what = "refrigerant_added" if kind == "dose" else rng.choice(EVENTS)
-            body = {"id": act_id, "kind": what, "happened_at": now}
-            if what == "refrigerant_added":
-                body["amount"] = rng.choice((0.5, 3, 6.5, 20))
-            self.http.post(f"{path}/events", json=body)
-        elif kind == "wait":
-            self.clock.pass_minutes(rng.choice((2, 7, 16, 40)))
-        elif kind == "correct":
-            readings = self.http.get(path).json()["readings"]
-            if readings:
-                row = rng.choice(readings)
-                body = {"id": act_id, "reading_id": row["id"], "text": f"{row['value'] + 1:.1f}"}
-                self.http.post(f"{path}/corrections", json=body)
-        else:
-            self.http.post(f"{path}/withdrawals", json={"id": act_id})
-        return kind
-
-    def contradictions(self, name: str) -> list[str]:
-        """Everything that says something else than the decision."""
-        visit = self.http.get(f"/api/visits/{name}").json()
-        if visit["assessment"] is None:
-            return []
-        decision, charge = visit["assessment"]["decision"], visit["assessment"]["charge"]
-        found = []
-
-        def same(who: str, said: object, meant: object) -> None:
-            if said != meant:
-                found.append(f"{who}: {said!r}, not {meant!r}")
-
-        for key in ("state", "advice", "headline", "reason"):
-            same(f"charge.{key}", charge[key], decision[key])
-        card = self.http.get(f"/api/visits/{name}/nudge").json()
-        moves = decision["advice"] in ("add", "remove")
-        same("card moves", card["action"] in ("add", "remove"), moves)
-        same("card's decision", card["assessment"]["decision"]["key"], decision["key"])
-        same("card's moment", card["ready_at"], decision["ready_at"])
-        if moves:
-            same("card's amount", card["amount"], abs(decision["dose"]["amount"]))
-            same("card's way", card["action"], decision["advice"])
-        else:
-            same("no dose", decision["dose"], None)
-        order = self.http.get(f"/api/visits/{name}/order").json()
-        if decision["stage"] in call_named("").stages:
-            same("rail", order["here"], decision["stage"])
-        guest = self.http.get(f"/api/guest/{self.token}").json()["visit"]["assessment"]["decision"]
-        same("guest", guest, decision)
-        today = self.http.get("/api/today").json()["under_way"]
-        line = next(one for one in today if one["id"] == name)
-        same(
-            "today", (line["headline"], line["advice"]), (decision["headline"], decision["advice"])
-        )
-        suspects = visit["assessment"]["suspects"]
-        wants = FAULTS_OF_CHARGE.get(decision["advice"])
-        if wants and suspects and not visit["doses"]:
-            same("its leading suspect", suspects[0]["fault"], wants)
-        if decision["advice"] == "leave" and decision["key"] == "right" and not visit["doses"]:
-            leads = suspects[0]["fault"] if suspects[0]["belief"] >= 0.5 else ""
-            same("left alone", leads in ("undercharge", "overcharge"), False)
-        return found
-
-
-class OneVoiceTest(OneVoice):
     def test_random_visits_speak_with_one_voice(self):
-        rng = Random(20261128)
-        judged = 0
+        rng, voice, judged = Random(20261128), self.voice(), 0
         for visit in range(VISITS):
             name = f"voice-{visit}"
-            self.begin(name, rng)
+            voice.begin(name, rng, "seed-library")
             for number in range(ACTS):
-                kind = self.act(name, number, rng)
+                kind = voice.act(name, number, rng)
                 with self.subTest(visit=visit, act=number, kind=kind):
-                    self.assertEqual(self.contradictions(name), [])
+                    self.assertEqual(voice.contradictions(name), [])
                     judged += 1
         self.assertEqual(judged, VISITS * ACTS)
 
-    def test_the_papers_say_the_decision(self):
-        name = "papers"
-        self.begin(name, Random(3))
-        line = {"id": "c", "text": LINES[0], "heard_at": self.clock().isoformat()}
-        self.http.post(f"/api/visits/{name}/callouts", json=line)
-        from nudge.reports.written import verdict_lines
 
-        visit = self.http.get(f"/api/visits/{name}").json()
-        decision = visit["assessment"]["decision"]
-        snapshot = self.workshop.visits.snapshot(name)
-        from nudge.api.schemas.visits import visit_out
+class DoseInTimeTest(WithClient):
+    def begin(self) -> None:
+        system = {"id": "time", "site_id": "seed-library", "name": "time", "refrigerant": "R-410A",
+                  "metering_device": "txv", "nominal_capacity": 36000, "rated_seer": 14,
+                  "target_subcooling": 10, "factory_charge": 6.6}  # fmt: skip
+        self.http.post("/api/systems", json=system)
+        self.http.post("/api/visits", json={"id": "time", "system_id": "time"})
 
-        said = verdict_lines(visit_out(snapshot, "ip"))
-        self.assertEqual(said[:2], [decision["headline"], decision["reason"]])
-
-
-class DoseInTimeTest(OneVoice):
     LOW = "suct 108 liq 320 sl 56 ll 97 oa 86 ra 76 wb 63"
 
     def low(self) -> dict:
-        self.begin("time", Random(1))
-        self.http.patch("/api/systems/time", json={"metering_device": "txv"})
+        self.begin()
         self.say("event", kind="system_started", happened_at=self.clock().isoformat())
         self.clock.pass_minutes(30)
         for key in ("filter_clean", "evaporator_coil_clean", "condenser_coil_clean",
@@ -243,7 +141,7 @@ class DoseInTimeTest(OneVoice):
                          self.decision()["headline"])  # fmt: skip
 
     def test_suction_in_a_vacuum_is_written_down_and_not_refused(self):
-        self.begin("time", Random(5))
+        self.begin()
         visit = self.read("suct -9 liq 300 sl 70 ll 88 oa 85 ra 77")
         self.assertIn("in_vacuum", [h["key"] for h in visit["assessment"]["hazards"]])
         with self.assertRaises(NotUnderstood):

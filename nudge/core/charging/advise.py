@@ -7,14 +7,15 @@ back out of it. The card that shows it renders that same decision.
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from functools import lru_cache
 from itertools import pairwise
 from math import ceil
-from typing import Literal
+from typing import Literal, NamedTuple
 
-from nudge.core.charging.dose import next_dose, room_for, taken_back
+from nudge.core.charging.dose import Room, next_dose, room_for, taken_back
 from nudge.core.charging.shortfall import Forecast, Settled, Shortfall, Watched, learn
 from nudge.core.charging.ways import CONNECTIONS, Connection, Way, way_for
-from nudge.core.circuit.case import Context, open_case
+from nudge.core.circuit.case import Case, Context, open_case
 from nudge.core.circuit.past import Moment
 from nudge.core.circuit.whole import Whole, whole_charge
 from nudge.core.errors import CoreError
@@ -23,6 +24,7 @@ from nudge.core.judgement.decision import Decision, Dose
 from nudge.core.judgement.decision.limits import least
 from nudge.core.look.estimate import OwnHistory
 from nudge.core.said import Measure, Said, degrees_f, say
+from nudge.core.settling.breaches import CHANGE_MINUTES
 from nudge.core.targets import fallback_subcooling
 from nudge.core.targets.choose import choose_targets
 from nudge.core.targets.school import Judged
@@ -51,6 +53,11 @@ class Sized:
     target_k: float
     whole: Whole
     learned: Shortfall
+    missing: Forecast
+    """What has to go in to be right [kg]; minus is too much."""
+    per_kg: tuple[float, float]
+    """What this system answers at its place [K/kg]: middle, ±."""
+    asked: "_Asked"
     expected: Forecast | None = None
     """Where what is watched settles after the dose [K, not off target]."""
     beside: Forecast | None = None
@@ -157,7 +164,7 @@ def _about(sized: Sized, dose: Dose, decision: Decision) -> Said:
     if decision.key == "took_too_much":
         return say("The last dose went past the window: this system answers more than any in the "
                    "book. Take this much back out, by its own answer.")  # fmt: skip
-    missing = sized.learned.missing_kg()
+    missing = sized.missing
     low, high = sorted((abs(missing.low), abs(missing.high)))
     what = "is missing" if dose.amount_kg > 0 else "is too much"
     return say(
@@ -197,7 +204,8 @@ def _size(
     watched: Watched = "superheat" if deciding.judges == "superheat" else "subcooling"
     moments = case.context.past.moments
     rows = [(m.readings, m.added_kg) for m in moments]
-    rows.append((case.record, case.context.past.added_since_kg))
+    if not rows or not _waits_for_its_answer(case):
+        rows.append((case.record, case.context.past.added_since_kg))
     rows[0] = (rows[0][0], 0.0)  # what went in before the first reading is in that reading
     settled = tuple(
         _settled(case.plate, readings, case.context, kg, method, preferred)
@@ -210,9 +218,48 @@ def _size(
     whole = whole_charge(case.plate)
     removes = assessed.decision.advice == "remove"
     way = way_for(case.plate.metering_device, watched, removes, case.saw("collar_on"))
-    learned = learn(case.plate.metering_device.is_valve, watched, whole.kg, whole.spread, settled)
+    asked = _Asked(case.plate.metering_device.is_valve, watched, whole.kg, whole.spread, settled)
     target = assessed.targets.windows[deciding.judges].value
-    return _Aim(off, settled), Sized(watched, way, target, whole, learned)
+    missing, per_kg = _known(asked)
+    return _Aim(off, settled), Sized(watched, way, target, whole, learn(*asked), missing, per_kg,
+                                     asked)  # fmt: skip
+
+
+def _waits_for_its_answer(case: Case) -> bool:
+    """Something went in, and no reading is old enough to say what it did: nothing is learned."""
+    since = case.context.minutes_since_change
+    need = CHANGE_MINUTES[case.plate.metering_device]
+    too_soon = case.context.read_before_change or (since is not None and since < need)
+    return bool(case.context.past.added_since_kg) and too_soon
+
+
+class _Asked(NamedTuple):
+    """All that a dose is worked out from: the same is asked by every screen that shows it."""
+
+    is_valve: bool
+    watched: Watched
+    whole_kg: float
+    whole_spread: float
+    settled: tuple[Settled, ...]
+
+
+@lru_cache(maxsize=64)
+def _known(asked: _Asked) -> tuple[Forecast, tuple[float, float]]:
+    learned = learn(*asked)
+    return learned.missing_kg(), learned.per_kg()
+
+
+@lru_cache(maxsize=64)
+def _largest(asked: _Asked, room: Room, removes: bool, share: float) -> float:
+    return next_dose(learn(*asked), room, removes, share)
+
+
+@lru_cache(maxsize=64)
+def _after(asked: _Asked, amount_kg: float) -> tuple[Forecast, Forecast, float]:
+    """What is watched after a dose, the other of the two after it, and its middle before it."""
+    learned = learn(*asked)
+    other: Watched = "superheat" if asked.watched == "subcooling" else "subcooling"
+    return learned.after(amount_kg), learned.after(amount_kg, other), learned.after(0, other).middle
 
 
 def _with_dose(assessed: Assessment, aim: _Aim, sized: Sized) -> Decided:
@@ -268,7 +315,7 @@ def _dose_kg(assessed: Assessment, sized: Sized, room_k: float) -> float:
     room = room_for(way, sized.watched, superheat.value if superheat else None,
                     assessed.case.derived.superheat)  # fmt: skip
     removes = assessed.decision.advice == "remove"
-    return next_dose(sized.learned, room, removes, way.share) * (-1 if removes else 1)
+    return _largest(sized.asked, room, removes, way.share) * (-1 if removes else 1)
 
 
 def _may_trim(assessed: Assessment) -> bool:
@@ -294,18 +341,17 @@ def _may_trim(assessed: Assessment) -> bool:
 
 
 def _forecast(assessed: Assessment, sized: Sized, amount_kg: float) -> Sized:
-    now, learned = assessed.case.derived, sized.learned
     other: Watched = "superheat" if sized.watched == "subcooling" else "subcooling"
-    beside = now.get(other)
-    before, after = learned.after(0.0, other), learned.after(amount_kg, other)
+    beside = assessed.case.derived.get(other)
+    expected, after, before_k = _after(sized.asked, amount_kg)
     return replace(
-        sized, expected=learned.after(amount_kg).moved(sized.target_k),
-        beside=None if beside is None else after.moved(beside - before.middle),
+        sized, expected=expected.moved(sized.target_k),
+        beside=None if beside is None else after.moved(beside - before_k),
     )  # fmt: skip
 
 
 def _dose(amount_kg: float, sized: Sized, judged: Judged) -> Dose:
-    expected = sized.expected or sized.learned.after(amount_kg).moved(sized.target_k)
+    expected = sized.expected or _after(sized.asked, amount_kg)[0].moved(sized.target_k)
     return Dose(amount_kg, judged, expected.low, expected.middle, expected.high,
                 sized.way.wait_minutes)  # fmt: skip
 

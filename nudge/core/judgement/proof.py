@@ -136,6 +136,20 @@ ADD_PROOF: tuple[ProofRow, ...] = (
         until_answered=True,
     ),
     ProofRow(
+        "liquid_line_restriction",
+        "no temperature step along the liquid line, where one was measured",
+        _unless("liquid_line_drop", "high"),
+        "",
+        "The liquid line drops too much between its ends: find the restriction",
+    ),
+    ProofRow(
+        "liquid_line_restriction",
+        "no temperature step across the drier, where one was measured",
+        _unless("drier_drop", "high"),
+        "",
+        "The drier drops too much: it is plugging",
+    ),
+    ProofRow(
         "none",
         "the maker's own target, plate or chart; where it is a guess, superheat high as well",
         _target_is_known,
@@ -217,20 +231,6 @@ ADD_PROOF: tuple[ProofRow, ...] = (
         "The pressures lean towards each other: check that the compressor pumps",
         "read_suction_side",
         until_answered=True,
-    ),
-    ProofRow(
-        "liquid_line_restriction",
-        "no temperature step along the liquid line, where one was measured",
-        _unless("liquid_line_drop", "high"),
-        "",
-        "The liquid line drops too much between its ends: find the restriction",
-    ),
-    ProofRow(
-        "liquid_line_restriction",
-        "no temperature step across the drier, where one was measured",
-        _unless("drier_drop", "high"),
-        "",
-        "The drier drops too much: it is plugging",
     ),
     ProofRow(
         "low_indoor_airflow",

@@ -22,29 +22,37 @@ def called_out(line: str) -> dict[str, float]:
     return {spoken.point.key: spoken.value_si for spoken in heard.spoken}
 
 
+def _kelvin(fahrenheit: float | None) -> float | None:
+    return None if fahrenheit is None else fahrenheit / 1.8
+
+
 def judged(call: dict[str, Any]) -> Assessment:
     system = call["system"]
     target = system.get("target")
     plate = Plate(
         system["fluid"], MeteringDevice(system["device"]), rated_seer=system["seer"],
-        target_subcooling_k=None if target is None else target / 1.8,
+        target_subcooling_k=_kelvin(target),
         nominal_capacity_w=system.get("capacity", 36_000) * 0.29307,
         reversing_valve=ReversingValve(system.get("reversing_valve", "")),
+        approach_k=_kelvin(system.get("approach")),
+        condensing_over_ambient_k=_kelvin(system.get("over_ambient")),
     )  # fmt: skip
     readings = called_out(call["readings"])
     earlier = call.get("earlier")
     moments = (Moment(40, called_out(earlier)),) if earlier else ()
     past = Past(moments, call.get("added", 0) * 0.0283495, "", call.get("hunting"),
-                call.get("additions", 0), call.get("recovered"))  # fmt: skip
+                call.get("additions", 0), call.get("recovered"), call.get("weighed_in", False),
+                call.get("proven_tight", False))  # fmt: skip
     guessed = frozenset(readings) if call.get("estimated") else frozenset()
     seen = frozenset(call["seen"].split())
-    context = Context(MINUTES, MINUTES, seen, estimated=guessed, past=past)
+    ran = call.get("minutes", MINUTES)
+    context = Context(None if ran < 0 else ran, MINUTES, seen, estimated=guessed, past=past)
     return assess(plate, readings, context)
 
 
 class WrittenCallsTest(unittest.TestCase):
     def test_there_are_enough_and_each_says_why(self):
-        self.assertGreaterEqual(len(CALLS), 60)
+        self.assertGreaterEqual(len(CALLS), 106)
         self.assertEqual(len({call["story"] for call in CALLS}), len(CALLS))
         for call in CALLS:
             self.assertRegex(call["why"], r"^[A-Z].*\.$")

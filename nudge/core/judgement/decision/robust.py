@@ -7,6 +7,7 @@ time. Left out, the rest has to speak the same way: less strongly where somebody
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 from nudge.core.circuit.case import Case, open_case
 from nudge.core.circuit.past import Moment
@@ -53,12 +54,39 @@ class Standing:
     confirmed: frozenset[str]
 
 
+class _Asked:
+    """A case as a question: two that read the same have one answer."""
+
+    __slots__ = ("case", "method", "preferred", "same", "weighing")
+
+    def __init__(
+        self, case: Case, weighing: Weighing, method: str | None, preferred: Sequence[str]
+    ) -> None:
+        self.case, self.weighing = case, weighing
+        self.method, self.preferred = method, tuple(preferred)
+        self.same = repr((case.plate, sorted(case.record.items()), case.context, method, preferred,
+                          weighing.suspects))  # fmt: skip
+
+    def __hash__(self) -> int:
+        return hash(self.same)
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, _Asked) and self.same == other.same
+
+
 def stands(
     case: Case, weighing: Weighing | None, method: str | None, preferred: Sequence[str]
 ) -> Standing:
-    """Weigh the case again for every reading moved and left out."""
+    """Weigh the case again for every reading moved and left out; kept, for it is asked often."""
     if weighing is None:
         return Standing(0.0, 0.0, 0.0, 0.0, 0.0, "", {}, frozenset())
+    return _stands(_Asked(case, weighing, method, preferred))
+
+
+@lru_cache(maxsize=64)
+def _stands(asked: _Asked) -> Standing:
+    case, weighing = asked.case, asked.weighing
+    method, preferred = asked.method, asked.preferred
 
     def again(readings: Mapping[str, float]) -> Weighing | None:
         try:
