@@ -6,7 +6,7 @@ from typing import Any
 from nudge.core.said import degrees_f
 from nudge.core.units import M_PER_FT, W_PER_BTU_H, to_si
 from nudge.core.vocabulary.equipment import PLATE_NUMBERS
-from nudge.services.visits import EventKind
+from nudge.services.heard import EventKind
 
 _PLATE = {row.key: row for row in PLATE_NUMBERS}
 _TON_W = 12_000 * W_PER_BTU_H

@@ -35,8 +35,8 @@ from nudge.services.bundle_shape import (
 )
 from nudge.services.clock import Clock
 from nudge.services.errors import NotFound
+from nudge.services.heard import EventKind
 from nudge.services.photos import shrunk
-from nudge.services.visits import EventKind
 from nudge.store.database import Database
 from nudge.store.live_tables import Channel, Placement, SampleRow
 from nudge.store.repositories import book

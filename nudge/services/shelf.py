@@ -29,9 +29,10 @@ from nudge.core.said import Measure, say
 from nudge.core.units import Quantity
 from nudge.services.clock import Clock
 from nudge.services.errors import NotFound
+from nudge.services.heard import EventKind
 from nudge.services.plates import plate_of
 from nudge.services.snapshot import Snapshot
-from nudge.services.visits import EventKind, Visits
+from nudge.services.visits import Visits
 from nudge.services.yard import Yard
 from nudge.store.database import Database
 from nudge.store.repositories import book, settings
@@ -40,8 +41,6 @@ from nudge.store.shelf_tables import Cylinder, Movement, Weighing
 from nudge.store.tables import Event, System, Visit
 
 CHARGING, RECOVERY = "charging", "recovery"
-MOST_WHOLE = 2.0
-"""A dose over this many whole charges is not a dose, whoever is sure: no system holds it."""
 TYPED_TWICE_WITHIN = timedelta(seconds=90)
 LARGE_SHARE = 0.25
 """A dose over this share of a whole charge is asked about: pounds typed as ounces."""
@@ -209,12 +208,6 @@ class Shelf:
                     )
                 _check_holds(session, row, mg)
             whole = whole_charge(plate_of(visit.system)).kg
-            if kg > MOST_WHOLE * whole:
-                raise Impossible("amount", say(
-                    "{dose} is more than this system could hold: about {whole} belongs in it. "
-                    "Ounces, not pounds? Correct it.",
-                    dose=Measure(kg, Quantity.CHARGE),
-                    whole=Measure(whole, Quantity.CHARGE)))  # fmt: skip
             if not sure and _is_typed_twice(session, visit, kind, mg, self._clock()):
                 raise Impossible("amount", say(
                     "{dose} was written down a moment ago. Was it given twice? Say that you are "

@@ -171,6 +171,7 @@ def take_snapshot(visit: Visit, around: Surroundings) -> Snapshot:
         lies=tuple(lie.said for lie in around.live.lies) if around.live else (),
         lying=frozenset(lie.point for lie in around.live.lies) if around.live else frozenset(),
         read_before_change=bool(changed_at and latest and changed_at >= latest),
+        taken_back=frozenset(row.point for row in visit.readings if row.withdraws) - rows.keys(),
         rejudged=_rejudged(visit),
         estimated=frozenset(point for point, row in rows.items() if row.source == "estimated"),
         stale=stale_points(rows, visit, running_since),

@@ -6,34 +6,36 @@ Ids come from the device that wrote, so a line sent twice over a bad network is 
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from datetime import date, datetime, timedelta
-from typing import Any, Literal
+from typing import Any
 from uuid import uuid4
 
 from sqlalchemy.orm import Session
 
 from nudge import __version__
-from nudge.core.callout.parser import Callout as Heard
-from nudge.core.callout.parser import Misheard, parse_callout
 from nudge.core.charging.advise import Nudge
 from nudge.core.charging.ways import CONNECTIONS
+from nudge.core.circuit.whole import check_holds
 from nudge.core.errors import CoreError, UnknownName
 from nudge.core.look.estimate import OwnHistory
 from nudge.core.record.standing import current, standing
-from nudge.core.refrigerant.saturation import is_in_vacuum, saturation_at
-from nudge.core.refrigerant.table import load_table
-from nudge.core.settling.breaches import CHANGE_MINUTES
 from nudge.core.settling.gates import gate_to_pass
-from nudge.core.units import Quantity, UnitSystem
-from nudge.core.vocabulary.actions import ACTIONS
-from nudge.core.vocabulary.equipment import device_named
+from nudge.core.units import UnitSystem
 from nudge.core.vocabulary.observations import observation
 from nudge.services.charging import nudge_for
 from nudge.services.clock import Clock
 from nudge.services.errors import Closed, NotFound, NotUnderstood, Unsettled
+from nudge.services.heard import (
+    EventKind,
+    check_amount,
+    hear_for_system,
+    nothing_said,
+    ready_after,
+)
 from nudge.services.history import own_history
 from nudge.services.live_state import live_state
 from nudge.services.methods import preferred_methods
 from nudge.services.past import ADDITIONS_WITHIN, Known, own_departures, recovered_share
+from nudge.services.plates import plate_of
 from nudge.services.pocket_slips import readings_of
 from nudge.services.snapshot import (
     PRESSURES,
@@ -53,33 +55,11 @@ from nudge.store.tables import (
     Observation,
     Reading,
     Slip,
-    System,
     Verdict,
     Visit,
 )
 
-EventKind = Literal[
-    "system_started",
-    "system_stopped",
-    "something_changed",
-    "filter_changed",
-    "evaporator_cleaned",
-    "condenser_cleaned",
-    "blower_mended",
-    "bulb_fixed",
-    "drier_renewed",
-    "metering_renewed",
-    "refrigerant_added",
-    "refrigerant_removed",
-    "collar_on",
-    "collar_off",
-    "plate_changed",
-    "plate_corrected",
-]
-"""Started, stopped, a plate written right, or an action of `ACTIONS`."""
-LARGEST_AMOUNT_KG = 25.0
 _CLOCK_SKEW = timedelta(minutes=2)
-_ON_THE_CIRCUIT = {"low", "high"}
 
 
 class Visits:
@@ -155,7 +135,7 @@ class Visits:
                 return self.snapshot(visit_id)
             heard = hear_for_system(text, units, row.system)
             if heard.misheard or not heard.spoken:
-                raise NotUnderstood(heard.misheard or (_nothing_said(text),))
+                raise NotUnderstood(heard.misheard or (nothing_said(text),))
             taken_at = self._on_its_clock(row, heard_at)
             session.add(Callout(id=callout_id, visit_id=visit_id, text=text, heard_at=taken_at))
             session.flush()
@@ -192,7 +172,7 @@ class Visits:
                 return self.snapshot(visit_id)
             heard = hear_for_system(f"{old.point} {text}", units, row.system)
             if heard.misheard or len(heard.spoken) != 1:
-                raise NotUnderstood(heard.misheard or (_nothing_said(text),))
+                raise NotUnderstood(heard.misheard or (nothing_said(text),))
             spoken = heard.spoken[0]
             row.readings.append(
                 Reading(
@@ -251,9 +231,10 @@ class Visits:
         `also` writes what belongs to it in the same transaction.
         Raises: CoreError, for an amount where none belongs, or out of reason.
         """
-        _check_amount(kind, amount_kg)
+        check_amount(kind, amount_kg)
         with self._on_open_visit(visit_id) as (session, row):
             if not any(e.id == event_id for e in row.events):
+                check_holds(plate_of(row.system), amount_kg or 0.0, "amount")
                 if also is not None:
                     also(session, row)
                 moment = self._on_its_clock(row, happened_at)
@@ -420,43 +401,6 @@ class Visits:
         self._stream.tell(visit_id)
 
 
-def ready_after(visit: Visit, kind: str, moment: datetime) -> datetime | None:
-    """From when it may be read again after something was done; None where nothing settles."""
-    if kind not in ACTIONS:
-        return None
-    return moment + timedelta(minutes=CHANGE_MINUTES[device_named(visit.system.metering_device)])
-
-
-def _check_amount(kind: EventKind, amount_kg: float | None) -> None:
-    moves = kind in ACTIONS and ACTIONS[kind].moves_charge
-    if amount_kg is None:
-        return
-    if not moves:
-        raise CoreError("amount", "An amount belongs to refrigerant added or removed only.")
-    if not 0 < amount_kg <= LARGEST_AMOUNT_KG:
-        raise CoreError("amount", "Give an amount over zero and at most 25 kg (880 oz) at once.")
-
-
-def hear_for_system(text: str, units: UnitSystem, system: System) -> Heard:
-    """Hear a call-out, and ask about pressures this system's refrigerant cannot have."""
-    heard = parse_callout(text, units)
-    table = load_table(system.refrigerant)
-    spoken, misheard = [], list(heard.misheard)
-    for reading in heard.spoken:
-        row = reading.point
-        if row.quantity is Quantity.PRESSURE and row.side in _ON_THE_CIRCUIT:
-            if row.side == "low" and is_in_vacuum(table, reading.value_si, system.elevation_m):
-                spoken.append(reading)  # below the table's foot: a vacuum, and evidence
-                continue
-            try:
-                saturation_at(table, reading.value_si, system.elevation_m)
-            except CoreError as refused:
-                misheard.append(Misheard(reading.start, reading.end, refused.text(units)))
-                continue
-        spoken.append(reading)
-    return Heard(tuple(spoken), tuple(misheard), heard.corrects)
-
-
 def _surroundings(session: Session, row: Visit, now: datetime) -> Surroundings:
     """What a visit is judged by besides itself."""
     chosen = settings.all_settings(session)
@@ -492,7 +436,3 @@ def _reading(row: Visit, reading_id: str) -> Reading:
         if reading.id == reading_id:
             return reading
     raise NotFound("reading", reading_id)
-
-
-def _nothing_said(text: str) -> Misheard:
-    return Misheard(0, len(text), "There is no reading in that. Say a point and a number: suct 118")

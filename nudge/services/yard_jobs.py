@@ -4,7 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from types import MappingProxyType
 
-from nudge.services.visits import EventKind
+from nudge.services.heard import EventKind
 
 
 @dataclass(frozen=True, slots=True)

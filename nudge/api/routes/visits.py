@@ -21,7 +21,7 @@ from nudge.contract.changes import ChangesOut, changes_out
 from nudge.contract.opened import OpenedOut, opened_all
 from nudge.contract.strict import Strict
 from nudge.core.units import Quantity, decimals, from_si, to_si, unit_label
-from nudge.services.visits import hear_for_system
+from nudge.services.heard import hear_for_system
 
 router = APIRouter(prefix="/api")
 

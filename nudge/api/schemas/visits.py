@@ -21,9 +21,9 @@ from nudge.core.units import Quantity, UnitSystem, decimals, from_si, unit_label
 from nudge.core.visit.seasons import SEASONS
 from nudge.core.vocabulary.actions import ACTIONS
 from nudge.core.vocabulary.points import POINTS
+from nudge.services.heard import EventKind
 from nudge.services.rows import Reading, Slip, Verdict, Visit, si_value
 from nudge.services.snapshot import LIVE_ID, Footprint, Snapshot
-from nudge.services.visits import EventKind
 
 VisitState = Literal["due", "under_way", "closed"]
 

@@ -17,7 +17,7 @@ from nudge.core.charging.shortfall import Forecast, Settled, Shortfall, Watched,
 from nudge.core.charging.ways import CONNECTIONS, Connection, Way, way_for
 from nudge.core.circuit.case import Case, Context, open_case
 from nudge.core.circuit.past import Moment
-from nudge.core.circuit.whole import Whole, whole_charge
+from nudge.core.circuit.whole import Whole, check_holds, whole_charge
 from nudge.core.errors import CoreError
 from nudge.core.judgement.assess import Assessment, assess
 from nudge.core.judgement.decision import Decision, Dose
@@ -130,7 +130,7 @@ def advise(
     charge; and what `assess` raises.
     """
     link = connection_named(connection)
-    _check(history)
+    _check(plate, history)
     now, rows = history[-1], history[:-1]
     moments = tuple(Moment(now.minutes - r.minutes, r.readings, r.added_kg) for r in rows)
     past = replace(
@@ -369,11 +369,13 @@ def connection_named(name: str) -> Connection:
     return found
 
 
-def _check(history: Sequence[Dosed]) -> None:
+def _check(plate: Plate, history: Sequence[Dosed]) -> None:
     if not history:
         raise CoreError("history", "There is no reading yet. Give at least one settled reading.")
     if any(not row.readings for row in history):
         raise CoreError("readings", "A row without readings says nothing. Read, or leave it out.")
+    for row in history:
+        check_holds(plate, row.added_kg, "added")
     for before, after in pairwise(history):
         if after.minutes < before.minutes:
             raise CoreError(

@@ -38,6 +38,8 @@ class Context:
     """The points of those probes: what rests on them raises no hazard."""
     read_before_change: bool = False
     """The newest reading is from before the last change: nothing is known of it yet."""
+    taken_back: frozenset[str] = frozenset()
+    """Points whose reading was withdrawn, and that have none now."""
     rejudged: Said | None = None
     """What the plate was changed to in mid-visit, where these readings are judged again by it."""
     estimated: frozenset[str] = frozenset()

@@ -3,6 +3,9 @@
 from dataclasses import dataclass
 
 from nudge.core.circuit.weigh_in import weigh_in
+from nudge.core.errors import Impossible
+from nudge.core.said import Measure, say
+from nudge.core.units import Quantity
 from nudge.core.vocabulary.equipment import Plate
 
 BY_SHEET, BY_FACTORY, BY_CAPACITY, BY_NOTHING = 0.05, 0.12, 0.28, 0.60
@@ -31,3 +34,18 @@ def whole_charge(plate: Plate) -> Whole:
     if plate.nominal_capacity_w:
         return Whole(KG_PER_KW * plate.nominal_capacity_w / 1000, BY_CAPACITY, "capacity")
     return Whole(USUAL_KG, BY_NOTHING, "a usual split: the plate would say")
+
+
+MOST_WHOLE = 2.0
+"""An amount over this many whole charges is no dose, whoever is sure: no system holds it."""
+
+
+def check_holds(plate: Plate, amount_kg: float, where: str) -> None:
+    """Raises: Impossible at `where`, for more at once [kg] than this system could hold."""
+    whole_kg = whole_charge(plate).kg
+    if abs(amount_kg) > MOST_WHOLE * whole_kg:
+        raise Impossible(where, say(
+            "{dose} is more than this system could hold: about {whole} belongs in it. Ounces "
+            "or grams, not pounds? Correct it.",
+            dose=Measure(abs(amount_kg), Quantity.CHARGE),
+            whole=Measure(whole_kg, Quantity.CHARGE)))  # fmt: skip

@@ -241,6 +241,9 @@ class AdviseTest(unittest.TestCase):
     def test_what_cannot_be_is_refused_with_the_fix(self):
         with self.assertRaisesRegex(CoreError, "at least one settled reading"):
             advise(THREE_TON, [], SEEN)
+        with self.assertRaises(CoreError) as huge:
+            nudged((0, 0, LOW), (15, 4_000, LOW))
+        self.assertIn("could hold", huge.exception.text("ip"))
         with self.assertRaisesRegex(CoreError, "run backwards"):
             nudged((10, 0, LOW), (5, 2, LOW))
         with self.assertRaisesRegex(CoreError, "Connect a hose first"):

@@ -19,6 +19,7 @@ from nudge.core.judgement.decision.words import joined
 from nudge.core.said import say
 from nudge.core.settling.breaches import is_standing
 from nudge.core.targets import fallback_subcooling
+from nudge.core.vocabulary.points import POINTS
 
 RULES: tuple[Rule, ...] = (*BEFORE, *EMPTY, *FIRST, *NOTHING, *LOW, *HIGH, *RIGHT)
 GUESSED = say("The subcooling window is a guess: find the plate.")
@@ -39,6 +40,10 @@ def _made(ground: Ground, rule: Rule, found: Finding) -> Decision:
     reason, past = found.reason, ground.case.context
     if rule.order == "charge" and deciding is not None and deciding.key == fallback_subcooling.KEY:
         reason = joined([reason, GUESSED])
+    if past.taken_back and rule.order == "charge" and rule.advice == "do_not_charge":
+        names = ", ".join(sorted(POINTS[point].label.lower() for point in past.taken_back))
+        gone = say(f"Taken back: {names}. What was advised on it no longer stands.")
+        reason = joined([gone, reason])
     if past.rejudged is not None:
         reason = joined([past.rejudged, reason])
     belief = found.belief
