@@ -8,6 +8,7 @@ from nudge.core.judgement.decision.ground import Ground
 from nudge.core.judgement.decision.limits import least
 from nudge.core.judgement.decision.robust import FOUR
 from nudge.core.judgement.decision.rule import Finding, Rule
+from nudge.core.judgement.decision.window import reads_low
 from nudge.core.judgement.decision.words import capital, joined, paragraph, percent
 from nudge.core.judgement.features import Feature
 from nudge.core.judgement.next_checks import is_done
@@ -42,13 +43,6 @@ def evidence(ground: Ground) -> list[Feature]:
     first = ground.targets.deciding.judges if ground.targets.deciding else "subcooling"
     keys = dict.fromkeys((first, "subcooling", "superheat"))
     return [ground.marks[key] for key in keys if key in ground.marks]
-
-
-def reads_low(ground: Ground) -> bool:
-    mark, school = ground.deciding, ground.targets.deciding
-    if mark is None or school is None:
-        return False
-    return mark.level == ("low" if school.judges == "subcooling" else "high")
 
 
 def is_weighed_in(ground: Ground) -> bool:

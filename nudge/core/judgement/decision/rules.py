@@ -7,14 +7,11 @@ finds something decides.
 from nudge.core.judgement.decision.before import BEFORE, FIRST
 from nudge.core.judgement.decision.decision import Decision, OtherMethod
 from nudge.core.judgement.decision.ground import Ground
-from nudge.core.judgement.decision.high_and_right import (
-    HIGH,
-    NOTHING,
-    RIGHT,
-    STATE_OF,
-)
+from nudge.core.judgement.decision.high import HIGH
 from nudge.core.judgement.decision.low import EMPTY, LOW
+from nudge.core.judgement.decision.right import RIGHT
 from nudge.core.judgement.decision.rule import Finding, Rule
+from nudge.core.judgement.decision.window import NOTHING, STATE_OF
 from nudge.core.judgement.decision.words import joined
 from nudge.core.said import say
 from nudge.core.settling.breaches import is_standing

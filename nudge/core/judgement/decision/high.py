@@ -1,10 +1,7 @@
-"""The rules of a system that reads high or right, and of one whose target or reading is missing."""
-
-from collections.abc import Callable
+"""The rules of what reads high: what must be ruled out before anything comes out."""
 
 from nudge.core.judgement.check_table import CHECKS
-from nudge.core.judgement.decision.before import FEEDS
-from nudge.core.judgement.decision.decision import ChargeState, HangsOn
+from nudge.core.judgement.decision.decision import HangsOn
 from nudge.core.judgement.decision.ground import Ground
 from nudge.core.judgement.decision.limits import least
 from nudge.core.judgement.decision.low import (
@@ -16,69 +13,21 @@ from nudge.core.judgement.decision.low import (
 )
 from nudge.core.judgement.decision.robust import FOUR
 from nudge.core.judgement.decision.rule import Finding, Rule
+from nudge.core.judgement.decision.window import reads_high
 from nudge.core.judgement.decision.words import joined, paragraph, percent
 from nudge.core.judgement.departures import departures_of_approach
 from nudge.core.judgement.proof import REMOVE_PROOF, prove
 from nudge.core.judgement.suspect_table import SUSPECTS
-from nudge.core.said import Said, degrees_f, minutes, say
-from nudge.core.targets.school import Judged, Level
+from nudge.core.said import degrees_f, say
 from nudge.core.vocabulary.points import POINTS
 
-CONFIRM_MINUTES = 15.0
-"""What has come right must still be right after this long."""
 APPROACH_NEAR_K = degrees_f(2.5)
-STATE_OF: dict[Judged, dict[Level, ChargeState]] = {
-    "subcooling": {"low": "low", "in": "right", "high": "high"},
-    "superheat": {"low": "high", "in": "right", "high": "low"},
-    "approach": {"low": "high", "in": "right", "high": "low"},
-}
-NEEDS = {"subcooling": ("liquid pressure and liquid line", "read_liquid_side"),
-         "superheat": ("suction pressure and suction line", "read_suction_side"),
-         "approach": ("liquid line and outdoor air", "read_outdoor_air")}  # fmt: skip
 INTO_RECOVERY = "Recover into a recovery cylinder, never to air."
-
-
-def state_of(ground: Ground) -> ChargeState:
-    """What the deciding school says, by its window alone."""
-    mark, school = ground.deciding, ground.targets.deciding
-    return "unknown" if mark is None or school is None else STATE_OF[school.judges][mark.level]
-
-
-def _no_target(ground: Ground) -> Finding | None:
-    if ground.targets.deciding is not None:
-        return None
-    if ground.targets.silent:
-        return Finding(ground.targets.silent[0][1])
-    if ground.case.plate.metering_device.is_valve:
-        return Finding(say("This method does not apply to this system. Pick another."))
-    missing = next((p for p in ("return_air_wet_bulb", "outdoor_air_temp")
-                    if p not in ground.case.readings), "return_air_wet_bulb")  # fmt: skip
-    said = say("A fixed orifice is judged by superheat, and its target moves with the load: read "
-               "return wet bulb and outdoor air, or enter the plate's superheat.")  # fmt: skip
-    return Finding(said, hangs_on=HangsOn("reading", missing, said))
-
-
-def _unread(ground: Ground) -> Finding | None:
-    school = ground.targets.deciding
-    if school is None or ground.deciding is not None:
-        return None
-    words, check = NEEDS[school.judges]
-    said = say(f"Charge cannot be judged by {school.judges} until you read {words}.")
-    point = next((p for p in CHECKS[check].points if p not in ground.case.readings),
-                 CHECKS[check].points[0])  # fmt: skip
-    return Finding(said, hangs_on=HangsOn("reading", point, said))
-
-
-def _reads(state: ChargeState) -> Callable[[Ground], bool]:
-    return lambda ground: state_of(ground) == state
-
-
-_high, _right = _reads("high"), _reads("right")
 
 
 def _took_too_much(ground: Ground) -> Finding | None:
     """The last dose was answered, and went past the window: its own surplus comes out again."""
-    if not _high(ground) or not ground.answers or ground.given_kg <= 0:
+    if not reads_high(ground) or not ground.answers or ground.given_kg <= 0:
         return None
     last = ground.answers[-1]
     if last.amount_kg <= 0 or not last.answered or not ground.first_was_proven():
@@ -103,7 +52,7 @@ def _air_not_charge(ground: Ground) -> Finding | None:
     school = ground.targets.deciding
     if door_is_open(ground):
         return None
-    if not _high(ground) or school is None or school.judges != "superheat":
+    if not reads_high(ground) or school is None or school.judges != "superheat":
         return None
     if ground.level("subcooling") == "high":
         return None
@@ -116,7 +65,7 @@ def _air_not_charge(ground: Ground) -> Finding | None:
 
 
 def _contradicted(ground: Ground) -> Finding | None:
-    if not _high(ground):
+    if not reads_high(ground):
         return None
     found = prove(REMOVE_PROOF, ground.case, ground.marks).contradicted
     if not found:
@@ -129,7 +78,7 @@ def _contradicted(ground: Ground) -> Finding | None:
 
 
 def _something_missing(ground: Ground) -> Finding | None:
-    if not _high(ground):
+    if not reads_high(ground):
         return None
     missing = prove(REMOVE_PROOF, ground.case, ground.marks).missing
     if not missing:
@@ -143,7 +92,7 @@ def _indoor_air_open(ground: Ground) -> Finding | None:
     school = ground.targets.deciding
     if door_is_open(ground):
         return None
-    if not _high(ground) or school is None or school.judges != "superheat":
+    if not reads_high(ground) or school is None or school.judges != "superheat":
         return None
     if ground.level("temperature_split") in ("low", "in"):
         return None
@@ -154,7 +103,7 @@ def _indoor_air_open(ground: Ground) -> Finding | None:
 def _another_leads(ground: Ground) -> Finding | None:
     if door_is_open(ground):
         return None
-    if not _high(ground) or (ground.weighing is not None and ground.leader == "overcharge"):
+    if not reads_high(ground) or (ground.weighing is not None and ground.leader == "overcharge"):
         return None
     label = SUSPECTS[ground.leader].label.lower() if ground.leader else "not weighed here"
     return Finding(
@@ -167,7 +116,7 @@ def _another_leads(ground: Ground) -> Finding | None:
 def _not_sure(ground: Ground) -> Finding | None:
     if door_is_open(ground):
         return None
-    if not _high(ground):
+    if not reads_high(ground):
         return None
     standing = ground.standing
     if standing.high_alone < least("remove"):
@@ -202,7 +151,7 @@ def _air_is_parted(ground: Ground) -> bool:
 def _air_not_parted(ground: Ground) -> Finding | None:
     if door_is_open(ground):
         return None
-    if not _high(ground) or _air_is_parted(ground):
+    if not reads_high(ground) or _air_is_parted(ground):
         return None
     return _almost(
         ground, "Air in the system reads the same. Stop it, run the outdoor fan, compare the "
@@ -212,13 +161,13 @@ def _air_not_parted(ground: Ground) -> Finding | None:
 
 
 def _past_a_gate(ground: Ground) -> Finding | None:
-    if not _high(ground) or not any(b.passed for b in ground.breaches):
+    if not reads_high(ground) or not any(b.passed for b in ground.breaches):
         return None
     return Finding(paragraph("Too much charge:", evidence(ground), PAST_ITS_GATE), "high")
 
 
 def _remove(ground: Ground) -> Finding | None:
-    if not _high(ground):
+    if not reads_high(ground):
         return None
     return Finding(
         paragraph("Too much charge, with the outdoor coil and fan seen right:", evidence(ground),
@@ -231,7 +180,7 @@ def _remove(ground: Ground) -> Finding | None:
 def _unsure_reading(ground: Ground) -> Finding | None:
     """An old or estimated pressure or clamp moves nothing, whatever it says."""
     unsure = [point for point in FOUR if point in ground.case.context.unsure]
-    if not _high(ground) or not unsure:
+    if not reads_high(ground) or not unsure:
         return None
     label = POINTS[unsure[0]].label.lower()
     said = say(f"Measure {label}: it is old, or an estimate.")
@@ -246,109 +195,6 @@ def _almost(ground: Ground, what: str, hangs: HangsOn | None) -> Finding:
         "high", hangs_on=hangs, belief=belief,
     )  # fmt: skip
 
-
-def _confirm(ground: Ground) -> Finding | None:
-    """In its window after a dose: it must still be so after a quarter of an hour."""
-    since = ground.case.context.minutes_since_change
-    if not _right(ground) or not ground.answers or since is None or since >= CONFIRM_MINUTES:
-        return None
-    left = CONFIRM_MINUTES - since
-    said = say("In its window. Shut the cylinder, let the hose run empty into suction, and read "
-               "again in {left} to confirm.", left=minutes(left))  # fmt: skip
-    return Finding(
-        joined([paragraph("", evidence(ground)), said]), "right", ready_in=left,
-        hangs_on=HangsOn("minutes", "confirm", said),
-    )  # fmt: skip
-
-
-def _not_through(ground: Ground) -> Finding | None:
-    if not _right(ground) or ground.level("superheat") != "high":
-        return None
-    if ground.leader not in FEEDS or ground.belief(ground.leader) < least("leads"):
-        return None
-    return Finding(
-        paragraph("The liquid line is full but the evaporator starves:", evidence(ground),
-                  "Look for a restriction or a starving valve: walk the liquid line with a "
-                  "thermometer."), "right",
-        hangs_on=hang_on_check(CHECKS["walk_liquid_line"]), belief=ground.belief(ground.leader),
-    )  # fmt: skip
-
-
-def _starves(ground: Ground) -> Finding | None:
-    """Superheat over its band with charge right, and nothing wrong does not explain it."""
-    if not _right(ground) or ground.level("superheat") != "high":
-        return None
-    if not ground.case.plate.metering_device.is_valve or _nothing_leads(ground):
-        return None
-    return Finding(
-        paragraph("Charge reads right, and superheat is over the valve's band:", evidence(ground),
-                  "Find out why before anything moves."), "right", hangs_on=best_check(ground),
-    )  # fmt: skip
-
-
-def _floods(ground: Ground) -> Finding | None:
-    if not _right(ground) or ground.level("superheat") != "low":
-        return None
-    if not ground.case.plate.metering_device.is_valve or _nothing_leads(ground):
-        return None
-    return Finding(
-        paragraph("Charge reads right but superheat is under the valve's band:", evidence(ground),
-                  "Check airflow, then the bulb."), "right", hangs_on=best_check(ground),
-    )  # fmt: skip
-
-
-def _nothing_leads(ground: Ground) -> bool:
-    return ground.leader == "none" and ground.belief("none") >= least("leads")
-
-
-def _at_the_edge(ground: Ground) -> Finding | None:
-    """In the window, and a fault of charge leads all the same: neither is said alone."""
-    if not _right(ground) or ground.leader not in ("undercharge", "overcharge"):
-        return None
-    if ground.goes_well:
-        return None  # it was brought there dose by dose, and each was answered
-    belief = ground.belief(ground.leader)
-    if belief < least("leads"):
-        return None
-    said = say(f"The suspects lean to {SUSPECTS[ground.leader].label.lower()}, {{sure}}. Settle "
-               "that before anything moves.", sure=percent(belief))  # fmt: skip
-    return Finding(
-        joined([paragraph("Inside its window, near the edge:", evidence(ground)), said]), "right",
-        hangs_on=best_check(ground), belief=belief,
-    )  # fmt: skip
-
-
-def _open(ground: Ground) -> Finding | None:
-    found = ground.diagnosis
-    if not _right(ground) or found is None or found.confidence != "open":
-        return None
-    return Finding(paragraph("", evidence(ground), "What else may be wrong is open."), "right",
-                   hangs_on=best_check(ground))  # fmt: skip
-
-
-def _as_it_should(ground: Ground) -> Finding | None:
-    if not _right(ground):
-        return None
-    return Finding(_right_words(ground), "right", belief=ground.belief(ground.leader or "none"))
-
-
-def _right_words(ground: Ground) -> Said:
-    if not ground.case.plate.metering_device.is_valve and ground.level("subcooling") == "low":
-        return paragraph(
-            "Superheat decides on a fixed orifice, and it is on target:", evidence(ground),
-            "Subcooling is on the low side: read again at another load.",
-        )  # fmt: skip
-    if ground.leader not in ("none", "") and ground.belief(ground.leader) >= least("leads"):
-        return paragraph("Charge is not the fault:", evidence(ground), "")
-    return paragraph("", evidence(ground), "If there is a complaint, look at air and load first.")
-
-
-NOTHING: tuple[Rule, ...] = (
-    Rule("no_target", "charge", "Read one more number.", "do_not_charge", "read",
-         "No school can set a target with what is read.", _no_target),
-    Rule("unread", "charge", "Read one more number.", "do_not_charge", "read",
-         "What charge is judged by is not read.", _unread),
-)  # fmt: skip
 
 HIGH: tuple[Rule, ...] = (
     Rule("took_too_much", "charge", "Take part of the last dose back.", "remove", "act",
@@ -381,23 +227,4 @@ HIGH: tuple[Rule, ...] = (
          _past_a_gate),
     Rule("remove", "charge", "Remove refrigerant, a little at a time.", "remove", "act",
          "Too much charge stands alone, coil and fan are right, air is ruled out.", _remove),
-)  # fmt: skip
-
-RIGHT: tuple[Rule, ...] = (
-    Rule("confirm", "clocks", "Right. Wait, then confirm.", "leave", "settle",
-         "What has come right must still be right after a quarter of an hour.", _confirm),
-    Rule("not_through", "charge", "Do not add. Liquid is not getting through.", "do_not_charge",
-         "act", "A full liquid line before a starved evaporator is held back, and that leads.",
-         _not_through),
-    Rule("at_the_edge", "charge", "In its window, near the edge. Move nothing yet.",
-         "do_not_charge", "judge", "Window and beliefs lean apart: one more look settles it.",
-         _at_the_edge),
-    Rule("starves", "charge", "Leave the charge. Look at what feeds the coil.", "do_not_charge",
-         "judge", "Superheat over the valve's band has a cause.", _starves),
-    Rule("floods", "charge", "Leave the charge. Look at the valve and the air.", "do_not_charge",
-         "judge", "Superheat under the valve's band has a cause.", _floods),
-    Rule("right_open", "charge", "Charge is in its window. The rest is open.", "leave", "judge",
-         "Charge is answered, what is wrong is not.", _open),
-    Rule("right", "charge", "Leave the charge alone.", "leave", "close",
-         "Inside its window, with nothing against it.", _as_it_should),
 )  # fmt: skip

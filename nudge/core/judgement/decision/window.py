@@ -1,0 +1,68 @@
+"""What the window itself says: low, right, high, or nothing yet."""
+
+from nudge.core.judgement.check_table import CHECKS
+from nudge.core.judgement.decision.decision import ChargeState, HangsOn
+from nudge.core.judgement.decision.ground import Ground
+from nudge.core.judgement.decision.rule import Finding, Rule
+from nudge.core.said import say
+from nudge.core.targets.school import Judged, Level
+
+STATE_OF: dict[Judged, dict[Level, ChargeState]] = {
+    "subcooling": {"low": "low", "in": "right", "high": "high"},
+    "superheat": {"low": "high", "in": "right", "high": "low"},
+    "approach": {"low": "high", "in": "right", "high": "low"},
+}
+NEEDS = {"subcooling": ("liquid pressure and liquid line", "read_liquid_side"),
+         "superheat": ("suction pressure and suction line", "read_suction_side"),
+         "approach": ("liquid line and outdoor air", "read_outdoor_air")}  # fmt: skip
+
+
+def state_of(ground: Ground) -> ChargeState:
+    """What the deciding school says, by its window alone."""
+    mark, school = ground.deciding, ground.targets.deciding
+    return "unknown" if mark is None or school is None else STATE_OF[school.judges][mark.level]
+
+
+def _no_target(ground: Ground) -> Finding | None:
+    if ground.targets.deciding is not None:
+        return None
+    if ground.targets.silent:
+        return Finding(ground.targets.silent[0][1])
+    if ground.case.plate.metering_device.is_valve:
+        return Finding(say("This method does not apply to this system. Pick another."))
+    missing = next((p for p in ("return_air_wet_bulb", "outdoor_air_temp")
+                    if p not in ground.case.readings), "return_air_wet_bulb")  # fmt: skip
+    said = say("A fixed orifice is judged by superheat, and its target moves with the load: read "
+               "return wet bulb and outdoor air, or enter the plate's superheat.")  # fmt: skip
+    return Finding(said, hangs_on=HangsOn("reading", missing, said))
+
+
+def _unread(ground: Ground) -> Finding | None:
+    school = ground.targets.deciding
+    if school is None or ground.deciding is not None:
+        return None
+    words, check = NEEDS[school.judges]
+    said = say(f"Charge cannot be judged by {school.judges} until you read {words}.")
+    point = next((p for p in CHECKS[check].points if p not in ground.case.readings),
+                 CHECKS[check].points[0])  # fmt: skip
+    return Finding(said, hangs_on=HangsOn("reading", point, said))
+
+
+def reads_low(ground: Ground) -> bool:
+    return state_of(ground) == "low"
+
+
+def reads_right(ground: Ground) -> bool:
+    return state_of(ground) == "right"
+
+
+def reads_high(ground: Ground) -> bool:
+    return state_of(ground) == "high"
+
+
+NOTHING: tuple[Rule, ...] = (
+    Rule("no_target", "charge", "Read one more number.", "do_not_charge", "read",
+         "No school can set a target with what is read.", _no_target),
+    Rule("unread", "charge", "Read one more number.", "do_not_charge", "read",
+         "What charge is judged by is not read.", _unread),
+)  # fmt: skip
