@@ -48,7 +48,7 @@ class VisitTest(BrowserTest):
         first = number(page, "superheat")
         self.take(page, "sl 70")
         expect(page.locator("[data-verdict]")).to_have_text(
-            "Do not add. Liquid is not getting through."
+            "Leave the charge. Look at what feeds the coil."
         )
         page.get_by_role("button", name="Undo").click()
         expect(page.locator("[data-number=superheat] dd p").first).to_have_text(first)

@@ -57,6 +57,17 @@ class AgainstItsOwnSuspectsTest(unittest.TestCase):
         result = judged(plate(), SEEN, suct=60, liq=300, sl=74, ll=95.5, lli=87.5, oa=86, ra=76, wb=63)  # fmt: skip
         self.assertNotIn(result.decision.advice, ("find_leak", "add"))
 
+    def test_a_measured_step_waits_for_the_air_alone(self):
+        dirty = ("filter_dirty", *TICKS[1:])
+        said = [
+            judged(plate(), settled(*seen), suct=105, liq=320, sl=66, ll=88, lli=78, oa=86,
+                   ra=76, wb=63).decision.headline
+            for seen in (TICKS, dirty)
+        ]  # fmt: skip
+        self.assertEqual(
+            said, ["Do not add. The liquid line is restricted.", "Change the filter first."]
+        )
+
     def test_find_leak_only_where_low_charge_leads(self):
         for liquid in range(215, 330, 8):
             result = judged(plate(), SEEN, suct=60, liq=liquid, sl=74, ll=90, oa=80, ra=76, wb=63)

@@ -138,7 +138,9 @@ CHARGE = frozenset({"undercharge", "overcharge", "none", "something_else", "high
 
 
 def _restricted(ground: Ground) -> Finding | None:
-    """A step was measured, and what holds liquid back leads: that comes first."""
+    """A step was measured, and what holds liquid back leads: after the air, before all else."""
+    if any(b.gate.key in AIR for b in ground.blocking):
+        return None
     step = next((ground.marks[k] for k in STEPS if ground.level(k) == "high"), None)
     if step is None or ground.leader not in FEEDS:
         return None
