@@ -32,7 +32,7 @@ from nudge.services.heard import (
     ready_after,
 )
 from nudge.services.history import own_history
-from nudge.services.live_state import live_state
+from nudge.services.live_state import LiveState, live_state
 from nudge.services.methods import preferred_methods
 from nudge.services.past import ADDITIONS_WITHIN, Known, own_departures, recovered_share
 from nudge.services.plates import plate_of
@@ -238,6 +238,8 @@ class Visits:
                 if also is not None:
                     also(session, row)
                 moment = self._on_its_clock(row, happened_at)
+                if amount_kg is not None:
+                    self._keep_live(row, event_id, live_state(session, row, self._clock()), moment)
                 row.events.append(
                     Event(id=event_id, kind=kind, happened_at=moment, amount_kg=amount_kg,
                           ready_at=ready_after(row, kind, moment))
@@ -295,8 +297,7 @@ class Visits:
                 return self.snapshot(visit_id)
             now = self._clock()
             state = live_state(session, row, now)
-            kept = live_rows(state)
-            if state is None or not kept:
+            if state is None or not live_rows(state):
                 raise CoreError("readings", "No instrument sends anything now. Type the readings.")
             unsettled = state.unsettled
             if unsettled is not None:
@@ -306,10 +307,7 @@ class Visits:
                     Override(id=entry_id, visit_id=visit_id, gate="not_settled",
                              reason=reason.strip(), given_at=now)
                 )  # fmt: skip
-            for number, reading in enumerate(kept.values()):
-                reading.id, reading.recorded_at = f"{entry_id}:{number}", now
-                reading.quality = "settled" if unsettled is None else "early"
-                row.readings.append(reading)
+            self._keep_live(row, entry_id, state, now)
             self._judge(session, row)
         return self.snapshot(visit_id)
 
@@ -337,6 +335,16 @@ class Visits:
             row.slips.append(Slip(id=slip_id, slip=slip, entries=entries, units=units, sent_at=now))
             self._judge(session, row)
         return self.snapshot(visit_id)
+
+    def _keep_live(
+        self, row: Visit, entry_id: str, state: LiveState | None, until: datetime
+    ) -> None:
+        """What the instruments say becomes readings: a dose is given to what they said then."""
+        for number, reading in enumerate(live_rows(state).values()):
+            reading.id, reading.recorded_at = f"{entry_id}:{number}", self._clock()
+            reading.taken_at = min(reading.taken_at, until)
+            reading.quality = "settled" if state and state.unsettled is None else "early"
+            row.readings.append(reading)
 
     def _withdraw(self, row: Visit, readings: list[Reading], withdrawal_id: str) -> None:
         already = {r.withdraws for r in row.readings}
