@@ -1,6 +1,7 @@
 from datetime import timedelta
 
 from nudge.core.errors import CoreError
+from nudge.core.judgement.decision.doses import dose_answers
 from nudge.core.plant.faults import Present
 from nudge.core.plant.room import Weather
 from nudge.instruments.kit import Ails
@@ -56,6 +57,8 @@ class YardTest(WithDatabase):
         self.play(18)
         done = self.visits.snapshot("v")
         self.assertGreater(done.assessment.case.derived.subcooling, low + 1.5)
+        self.assertEqual([one.answered for one in dose_answers(done.assessment.case)], [True])
+        self.assertIn("dose:0", {r.id for r in done.visit.readings})  # what it was given to
         self.assertAlmostEqual(self.yard.view("v").cylinder_kg, 9.5 - 0.40, delta=0.001)
         self.assertAlmostEqual(self.values()["cylinder_weight"], 9.1, delta=0.02)
 
