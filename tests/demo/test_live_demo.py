@@ -25,29 +25,29 @@ class LiveDemoTest(WithDatabase):
         self.clock.now += timedelta(minutes=minutes)
         self.yard.play(VISIT_ID, minutes)
 
-    def charge(self):
-        return self.visit().assessment.charge
+    def decision(self):
+        return self.visit().assessment.decision
 
-    def test_it_has_run_for_a_while_and_waits_for_the_clock(self):
+    def test_it_has_run_for_a_while_and_air_comes_before_the_clock(self):
         visit = self.visit()
         self.assertAlmostEqual(visit.context.minutes_running, RUNNING_MINUTES, delta=0.2)
         self.assertEqual(visit.live.settling.state, "settled")
         self.assertEqual(visit.live.lies, ())
-        self.assertEqual(self.charge().headline, "Wait.")
+        self.assertEqual(self.decision().headline, "Put the air right first.")
         self.assertTrue(visit.is_simulated)
 
     def test_air_comes_first_and_charge_is_only_added_once_it_is_proven(self):
         self.wait(4)
-        self.assertNotEqual(self.charge().advice, "add")
+        self.assertNotEqual(self.decision().advice, "add")
         self.yard.work(VISIT_ID, "look", "open_indoor_panel")
-        self.assertEqual(self.charge().advice, "do_not_charge")
+        self.assertEqual(self.decision().advice, "do_not_charge")
         self.assertIn("filter_dirty", [b.gate.key for b in self.visit().assessment.breaches])
         self.yard.work(VISIT_ID, "filter", "change_filter")
         self.yard.work(VISIT_ID, "coil", "look_at_condenser")
-        self.assertNotEqual(self.charge().advice, "add")  # just changed
+        self.assertNotEqual(self.decision().advice, "add")  # just changed
         self.wait(16)
         self.assertEqual(self.visit().live.settling.state, "settled")
-        self.assertIn(self.charge().advice, ("add", "find_leak", "do_not_charge"))
+        self.assertIn(self.decision().advice, ("add", "find_leak", "do_not_charge"))
         low = self.visit().assessment.case.derived.subcooling
         for number in range(3):
             self.yard.work(VISIT_ID, f"dose{number}", "add_charge", 0.17)
@@ -55,6 +55,6 @@ class LiveDemoTest(WithDatabase):
         done = self.visit()
         self.assertGreater(done.assessment.case.derived.subcooling, low + 3)
         self.assertEqual(done.live.settling.state, "settled")
-        self.assertIn(self.charge().advice, ("leave", "do_not_charge", "add"))
+        self.assertIn(self.decision().advice, ("leave", "do_not_charge", "add"))
         kept = self.visits.keep(VISIT_ID, "k", "")
         self.assertTrue(all(r.quality == "settled" for r in kept.visit.readings))

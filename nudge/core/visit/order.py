@@ -114,7 +114,7 @@ def _step(row: StepRow, facts: Facts) -> StepState:
 def _stage(stage: Stage, steps: tuple[StepState, ...], call: Call, facts: Facts) -> StageState:
     label = STAGES[stage]
     why = _blocked(stage, facts)
-    if not steps:
+    if not steps and why is None:
         return StageState(stage, label, "if_needed", steps)  # nobody did anything: no tick
     is_done = all(step.state != "open" for step in steps)
     if stage in call.if_needed and not _is_called_for(facts):

@@ -117,8 +117,6 @@ def _right_words(ground: Ground) -> Said:
 
 
 RIGHT: tuple[Rule, ...] = (
-    Rule("confirm", "clocks", "Right. Wait, then confirm.", "leave", "settle",
-         "What has come right must still be right after a quarter of an hour.", _confirm),
     Rule("not_through", "charge", "Do not add. Liquid is not getting through.", "do_not_charge",
          "act", "A full liquid line before a starved evaporator is held back, and that leads.",
          _not_through),
@@ -129,6 +127,8 @@ RIGHT: tuple[Rule, ...] = (
          "judge", "Superheat over the valve's band has a cause.", _starves),
     Rule("floods", "charge", "Leave the charge. Look at the valve and the air.", "do_not_charge",
          "judge", "Superheat under the valve's band has a cause.", _floods),
+    Rule("confirm", "clocks", "Right. Wait, then confirm.", "leave", "settle",
+         "What has come right must still be right after a quarter of an hour.", _confirm),
     Rule("right_open", "charge", "Charge is in its window. The rest is open.", "leave", "judge",
          "Charge is answered, what is wrong is not.", _open),
     Rule("right", "charge", "Leave the charge alone.", "leave", "close",
