@@ -185,7 +185,7 @@ class YearlyCheckTest(BrowserTest):
         page.keyboard.press("Enter")
         expect(page).to_have_url(re.compile("/systems/lighthouse-lamp"))
         book = page.get_by_role("region", name="Against the baseline")
-        expect(book).to_contain_text("Look for the leak before anything is added")
+        expect(book).to_contain_text("It went somewhere: look for the leak")
         expect(page.locator("[data-moved=subcooling]")).to_contain_text("−")
         expect(page.get_by_role("img", name=re.compile("over 5 visits"))).to_be_visible()
 

@@ -131,7 +131,7 @@ class VisitsTest(WithDatabase):
     def test_a_plate_changed_later_never_loses_readings(self):
         self.hear("liq 480 ll 96")
         book = Book(self.database, self.clock)
-        book.change_system("seed-library-stacks", {"refrigerant": "R-134a"})
+        book.change_system("seed-library-stacks", {"refrigerant": "R-134a"}, was_wrong=True)
         snapshot = self.visits.snapshot("v")
         self.assertIsNone(snapshot.assessment)
         self.assertIn("R-134a pressure", snapshot.problem.text("ip"))

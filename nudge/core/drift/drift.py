@@ -48,7 +48,7 @@ class Cause:
 
 
 _CAUSES = (
-    Cause("charge_lost", "Charge has gone", "Look for the leak before anything is added."),
+    Cause("charge_lost", "Charge has gone", "It went somewhere: look for the leak."),
     Cause("charge_over", "More charge than before", "Was some added? Look at the ledger."),
     Cause("condenser_fouls", "The outdoor coil fouls", "Look at its face, all round, and wash it."),
     Cause("condenser_fan_slows", "The outdoor fan slows", "Capacitor, blade, bearings."),

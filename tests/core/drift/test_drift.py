@@ -25,7 +25,7 @@ class DriftTest(unittest.TestCase):
         found = drift(True, RIGHT, moved(subcooling=-4.0, condensing_over_ambient=-0.8))
         self.assertEqual(found.causes[0].cause.key, "charge_lost")
         self.assertAlmostEqual(found.causes[0].share, 1.0, delta=0.25)  # what 10 % moves
-        self.assertIn("leak before anything is added", found.said.text("ip"))
+        self.assertIn("look for the leak", found.said.text("ip"))
 
     def test_condensing_higher_with_the_same_subcooling_is_the_outdoor_side(self):
         found = drift(True, RIGHT, moved(condensing_over_ambient=5.0))
