@@ -104,16 +104,11 @@ def decided(
     """
     assessed = assess(plate, readings, context, method, preferred, own)
     wants = assessed.decision.moves_refrigerant or _may_trim(assessed)
-    found = _size(assessed, method, preferred) if wants or _has_dosed(context) else None
+    found = _size(assessed, method, preferred) if wants or context.past.has_doses else None
     if found is None:
         return Decided(assessed)
     aim, sized = found
     return _with_dose(assessed, aim, sized) if wants else Decided(assessed, sized)
-
-
-def _has_dosed(context: Context) -> bool:
-    past = context.past
-    return bool(past.added_since_kg) or any(moment.added_kg for moment in past.moments)
 
 
 def advise(
@@ -326,7 +321,7 @@ def _may_trim(assessed: Assessment) -> bool:
     decision, weighing, deciding = assessed.decision, assessed.weighing, assessed.targets.deciding
     if decision.off_k is None or weighing is None or deciding is None:
         return False
-    dosed = _has_dosed(assessed.case.context)
+    dosed = assessed.case.context.past.has_doses
     if decision.key not in (("right", "right_open") if dosed else ("right",)):
         return False
     if deciding.key == fallback_subcooling.KEY or any(b.passed for b in assessed.breaches):

@@ -40,3 +40,8 @@ class Past:
     """A reading was corrected or taken back since the first dose."""
     other_loads: tuple[float, ...] = field(default_factory=tuple)
     """Loads [°C of return air] at which the metering device was judged before."""
+
+    @property
+    def has_doses(self) -> bool:
+        """Refrigerant was moved on this visit."""
+        return bool(self.added_since_kg) or any(moment.added_kg for moment in self.moments)

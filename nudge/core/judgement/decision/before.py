@@ -11,6 +11,7 @@ from nudge.core.judgement.decision.ground import Ground
 from nudge.core.judgement.decision.limits import least
 from nudge.core.judgement.decision.low import STEPS, find_empty
 from nudge.core.judgement.decision.rule import Finding, Rule
+from nudge.core.judgement.decision.window import reads_right
 from nudge.core.judgement.decision.words import joined, paragraph
 from nudge.core.judgement.suspect_table import SUSPECTS
 from nudge.core.said import Measure, degrees_f, difference, say
@@ -149,13 +150,9 @@ def _restricted(ground: Ground) -> Finding | None:
     return Finding(
         paragraph("There is a step on the liquid's way:", [step], "Find the kink or the plugged "
                   "drier between the two clamps, renew it, then judge charge."),
-        state="right" if _is_full(ground) else "unknown",
+        state="right" if reads_right(ground) else "unknown",
         hangs_on=_walk("It shows in which piece the step is."),
     )  # fmt: skip
-
-
-def _is_full(ground: Ground) -> bool:
-    return ground.deciding is not None and ground.deciding.level == "in"
 
 
 def _what_comes_first(ground: Ground) -> Finding | None:

@@ -109,7 +109,7 @@ class DoseAnswer:
 def dose_answers(case: Case) -> tuple[DoseAnswer, ...]:
     """Every dose since anything else was last done to the system, first to last."""
     past, since = case.context.past, case.context.minutes_since_change
-    if not past.added_since_kg and not any(moment.added_kg for moment in past.moments):
+    if not past.has_doses:
         return ()
     is_open = since is not None and since < CHANGE_MINUTES[case.plate.metering_device]
     now = Moment(0.0, case.record, past.added_since_kg, past.done_since)
