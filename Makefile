@@ -10,7 +10,7 @@ demo: setup-run web/dist/index.html  ## set up, build, start with the demo data
 
 test: check  ## set up, check, run every test
 	@tools/setup.sh browser
-	@$(PY) -m unittest discover --start-directory tests --top-level-directory . --buffer
+	@$(PY) -m tools.run_tests
 
 check: setup-dev web/dist/index.html  ## format, lint and types, both languages
 	@.venv/bin/ruff format --check --quiet . || (echo "Run 'make format'." && false)
@@ -33,8 +33,8 @@ study: setup-dev  ## how often settling and the probe checks are right
 judge: setup-dev  ## how well the judge judges systems it was not made from
 	@$(PY) -m tools.judge_study
 
-signatures: setup-dev  ## the judge's table, from the simulated plant
-	@$(PY) -m tools.make_signatures
+signatures: setup-dev  ## the judge's tables, from the simulated plant and its cousins
+	@$(PY) -m tools.make_signatures --fresh
 
 shots: setup-dev web/dist/index.html  ## docs/screenshots from the demo data
 	@tools/setup.sh browser
@@ -76,12 +76,14 @@ decisions: setup-dev  ## harm, use, one voice, doses in vain: what the one decis
 
 charge: setup-dev  ## how well the dose advisor charges, in closed loop
 	@$(PY) -m tools.charge_study
+	@$(PY) -m tools.charge_study 24 8 left
 
 responses: setup-dev  ## the book of charge responses, from the simulated plant
 	@$(PY) -m tools.make_responses
 
 drift: setup-dev  ## how often a drift between two visits is flagged, and how often for nothing
 	@$(PY) -m tools.drift_study
+	@$(PY) -m tools.drift_study 24 left
 
 wander: setup-dev  ## the table of drift, from the simulated plant
 	@$(PY) -m tools.make_drift

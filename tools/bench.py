@@ -21,7 +21,7 @@ from playwright.sync_api import Page
 
 from nudge.core.refrigerant.catalogue import CATALOGUE, refrigerant
 from nudge.core.refrigerant.table import load_table
-from tools import bench_live, bench_visit
+from tools import bench_judge, bench_live, bench_visit
 from tools.drive import ROOT, RunningNudge, chromium
 from tools.make_tables import RowSolver, reference_state
 
@@ -244,6 +244,7 @@ def _call_out(page: Page, i: int) -> float:
 
 
 def main() -> None:
+    bench_judge.judge(REQUEST)
     bench_live.plant()
     bench_visit.whole_visit()
     accuracy()

@@ -25,18 +25,20 @@ from nudge.core.circuit.tubes import HOSES, TUBES
 from nudge.core.drift.drift import CAUSES, INTENDED
 from nudge.core.drift.table import wander
 from nudge.core.electrical.capacitor import capacitor_rules
+from nudge.core.expectations.signs import SIGNS
+from nudge.core.expectations.table import DEVICES, EXPECTATIONS, scale_of
 from nudge.core.judgement.cautions import CAUTIONS
 from nudge.core.judgement.check_table import CHECKS, CLEANED, SECOND_LOAD
+from nudge.core.judgement.covariance import SHARED
 from nudge.core.judgement.decision import RULES
 from nudge.core.judgement.decision.doses import ANSWERS
 from nudge.core.judgement.decision.limits import LIMITS
-from nudge.core.judgement.departures import SIGNS
 from nudge.core.judgement.hazards import HAZARDS
 from nudge.core.judgement.looks import LOOKS, Look
 from nudge.core.judgement.over_time import EPISODES
 from nudge.core.judgement.pairs import PAIRS
 from nudge.core.judgement.proof import ADD_PROOF, REMOVE_PROOF
-from nudge.core.judgement.signatures import DEVICES, EXPECTATIONS, SIGNATURES, scale_of
+from nudge.core.judgement.signatures import SIGNATURES
 from nudge.core.judgement.suspect_table import SUSPECTS
 from nudge.core.judgement.trade_marks import TRADE_MARKS
 from nudge.core.judgement.walk import STRETCHES
@@ -56,6 +58,7 @@ from nudge.core.settling.probes import PROBE_CHECKS
 from nudge.core.settling.stability import LOAD, SLOW
 from nudge.core.settling.trust import PROBE_LIES, TRUST_CHECKS
 from nudge.core.targets.choose import SCHOOLS
+from nudge.core.targets.condensing import DEFAULT_SEER, USUAL_SEER
 from nudge.core.units import UNITS, Quantity, from_si
 from nudge.core.visit.calls import CALLS
 from nudge.core.visit.checks import CHECKS as VISIT_CHECKS
@@ -69,6 +72,7 @@ from nudge.core.vocabulary.points import POINTS
 from nudge.core.working import Formula
 from nudge.instruments.kit import KINDS as KINDS_OF_INSTRUMENT
 from nudge.instruments.troubles import TROUBLES
+from tools.cousins import FAMILIES
 
 DOCS = Path(__file__).parents[1] / "docs"
 _SHOWN_SIGNS = (
@@ -147,8 +151,8 @@ def tables() -> dict[str, str]:
             ("cause", "in words", "what to look at",
              "moves on a valve system (K of subcooling, of condensing over ambient)"),
             ((_key(c.key), c.label, c.look,
-              f"{wander(True).causes[c.key].get('subcooling', 0):.1f}, "
-              f"{wander(True).causes[c.key].get('condensing_over_ambient', 0):.1f}")
+              f"{wander(True).moves(c.key).get('subcooling', 0):.1f}, "
+              f"{wander(True).moves(c.key).get('condensing_over_ambient', 0):.1f}")
              for c in CAUSES.values()),
         ),
         "intended": _table(("change", "in words", "signs taken out of the count"),
@@ -246,9 +250,24 @@ def tables() -> dict[str, str]:
         ),
         "expectations": _table(
             ("device", "sign", "added to its base", "per °F outdoors over 95",
-             "per °F wet bulb over 67", "per SEER over 14"),
+             "per °F wet bulb over 67", "per SEER over 14", "±"),
             ((device, _key(sign), *_expected(sign, valve)) for device, valve in DEVICES.items()
              for sign in SIGNS),
+        ),
+        "shared": _table(
+            ("off together", "by, °F (1 σ)", "drags along, per kelvin", "why"),
+            ((_key(s.key), f"{s.sigma * 1.8:g}",
+              ", ".join(f"{_key(k)} {v:g}" for k, v in s.drags.items()), s.reason)
+             for s in SHARED),
+        ),
+        "families": _table(
+            ("family", "what differs", "why a real machine might"),
+            ((_key(f.key), f.differs, f.reason) for f in FAMILIES.values()),
+        ),
+        "usual_seer": _table(
+            ("refrigerant", "SEER where nobody says"),
+            [*((_key(name), f"{seer:g}") for name, seer in USUAL_SEER.items()),
+             ("any other", f"{DEFAULT_SEER:g}")],
         ),
         "signatures": _table(
             ("device", "suspect", "fault", "severity",
@@ -391,8 +410,8 @@ def _pocket_formulas() -> list[Formula]:
 def _expected(sign: str, valve: bool) -> tuple[str, ...]:
     row, unit = EXPECTATIONS[valve][sign], scale_of(sign)
     slopes = (row.per_outdoor / unit / 1.8, row.per_wet_bulb / unit / 1.8)
-    by_class = f"{row.per_seer / unit:.2f}"
-    return (f"{row.base / unit:.1f}", *(f"{slope:.2f}" for slope in slopes), by_class)
+    by_class, spread = f"{row.per_seer / unit:.2f}", f"{row.sigma / unit:.1f}"
+    return (f"{row.base / unit:.1f}", *(f"{slope:.2f}" for slope in slopes), by_class, spread)
 
 
 def _move(moves: Mapping[str, tuple[float, float]], sign: str) -> str:

@@ -1,21 +1,21 @@
 """How well the dose advisor charges, in closed loop on simulated systems. Run by `make charge`.
 
-`python -m tools.charge_study [SYSTEMS] [WRONG]`. Systems are strange ones (±30 % in every
-constant, any size, device and refrigerant) numbered from 1000 on; the book of responses is from
-0 to 23. The load drifts while it is charged; every instrument has its own error for the whole
-visit and noise at every reading. The hand rule (1.5 oz, wait 10 minutes) is run on the same.
+`python -m tools.charge_study [SYSTEMS] [WRONG] [FAMILY … or left]`. Systems are strange ones (±30 %
+in every constant, any size, device and refrigerant) numbered from 1000 on, of a family of cousins
+where one is named; the book of responses is from 0 to 23. The load drifts while it is charged;
+every instrument has its own error for the whole visit and noise at every reading. The hand rule
+(1.5 oz, wait 10 minutes) is run on the same.
 """
 
 import sys
 from collections import Counter
 from collections.abc import Sequence
-from concurrent.futures import ProcessPoolExecutor
 from dataclasses import dataclass, replace
 from random import Random
 from statistics import median
 
 from nudge.core.charging.advise import Dosed, Nudge, advise
-from nudge.core.charging.shortfall import Watched
+from nudge.core.charging.responses import Watched
 from nudge.core.charging.ways import KG_PER_OZ
 from nudge.core.circuit.case import Context
 from nudge.core.errors import CoreError
@@ -30,7 +30,8 @@ from nudge.core.plant.wet_air import air_of
 from nudge.core.units import atmospheric_kpa
 from nudge.core.vocabulary.accuracy import accuracy_of
 from nudge.core.vocabulary.equipment import MeteringDevice
-from tools.sweep import NOT_READ, Site, site
+from tools.sweep import NOT_READ, Site
+from tools.tables import families_in, some_site, workers
 
 SYSTEMS, WRONG = 200, 100
 NUMBERS = range(1000, 1150)
@@ -141,7 +142,7 @@ def with_charge(of: Site, rng: Random) -> Site:
 def charged(number: int) -> Charged | Refused | None:
     """One system charged from where it is found; None where the plant has no such system."""
     rng = Random(f"charge {number}")
-    of = with_charge(site(rng.choice(NUMBERS), ("strange valve", "strange orifice")[number % 2]),
+    of = with_charge(some_site(rng, NUMBERS, ("strange valve", "strange orifice")[number % 2]),
                      rng)  # fmt: skip
     over = rng.uniform(0.05, 0.30) if number % 5 < 2 else -rng.uniform(0.05, 0.40)
     rig = Rig(of, 1 + over, rng)
@@ -241,7 +242,7 @@ def guarded(number: int) -> tuple[str, int, str]:
     kind = ("strange valve", "strange orifice")[number % 2]
     if fault == "bulb_loose":
         kind = "strange valve"
-    of = with_charge(site(rng.choice(NUMBERS), kind), rng)
+    of = with_charge(some_site(rng, NUMBERS, kind), rng)
     assert fault in FAULTS
     rig = Rig(of, 1.0, rng, [Present(fault, rng.uniform(0.3, 1.0))])
     doses = 0
@@ -267,8 +268,8 @@ def _ninetieth(values: Sequence[float]) -> float:
     return sorted(values)[int(0.9 * (len(values) - 1))]
 
 
-def main(systems: int = SYSTEMS, wrong: int = WRONG) -> None:
-    with ProcessPoolExecutor() as pool:
+def main(family: str, systems: int = SYSTEMS, wrong: int = WRONG) -> None:
+    with workers(family) as pool:
         found: list[Charged] = []
         refused: list[Refused] = []
         for batch in range(20):
@@ -314,4 +315,6 @@ def main(systems: int = SYSTEMS, wrong: int = WRONG) -> None:
 
 
 if __name__ == "__main__":
-    main(*(int(argument) for argument in sys.argv[1:]))
+    for name in families_in(sys.argv[1:]):
+        print(f"{name}, by tables made without it" if name else "the plant as it ships", flush=True)
+        main(name, *(int(a) for a in sys.argv[1:] if a.isdigit()))

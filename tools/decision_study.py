@@ -1,7 +1,9 @@
 """How the one decision does: harm, use, doses in vain, the valve's gate. Run by `make decisions`.
 
-`python -m tools.decision_study [PART] [CASES]`; parts: harm, use, valve, vain, voice (all without
-one). Systems are numbered from 1000 on, which no table was made from; seeds are fixed.
+`python -m tools.decision_study [PART …] [CASES] [FAMILY … or left]`; parts: harm, use, valve, vain,
+voice (all without one). With a family of cousins it is judged by tables made without it; `left`
+is all of them in turn. Systems are numbered from 1000 on, which no table was made from; seeds are
+fixed.
 """
 
 import sys
@@ -30,7 +32,8 @@ from nudge.core.vocabulary.equipment import MeteringDevice, Plate
 from nudge.services.workshop import Workshop
 from nudge.store.database import Database
 from tools.one_voice import ACTS, Voice
-from tools.sweep import FIVE, STEADY_FAULTS, Swept, may_have, read, site, swept
+from tools.sweep import FIVE, STEADY_FAULTS, Swept, may_have, read, swept
+from tools.tables import families_in, some_site, workers
 from tools.troubles_at_rest import PROBE_TROUBLES
 
 HARM, USE, VALVE, VAIN, VOICE = 10_000, 600, 400, 500, 300
@@ -95,7 +98,7 @@ def _judged(plate: Plate, readings: dict[str, float], seen: set[str]) -> Assessm
 def not_low(number: int) -> Met | None:
     """A system that is not low on charge, two in five with a probe that lies."""
     rng = Random(f"harm {number}")
-    of = site(rng.choice(SITES), rng.choice(KINDS))
+    of = some_site(rng, SITES, rng.choice(KINDS))
     draw = rng.random()
     names: tuple[str, ...] = ()
     if 0.12 < draw < 0.75:
@@ -117,10 +120,12 @@ def not_low(number: int) -> Met | None:
     try:
         first = _judged(of.plate, readings, seen)
         sure = _judged(of.plate, readings, seen | {"readings_confirmed"})
+        then, asked = _after_the_one(case, first, readings, everything, seen, rng)
     except CoreError:
         return None
     return Met(instruments, lie, names, case.charge_share, of.plate.metering_device.value,
-               first.decision.advice, first.decision.key, sure.decision.advice)  # fmt: skip
+               first.decision.advice, first.decision.key, sure.decision.advice,
+               then.decision.advice, asked)  # fmt: skip
 
 
 def low(number: int) -> Met | None:
@@ -128,7 +133,7 @@ def low(number: int) -> Met | None:
     rng = Random(f"low {number}")
     instruments = ("full", "five")[number % 2]
     kind = rng.choice(KINDS if instruments == "full" else ("valve", "strange valve"))
-    of = site(rng.choice(SITES), kind)
+    of = some_site(rng, SITES, kind)
     case = swept(of, [Present("undercharge", rng.uniform(0.15, 1))], rng)
     if case is None or case.truth["outdoor_air_temp"] < fahrenheit(70):
         return None
@@ -190,7 +195,7 @@ def _after_the_one(
 def right_on_a_mild_day(number: int) -> tuple[str, str] | None:
     """A right system at 70 to 80 °F outdoors: its decision, by a full set and ticks."""
     rng = Random(f"mild {number}")
-    of = site(rng.choice(SITES), rng.choice(("valve", "strange valve")))
+    of = some_site(rng, SITES, rng.choice(("valve", "strange valve")))
     case = swept(of, [], rng)
     if case is None or not fahrenheit(70) <= case.truth["outdoor_air_temp"] <= fahrenheit(80):
         return None
@@ -289,10 +294,13 @@ def _harm(pool: ProcessPoolExecutor, count: int) -> None:
         adds = [m for m in some if m.first == "add"]
         lied = [m for m in some if m.lie and m.confirmed == "add"]
         leaks = [m for m in some if m.first == "find_leak"]
+        then = [m for m in some if m.after == "add"]
         out = [m for m in some if m.first == "remove" and m.charge_share <= NOT_HIGH]
         print(f"  {instruments}, {len(some)}: add {len(adds)}, add where the lie was confirmed "
-              f"{len(lied)}, find_leak {len(leaks)}, remove where not high {len(out)}")  # fmt: skip
-        for title, rows in (("add", adds), ("confirmed", lied), ("leak", leaks), ("out", out)):
+              f"{len(lied)}, find_leak {len(leaks)}, remove where not high {len(out)}; add after "
+              f"the one thing it asked for {len(then)}")  # fmt: skip
+        for title, rows in (("add", adds), ("confirmed", lied), ("leak", leaks), ("out", out),
+                            ("after", then)):  # fmt: skip
             by = Counter((m.lie or "no lie", "+".join(m.faults)) for m in rows)
             if by:
                 print(f"    {title}: {dict(by)}")
@@ -382,12 +390,15 @@ PARTS: dict[str, tuple[Callable[[ProcessPoolExecutor, int], None], int]] = {
 
 
 def main(arguments: Sequence[str]) -> None:
-    wanted = [a for a in arguments if not a.isdigit()] or list(PARTS)
+    wanted = [name for name in PARTS if name in arguments] or list(PARTS)
     counts = [int(a) for a in arguments if a.isdigit()]
-    with ProcessPoolExecutor() as pool:
-        for name in wanted:
-            run, usual = PARTS[name]
-            run(pool, counts[0] if counts else usual)
+    for family in families_in(arguments):
+        if family:
+            print(f"{family}, by tables made without it", flush=True)
+        with workers(family) as pool:
+            for name in wanted:
+                run, usual = PARTS[name]
+                run(pool, counts[0] if counts else usual)
 
 
 if __name__ == "__main__":

@@ -1,19 +1,18 @@
 """How often a drift between two yearly visits is flagged, and how often for nothing.
 
-`python -m tools.drift_study [SYSTEMS]`, run by `make drift`. Systems from 3000 on, ordinary and
-strange, each met twice in different weather by instruments with new errors.
+`python -m tools.drift_study [SYSTEMS] [FAMILY … or left]`, run by `make drift`. Systems from
+3000 on, ordinary and strange, each met twice in different weather by instruments with new errors.
 """
 
 import sys
 from collections import Counter
-from concurrent.futures import ProcessPoolExecutor
 from random import Random
 
 from nudge.core.drift.drift import drift
 from nudge.core.errors import CoreError
 from nudge.core.plant.circuit import NoOperatingPoint
 from tools.make_drift import CAUSES, CHARGE, met
-from tools.sweep import site
+from tools.tables import families_in, some_site, workers
 
 SYSTEMS, FROM = 120, 3000
 CHARGED = ("", *CAUSES)
@@ -25,7 +24,7 @@ def one(job: tuple[int, str]) -> tuple[str, bool, str] | None:
     rng = Random(f"study {number} {cause}")
     kind = ("valve", "orifice", "strange valve", "strange orifice")[number % 4]
     try:
-        of = site(number, kind)
+        of = some_site(rng, [number], kind)
         kept = rng.uniform(0.97, 1.03)
         before = met(of, rng, (), kept)
         now = met(of, rng, CAUSES.get(cause, ()), kept * CHARGE.get(cause, 1.0))
@@ -36,8 +35,8 @@ def one(job: tuple[int, str]) -> tuple[str, bool, str] | None:
     return cause, found.is_flagged, named[0] if named else ""
 
 
-def main(systems: int = SYSTEMS) -> None:
-    with ProcessPoolExecutor() as pool:
+def main(family: str, systems: int = SYSTEMS) -> None:
+    with workers(family) as pool:
         for cause in CHARGED:
             jobs = [(FROM + n, cause) for n in range(systems * (1 if cause else 3))]
             found = [row for row in pool.map(one, jobs, chunksize=8) if row]
@@ -48,4 +47,6 @@ def main(systems: int = SYSTEMS) -> None:
 
 
 if __name__ == "__main__":
-    main(*(int(argument) for argument in sys.argv[1:]))
+    for name in families_in(sys.argv[1:]):
+        print(f"{name}, judged by tables made without it" if name else "the plant as it ships")
+        main(name, *(int(a) for a in sys.argv[1:] if a.isdigit()))

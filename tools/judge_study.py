@@ -1,7 +1,10 @@
 """How well the judge judges, on simulated systems it was not made from. Run by `make judge`.
 
-`python -m tools.judge_study [CASES] [HARM]`. Sites are numbered from 1000 on, the table's from 0;
-seeds are fixed. Prints every figure that docs/method.md quotes, with how many cases it is of.
+`python -m tools.judge_study [PART] [CASES]`; parts: home, left (all without one), or one family.
+At home it is the packaged tables on the plant as it ships; left out, tables made from all
+families of cousins but one, on that one, in turn. Sites are numbered from 1000 on, the tables'
+from 0; seeds are fixed. Prints every figure that docs/method.md quotes, with how many cases it
+is of.
 """
 
 import sys
@@ -21,19 +24,22 @@ from nudge.core.judgement.pairs import PAIRS
 from nudge.core.judgement.signatures import SEVERITIES
 from nudge.core.judgement.suspect_table import SEVERITY_SHARES, SUSPECTS
 from nudge.core.plant.faults import FAULTS, Present
-from tools.make_signatures import BANDS, CHARGE, LEAST_CHARGE_FAULT
+from tools.cousins import FAMILIES
+from tools.gather import BANDS, CHARGE, LEAST_CHARGE_FAULT
 from tools.sweep import FIVE, STEADY_FAULTS, Swept, may_have, read, site, swept
+from tools.tables import workers
 from tools.troubles_at_rest import PROBE_TROUBLES
 
-CASES, HARM = 900, 10_000
-SITES = range(1000, 1150)
-NOT_LOW = 0.97
-"""Charge from this share of what the plate's target takes is not low."""
+CASES, LEFT = 900, 2200
+SITES, LEFT_SITES = range(1000, 1150), range(1000, 1060)
 CAPACITOR_WEAK = 0.94
+TICKS = ("filter_dirty", "evaporator_coil_dirty", "condenser_coil_dirty", "condenser_fan_weak")
+"""Looks somebody has done who stands before five numbers and a return air."""
 BEFORE_GAUGES = ("filter_clean", "evaporator_coil_clean", "condenser_coil_clean",
                  "condenser_fan_ok")  # fmt: skip
 """What somebody has looked at who is ready to judge charge."""
 SETTLED_MINUTES = 40.0
+AIR = ("return_air_temp", "return_air_wet_bulb")
 FOLLOWED = 3
 ONE_CLAMP_K, STEP_K = 0.12, 1.1
 """What one carried clamp still errs between two places, and the step it is told to look for."""
@@ -104,7 +110,7 @@ def met(asked: Asked) -> Swept | None:
     if asked.severity == "mild" and set(asked.faults) & set(CHARGE):
         low = LEAST_CHARGE_FAULT
     for _ in range(12):
-        of = site(rng.choice(SITES), asked.kind)
+        of = site(rng.choice(LEFT_SITES if "/" in asked.kind else SITES), asked.kind)
         if all(may_have(of, fault) for fault in asked.faults):
             case = swept(of, [Present(f, rng.uniform(low, high)) for f in asked.faults], rng)
             if case is not None:
@@ -128,6 +134,9 @@ class _Visit:
         wanted = self._asked.instruments
         if wanted == "five":
             return {p: self._all[p] for p in FIVE}, set()
+        if wanted == "ticked":
+            seen = {self._answer(LOOK_OF[key]) for key in TICKS}
+            return {p: self._all[p] for p in (*FIVE, *AIR)}, seen
         if wanted == "looked":
             seen = {self._answer(LOOK_OF[key]) for key in BEFORE_GAUGES}
             return dict(self._all), seen | self._capacitor()
@@ -209,13 +218,13 @@ def paired(count: int, kind: str = "") -> list[Asked]:
     ]  # fmt: skip
 
 
-def as_they_come(count: int) -> list[Asked]:
+def as_they_come(count: int, of: str = "") -> list[Asked]:
     """Calls as common as the judge's priors say: what calibration is measured on."""
     rng = Random("calls")
     keys = [k for k in SUSPECTS if k != "something_else"]
     found = []
     for number in range(count):
-        kind = rng.choice(("valve", "valve", "orifice"))
+        kind = of + rng.choice(("valve", "valve", "orifice"))
         suspect = rng.choices(keys, [SUSPECTS[k].prior for k in keys])[0]
         instruments = rng.choice(("full", "some", "five"))
         seed = f"call{number}"
@@ -228,30 +237,9 @@ def as_they_come(count: int) -> list[Asked]:
             faults = [k for k in STEADY_FAULTS if FAULTS[k].suspect == suspect]
             fault = rng.choice(faults)
             if fault in ("reversing_valve_leak", "bulb_loose"):
-                kind = "valve"
+                kind = of + "valve"
             severity = rng.choices(SEVERITIES, list(SEVERITY_SHARES.values()))[0]
             found.append(Asked(seed, kind, (fault,), severity, instruments))
-    return found
-
-
-def anything(count: int) -> list[Asked]:
-    """What harm is looked for in: all faults and pairs, probe faults, missing readings."""
-    rng = Random("harm")
-    found = []
-    for number in range(count):
-        kind = rng.choice(("valve", "orifice", "strange valve", "strange orifice"))
-        draw = rng.random()
-        faults: tuple[str, ...] = ()
-        if 0.1 < draw < 0.75:
-            faults = (rng.choice(STEADY_FAULTS),)
-        elif draw >= 0.75:
-            faults = rng.choice(PAIRS).faults
-        trouble = rng.choice(list(PROBE_TROUBLES)) if rng.random() < 0.3 else ""
-        found.append(
-            Asked(f"harm{number}", kind, faults, rng.choice(SEVERITIES),
-                           rng.choice(("full", "looked", "looked", "some", "some", "five")),
-                           trouble)
-        )  # fmt: skip
     return found
 
 
@@ -290,7 +278,8 @@ def _confusions(found: Sequence[Judged]) -> str:
     return "".join(f"\n      {name}: {dict(to)}" for name, to in rows)
 
 
-def main(cases: int = CASES, harm: int = HARM) -> None:
+def home(cases: int = CASES) -> None:
+    """The packaged tables on systems of the plant as it ships."""
     with ProcessPoolExecutor() as pool:
 
         def run(asked: list[Asked]) -> list[Judged]:
@@ -302,6 +291,7 @@ def main(cases: int = CASES, harm: int = HARM) -> None:
         ):
             worst = run(single(kind, ("moderate", "severe"), "full", cases))
             five = run(single(kind, ("moderate", "severe"), "five", cases))
+            ticked = run(single(kind, ("moderate", "severe"), "ticked", cases))
             mild = run(single(kind, ("mild",), "full", cases // 2))
             two = run(paired(cases // 2, kind))
             print(title)
@@ -310,8 +300,10 @@ def main(cases: int = CASES, harm: int = HARM) -> None:
             print(f"    taken for:{_confusions(worst)}")
             print(f"  five numbers: first two {_share(five, lambda j: j.in_two)}, "
                   f"{_as_common(five):.1%} weighed by how common each is")  # fmt: skip
+            print(f"  five, return air, ticks: first two {_share(ticked, lambda j: j.in_two)}, "
+                  f"{_as_common(ticked):.1%} weighed by how common each is")  # fmt: skip
             print(f"  mild, full: first two {_share(mild, lambda j: j.in_two)}")
-            print(f"  pairs, both named: {_share(two, lambda j: j.in_two)}")
+            print(f"  pairs, both named: {_share(two, lambda j: j.in_two)}", flush=True)
         for name in ("full", "five"):
             after = run(single("", ("moderate", "severe"), name, cases // 2, follows=True))
             print(f"after up to {FOLLOWED} of its own checks, from {name}: first "
@@ -320,18 +312,67 @@ def main(cases: int = CASES, harm: int = HARM) -> None:
         calls = run(as_they_come(cases * 2))
         error = calibration_error([(j.ranked[0][1], j.first) for j in calls])
         print(f"calibration error {error:.3f} of {len(calls)} calls as common as the priors")
-        met = run(anything(harm))
-        added = [j for j in met if j.advice == "add"]
-        harmed = [j for j in added if j.charge_share >= NOT_LOW]
-        print(f"harm: {len(harmed)} of {len(met)} (adds {len(added)})")
-        for one in harmed[:10]:
-            print(f"    {one.asked} {one.charge_share:.3f} {one.ranked[:2]}")
-        low = run([Asked(f"low{n}", ("valve", "orifice")[n % 2], ("undercharge",),
-                         SEVERITIES[n % 3], "looked") for n in range(cases // 2)])  # fmt: skip
-        ready = [j for j in low if j.is_ready and j.charge_share < 0.95]
-        print(f"truly low and ready: add or find_leak "
-              f"{_share(ready, lambda j: j.advice in ('add', 'find_leak'))}")  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Left:
+    """How a family fared by tables that know nothing of it (shares)."""
+
+    family: str
+    count: int
+    first: float
+    in_two: float
+    ticked_in_two: float
+    calibration: float
+    after: float
+
+
+def left(families: Sequence[str], cases: int = LEFT) -> None:
+    """Each family judged by tables made from all the others."""
+    rows = [_left(family, cases) for family in families]
+    for name in ("first", "in_two", "ticked_in_two", "calibration", "after"):
+        values = [getattr(row, name) for row in rows]
+        worst = (max if name == "calibration" else min)(rows, key=lambda r: float(getattr(r, name)))
+        print(f"{name:14} mean {sum(values) / len(values):6.1%}  "
+              f"worst {getattr(worst, name):6.1%} ({worst.family})")  # fmt: skip
+
+
+def _left(family: str, cases: int) -> Left:
+    with workers(family) as pool:
+
+        def run(asked: list[Asked]) -> list[Judged]:
+            return [j for j in pool.map(judge, asked, chunksize=16) if j is not None]
+
+        kind = f"{family}/"
+        full = run(single(kind, ("moderate", "severe"), "full", cases))
+        ticked = run(single(kind, ("moderate", "severe"), "ticked", cases // 3))
+        followed = run(single(kind, ("moderate", "severe"), "full", cases // 5, follows=True))
+        calls = run(as_they_come(cases // 2, kind))
+    found = Left(
+        family, len(full), _part(full, lambda j: j.first), _part(full, lambda j: j.in_two),
+        _part(ticked, lambda j: j.in_two),
+        calibration_error([(j.ranked[0][1], j.first) for j in calls]),
+        _part(followed, lambda j: j.after[0][0] in j.suspects),
+    )  # fmt: skip
+    print(f"{family}: first {found.first:.1%}, in two {found.in_two:.1%} of {len(full)}; five, "
+          f"return air, ticks in two {found.ticked_in_two:.1%} of {len(ticked)} "
+          f"({_as_common(ticked):.1%} as common); calibration {found.calibration:.3f} of "
+          f"{len(calls)}; after its checks first {found.after:.1%} of {len(followed)}")  # fmt: skip
+    print(f"    taken for:{_confusions(full)}", flush=True)
+    return found
+
+
+def _part(found: Sequence[Judged], right: Callable[[Judged], bool]) -> float:
+    return sum(map(right, found)) / max(len(found), 1)
+
+
+def main(part: str = "", cases: int = 0) -> None:
+    if part in ("", "home"):
+        home(cases or CASES)
+    if part != "home":
+        left([part] if part in FAMILIES else list(FAMILIES), cases or LEFT)
 
 
 if __name__ == "__main__":
-    main(*(int(argument) for argument in sys.argv[1:]))
+    asked = (*sys.argv[1:], "", "0")[:2] if sys.argv[1:] else ("", "0")
+    main(asked[0], int(asked[1] or 0))

@@ -19,7 +19,7 @@ from nudge.core.plant.truth import running_truth
 from nudge.core.plant.wet_air import air_of
 from nudge.core.units import atmospheric_kpa
 from tools.drive import ROOT
-from tools.make_signatures import SPREAD
+from tools.gather import SPREAD
 from tools.sweep import Site, site
 
 TABLE = ROOT / "nudge/core/charging/tables/responses.csv"

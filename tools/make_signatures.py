@@ -1,8 +1,10 @@
-"""Makes the judge's table from the simulated plant: `python -m tools.make_signatures`.
+"""Makes the judge's tables from what `tools.gather` swept: run by
+`make signatures` (`--fresh` sweeps again).
 
-Sweeps every fault at every severity over many systems and weathers, read by instruments with
-their errors; then the rows of `core/judgement/trade_marks.py` correct it where trade knowledge
-knows better. Its seeds (sites 0 to 69) are not those of `tools.judge_study` (from 1000 on).
+Every fault at every severity over many systems and weathers of every family of cousins, read by
+instruments with their errors; then the rows of `core/judgement/trade_marks.py` correct it where
+trade knowledge knows better. `tables_without` makes the same from all families but one, for
+`tools.judge_study`.
 """
 
 import csv
@@ -11,61 +13,45 @@ from collections import defaultdict
 from collections.abc import Iterator, Mapping, Sequence
 from concurrent.futures import ProcessPoolExecutor
 from dataclasses import dataclass
-from itertools import combinations, pairwise
-from random import Random
+from itertools import combinations, product
+from pathlib import Path
 
 import numpy as np
+from numpy.typing import NDArray
 
 from nudge.core.circuit.case import Context, open_case
 from nudge.core.errors import CoreError
-from nudge.core.judgement.departures import (
+from nudge.core.expectations.expected import (
     RATED_OUTDOOR_C,
     RATED_WET_BULB_C,
-    SIGNS,
-    departures,
     held_outdoor,
     held_seer,
     held_wet_bulb,
 )
-from nudge.core.judgement.pairs import PAIRS
-from nudge.core.judgement.signatures import DEVICES, SEVERITIES, Expectation, scale_of
+from nudge.core.expectations.signs import SIGNS
+from nudge.core.expectations.table import DEVICES, Expectation, scale_of
+from nudge.core.judgement.departures import departures
 from nudge.core.judgement.trade_marks import TRADE_MARKS
-from nudge.core.plant.faults import FAULTS, Present
-from nudge.core.targets.condensing import DEFAULT_SEER
+from nudge.core.targets.condensing import class_seer
 from nudge.core.vocabulary.equipment import Plate
+from tools.cousins import FAMILIES
 from tools.drive import ROOT
-from tools.sweep import STEADY_FAULTS, may_have, read, site, swept
-from tools.troubles_at_rest import PROBE_TROUBLES
+from tools.gather import SWEPT, Case, Job, gather, gathered
 
-TABLES = ROOT / "nudge/core/judgement/tables"
-SITES, SPREAD = 70, 0.28
-"""Its systems vary more than most do, so that the table holds for those it has not met."""
-HEALTHY, CASES, PAIRED, TROUBLED = 500, 60, 60, 60
-BANDS = dict(zip(SEVERITIES, pairwise((0.15, 0.4, 0.7, 1.0)), strict=True))
 LEAST_CASES = 8
 """Nodes the plant reached fewer times than this are left out: it does not run like that."""
-WIDER = 1.1
-"""Real systems differ more than a lumped plant's: its spreads are widened by this."""
+WIDER = 1.0
+"""Spreads are as the families show them: their laws differ, so nothing is added for that."""
 LEAST_SPREAD = 0.4
 """No sign is surer than this [°F or %]."""
-WORTH_KEEPING, SHRUNK = 0.12, 0.85
-"""Correlations are drawn a little towards none: real systems obey the plant's less closely."""
-CHARGE, LEAST_CHARGE_FAULT = ("undercharge", "overcharge"), 0.08
-"""A charge fault is worth naming from 4 % on: sooner than others show."""
+SHRUNK, SHRINKS = 0.90, 0.03
+"""Correlations are drawn a little towards none: real systems obey a plant's less closely. Where
+they still could not be (below), they are drawn further, and it says so."""
+LEAST_EIGENVALUE = 0.02
+"""Every set of signs that can be read together has a correlation at least this far from singular:
+proven here, over all of them, so that nothing is clamped where they are used."""
 ZERO: Mapping[str, Expectation] = defaultdict(lambda: Expectation(0.0, 0.0, 0.0))
-
-
-@dataclass(frozen=True)
-class Job:
-    """One node to sweep: what is wrong (faults, or one bad probe) and how badly."""
-
-    device: str
-    suspects: tuple[str, ...]
-    variant: str
-    severity: str
-    faults: tuple[str, ...]
-    trouble: str
-    cases: int
+Array = NDArray[np.float64]
 
 
 @dataclass(frozen=True)
@@ -73,57 +59,33 @@ class Seen:
     """One swept case: the weather as read, and every sign less its base."""
 
     job: Job
+    severity: float
     outdoor_k: float
     wet_bulb_k: float
     over_seer: float
     offs: Mapping[str, float]
 
-
-def jobs() -> Iterator[Job]:
-    """Every node of the table."""
-    for device in DEVICES:
-        yield Job(device, ("none",), "none", "", (), "", HEALTHY)
-        for fault in STEADY_FAULTS:
-            for severity in SEVERITIES:
-                yield Job(device, (FAULTS[fault].suspect,), fault, severity, (fault,), "", CASES)
-        for pair in PAIRS:
-            suspects = tuple(FAULTS[f].suspect for f in pair.faults)
-            yield Job(device, suspects, "+".join(pair.faults), "moderate", pair.faults, "", PAIRED)
-        for trouble in PROBE_TROUBLES:
-            yield Job(device, ("sensor_suspect",), trouble, "moderate", (), trouble, TROUBLED)
+    @property
+    def node(self) -> tuple[str, tuple[str, ...], str, str]:
+        return self.job.device, self.job.suspects, self.job.variant, self.job.severity
 
 
-def sweep(job: Job) -> list[Seen]:
-    """All cases of one node, as far as the plant runs like that."""
-    rng = Random(f"{job}")
-    low, high = BANDS[job.severity or "moderate"] if len(job.faults) < 2 else (0.35, 0.95)
-    if job.variant in CHARGE and job.severity == "mild":
-        low = LEAST_CHARGE_FAULT
-    found: list[Seen] = []
-    for _ in range(3 * job.cases):
-        if len(found) >= job.cases:
-            break
-        of = site(rng.randrange(SITES), job.device, SPREAD)
-        if not all(may_have(of, fault) for fault in job.faults):
-            continue
-        case = swept(of, [Present(f, rng.uniform(low, high)) for f in job.faults], rng)
-        if case is None:
-            continue
-        readings = read(case, rng)
-        if job.trouble:
-            PROBE_TROUBLES[job.trouble](readings, rng.uniform(0.2, 1.0), rng)
-        try:
-            opened = open_case(of.plate, readings, Context())
-        except CoreError:
-            continue
-        offs = {key: d.off for key, d in departures(opened, ZERO).items()}
-        offs |= _in_place(opened.readings, of.plate)
-        found.append(
-            Seen(job, readings["outdoor_air_temp"] - RATED_OUTDOOR_C,
-                 readings["return_air_wet_bulb"] - RATED_WET_BULB_C,
-                 held_seer(of.plate.rated_seer or DEFAULT_SEER), offs)
-        )  # fmt: skip
-    return found
+Node = tuple[str, tuple[str, ...], str, str]
+
+
+def seen_of(case: Case) -> Seen | None:
+    """A swept case as its signs; None where its readings cannot be."""
+    try:
+        opened = open_case(case.plate, case.readings, Context())
+    except CoreError:
+        return None
+    offs = {key: d.off for key, d in departures(opened, ZERO).items()}
+    offs |= _in_place(opened.readings, case.plate)
+    return Seen(
+        case.job, case.severity, case.readings["outdoor_air_temp"] - RATED_OUTDOOR_C,
+        case.readings["return_air_wet_bulb"] - RATED_WET_BULB_C,
+        held_seer(class_seer(case.plate)), offs,
+    )  # fmt: skip
 
 
 def _in_place(readings: Mapping[str, float], plate: Plate) -> dict[str, float]:
@@ -136,15 +98,24 @@ def _in_place(readings: Mapping[str, float], plate: Plate) -> dict[str, float]:
         if sign.key == "boiling":
             hidden = {"return_air_temp"}
         left = {point: value for point, value in readings.items() if point not in hidden}
-        opened = open_case(plate, left, Context())
-        found = departures(opened, ZERO).get(sign.key)
+        found = departures(open_case(plate, left, Context()), ZERO).get(sign.key)
         if found is not None:
             more[sign.key] = found.off
     return more
 
 
+def all_seen(families: Sequence[str]) -> list[Seen]:
+    """Every swept case of some families."""
+    cases = [case for family in families for case in gathered(family)]
+    with ProcessPoolExecutor() as pool:
+        found = pool.map(seen_of, cases, chunksize=200)
+        return [seen for seen in found if seen is not None]
+
+
 def expectations(seen: Sequence[Seen]) -> dict[str, Expectation]:
-    """What healthy systems show, straight in outdoor air, wet bulb and class, by least squares."""
+    """What healthy systems show, straight in outdoor air, wet bulb and class, by least squares,
+    and how far they are from it (1 σ).
+    """
     healthy = [s for s in seen if s.job.variant == "none"]
     found = {}
     for sign in SIGNS:
@@ -152,9 +123,15 @@ def expectations(seen: Sequence[Seen]) -> dict[str, Expectation]:
         if not rows or SIGNS[sign].is_weather:
             found[sign] = Expectation(0.0, 0.0, 0.0)
             continue
-        weather = np.array([[1.0, s.outdoor_k, s.wet_bulb_k, s.over_seer] for s in rows])
-        fit, *_ = np.linalg.lstsq(weather, np.array([s.offs[sign] for s in rows]), rcond=None)
-        found[sign] = Expectation(*(float(v) for v in fit))
+        weather = np.array(
+            [[1.0, held_outdoor(s.outdoor_k), held_wet_bulb(s.wet_bulb_k), s.over_seer]
+             for s in rows]
+        )  # fmt: skip
+        values = np.array([s.offs[sign] for s in rows])
+        fit, *_ = np.linalg.lstsq(weather, values, rcond=None)
+        sigma = float(np.std(values - weather @ fit, ddof=4))
+        base, outdoor, wet_bulb, seer = (float(v) for v in fit)
+        found[sign] = Expectation(base, outdoor, wet_bulb, seer, sigma=sigma)
     return found
 
 
@@ -168,64 +145,105 @@ def residual(one: Seen, expected: Mapping[str, Expectation]) -> dict[str, float]
     }  # fmt: skip
 
 
-def collect() -> list[Seen]:
-    with ProcessPoolExecutor() as pool:
-        return [s for some in pool.map(sweep, list(jobs()), chunksize=2) for s in some]
+class Rows:
+    """The cases of one node: their departures, and what is left of them at their severity."""
+
+    def __init__(self) -> None:
+        self.departures: list[dict[str, float]] = []
+        self.severities: list[float] = []
+
+    def fit(self, sign: str) -> tuple[float, float, float] | None:
+        """Middle, spread once the severity is taken out, and slope; None of too few cases."""
+        at = [n for n, row in enumerate(self.departures) if sign in row]
+        if len(at) < LEAST_CASES:
+            return None
+        values = np.array([self.departures[n][sign] for n in at])
+        severities = np.array([self.severities[n] for n in at])
+        off = severities - severities.mean()
+        slope = float(off @ values / (off @ off)) if off @ off > 1e-9 else 0.0
+        wide = float(np.std(values - slope * off, ddof=1)) * WIDER
+        return float(values.mean()), max(wide, LEAST_SPREAD * scale_of(sign)), slope
+
+    def standard(self) -> Array:
+        """Every case as z at its own severity [cases, signs]; NaN where a sign is not read."""
+        z = np.full((len(self.departures), len(SIGNS)), np.nan)
+        severities = np.array(self.severities)
+        off = severities - severities.mean()
+        for column, sign in enumerate(SIGNS):
+            found = self.fit(sign)
+            if found is not None:
+                middle, wide, slope = found
+                values = np.array([row.get(sign, np.nan) for row in self.departures])
+                z[:, column] = (values - middle - slope * off) / wide
+        return z
 
 
-def nodes(
-    seen: Sequence[Seen], expected: Mapping[str, Expectation]
-) -> dict[Job, list[dict[str, float]]]:
+def nodes(seen: Sequence[Seen], expected: Mapping[str, Expectation]) -> dict[Node, Rows]:
     """Every node's cases as departures; nodes the plant hardly reached are left out."""
-    found: dict[Job, list[dict[str, float]]] = defaultdict(list)
+    found: dict[Node, Rows] = defaultdict(Rows)
     for one in seen:
-        found[one.job].append(residual(one, expected))
-    return {job: rows for job, rows in found.items() if len(rows) >= LEAST_CASES}
+        rows = found[one.node]
+        rows.departures.append(residual(one, expected))
+        rows.severities.append(one.severity)
+    return {node: rows for node, rows in found.items() if len(rows.departures) >= LEAST_CASES}
 
 
-def spread(values: Sequence[float], sign: str) -> tuple[float, float]:
-    """Middle and widened standard deviation of a sign over a node's cases."""
-    wide = float(np.std(values, ddof=1)) * WIDER
-    return float(np.mean(values)), max(wide, LEAST_SPREAD * scale_of(sign))
+def correlations(found: Mapping[Node, Rows]) -> dict[tuple[str, str], float]:
+    """How signs move together within a node, pooled over all nodes of one device; proven to be
+    possible for every set of signs that can be read together. A sign and the one that stands in for
+    it are never read together: what they share tells what reading the better one would add.
+    """
+    if not found:
+        return {}
+    z = np.concatenate([rows.standard() for rows in found.values()])
+    there = ~np.isnan(z)
+    value = np.where(there, z, 0.0)
+    count = np.maximum(there.T.astype(float) @ there, 1.0)
+    mean = (value.T @ there) / count
+    squared = ((value**2).T @ there) / count - mean**2
+    covariance = (value.T @ value) / count - mean * mean.T
+    spread = np.sqrt(np.maximum(squared * squared.T, 1e-12))
+    raw = {}
+    for (i, one), (j, other) in combinations(enumerate(SIGNS), 2):
+        if count[i, j] >= LEAST_CASES:
+            raw[min(one, other), max(one, other)] = float(covariance[i, j] / spread[i, j])
+    share = SHRUNK
+    while (least := min(_least_eigenvalues(raw, share))) < LEAST_EIGENVALUE:
+        share -= SHRINKS
+        print(f"least eigenvalue {least:.3f}: correlations drawn to {share:.2f}", file=sys.stderr)
+    return {pair: share * value for pair, value in sorted(raw.items())}
 
 
-def correlations(
-    found: Mapping[Job, list[dict[str, float]]],
-) -> Iterator[tuple[str, str, float]]:
-    """Which signs move together within a node, pooled over all nodes of one device."""
-    pooled: dict[tuple[str, str], list[tuple[float, float]]] = defaultdict(list)
-    for rows in found.values():
-        keys = [key for key in SIGNS if sum(key in row for row in rows) >= LEAST_CASES]
-        at = {key: spread([row[key] for row in rows if key in row], key) for key in keys}
-        for row in rows:
-            z = {k: (row[k] - at[k][0]) / at[k][1] for k in keys if k in row}
-            for one, other in combinations(sorted(z), 2):
-                pooled[one, other].append((z[one], z[other]))
-    for (one, other), pairs in sorted(pooled.items()):
-        if SIGNS[one].in_place_of == other or SIGNS[other].in_place_of == one:
-            continue
-        value = float(np.corrcoef(np.array(pairs).T)[0, 1])
-        if abs(value) >= WORTH_KEEPING:
-            yield one, other, value
+def _least_eigenvalues(raw: Mapping[tuple[str, str], float], share: float) -> Iterator[float]:
+    """Of every largest set of signs that can be read together."""
+    better = [(sign.key, sign.in_place_of) for sign in SIGNS.values() if sign.in_place_of]
+    for chosen in product(*better):
+        left = {key for pair in better for key in pair} - set(chosen)
+        signs = [key for key in SIGNS if key not in left]
+        matrix = np.eye(len(signs))
+        for i, j in combinations(range(len(signs)), 2):
+            one, other = sorted((signs[i], signs[j]))
+            matrix[i, j] = matrix[j, i] = share * raw.get((one, other), 0.0)
+        yield float(np.linalg.eigvalsh(matrix)[0])
 
 
-def write(seen: Sequence[Seen]) -> None:
-    """The three files beside the judge."""
-    header = (
-        f"# Made by tools/make_signatures.py from {len(seen)} simulated cases. Temperatures °F."
-    )
+def write(seen: Sequence[Seen], expected_in: Path, signatures_in: Path) -> None:
+    """The three files, from some cases."""
+    families = ", ".join(key for key in FAMILIES if any(s.job.family == key for s in seen))
+    header = (f"# Made by tools/make_signatures.py from {len(seen)} simulated cases. "
+              f"Temperatures °F. Families: {families}.\n")  # fmt: skip
     with (
-        (TABLES / "expectations.csv").open("w", encoding="utf-8", newline="") as first,
-        (TABLES / "signatures.csv").open("w", encoding="utf-8", newline="") as second,
-        (TABLES / "together.csv").open("w", encoding="utf-8", newline="") as third,
+        (expected_in / "expectations.csv").open("w", encoding="utf-8", newline="") as first,
+        (signatures_in / "signatures.csv").open("w", encoding="utf-8", newline="") as second,
+        (signatures_in / "together.csv").open("w", encoding="utf-8", newline="") as third,
     ):
         healthy, moves, jointly = (
             csv.writer(f, lineterminator="\n") for f in (first, second, third)
         )
         for file in (first, second, third):
-            file.write(header + "\n")
+            file.write(header)
         healthy.writerow(["device", "sign", "base", "per °F outdoors", "per °F wet bulb",
-                          "per SEER"])  # fmt: skip
+                          "per SEER", "±"])  # fmt: skip
         moves.writerow(["device", "suspect", "fault", "severity", "cases", *SIGNS])
         jointly.writerow(["device", "sign", "with", "correlation"])
         for device in DEVICES:
@@ -236,29 +254,44 @@ def write(seen: Sequence[Seen]) -> None:
                 healthy.writerow([device, sign, f"{row.base / unit:.2f}",
                                   f"{row.per_outdoor / unit / 1.8:.3f}",
                                   f"{row.per_wet_bulb / unit / 1.8:.3f}",
-                                  f"{row.per_seer / unit:.3f}"])  # fmt: skip
+                                  f"{row.per_seer / unit:.3f}",
+                                  f"{row.sigma / unit:.1f}"])  # fmt: skip
             found = nodes(here, expected)
-            for job, rows in found.items():
-                cells = dict(_cells(device, job, rows))
-                moves.writerow([device, "+".join(job.suspects), job.variant, job.severity,
-                                len(rows), *(cells.get(sign, "") for sign in SIGNS)])  # fmt: skip
-            for one, other, value in correlations(found):
-                jointly.writerow([device, one, other, f"{SHRUNK * value:.2f}"])
+            for node, rows in found.items():
+                cells = dict(_cells(node, rows))
+                _, suspects, variant, severity = node
+                moves.writerow([device, "+".join(suspects), variant, severity,
+                                len(rows.departures),
+                                *(cells.get(sign, "") for sign in SIGNS)])  # fmt: skip
+            for (one, other), value in correlations(found).items():
+                jointly.writerow([device, one, other, f"{value:.3f}"])
 
 
-def _cells(device: str, job: Job, rows: list[dict[str, float]]) -> Iterator[tuple[str, str]]:
+def _cells(node: Node, rows: Rows) -> Iterator[tuple[str, str]]:
+    device, _, variant, severity = node
     for sign in SIGNS:
-        values = [row[sign] for row in rows if sign in row]
-        if len(values) < LEAST_CASES:
+        found = rows.fit(sign)
+        if found is None:
             continue
-        middle, wide = (v / scale_of(sign) for v in spread(values, sign))
+        middle, wide = (v / scale_of(sign) for v in found[:2])
         for mark in TRADE_MARKS:
-            here = (mark.device, mark.fault, mark.sign) == (device, job.variant, sign)
-            if here and mark.severity in ("", job.severity):
+            here = (mark.device, mark.fault, mark.sign) == (device, variant, sign)
+            if here and mark.severity in ("", severity):
                 middle, wide = mark.middle_f, mark.spread_f
         yield sign, f"{middle:.1f}±{wide:.1f}"
 
 
+def tables_without(family: str, seen: Sequence[Seen]) -> Path:
+    """The tables made from all families but one, in a folder of their own."""
+    folder = SWEPT / f"without-{family}"
+    folder.mkdir(parents=True, exist_ok=True)
+    write([one for one in seen if one.job.family != family], folder, folder)
+    return folder
+
+
 if __name__ == "__main__":
-    write(collect())
-    print(f"written to {TABLES}", file=sys.stderr)
+    if "--fresh" in sys.argv:
+        for name in FAMILIES:
+            gather(name)
+    write(all_seen(tuple(FAMILIES)), ROOT / "nudge/core/expectations/tables",
+          ROOT / "nudge/core/judgement/tables")  # fmt: skip

@@ -8,9 +8,9 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, fields, replace
 from functools import cache
 from random import Random
-from typing import TypeVar
+from typing import Any, TypeVar
 
-from nudge.core.judgement.departures import EER_OF_SEER
+from nudge.core.air.load import HIGH_LOAD_C, HIGH_LOAD_WET_BULB_C, LOW_LOAD_C
 from nudge.core.plant.blower import blow
 from nudge.core.plant.circuit import NoOperatingPoint
 from nudge.core.plant.faults import FAULTS, Present, spoiled
@@ -19,16 +19,21 @@ from nudge.core.plant.presets import PRESETS, TON_KW, preset
 from nudge.core.plant.sizing import Rating, rated_conditions, sized
 from nudge.core.plant.steady import Steady, steady
 from nudge.core.plant.truth import running_truth
-from nudge.core.plant.wet_air import air_of
+from nudge.core.plant.wet_air import WetAir, air_of
 from nudge.core.refrigerant.table import load_table
+from nudge.core.said import degrees_f, fahrenheit
+from nudge.core.targets.condensing import DEFAULT_SEER
 from nudge.core.units import atmospheric_kpa
 from nudge.core.vocabulary.accuracy import accuracy_of
 from nudge.core.vocabulary.equipment import MeteringDevice, Plate, ReversingValve
+from tools.cousins import Family, family_of
 
 Part = TypeVar("Part", Coil, Compressor, Lines)
 COMFORT = tuple(k for k, row in PRESETS.items() if row.rating.application == "comfort_cooling")
 STEADY_FAULTS = tuple(key for key, row in FAULTS.items() if row.suspect and key not in ("hunting",))
 """Faults that show in settled readings; hunting shows in a trace."""
+EER_OF_SEER = 0.85
+"""A season's efficiency against the rated point's."""
 GLIDING = ("R-407C", "R-407A", "R-422D", "R-417A", "R-454C", "R-448A")
 ORIFICE_SUPERHEAT_K = 7.3
 RATED_TIMES = 2
@@ -77,16 +82,19 @@ class Swept:
 
 @cache
 def site(number: int, kind: str, spread: float = USUAL_SPREAD) -> Site:
-    """The system of a number: `kind` is valve or orifice, "strange valve" for one far from them.
+    """The system of a number: `kind` is valve or orifice, "strange valve" for one far from them,
+    "circuits/valve" for one of a family of cousins (`tools.cousins`).
 
     Ordinary ones vary by `spread` in every constant about a preset; strange ones by ±30 %, with
     other sizes, glides and elevations. Each is then commissioned (charge, orifice and air), and
     rated: its plate says what its maker's test would have found.
     """
     rng = Random(f"{kind}{number}")
+    family, of = family_of(kind)
     while True:
         try:
-            return _site(rng, kind, STRANGE_SPREAD if kind.startswith("strange") else spread)
+            strange = of.startswith("strange")
+            return _site(rng, family, of, STRANGE_SPREAD if strange else spread)
         except NoOperatingPoint:
             continue
 
@@ -97,7 +105,7 @@ def _glide_k(fluid: str, dew_c: float) -> float:
     return dew_c - table.bubble.temperature(table.dew.pressure(dew_c))
 
 
-def _site(rng: Random, kind: str, spread: float) -> Site:
+def _site(rng: Random, family: Family, kind: str, spread: float) -> Site:
     strange = kind.startswith("strange")
     keys = [k for k in COMFORT if (PRESETS[k].rating.device == "fixed_orifice")
             is kind.endswith("orifice")]  # fmt: skip
@@ -113,7 +121,7 @@ def _site(rng: Random, kind: str, spread: float) -> Site:
             evaporating_c=rating.evaporating_c + 0.4 * _glide_k(fluid, 5),
             line_m=rng.uniform(4, 15),
         )  # fmt: skip
-    machine = _varied(sized(rating), rng, spread)
+    machine = _varied(sized(rating, lambda m: family.shape(m, rng)), rng, spread)
     share = rng.uniform(0.92, 1.08)
     exact, capacity_kw = machine, rating.nominal_kw
     for _ in range(RATED_TIMES):
@@ -123,12 +131,16 @@ def _site(rng: Random, kind: str, spread: float) -> Site:
     left = _commissioned(rating, exact, rng.gauss(0, LEFT_SUBCOOLING_K),
                          rng.gauss(0, LEFT_SUPERHEAT_K))  # fmt: skip
     is_valve = rating.device != "fixed_orifice"
+    seer = max(efficiency / EER_OF_SEER * rng.gauss(1, PLATE_ROUNDS), 6.0)
+    if family.plates_by_class:
+        capacity_kw = max(round(capacity_kw / HALF_TON_KW), 2) * HALF_TON_KW
+        seer = (row.rated_seer or DEFAULT_SEER) + rng.uniform(-CLASS_BAND_SEER, CLASS_BAND_SEER)
     return Site(
         left,
         Plate(
             rating.fluid, MeteringDevice(rating.device),
             nominal_capacity_w=capacity_kw * 1000 * rng.gauss(1, PLATE_ROUNDS),
-            rated_seer=max(efficiency / EER_OF_SEER * rng.gauss(1, PLATE_ROUNDS), 6.0),
+            rated_seer=seer,
             elevation_m=elevation_m,
             target_subcooling_k=rating.subcooling_k if is_valve else None,
             reversing_valve=ReversingValve("present" if rating.is_heat_pump else "absent"),
@@ -137,22 +149,31 @@ def _site(rng: Random, kind: str, spread: float) -> Site:
     )  # fmt: skip
 
 
+STROKES = 0.10
+"""How far an efficiency is from its class's (share): hermetic compressors of a class differ by
+less than coils do, whatever else is varied."""
+HALF_TON_KW = TON_KW / 2
+"""Machines are sold by the half ton: a plate that states a size states the nearest."""
+CLASS_BAND_SEER = 1.2
+"""How far a machine's efficiency may be from the class its plate states."""
 _FIXED = {"open_face", "conductance", "bypass", "leak", "rated_air_kg_s", "best_ratio",
-          "restriction", "receiver_m3", "accumulator_m3"}  # fmt: skip
+          "restriction", "receiver_m3", "accumulator_m3", "leak_again", "over_best",
+          "under_best", "suction_heat", "air_exponent", "flow_exponent", "rated_flow",
+          "slip_exponent", "uneven"}  # fmt: skip
 
 
 def _varied(machine: Machine, rng: Random, spread: float) -> Machine:
     """Every constant of the machine moved by up to ± `spread`."""
 
     def moved(part: Part) -> Part:
-        changes = {
-            f.name: getattr(part, f.name) * rng.uniform(1 - spread, 1 + spread)
-            for f in fields(part)
-            if f.name not in _FIXED and isinstance(getattr(part, f.name), float)
-        }
+        changes: dict[str, Any] = {}
+        for f in fields(part):
+            value = getattr(part, f.name)
+            if f.name not in _FIXED and isinstance(value, float):
+                far = min(STROKES, spread) if f.name == "isentropic" else spread
+                changes[f.name] = value * rng.uniform(1 - far, 1 + far)
         if "volumetric" in changes:
             changes["volumetric"] = min(changes["volumetric"], 1.0)
-            changes["isentropic"] = min(changes["isentropic"], 0.82)
         return replace(part, **changes)
 
     blower = replace(
@@ -236,15 +257,35 @@ def swept(of: Site, faults: Sequence[Present], rng: Random) -> Swept | None:
     kpa = atmospheric_kpa(of.plate.elevation_m)
     cold = any(p.key == "low_ambient" for p in faults)
     outdoors = rng.uniform(23, 30) if cold else rng.uniform(22.5, 40.5)
-    indoor = air_of(rng.uniform(22.3, 27.2), rng.uniform(40, 60), kpa)
-    conditions = Conditions(indoor, air_of(outdoors, rng.uniform(30, 60), kpa),
-                            of.machine.charge_kg)  # fmt: skip
+    outdoor = air_of(outdoors, rng.uniform(30, 60), kpa)
+    for _ in range(HOUSES):
+        indoor = air_of(rng.gauss(HOUSE_C, HOUSE_SPREAD_K), rng.uniform(30, 65), kpa)
+        conditions = Conditions(indoor, outdoor, of.machine.charge_kg)
+        machine, met = spoiled(of.machine, conditions, faults)
+        if load_of(met.indoor) == {p.key for p in faults} & {"low_load", "high_load"}:
+            break
+    else:
+        return None
     try:
-        at = steady(*spoiled(of.machine, conditions, faults))
+        at = steady(machine, met)
     except (NoOperatingPoint, ValueError, ArithmeticError):
         return None
     share = at.conditions.charge_kg / of.right_kg
     return Swept(of, tuple(faults), running_truth(at), share)
+
+
+HOUSES = 60
+"""How often a house is drawn until its load is what the case is of."""
+HOUSE_C, HOUSE_SPREAD_K = fahrenheit(76), degrees_f(4.4)
+"""Return air of real houses (mean, 1 σ)."""
+
+
+def load_of(air: WetAir) -> set[str]:
+    """What the air itself says of the load: the judge's own definition."""
+    if air.temp_c < LOW_LOAD_C:
+        return {"low_load"}
+    high = air.temp_c > HIGH_LOAD_C or air.wet_bulb_c > HIGH_LOAD_WET_BULB_C
+    return {"high_load"} if high else set()
 
 
 def read(case: Swept, rng: Random) -> dict[str, float]:

@@ -211,7 +211,7 @@ VISITS: tuple[PlannedVisit, ...] = (
         steps=(
             _START,
             Step(8, seen=_SEEN_CLEAN),
-            _read(24, 36.0, 25.0, 101.0, 3.0, oa=86, ra=76, wb=64, sa=62),
+            _read(24, 36.0, 25.0, 104.0, 3.0, oa=86, ra=76, wb=64, sa=62),
         ),
     ),
     PlannedVisit(

@@ -396,12 +396,15 @@ def _found(subject: Subject) -> list[str]:
         if decision.order == "danger":
             lines.append("The system had to be stopped: it was working outside what is safe for "
                          "it.")  # fmt: skip
+        leaked = ("Refrigerant has leaked out. The leak comes first, before any is added."
+                  if decision.hangs_on is None else "Refrigerant has very likely leaked out: one "
+                  "thing is confirmed first, then the leak is looked for.")  # fmt: skip
         lines.append({
             "leave": "The refrigerant charge is right.",
             "add": "There was too little refrigerant in it. Refrigerant does not wear out: it "
                    "went somewhere, so the leak is to be found.",
             "remove": "There was too much refrigerant in it.",
-            "find_leak": "Refrigerant has leaked out. The leak comes first, before any is added.",
+            "find_leak": leaked,
             "do_not_charge": "The refrigerant charge could not be judged, or is not the trouble.",
         }[advice])  # fmt: skip
         diagnosis = visit.assessment.diagnosis

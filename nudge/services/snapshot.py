@@ -19,7 +19,7 @@ from nudge.core.look.decide import Look
 from nudge.core.look.estimate import OwnHistory
 from nudge.core.record.standing import current
 from nudge.core.said import Said, say
-from nudge.core.settling.gates import CLOCKS
+from nudge.core.settling.gate import CLOCKS
 from nudge.core.targets.workings import target_workings
 from nudge.core.units import UnitSystem, unit_label
 from nudge.core.vocabulary.actions import ACTIONS, PLATE_CORRECTED

@@ -8,7 +8,7 @@ from sqlalchemy.orm import Session
 
 from nudge.core.errors import CoreError, Impossible
 from nudge.core.said import Said
-from nudge.core.settling.gates import CLOCKS
+from nudge.core.settling.gate import CLOCKS
 from nudge.core.units import unit_label
 from nudge.core.visit.calls import call_named
 from nudge.core.visit.checks import (

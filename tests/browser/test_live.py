@@ -51,10 +51,12 @@ class LiveVisitTest(BrowserTest):
             expect(window.get_by_text("the two clamps are exchanged").first).to_be_visible(
                 timeout=15_000
             )
+        expect(other.get_by_role("button", name="Swap the two")).to_be_visible(timeout=15_000)
         other.keyboard.press("x")
+        self.kept(other)
         for window in (page, other):
             expect(window.get_by_text("the two clamps are exchanged")).to_have_count(
-                0, timeout=15_000
+                0, timeout=40_000
             )
 
     def test_judging_early_asks_why_and_prints_it(self):

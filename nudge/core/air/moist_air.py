@@ -5,6 +5,7 @@ nothing else in Nudge imports PsychroLib, so no request can see another's units.
 """
 
 from dataclasses import dataclass
+from functools import lru_cache
 from math import isfinite
 
 import psychrolib
@@ -91,6 +92,7 @@ def moist_air(
     return air_at(dry_bulb_c, atmospheric_kpa(elevation_m) * 1000, wet_bulb_c, relative_humidity)
 
 
+@lru_cache(maxsize=1024)  # one visit asks for the same few airs again and again
 def air_at(
     dry_bulb_c: float,
     pressure_pa: float,

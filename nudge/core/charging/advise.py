@@ -13,7 +13,8 @@ from math import ceil
 from typing import Literal, NamedTuple
 
 from nudge.core.charging.dose import Room, next_dose, room_for, taken_back
-from nudge.core.charging.shortfall import Forecast, Settled, Shortfall, Watched, learn
+from nudge.core.charging.responses import Watched
+from nudge.core.charging.shortfall import Forecast, Settled, Shortfall, learn
 from nudge.core.charging.ways import CONNECTIONS, Connection, Way, way_for
 from nudge.core.circuit.case import Case, Context, open_case
 from nudge.core.circuit.past import Moment
@@ -23,12 +24,13 @@ from nudge.core.judgement.assess import Assessment, assess
 from nudge.core.judgement.decision import Decision, Dose
 from nudge.core.judgement.decision.limits import least
 from nudge.core.look.estimate import OwnHistory
-from nudge.core.said import Measure, Said, degrees_f, say
+from nudge.core.said import Measure, Said, say
 from nudge.core.settling.breaches import CHANGE_MINUTES
 from nudge.core.targets import fallback_subcooling
 from nudge.core.targets.choose import choose_targets
 from nudge.core.targets.school import Judged
 from nudge.core.units import Quantity
+from nudge.core.vocabulary.accuracy import GAP_LIMIT_K
 from nudge.core.vocabulary.equipment import Plate
 from nudge.core.vocabulary.points import Readings
 
@@ -291,16 +293,12 @@ def _with_dose(assessed: Assessment, aim: _Aim, sized: Sized) -> Decided:
     return Decided(replace(assessed, decision=held), sized)
 
 
-OWN_LIMIT_K = degrees_f(1.3)
-"""The ± of a superheat or a subcooling: a pressure's and a clamp's together."""
-
-
 def _is_as_near_as_read(decision: Decision) -> bool:
     target, off = decision.target, decision.off_k
     if target is None or off is None:
         return False
     low, high = target.low - target.value, target.high - target.value
-    return low - OWN_LIMIT_K <= off <= high + OWN_LIMIT_K
+    return low - GAP_LIMIT_K <= off <= high + GAP_LIMIT_K
 
 
 def _dose_kg(assessed: Assessment, sized: Sized, room_k: float) -> float:

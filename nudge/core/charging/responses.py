@@ -11,9 +11,15 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cache
 from importlib.resources import files
+from typing import Literal
+
+import numpy as np
+from numpy.typing import NDArray
 
 from nudge.core.said import degrees_f
 
+Array = NDArray[np.float64]
+Watched = Literal["subcooling", "superheat"]
 TABLE = files("nudge.core.charging").joinpath("tables", "responses.csv")
 STEP = 0.005
 """Charge is stepped through in half percents of what is right."""
@@ -52,9 +58,24 @@ def responses(is_valve: bool) -> tuple[Response, ...]:
     )  # fmt: skip
 
 
-def step_of(share: float) -> int:
-    """The step of a charge over right (share), held at both ends of the book."""
-    return min(max(round((share - LEAST) / STEP), 0), STEPS - 1)
+@dataclass(frozen=True, slots=True, eq=False)
+class Book:
+    """All systems of a kind of device as arrays [systems, steps]: both curves [K off right]."""
+
+    subcooling: Array
+    superheat: Array
+
+    def curve(self, of: Watched) -> Array:
+        """The curve of one of the two."""
+        return self.subcooling if of == "subcooling" else self.superheat
+
+
+@cache
+def book_of(is_valve: bool) -> Book:
+    """The book of a kind of device."""
+    rows = responses(is_valve)
+    return Book(np.array([row.subcooling for row in rows]),
+                np.array([row.superheat for row in rows]))  # fmt: skip
 
 
 def _stepped(points: Sequence[tuple[float, float]]) -> tuple[float, ...]:

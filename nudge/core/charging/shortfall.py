@@ -9,14 +9,12 @@ curves, so they are in the forecast.
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
-from itertools import accumulate
-from math import exp
-from typing import Literal, NamedTuple
 
-from nudge.core.charging.responses import LEAST, STEP, STEPS, Response, responses, step_of
+import numpy as np
+from numpy.typing import NDArray
+
+from nudge.core.charging.responses import LEAST, STEP, STEPS, Array, Book, Watched, book_of
 from nudge.core.said import degrees_f
-
-Watched = Literal["subcooling", "superheat"]
 
 READ_K, BESIDE_K = degrees_f(0.9), degrees_f(6)
 """How far a settled reading may be off its curve (1 σ): of what is charged by (instruments, and
@@ -44,13 +42,20 @@ class Settled:
     superheat_off_k: float | None
 
 
-class Guess(NamedTuple):
-    """One hypothesis that is still alive: its weight, system, charge over right now, whole kg."""
+@dataclass(frozen=True, slots=True, eq=False)
+class Guesses:
+    """Every hypothesis that is still alive, one an entry: its weight (all sum to one), its system
+    as a row of the book, its charge over right now (share), its whole charge [kg].
+    """
 
-    weight: float
-    response: Response
-    share: float
-    whole_kg: float
+    weight: Array
+    system: NDArray[np.intp]
+    share: Array
+    whole_kg: Array
+
+    def at(self, more: Array | float) -> NDArray[np.intp]:
+        """The step of the book each stands on with this share of its charge more."""
+        return _steps((self.share + more - LEAST) / STEP)
 
 
 @dataclass(frozen=True, slots=True)
@@ -74,7 +79,8 @@ class Shortfall:
     """What is believed of the charge now."""
 
     watched: Watched
-    guesses: tuple[Guess, ...]
+    guesses: Guesses
+    book: Book
     surprise: float
     """How likely the last reading was to come out as weak as it did, by the doses before it."""
     surprise_in_all: float
@@ -82,41 +88,32 @@ class Shortfall:
 
     def missing_kg(self) -> Forecast:
         """What has to go in to be right [kg]; minus is too much."""
-        return _spread([(g.weight, -g.share * g.whole_kg) for g in self.guesses])
+        return _spread(self.guesses.weight, -self.guesses.share * self.guesses.whole_kg)
 
     def after(self, dose_kg: float, of: Watched | None = None) -> Forecast:
         """Where the watched quantity (or another) settles after a dose [K off target]."""
-        wanted = of or self.watched
-        return _spread([(g.weight, _off(g, wanted, dose_kg)) for g in self.guesses])
+        return _spread(self.guesses.weight, self._off(of or self.watched, dose_kg))
 
     def whole_kg(self) -> float:
         """What the system holds when right, by what is believed now [kg]."""
-        return sum(guess.weight * guess.whole_kg for guess in self.guesses)
+        return float(self.guesses.weight @ self.guesses.whole_kg)
 
     def share_under(self, dose_kg: float, off_k: float) -> float:
         """The belief that the watched quantity settles under a mark after a dose [K off target]."""
-        is_liquid, found = self.watched == "subcooling", 0.0
-        for weight, response, share, whole_kg in self.guesses:
-            at = round((share + dose_kg / whole_kg - LEAST) / STEP)
-            curve = response.subcooling if is_liquid else response.superheat
-            if curve[0 if at < 0 else min(at, STEPS - 1)] < off_k:
-                found += weight
-        return found
+        return float(self.guesses.weight[self._off(self.watched, dose_kg) < off_k].sum())
 
     def per_kg(self) -> tuple[float, float]:
         """This system's response at its place, over the next 3 % of charge [K/kg]: middle, ±."""
-        slopes = []
-        for guess in self.guesses:
-            dose = 0.03 * guess.whole_kg
-            rise = _off(guess, self.watched, dose) - _off(guess, self.watched, 0.0)
-            slopes.append((guess.weight, rise / dose))
-        found = _spread(slopes)
+        doses = 0.03 * self.guesses.whole_kg
+        system, curve = self.guesses.system, self.book.curve(self.watched)
+        rise = curve[system, self.guesses.at(0.03)] - curve[system, self.guesses.at(0.0)]
+        found = _spread(self.guesses.weight, rise / doses)
         return found.middle, (found.high - found.low) / 2
 
-
-def _off(guess: Guess, wanted: Watched, dose_kg: float) -> float:
-    curve = guess.response.subcooling if wanted == "subcooling" else guess.response.superheat
-    return curve[step_of(guess.share + dose_kg / guess.whole_kg)]
+    def _off(self, wanted: Watched, dose_kg: float) -> Array:
+        steps = self.guesses.at(dose_kg / self.guesses.whole_kg)
+        found: Array = self.book.curve(wanted)[self.guesses.system, steps]
+        return found
 
 
 def learn(
@@ -142,97 +139,77 @@ def _learn(
     readings: tuple[Settled, ...],
 ) -> Shortfall:
     """The same question is asked by every screen that shows the answer: it is worked out once."""
-    doses = list(accumulate(reading.added_kg for reading in readings))
-    doses = [total - doses[0] for total in doses]
-    spreads, is_superheat = _spreads(watched), watched == "superheat"
-    alive: list[Guess] = []
-    before: list[tuple[float, float]] = []
-    at_first: list[tuple[float, float]] = []
-    best = 0.0
-    for response in responses(is_valve):
-        costs = [_costs(reading, response, spreads) for reading in readings]
-        curve = response.superheat if is_superheat else response.subcooling
-        for sigma in SCALES:
-            whole = whole_kg * exp(sigma * whole_spread)
-            prior = exp(-sigma * sigma / 2)
-            moves = [dose / whole / STEP for dose in doses]
-            for start in range(0, STEPS, FIRST_STRIDE):
-                penalty = last = first = 0.0
-                at = start
-                for cost, move in zip(costs, moves, strict=True):
-                    at = round(start + move)
-                    at = 0 if at < 0 else min(at, STEPS - 1)
-                    last = cost[at]
-                    penalty += last
-                    if cost is costs[0]:
-                        first = penalty
-                if len(readings) > 1:
-                    before.append((prior * exp((last - penalty) / 2), curve[at]))
-                    at_first.append((prior * exp(-first / 2), curve[at]))
-                weight = prior * exp(-penalty / 2)
-                if weight > NEGLIGIBLE * best:
-                    best = max(best, weight)
-                    share = LEAST + (start + moves[-1]) * STEP
-                    alive.append(Guess(weight, response, share, whole))
-    kept = [guess for guess in alive if guess.weight > NEGLIGIBLE * best]
-    total = sum(guess.weight for guess in kept)
-    kept = [guess._replace(weight=guess.weight / total) for guess in kept]
-    return Shortfall(
-        watched, tuple(kept), _surprise(before, readings, watched),
-        _surprise(at_first, readings, watched),
+    book = book_of(is_valve)
+    given = np.cumsum([reading.added_kg for reading in readings])
+    sigmas = np.array(SCALES)
+    wholes = whole_kg * np.exp(sigmas * whole_spread)
+    starts = np.arange(0, STEPS, FIRST_STRIDE)
+    moves = (given - given[0])[:, None] / wholes / STEP
+    at = _steps(starts + moves[:, :, None])
+    spreads = _spreads(watched)
+    # What each reading counts against each system, scale and start: [readings, …, …, …].
+    costs = np.array([_costs(reading, book, spreads)[:, steps]
+                      for reading, steps in zip(readings, at, strict=True)])  # fmt: skip
+    penalty = costs.sum(axis=0)
+    prior = np.exp(-sigmas * sigmas / 2)[:, None]
+    weight = prior * np.exp(-penalty / 2)
+    system, scale, start = np.nonzero(weight > NEGLIGIBLE * weight.max())
+    kept = weight[system, scale, start]
+    guesses = Guesses(
+        kept / kept.sum(), system,
+        LEAST + (starts[start] + moves[-1][scale]) * STEP, wholes[scale],
     )  # fmt: skip
+    surprises = 1.0, 1.0
+    if len(readings) > 1:
+        now = book.curve(watched)[:, at[-1]]
+        before, at_first = prior * np.exp((costs[-1] - penalty) / 2), prior * np.exp(-costs[0] / 2)
+        surprises = (_surprise(before, now, readings, watched),
+                     _surprise(at_first, now, readings, watched))  # fmt: skip
+    return Shortfall(watched, guesses, book, *surprises)
+
+
+def _steps(places: Array) -> NDArray[np.intp]:
+    """Places along the book as steps, held at both its ends."""
+    return np.clip(np.rint(places), 0, STEPS - 1).astype(np.intp)
 
 
 def _spreads(watched: Watched) -> tuple[float, float]:
     return (READ_K, BESIDE_K) if watched == "subcooling" else (BESIDE_K, READ_K)
 
 
-def _costs(reading: Settled, response: Response, spreads: tuple[float, float]) -> list[float]:
-    """What a reading counts against a response (z²) at every step of its charge."""
-    found = [0.0] * STEPS
-    measured = (
-        (reading.subcooling_off_k, response.subcooling, spreads[0]),
-        (reading.superheat_off_k, response.superheat, spreads[1]),
-    )
-    for value, curve, sigma in measured:
-        if value is None:
-            continue
-        most = OUTLIER if sigma == READ_K else BESIDE_OUTLIER
-        found = [
-            so_far + min(((value - off) / sigma) ** 2, most)
-            for so_far, off in zip(found, curve, strict=True)
-        ]
+def _costs(reading: Settled, book: Book, spreads: tuple[float, float]) -> Array:
+    """What a reading counts against every system (z²) at every step of its charge."""
+    found = np.zeros_like(book.subcooling)
+    for value, curve, sigma in (
+        (reading.subcooling_off_k, book.subcooling, spreads[0]),
+        (reading.superheat_off_k, book.superheat, spreads[1]),
+    ):
+        if value is not None:
+            most = OUTLIER if sigma == READ_K else BESIDE_OUTLIER
+            found += np.minimum(((value - curve) / sigma) ** 2, most)
     return found
 
 
-def _surprise(
-    before: Sequence[tuple[float, float]], readings: Sequence[Settled], watched: Watched
-) -> float:
-    """The belief, before the last reading was known, in an answer as weak as it gave."""
-    if len(readings) < 2:
-        return 1.0
+def _surprise(before: Array, now: Array, readings: Sequence[Settled], watched: Watched) -> float:
+    """The belief, before the last reading was known, in an answer as weak as it gave: `before` are
+    weights, `now` where each hypothesis puts what is watched [K off target].
+    """
     last = readings[-1]
     value = last.subcooling_off_k if watched == "subcooling" else last.superheat_off_k
     given = sum(reading.added_kg for reading in readings[1:])
-    total = sum(weight for weight, _ in before)
+    total = float(before.sum())
     if value is None or total <= 0 or last.added_kg * given <= 0:
         return 1.0
     rises = (given > 0) == (watched == "subcooling")
     room = 1.5 * READ_K
-    weaker = sum(w for w, k in before if (k <= value + room if rises else k >= value - room))
-    return weaker / total
+    weaker = before[now <= value + room if rises else now >= value - room].sum()
+    return float(weaker) / total
 
 
-def _spread(found: list[tuple[float, float]]) -> Forecast:
-    """Weighted quantiles of (weight, value)."""
-    found.sort(key=lambda one: one[1])
-    total = sum(weight for weight, _ in found)
-    marks = [share * total for share in (EDGE, 0.10, 0.50, 0.90, 1 - EDGE)]
-    values: list[float] = []
-    reached = 0.0
-    for weight, value in found:
-        reached += weight
-        while len(values) < len(marks) and reached >= marks[len(values)]:
-            values.append(value)
-    values += [found[-1][1]] * (len(marks) - len(values))
-    return Forecast(*values)
+def _spread(weights: Array, values: Array) -> Forecast:
+    """Weighted quantiles of values."""
+    order = np.argsort(values, kind="stable")
+    reached = np.cumsum(weights[order])
+    marks = np.array((EDGE, 0.10, 0.50, 0.90, 1 - EDGE)) * reached[-1]
+    places = np.minimum(np.searchsorted(reached, marks), len(order) - 1)
+    return Forecast(*values[order][places].tolist())

@@ -15,7 +15,7 @@ from nudge.core.errors import CoreError, Impossible
 from nudge.core.refrigerant.saturation import Saturation, is_in_vacuum, saturation_at
 from nudge.core.refrigerant.table import SaturationTable, load_table
 from nudge.core.units import atmospheric_kpa
-from nudge.core.vocabulary.equipment import Plate
+from nudge.core.vocabulary.equipment import Application, Plate
 from nudge.core.vocabulary.points import Readings
 
 UNREAD_SUPPLY_C = 14.0
@@ -31,8 +31,10 @@ class Derived:
     evaporator_saturation: float | None = None
     condenser_saturation: float | None = None
     superheat: float | None = None
+    """At the outdoor unit; at the coil outlet where only that is read (`superheat_at_coil`)."""
     evaporator_superheat: float | None = None
     subcooling: float | None = None
+    """Leaving the outdoor unit; before the device where only that is read (`…_at_device`)."""
     condensing_over_ambient: float | None = None
     evaporator_difference: float | None = None
     approach: float | None = None
@@ -53,6 +55,8 @@ class Derived:
     sensible_heat_ratio: float | None = None
     capacity_normalised: float | None = None
     eer: float | None = None
+    superheat_at_coil: bool = False
+    subcooling_at_device: bool = False
 
     def get(self, key: str) -> float | None:
         """The value under a `DERIVED` key."""
@@ -76,12 +80,20 @@ def derive(plate: Plate, readings: Readings) -> Derived:
     low = None if is_below_table(plate, readings) else _saturation(table, suction, plate)
     high = _saturation(table, liquid, plate)
     dew_c = low.dew_c if low else None
+    indoors = plate.application is Application.COMFORT_COOLING
+    gas, liquid_c = read("suction_line_temp"), read("liquid_line_temp")
+    at_coil = indoors and gas is None and "evaporator_outlet_temp" in readings
+    at_device = indoors and liquid_c is None and "liquid_line_temp_indoor" in readings
+    gas = read("evaporator_outlet_temp") if at_coil else gas
+    liquid_c = read("liquid_line_temp_indoor") if at_device else liquid_c
     return Derived(
         evaporator_saturation=dew_c,
         condenser_saturation=high.bubble_c if high else None,
-        superheat=_minus(read("suction_line_temp"), dew_c),
+        superheat=_minus(gas, dew_c),
+        superheat_at_coil=at_coil,
+        subcooling_at_device=at_device,
         evaporator_superheat=_minus(read("evaporator_outlet_temp"), dew_c),
-        subcooling=_minus(high.bubble_c if high else None, read("liquid_line_temp")),
+        subcooling=_minus(high.bubble_c if high else None, liquid_c),
         condensing_over_ambient=_minus(
             high.condenser_mean_c if high else None, read("outdoor_air_temp")
         ),

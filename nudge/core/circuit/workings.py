@@ -6,7 +6,7 @@ from nudge.core.air.airflow import AIRFLOW_METHODS
 from nudge.core.air.coil import CAPACITY_OWN_ERROR
 from nudge.core.circuit.case import Case
 from nudge.core.circuit.derived import derive
-from nudge.core.circuit.derived_table import DERIVED
+from nudge.core.circuit.derived_table import DERIVED, formula_of
 from nudge.core.said import Measure
 from nudge.core.vocabulary.accuracy import accuracy_of
 from nudge.core.vocabulary.equipment import PLATE_NUMBERS
@@ -28,9 +28,12 @@ def derived_workings(case: Case, sources: Mapping[str, str] | None = None) -> di
     spread = _spread(case)
     inputs = given_inputs(case, sources or {}, spread)
     found = {}
-    for key, formula in DERIVED.items():
+    for key in DERIVED:
         value = case.derived.get(key)
         if value is not None:
+            formula = formula_of(
+                key, case.derived.superheat_at_coil, case.derived.subcooling_at_device
+            )
             shown = tuple(inputs[name] for name in formula.uses if name in inputs)
             ends = with_own_error(spread.get(key), OWN_SHARE.get(key, 0.0) * abs(value))
             found[key] = Working(formula, value, shown, ends)

@@ -1,7 +1,7 @@
 """The table of drift: how signs wander where nothing happened, and what each cause moves."""
 
 import csv
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import cache
 from importlib.resources import files
@@ -14,7 +14,12 @@ class Wander:
     """One kind of device: covariances of what signs move from visit to visit, and signatures."""
 
     together: Mapping[tuple[str, str], float]
-    causes: Mapping[str, Mapping[str, float]]
+    causes: Sequence[tuple[str, Mapping[str, float]]]
+    """A cause and what it moves; a cause that moves other signs far gone has a row for each."""
+
+    def moves(self, cause: str) -> Mapping[str, float]:
+        """What a cause moves first, before it has gone far [core unit]."""
+        return next(values for key, values in self.causes if key == cause)
 
     def sigma(self, sign: str) -> float | None:
         """One standard deviation of what a sign moves where nothing happened [core unit]."""
@@ -27,7 +32,7 @@ def wander(is_valve: bool) -> Wander:
     """Read from `tables/drift.csv`, made by `tools/make_drift.py`."""
     device = "valve" if is_valve else "orifice"
     together: dict[tuple[str, str], float] = {}
-    causes: dict[str, dict[str, float]] = {}
+    causes: list[tuple[str, dict[str, float]]] = []
     lines = [line for line in TABLE.read_text("utf-8").splitlines() if not line.startswith("#")]
     for row in csv.DictReader(lines):
         if row["device"] != device:
@@ -35,7 +40,7 @@ def wander(is_valve: bool) -> Wander:
         values = {key: float(text) for key, text in row.items()
                   if key not in ("device", "cause", "sign") and text}  # fmt: skip
         if row["cause"]:
-            causes[row["cause"]] = values
+            causes.append((row["cause"], values))
         else:
             together |= {(row["sign"], key): value for key, value in values.items()}
     return Wander(together, causes)

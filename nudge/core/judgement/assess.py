@@ -6,7 +6,7 @@ from dataclasses import dataclass, field, replace
 from nudge.core.circuit.case import Case, Context, open_case
 from nudge.core.circuit.past import Moment
 from nudge.core.errors import CoreError
-from nudge.core.judgement.beliefs import Weighing, by_plate, weigh
+from nudge.core.judgement.beliefs import Weighing, told_of, weigh
 from nudge.core.judgement.cautions import Caution, cautions_for
 from nudge.core.judgement.check_table import CHECKS
 from nudge.core.judgement.decision import Decision, Ground, decide
@@ -22,7 +22,8 @@ from nudge.core.look.decide import Look, look
 from nudge.core.look.estimate import OwnHistory
 from nudge.core.said import Said
 from nudge.core.settling.breaches import is_standing
-from nudge.core.settling.gates import Breach, open_gates
+from nudge.core.settling.gate import Breach
+from nudge.core.settling.gates import open_gates
 from nudge.core.settling.trust import TrustCheck, distrust
 from nudge.core.targets.choose import Targets, choose_targets
 from nudge.core.vocabulary.equipment import Application, Plate
@@ -85,7 +86,7 @@ def assess(
         decision,
         tuple(cautions_for(plate, decision.advice)),
         tuple(explain(weighing, measured, seen, episodes, said)) if weighing else (),
-        tuple(next_checks(case, weighing, tuple(measured), _wanted(decision))) if weighing else (),
+        tuple(next_checks(case, weighing, measured, _wanted(decision))) if weighing else (),
         tuple(ground.hazards),
         measured,
         tuple(episodes),
@@ -116,8 +117,7 @@ def _ground(
         measured = {} if standing else departures(case, targets=targets)
         episodes = [] if standing else lived_through(case)
         has_valve = plate.metering_device.is_valve
-        weighing = weigh(has_valve, measured, tuple(sorted(context.observations)), episodes,
-                         bool(doubts), by_plate(plate))  # fmt: skip
+        weighing = weigh(has_valve, measured, told_of(case, episodes, bool(doubts)))
         diagnosis = diagnose(case, weighing, len(measured), bool(doubts))
     if PRESSURES.isdisjoint(readings):
         seen = look(case, targets, own or OwnHistory())
@@ -135,7 +135,7 @@ def _ground(
     ground = Ground(
         case, targets, doubts, open_gates(case, targets),
         {} if standing else features(case, targets), raise_hazards(case, doubted), weighing,
-        diagnosis, seen, tuple(measured), proven_at, method, preferred,
+        diagnosis, seen, measured, proven_at, method, preferred,
     )  # fmt: skip
     return ground, measured, episodes
 

@@ -8,26 +8,25 @@ time. Beliefs of all suspects sum to one, "something else" included.
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from functools import cache
-from math import exp, inf, log, log1p, sqrt
-from operator import mul
+from functools import cache, lru_cache
+from math import log
 from types import MappingProxyType
 from typing import NamedTuple
 
+import numpy as np
+
+from nudge.core.air.load import UNREAD, Load, load_of
+from nudge.core.circuit.case import Case
+from nudge.core.judgement.covariance import shape
 from nudge.core.judgement.departures import Departure
+from nudge.core.judgement.hypotheses import Array, Hypothesis, hypotheses
 from nudge.core.judgement.looks import times
 from nudge.core.judgement.over_time import Episode
-from nudge.core.judgement.pairs import PAIRS
-from nudge.core.judgement.signatures import SIGNATURES, Signature, together
-from nudge.core.judgement.suspect_table import SEVERITY_SHARES, SUSPECTS
+from nudge.core.judgement.suspect_table import SUSPECTS
 from nudge.core.vocabulary.equipment import MeteringDevice, Plate, ReversingValve
 
 FREEDOM = 6.0
 """Degrees of freedom of the t: how forgiving a hypothesis is of what it does not explain."""
-ELSE_SPREAD = 4.0
-"""Something else may move every sign this many times as far as healthy systems differ."""
-PROBE_SPREAD, SOME_PROBE_PRIOR = 8.0, 0.2
-"""A probe in a wrong place can show anything; rare, but what impossible readings mean."""
 DOUBTED = 1_000_000.0
 """Times likelier a wrong reading is once the readings cannot all be true."""
 NEGLIGIBLE = 1e-5
@@ -35,8 +34,25 @@ MOSTLY = 0.6
 HEAT_PUMP_TIMES = 3.0
 """One system in three is a heat pump: on those the valve is that much commoner a fault."""
 
-
 RULED_OUT = 1e-6
+NOT_THE_LOAD = 0.003
+"""Low or high load where the air read says it is none: only a reading that lies leaves it."""
+LOAD_BESIDE = 0.04
+"""Any other suspect where the air read says low or high load, of what it is otherwise: the load is
+there, and is put right first; a fault has to show itself clearly beside it."""
+LOAD_LOOKS: Mapping[str, tuple[str, str]] = MappingProxyType(
+    {"low_indoor_load": ("house_cool", "house_not_cool"),
+     "high_indoor_load": ("house_warm", "house_not_warm")}
+)  # fmt: skip
+"""What a person says of the house: it stands in while the return air is not read."""
+PROBE_SAYS_LOAD = 0.3
+"""A probe that lies may be the one that says so."""
+
+
+def told_of(case: Case, episodes: Sequence[Episode], doubted: bool = False) -> "Told":
+    """All that speaks in a case besides its signs."""
+    return Told(tuple(sorted(case.context.observations)), tuple(episodes), doubted,
+                load_of(case.readings), by_plate(case.plate))  # fmt: skip
 
 
 def by_plate(plate: Plate) -> dict[str, float]:
@@ -48,16 +64,6 @@ def by_plate(plate: Plate) -> dict[str, float]:
     if plate.metering_device is MeteringDevice.EEV:
         likelier["bulb_loose"] = RULED_OUT
     return likelier
-
-
-class Hypothesis(NamedTuple):
-    """One row of the signatures with its prior, ready to be weighed."""
-
-    signature: Signature
-    faults: tuple[str, ...]
-    log_prior: float
-    middle: tuple[float, ...]
-    spread: tuple[float, ...]
 
 
 class Weighed(NamedTuple):
@@ -78,169 +84,207 @@ class Weighing:
     pairs: Mapping[tuple[str, str], float]
     """Pairs by the faults of `PAIRS`."""
 
+    def likeliest(self) -> dict[str, tuple[str, str]]:
+        """Of every suspect, its likeliest severity and the fault that makes up most of its belief;
+        "" where it has none, or while none does.
+        """
+        severities: dict[str, dict[str, float]] = {}
+        faults: dict[str, dict[str, float]] = {}
+        for row, belief in self.rows:
+            signature = row.signature
+            for name, fault in zip(signature.suspects, row.faults, strict=False):
+                by_severity = severities.setdefault(name, {})
+                by_severity[signature.severity] = by_severity.get(signature.severity, 0.0) + belief
+                by_fault = faults.setdefault(name, {})
+                by_fault[fault] = by_fault.get(fault, 0.0) + belief
+        found = {}
+        for name, by_fault in faults.items():
+            fault = max(by_fault, key=lambda f: by_fault[f])
+            is_most = by_fault[fault] >= MOSTLY * sum(by_fault.values())
+            severity = max(severities[name], key=lambda s: severities[name][s])
+            found[name] = severity, fault if is_most else ""
+        return found
+
     def severity(self, suspect: str) -> str:
         """The likeliest severity of a suspect; "" where it has none."""
-        by_severity: dict[str, float] = {}
-        for row, belief in self.rows:
-            if suspect in row.signature.suspects:
-                severity = row.signature.severity
-                by_severity[severity] = by_severity.get(severity, 0.0) + belief
-        return max(by_severity, key=lambda s: by_severity[s], default="")
+        return self.likeliest().get(suspect, ("", ""))[0]
 
     def likeliest_fault(self, suspect: str) -> str:
         """The fault that makes up most of a suspect's belief; "" while none does."""
-        by_fault: dict[str, float] = {}
-        for row, belief in self.rows:
-            for name, fault in zip(row.signature.suspects, row.faults, strict=False):
-                if name == suspect:
-                    by_fault[fault] = by_fault.get(fault, 0.0) + belief
-        fault = max(by_fault, key=lambda f: by_fault[f], default="")
-        return fault if by_fault and by_fault[fault] >= MOSTLY * sum(by_fault.values()) else ""
+        return self.likeliest().get(suspect, ("", ""))[1]
 
     def alone(self, suspect: str) -> float:
         """The belief that it is this suspect and nothing besides."""
         return sum(b for row, b in self.rows if row.signature.suspects == (suspect,))
 
+    def besides(self, suspect: str) -> float:
+        """The belief that it is there, whatever else is wrong besides."""
+        return sum(b for row, b in self.rows if suspect in row.signature.suspects)
+
+
+class Told(NamedTuple):
+    """All that speaks besides the signs: what was seen and lived, doubts, load, the plate."""
+
+    observations: Sequence[str] = ()
+    episodes: Sequence[Episode] = ()
+    doubted: bool = False
+    load: Load = UNREAD
+    likelier: Mapping[str, float] = MappingProxyType({})
+    """What the plate makes commoner or rules out, by suspect or fault."""
+
+
+NOTHING_TOLD = Told()
+
 
 def weigh(
     is_valve: bool,
     measured: Mapping[str, Departure],
-    observations: Sequence[str] = (),
-    episodes: Sequence[Episode] = (),
-    doubted: bool = False,
-    likelier: Mapping[str, float] = MappingProxyType({}),
+    told: Told = NOTHING_TOLD,
 ) -> Weighing:
-    """Weigh every hypothesis for a kind of device against what was measured, seen and lived.
+    """Weigh every hypothesis for a kind of device against what was measured, seen and lived."""
+    shares = weigh_each(is_valve, [(signed(measured), told.load)], told)[0]
+    return _shared(is_valve, shares)
 
-    `likelier` multiplies what the plate makes commoner or rules out, by suspect or fault.
+
+class Signed(NamedTuple):
+    """Departures as the judge weighs them: which signs, with what blur, and how far off each is."""
+
+    signs: tuple[str, ...]
+    blurs: tuple[float, ...]
+    knowns: tuple[float, ...]
+    offs: tuple[float, ...]
+
+
+def signed(measured: Mapping[str, Departure]) -> Signed:
+    """The signs that are weighed; those that define the load are not."""
+    rows = [(key, one) for key, one in measured.items() if not one.sign.defines_load]
+    return Signed(
+        tuple(key for key, _ in rows),
+        tuple(float(f"{one.blur:.2g}") if one.blur else 0.0 for _, one in rows),
+        tuple(one.known for _, one in rows),
+        tuple(one.off for _, one in rows),
+    )
+
+
+def weigh_each(is_valve: bool, cases: Sequence[tuple[Signed, Load]], told: Told) -> list[Array]:
+    """The belief in every hypothesis, in their order, for several sets of departures at once.
+
+    Each set comes with what its air says of the load. Sets of the same signs are weighed together.
     """
-    keys = tuple(measured)
-    white = together(is_valve, keys)
-    offs = [one.off for one in measured.values()]
-    blurs = [one.blur * one.blur for one in measured.values()]
-    knowns = [one.known for one in measured.values()]
-    usual = _healthy(is_valve, keys) if any(knowns) else ()
-    blurred = any(blurs)
-    half = (FREEDOM + len(keys)) / 2
-    scored: list[tuple[float, Hypothesis]] = []
-    best = -inf
-    for hypothesis in hypotheses(is_valve, keys):
-        signature, faults, score, middle, spread = hypothesis
-        if usual:
-            spread = tuple(map(_narrowed, spread, usual, knowns))
-        if blurred:
-            spread = tuple((s * s + b) ** 0.5 for s, b in zip(spread, blurs, strict=True))
-            score -= sum(map(log, spread))
-        else:
-            score -= _log_spread(spread)
-        score += _seen(hypothesis, observations, episodes, doubted)
-        for name, factor in likelier.items():
-            if name in faults or name in signature.suspects:
-                score += log(factor)
-        z = [(o - m) / s for o, m, s in zip(offs, middle, spread, strict=True)]
-        limit = (FREEDOM * _room(score - best, half)) if best > -inf else inf
-        squared = 0.0
-        for row in white.rows:
-            part = sum(map(mul, row, z))
-            squared += part * part
-            if squared > limit:
-                break
-        else:
-            score -= half * log1p(squared / FREEDOM)
-            best = max(best, score)
-            scored.append((score, hypothesis))
-    return _shared(is_valve, scored, best)
+    beside = _beside(is_valve, told)
+    groups: dict[_Key, list[int]] = {}
+    for number, (one, _) in enumerate(cases):
+        groups.setdefault(one[:3], []).append(number)
+    found: list[Array] = [beside] * len(cases)
+    for key, numbers in groups.items():
+        offs = np.array([cases[n][0].offs for n in numbers]).reshape(len(numbers), len(key[0]))
+        scores = beside + _likelihood(is_valve, key, offs)
+        scores += np.array([_by_load(is_valve, cases[n][1]) for n in numbers])
+        shares = np.exp(scores - scores.max(axis=1, keepdims=True))
+        shares /= shares.sum(axis=1, keepdims=True)
+        for number, row in zip(numbers, shares, strict=True):
+            found[number] = row
+    return found
 
 
-def _room(lead: float, half: float) -> float:
-    """How badly a hypothesis may fit, over `FREEDOM`, before its belief is negligible."""
-    spare = (lead + 16.0) / half
-    return exp(spare) - 1 if spare < 50 else inf
+_Key = tuple[tuple[str, ...], tuple[float, ...], tuple[float, ...]]
+"""Signs that are weighed, with the blur and the known spread of each."""
 
 
-def _healthy(is_valve: bool, signs: Sequence[str]) -> tuple[float, ...]:
-    """How far healthy systems of a class differ in these signs (1 σ)."""
-    row = next(row for row in SIGNATURES[is_valve] if row.suspects == ("none",))
-    return tuple(row.moves[sign][1] for sign in signs)
+def _likelihood(is_valve: bool, key: _Key, offs: Array) -> Array:
+    """Log likelihoods [cases, rows]: a multivariate t over the signs' whitened departures."""
+    signs, blurs, knowns = key
+    if not signs:
+        return np.zeros((len(offs), len(hypotheses(is_valve))))
+    known = shape(is_valve, signs, blurs, knowns)
+    white = np.matmul(known.inverse, offs.T) - known.moved[:, :, None]
+    squared = np.einsum("rkc,rkc->cr", white, white)
+    half = (FREEDOM + len(signs)) / 2
+    found: Array = -half * np.log1p(squared / FREEDOM) - known.log_size
+    return found
 
 
-def _narrowed(spread: float, healthy: float, known: float) -> float:
-    """A fault's spread where the system's own figure replaces its class's: what healthy systems
-    differ goes out of it, and what is left is at least half of it.
+def _beside(is_valve: bool, told: Told) -> Array:
+    """Log prior of every hypothesis, times what was seen and lived."""
+    found = _log_priors(is_valve).copy()
+    defined = _defined(told.load)
+    for observation in told.observations:
+        if observation not in defined:
+            found += _seen(is_valve, observation)
+    for episode in told.episodes:
+        found += [log(episode.row.factor(row.signature.suspects, row.faults))
+                  for row in hypotheses(is_valve)]  # fmt: skip
+    if told.doubted:
+        found += log(DOUBTED) * _of_suspect(is_valve, "sensor_suspect", alone=True)
+    for name, factor in told.likelier.items():
+        found += log(factor) * _named(is_valve, name)
+    return found
+
+
+def _defined(load: Load) -> frozenset[str]:
+    """Looks that say nothing more once the air read has said low or high load."""
+    low = LOAD_LOOKS["low_indoor_load"] if load.low is not None else ()
+    return frozenset((*low, *(LOAD_LOOKS["high_indoor_load"] if load.high is not None else ())))
+
+
+@lru_cache(maxsize=256)
+def _by_load(is_valve: bool, load: Load) -> Array:
+    """What the air read makes of low and high load, which it defines, and of all else. How common
+    they are says nothing once it is read: at the edge they are as likely as nothing wrong.
     """
-    if not known:
-        return spread
-    return sqrt(max(spread * spread - healthy * healthy + known * known, spread * spread / 4))
+    found = np.zeros(len(hypotheses(is_valve)))
+    for suspect, share in (("low_indoor_load", load.low), ("high_indoor_load", load.high)):
+        if share is not None:
+            there, probe = _of_suspect(is_valve, suspect), _of_suspect(is_valve, "sensor_suspect")
+            as_common = SUSPECTS["none"].prior / SUSPECTS[suspect].prior
+            found += there * log(max(share, NOT_THE_LOAD) * as_common)
+            found += probe * log(max(1 - share, PROBE_SAYS_LOAD))
+            found += (1 - there - probe) * log(max(1 - share, LOAD_BESIDE))
+    return found
 
 
 @cache
-def _log_spread(spread: tuple[float, ...]) -> float:
-    return sum(map(log, spread))
+def _log_priors(is_valve: bool) -> Array:
+    return np.array([row.log_prior for row in hypotheses(is_valve)])
 
 
-def _seen(
-    row: Hypothesis, observations: Sequence[str], episodes: Sequence[Episode], doubted: bool
-) -> float:
-    score = 0.0
-    for observation in observations:
-        score += log(times(observation, row.faults))
-    for episode in episodes:
-        score += log(episode.row.factor(row.signature.suspects, row.faults))
-    if row.signature.suspects == ("sensor_suspect",):
-        score += log(DOUBTED if doubted else 1.0)
-    return score
+@cache
+def _seen(is_valve: bool, observation: str) -> Array:
+    return np.array([log(times(observation, row.faults)) for row in hypotheses(is_valve)])
 
 
-def _shared(is_valve: bool, scored: list[tuple[float, Hypothesis]], best: float) -> Weighing:
-    shares = [(exp(score - best), row) for score, row in scored]
-    total = sum(share for share, _ in shares)
-    rows = sorted(
-        (Weighed(row, share / total) for share, row in shares if share > NEGLIGIBLE * total),
-        key=lambda one: -one.belief,
-    )
+@cache
+def _of_suspect(is_valve: bool, suspect: str, alone: bool = False) -> Array:
+    """1 for hypotheses that hold a suspect (and nothing besides), 0 for others."""
+    rows = [row.signature.suspects for row in hypotheses(is_valve)]
+    return np.array([float(names == (suspect,) if alone else suspect in names) for names in rows])
+
+
+@cache
+def _named(is_valve: bool, name: str) -> Array:
+    """1 for hypotheses that hold a fault or a suspect of a name."""
+    return np.array(
+        [float(name in row.faults or name in row.signature.suspects)
+         for row in hypotheses(is_valve)]
+    )  # fmt: skip
+
+
+def belief_in(is_valve: bool, shares: Array, suspect: str, alone: bool = False) -> float:
+    """The belief in a suspect, whatever else is wrong besides, or in it alone [0 to 1]."""
+    return float(shares @ _of_suspect(is_valve, suspect, alone))
+
+
+def _shared(is_valve: bool, shares: Array) -> Weighing:
+    rows = hypotheses(is_valve)
+    kept = [(float(share), rows[n]) for n, share in enumerate(shares) if share > NEGLIGIBLE]
+    ranked_rows = tuple(Weighed(row, b) for b, row in sorted(kept, key=lambda one: -one[0]))
     suspects = dict.fromkeys(SUSPECTS, 0.0)
     pairs: dict[tuple[str, str], float] = {}
-    whole = sum(belief for _, belief in rows)
-    for row, belief in rows:
+    whole = sum(belief for _, belief in ranked_rows)
+    for row, belief in ranked_rows:
         for suspect in row.signature.suspects:
             suspects[suspect] += belief / whole / len(row.signature.suspects)
         if len(row.faults) == 2:
             pairs[row.faults[0], row.faults[1]] = belief / whole
     ranked = sorted(suspects.items(), key=lambda kv: (-kv[1], SUSPECTS[kv[0]].order))
-    return Weighing(is_valve, tuple(rows), dict(ranked), pairs)
-
-
-@cache
-def hypotheses(is_valve: bool, signs: tuple[str, ...]) -> tuple[Hypothesis, ...]:
-    """Every signature of a kind of device with its moves of these signs, and something else."""
-    rows = SIGNATURES[is_valve]
-    healthy = next(row for row in rows if row.suspects == ("none",))
-    variants: dict[str, set[str]] = {}
-    for row in rows:
-        if len(row.suspects) == 1:
-            variants.setdefault(row.suspects[0], set()).add(row.variant)
-    pair_priors = {"+".join(pair.faults): pair.prior for pair in PAIRS}
-    found = []
-    for row in rows:
-        if len(row.suspects) == 2:
-            prior = pair_priors[row.variant]
-        else:
-            prior = SUSPECTS[row.suspects[0]].prior / len(variants[row.suspects[0]])
-            severe = row.suspects[0] not in ("none", "sensor_suspect")
-            prior *= SEVERITY_SHARES[row.severity] if severe else 1.0
-        moves = [row.moves.get(sign) or healthy.moves[sign] for sign in signs]
-        found.append(_hypothesis(row, prior, [m for m, _ in moves], [s for _, s in moves]))
-    wide = [ELSE_SPREAD * healthy.moves[sign][1] for sign in signs]
-    other = Signature(("something_else",), "something_else", "", 0, {})
-    found.append(_hypothesis(other, SUSPECTS["something_else"].prior, [0.0] * len(signs), wide))
-    anywhere = Signature(("sensor_suspect",), "some_probe", "", 0, {})
-    widest = [PROBE_SPREAD * healthy.moves[sign][1] for sign in signs]
-    found.append(_hypothesis(anywhere, SOME_PROBE_PRIOR, [0.0] * len(signs), widest))
-    return tuple(found)
-
-
-def _hypothesis(
-    row: Signature, prior: float, middle: Sequence[float], spread: Sequence[float]
-) -> Hypothesis:
-    faults = tuple(row.variant.split("+"))
-    return Hypothesis(row, faults, log(prior / 100), tuple(middle), tuple(spread))
+    return Weighing(is_valve, ranked_rows, dict(ranked), pairs)

@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from math import exp
 
 from nudge.core.judgement.assess import Assessment
-from nudge.core.judgement.beliefs import Weighing, by_plate, weigh
+from nudge.core.judgement.beliefs import Weighing, told_of, weigh
 from nudge.core.judgement.departures import Departure
 from nudge.core.judgement.next_checks import next_checks
 from nudge.core.said import Measure, Said, say
@@ -36,7 +36,7 @@ def changes_of_mind(result: Assessment) -> list[Change]:
 
 
 def _by_checks(result: Assessment, weighing: Weighing, leader: str) -> Iterator[Change]:
-    proposals = next_checks(result.case, weighing, tuple(result.measured), limit=CHECKS_ASKED,
+    proposals = next_checks(result.case, weighing, result.measured, limit=CHECKS_ASKED,
                             worth=0.0)  # fmt: skip
     found = [
         (outcome.chance, Change(say(f"{proposal.check.label}: {outcome.label.lower()}."),
@@ -66,9 +66,8 @@ def _by_readings(result: Assessment, leader: str) -> Iterator[Change]:
 def _weighed_with(result: Assessment, changed: Mapping[str, Departure]) -> Weighing:
     case = result.case
     measured = {key: changed.get(key, one) for key, one in result.measured.items()}
-    return weigh(case.plate.metering_device.is_valve, measured,
-                 tuple(sorted(case.context.observations)), result.episodes,
-                 bool(result.doubts), by_plate(case.plate))  # fmt: skip
+    told = told_of(case, result.episodes, bool(result.doubts))
+    return weigh(case.plate.metering_device.is_valve, measured, told)
 
 
 def _reading_words(now: Departure, then: Departure) -> Said:

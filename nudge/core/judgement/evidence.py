@@ -10,8 +10,12 @@ from functools import cache
 from math import exp, sqrt
 from typing import NamedTuple
 
+import numpy as np
+
+from nudge.core.expectations.signs import SIGNS
 from nudge.core.judgement.beliefs import DOUBTED, Weighing
-from nudge.core.judgement.departures import SIGNS, Departure
+from nudge.core.judgement.departures import Departure
+from nudge.core.judgement.hypotheses import Array
 from nudge.core.judgement.looks import LOOKS, times
 from nudge.core.judgement.over_time import Episode
 from nudge.core.judgement.signatures import SIGNATURES, Signature
@@ -23,6 +27,10 @@ from nudge.core.vocabulary.observations import OBSERVATIONS
 SPEAKS_FOR, SPEAKS_AGAINST = 1.6, 0.45
 """How many times commoner (rarer) than with the other suspects a sign must be to be named."""
 MOST_SENTENCES = 3
+EXPLAINED = 0.002
+"""A suspect believed less than this is named without its evidence; what is asked about on every
+call (`ALWAYS`) is explained however little it is believed."""
+ALWAYS = frozenset(("none", "undercharge", "overcharge"))
 NOTABLE = 1.3
 """A sign is called low or high from this many healthy spreads off."""
 ANY_LEVEL = "at any level"
@@ -76,10 +84,13 @@ def explain(
     heads = {key: sentence_of(one) for key, one in measured.items()}
     ratios = sign_ratios(weighing, measured)
     notable = {key for key, one in measured.items() if _is_notable(weighing, one)}
-    found = []
+    likeliest, found = weighing.likeliest(), []
     for key, belief in weighing.suspects.items():
         suspect = SUSPECTS[key]
-        severity, fault = weighing.severity(key), weighing.likeliest_fault(key)
+        if belief < EXPLAINED and key not in ALWAYS:
+            found.append(_unexplained(weighing.is_valve, suspect, belief, measured))
+            continue
+        severity, fault = likeliest.get(key, ("", ""))
         speaks_for: list[tuple[float, Said, str]] = []
         against: list[tuple[float, Said, str]] = []
         for sign, ratio in ratios.get(key, {}).items():
@@ -112,27 +123,61 @@ def explain(
     return found
 
 
+def _unexplained(
+    is_valve: bool, suspect: Suspect, belief: float, measured: Mapping[str, Departure]
+) -> Belief:
+    """A suspect nobody believes in: named, and where it would stand."""
+    return Belief(suspect, belief, "", "", (), (), (), (), (), (),
+                  *_settling_looks(is_valve, suspect.key),
+                  _lands(is_valve, suspect.key, measured, "", ""))  # fmt: skip
+
+
 def sign_ratios(
     weighing: Weighing, measured: Mapping[str, Departure]
 ) -> dict[str, dict[str, float]]:
     """How many times commoner each departure is with a suspect than with all the others."""
-    moves = _moves(weighing.is_valve)
-    densities = {
-        suspect: {key: _density(moves[suspect][key], one) for key, one in measured.items()}
-        for suspect in SUSPECTS
-        if suspect in moves
-    }
-    usual = {key: sum(SUSPECTS[s].prior * d[key] for s, d in densities.items()) for key in measured}
-    whole = sum(SUSPECTS[s].prior for s in densities)
+    keys = tuple(measured)
+    table = _densities(weighing.is_valve, keys)
+    off = np.array([one.off for one in measured.values()])
+    blur = np.array([one.blur for one in measured.values()])
+    wide = np.sqrt(table.spread**2 + blur**2)
+    z = (off - table.middle) / wide
+    # A mixture over a suspect's rows, with wide tails: a Student t of five degrees of freedom.
+    density = table.share @ (1 / (wide * (1 + z * z / 5) ** 3))
+    weighted = table.prior[:, None] * density
+    others = np.maximum(weighted.sum(axis=0) - weighted, 1e-12)
+    ratios = density * (table.prior.sum() - table.prior)[:, None] / others
     return {
-        suspect: {
-            key: density
-            * (whole - SUSPECTS[suspect].prior)
-            / max(usual[key] - SUSPECTS[suspect].prior * density, 1e-12)
-            for key, density in row.items()
-        }
-        for suspect, row in densities.items()
+        suspect: dict(zip(keys, row, strict=True))
+        for suspect, row in zip(table.suspects, ratios.tolist(), strict=True)
     }
+
+
+class _Table(NamedTuple):
+    """What every suspect does to some signs: its rows, and the share of each in it."""
+
+    suspects: tuple[str, ...]
+    prior: Array
+    share: Array
+    middle: Array
+    spread: Array
+
+
+@cache
+def _densities(is_valve: bool, signs: tuple[str, ...]) -> _Table:
+    known = _moves(is_valve)
+    suspects = tuple(known)
+    cells = [(place, row) for place, suspect in enumerate(suspects)
+             for row in range(len(next(iter(known[suspect].values())).rows))]  # fmt: skip
+    share = np.zeros((len(suspects), len(cells)))
+    middle, spread = (np.zeros((len(cells), len(signs))) for _ in range(2))
+    for number, (place, row) in enumerate(cells):
+        own = known[suspects[place]]
+        share[place, number] = 1 / len(next(iter(own.values())).rows)
+        for column, sign in enumerate(signs):
+            middle[number, column], spread[number, column] = own[sign].rows[row]
+    prior = np.array([SUSPECTS[suspect].prior for suspect in suspects], dtype=float)
+    return _Table(suspects, prior, share, middle, spread)
 
 
 def _facts(
@@ -175,17 +220,6 @@ def sentence_of(one: Departure) -> Said:
 
 def _side(off: float) -> str:
     return "under" if off < 0 else "over"
-
-
-def _density(move: _Move, one: Departure) -> float:
-    """How common this departure is with a suspect: a mixture over its rows, with wide tails."""
-    blur = one.blur * one.blur
-    found = 0.0
-    for middle, spread in move.rows:
-        wide = sqrt(spread * spread + blur) if blur else spread
-        z = (one.off - middle) / wide
-        found += 1 / (wide * (1 + z * z / 5) ** 3)
-    return found / len(move.rows)
 
 
 def _is_notable(weighing: Weighing, one: Departure) -> bool:
@@ -261,7 +295,11 @@ def _lands(
     if "superheat" not in measured or "subcooling" not in measured:
         return None
     rows = _rows_of(is_valve, suspect)
-    best = [r for r in rows if r.variant == fault and r.severity == severity] or rows
+    best = (
+        [r for r in rows if r.variant == fault and r.severity == severity]
+        or [r for r in rows if r.severity == severity]
+        or rows
+    )
     if not best or suspect == "sensor_suspect":
         return None
     found: list[float] = []

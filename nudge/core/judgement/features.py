@@ -4,18 +4,17 @@ from dataclasses import dataclass
 from math import inf
 
 from nudge.core.circuit.case import Case
-from nudge.core.circuit.derived_table import DERIVED
-from nudge.core.judgement.departures import expected_condensing_over_ambient
+from nudge.core.circuit.derived_table import DERIVED, formula_of
+from nudge.core.expectations.expected import WINDOW_SIGMAS, coil_saturation_c, expected
 from nudge.core.said import Measure, Said, degrees_f, say
 from nudge.core.targets import approach, fallback_subcooling, typical_subcooling
 from nudge.core.targets.choose import Targets
 from nudge.core.targets.school import Level, Target
 
 EVAPORATOR_DIFFERENCE_K = (degrees_f(28), degrees_f(42))
-EVAPORATOR_SPREAD_K = degrees_f(7)
 TEMPERATURE_SPLIT_K = (degrees_f(15), degrees_f(24))
 PRESSURE_RATIO = (1.8, 3.8)
-CONDENSING_SPREAD_K = degrees_f(7)
+"""Trade windows, where no healthy coil can be reckoned from this air."""
 LIQUID_DROP_K = degrees_f(5)
 
 
@@ -51,14 +50,11 @@ class Feature:
 
 def features(case: Case, targets: Targets) -> dict[str, Feature]:
     """The features whose readings are there. Missing readings are absent, not guessed."""
-    condensing = expected_condensing_over_ambient(case)
     windows: dict[str, tuple[float, float, str | None]] = {
-        "condensing_over_ambient": (
-            condensing - CONDENSING_SPREAD_K, condensing + CONDENSING_SPREAD_K, None
-        ),
+        "condensing_over_ambient": (*expected(case, "condensing_over_ambient").window(), None),
         "evaporator_difference": (*expected_evaporator_difference(case), None),
-        "temperature_split": (*TEMPERATURE_SPLIT_K, None),
-        "pressure_ratio": (*PRESSURE_RATIO, None),
+        "temperature_split": (*_expected(case, "temperature_split", TEMPERATURE_SPLIT_K), None),
+        "pressure_ratio": (*_expected(case, "pressure_ratio", PRESSURE_RATIO), None),
         "liquid_line_drop": (-inf, LIQUID_DROP_K, None),
         "drier_drop": (-inf, LIQUID_DROP_K, None),
     }  # fmt: skip
@@ -88,14 +84,25 @@ def unsure_quantities(case: Case) -> frozenset[str]:
     """Derived quantities that rest on an estimated or old reading: they prove nothing."""
     if not case.context.unsure:
         return frozenset()
+    places = case.derived.superheat_at_coil, case.derived.subcooling_at_device
     return frozenset(
-        key for key, row in DERIVED.items() if not case.context.unsure.isdisjoint(row.uses)
-    )
+        key for key in DERIVED
+        if not case.context.unsure.isdisjoint(formula_of(key, *places).uses)
+    )  # fmt: skip
 
 
 def expected_evaporator_difference(case: Case) -> tuple[float, float]:
-    """The window of return air over coil saturation [K]: the coil model's, else 28 to 42 °F."""
-    if case.coil is None:
+    """The window of return air over coil saturation [K], at the airflow measured; 28 to 42 °F
+    where no healthy coil can be reckoned.
+    """
+    saturation_c = coil_saturation_c(case)
+    if saturation_c is None:
         return EVAPORATOR_DIFFERENCE_K
-    middle = case.readings["return_air_temp"] - case.coil.expected.saturation_c
-    return middle - EVAPORATOR_SPREAD_K, middle + EVAPORATOR_SPREAD_K
+    middle = case.readings["return_air_temp"] - saturation_c
+    wide = WINDOW_SIGMAS * expected(case, "evaporator_difference").sigma
+    return middle - wide, middle + wide
+
+
+def _expected(case: Case, key: str, trade: tuple[float, float]) -> tuple[float, float]:
+    """The window of a quantity's own expectation; the trade's where no coil can be reckoned."""
+    return trade if case.rated_coil is None else expected(case, key).window()

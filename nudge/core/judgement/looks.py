@@ -12,7 +12,7 @@ from types import MappingProxyType
 LEAST_SHARE = 0.01
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, eq=False)
 class Look:
     """`usually` is how often `yes` is seen where none of `with_fault` is there."""
 
@@ -48,7 +48,10 @@ LOOKS: tuple[Look, ...] = (
           recirculating=0.88),
     _look("kink_found", "no_kink_seen", 0.02, "part of a line runs behind walls", line_kinked=0.75),
     _look("liquid_step_found", "no_liquid_step", 0.03, "one clamp carried along the line: its own "
-          "error drops out; a mild step is small", drier_restricted=0.65, line_kinked=0.65),
+          "error drops out; a mild step is small", drier_restricted=0.65, line_kinked=0.65,
+          service_valve=0.65),
+    _look("service_valve_not_open", "service_valves_open", 0.01, "a stem is seen or it is not",
+          service_valve=0.93),
     _look("house_cool", "house_not_cool", 0.05, "the thermostat and the people say it",
           low_load=0.9),
     _look("house_warm", "house_not_warm", 0.05, "the thermostat and the people say it",
@@ -65,7 +68,7 @@ LOOKS: tuple[Look, ...] = (
     _look("reversing_valve_passes", "reversing_valve_tight", 0.03,
           "its suction lines differ in warmth", reversing_valve_leak=0.92),
     _look("compressor_weak", "compressor_pumps", 0.04, "amps against the plate, pump-down",
-          compressor_worn=0.92),
+          compressor_worn=0.92, compressor_reed=0.95),
     _look("reading_confirmed_wrong", "readings_confirmed", 0.004,
           "the probe swapped or zeroed and read again",
           **dict.fromkeys(("suction_clamp_loose", "liquid_clamp_loose", "liquid_clamp_in_sun",
@@ -74,9 +77,11 @@ LOOKS: tuple[Look, ...] = (
     _look("oil_seen_at_joint", "", 0.03, "half of the leaks leave a trace", undercharge=0.35),
     _look("ice_on_coil", "", 0.03, "whatever starves the coil of air or refrigerant",
           filter_dirty=0.2, evaporator_dirt=0.25, weak_capacitor=0.25, undercharge=0.15,
-          drier_restricted=0.12, line_kinked=0.12, metering_underfeed=0.15, low_load=0.1),
+          drier_restricted=0.12, line_kinked=0.12, service_valve=0.12,
+          metering_underfeed=0.15, low_load=0.1),
     _look("sight_glass_bubbles", "sight_glass_clear", 0.10, "a short liquid column, or a drop "
-          "before the glass", undercharge=0.8, drier_restricted=0.5, line_kinked=0.4),
+          "before the glass", undercharge=0.8, drier_restricted=0.5, line_kinked=0.4,
+          service_valve=0.5),
 )  # fmt: skip
 
 LOOK_OF: Mapping[str, Look] = MappingProxyType(

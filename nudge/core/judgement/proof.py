@@ -19,6 +19,7 @@ from nudge.core.said import fahrenheit
 from nudge.core.settling.breaches import WARM_ENOUGH_APPROACH_C, WARM_ENOUGH_C
 from nudge.core.settling.collar import collar_holds
 from nudge.core.targets import approach, chart_school, plate_subcooling
+from nudge.core.vocabulary.accuracy import GAP_LIMIT_K
 
 HangsKind = Literal["reading", "look", "test", "work", "minutes"]
 Marks = Mapping[str, Feature]
@@ -83,6 +84,16 @@ def _has_run(case: Case, marks: Marks) -> bool | None:
     return None if case.context.minutes_running is None else True  # the gate holds the limit
 
 
+def _liquid_is_short(case: Case, marks: Marks) -> bool | None:
+    """By subcooling; inside a window that is a guess, as on an orifice, it contradicts nothing."""
+    if "subcooling" not in marks:
+        return None
+    mark = marks["subcooling"]
+    if mark.level == "in" and mark.method not in KNOWN_TARGETS:
+        return None
+    return mark.level == "low"
+
+
 def _superheat_fits_low(case: Case, marks: Marks) -> bool | None:
     if "superheat" not in marks:
         return None
@@ -91,7 +102,9 @@ def _superheat_fits_low(case: Case, marks: Marks) -> bool | None:
 
 
 def _superheat_fits_high(case: Case, marks: Marks) -> bool | None:
-    return marks["superheat"].level != "high" if "superheat" in marks else None
+    """Not over its window by more than its own ±: a valve may be set at the edge of it."""
+    mark = marks.get("superheat")
+    return None if mark is None else mark.value <= mark.high + GAP_LIMIT_K
 
 
 def _target_is_known(case: Case, marks: Marks) -> bool | None:
@@ -128,7 +141,7 @@ ADD_PROOF: tuple[ProofRow, ...] = (
     ProofRow(
         "liquid_line_restriction",
         "subcooling low, where a restriction keeps it normal or high",
-        _level_is("subcooling", "low"),
+        _liquid_is_short,
         "read liquid pressure and liquid line, for subcooling",
         "Subcooling is not low, so the liquid is there and is not getting through: look for a "
         "restriction or a starving metering device",

@@ -1,42 +1,21 @@
 """The judge's table, read from its packaged files: what every fault does to every sign.
 
-Three files beside this one, made by `tools/make_signatures.py` and readable as they are:
-`expectations.csv` (what a healthy system shows, and how weather moves it), `signatures.csv`
-(how far each fault, at each severity, moves each sign, ± one standard deviation) and
-`together.csv` (which signs move together besides). Temperatures in them are °F.
+Two files beside this one, made by `tools/make_signatures.py` and readable as they are:
+`signatures.csv` (how far each fault, at each severity, moves each sign, ± one standard deviation)
+and `together.csv` (which signs move together besides). Temperatures in them are °F. What a
+healthy system shows is in `core/expectations`.
 """
 
-import csv
-from collections.abc import Iterator, Mapping
-from dataclasses import dataclass
-from functools import lru_cache
+from collections.abc import Mapping
+from dataclasses import dataclass, field
 from importlib.resources import files
-from math import log, sqrt
+from importlib.resources.abc import Traversable
 from types import MappingProxyType
 
-from nudge.core.said import degrees_f
+from nudge.core.expectations.table import DEVICES, rows_of, scale_of
 
 TABLES = files("nudge.core.judgement").joinpath("tables")
-DEVICES = {"valve": True, "orifice": False}
 SEVERITIES = ("mild", "moderate", "severe")
-SHARES = frozenset(
-    ("airflow", "static", "filter_drop", "capacity", "compressor_power", "valve_pressure")
-)
-"""Signs kept in percent; `pressure_ratio` is a plain number; all others are °F in the files."""
-PLAIN = SHARES | {"pressure_ratio"}
-
-
-@dataclass(frozen=True, slots=True)
-class Expectation:
-    """What a healthy system adds to a sign's base, and what weather and its class add to that."""
-
-    base: float
-    per_outdoor: float
-    per_wet_bulb: float
-    per_seer: float = 0.0
-    """What each point of rated efficiency over 14 adds: bigger coils, smaller rises."""
-    usual_wet_bulb: float = -2.0
-    """Where a house usually is, against the rated wet bulb [K], when nobody read it."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,45 +27,15 @@ class Signature:
     severity: str
     cases: int
     moves: Mapping[str, tuple[float, float]]
+    along: Mapping[str, float] = field(default_factory=dict)
+    """What one step of severity adds to each sign: the direction in which a fault grows. What it
+    does between and beyond the steps lies along it."""
 
 
-@dataclass(frozen=True, slots=True)
-class Together:
-    """How the signs of one kind of device move together: whitening for the signs at hand.
-
-    `rows` is the inverse of the correlation's Cholesky factor, row by row, lower triangle.
-    """
-
-    rows: tuple[tuple[float, ...], ...]
-    log_determinant: float
-
-
-def _rows(name: str) -> Iterator[dict[str, str]]:
-    lines = TABLES.joinpath(name).read_text("utf-8").splitlines()
-    yield from csv.DictReader(line for line in lines if not line.startswith("#"))
-
-
-def scale_of(sign: str) -> float:
-    """Core units per unit of the files: kelvin per °F, or 1."""
-    return 1.0 if sign in PLAIN else degrees_f(1)
-
-
-def _expectations() -> dict[bool, dict[str, Expectation]]:
-    found: dict[bool, dict[str, Expectation]] = {True: {}, False: {}}
-    for row in _rows("expectations.csv"):
-        sign, unit = row["sign"], scale_of(row["sign"])
-        found[DEVICES[row["device"]]][sign] = Expectation(
-            float(row["base"]) * unit,
-            float(row["per °F outdoors"]) * unit / degrees_f(1),
-            float(row["per °F wet bulb"]) * unit / degrees_f(1),
-            float(row["per SEER"]) * unit,
-        )
-    return found
-
-
-def _signatures() -> dict[bool, tuple[Signature, ...]]:
+def read_signatures(folder: Traversable) -> dict[bool, tuple[Signature, ...]]:
+    """Every signature by kind of device."""
     found: dict[bool, list[Signature]] = {True: [], False: []}
-    for row in _rows("signatures.csv"):
+    for row in rows_of(folder, "signatures.csv"):
         moves = {}
         for sign, cell in row.items():
             if "±" in cell:
@@ -98,43 +47,39 @@ def _signatures() -> dict[bool, tuple[Signature, ...]]:
                 MappingProxyType(moves),
             )
         )  # fmt: skip
-    return {valve: tuple(rows) for valve, rows in found.items()}
+    return {valve: _with_directions(rows) for valve, rows in found.items()}
 
 
-def _correlations() -> dict[bool, dict[tuple[str, str], float]]:
+def _with_directions(rows: list[Signature]) -> tuple[Signature, ...]:
+    steps = {(row.variant, row.severity): row for row in rows}
+    found = []
+    for row in rows:
+        here = SEVERITIES.index(row.severity) if row.severity else 0
+        near = [steps.get((row.variant, name)) for name in SEVERITIES]
+        lower, upper = near[max(here - 1, 0)] or row, near[min(here + 1, 2)] or row
+        span = SEVERITIES.index(upper.severity) - SEVERITIES.index(lower.severity) if (
+            lower is not upper) else 0  # fmt: skip
+        along = {
+            sign: (upper.moves[sign][0] - lower.moves[sign][0]) / span
+            for sign in row.moves
+            if span and sign in upper.moves and sign in lower.moves
+        }
+        found.append(
+            Signature(row.suspects, row.variant, row.severity, row.cases, row.moves,
+                      MappingProxyType(along))
+        )  # fmt: skip
+    return tuple(found)
+
+
+def read_correlations(folder: Traversable) -> dict[bool, dict[tuple[str, str], float]]:
+    """How signs move together within a fault, by kind of device; pairs not named do not."""
     found: dict[bool, dict[tuple[str, str], float]] = {True: {}, False: {}}
-    for row in _rows("together.csv"):
+    for row in rows_of(folder, "together.csv"):
         pair = row["sign"], row["with"]
         for key in (pair, pair[::-1]):
             found[DEVICES[row["device"]]][key] = float(row["correlation"])
     return found
 
 
-EXPECTATIONS = _expectations()
-SIGNATURES = _signatures()
-CORRELATIONS = _correlations()
-
-
-@lru_cache(maxsize=256)
-def together(is_valve: bool, signs: tuple[str, ...]) -> Together:
-    """The whitening of these signs: the same few sets are asked for again and again."""
-    known = CORRELATIONS[is_valve]
-    lower: list[list[float]] = []
-    for i, one in enumerate(signs):
-        row: list[float] = []
-        for j in range(i + 1):
-            wanted = 1.0 if i == j else known.get((one, signs[j]), 0.0)
-            wanted -= sum(row[k] * lower[j][k] for k in range(j)) if j < i else 0.0
-            if i == j:
-                row.append(sqrt(max(1.0 - sum(v * v for v in row), 0.02)))
-            else:
-                row.append(wanted / lower[j][j])
-        lower.append(row)
-    inverse: list[tuple[float, ...]] = []
-    for i, row in enumerate(lower):
-        columns = [
-            ((1.0 if i == j else 0.0) - sum(row[k] * inverse[k][j] for k in range(j, i))) / row[i]
-            for j in range(i + 1)
-        ]
-        inverse.append(tuple(columns))
-    return Together(tuple(inverse), 2 * sum(log(row[i]) for i, row in enumerate(lower)))
+SIGNATURES = read_signatures(TABLES)
+CORRELATIONS = read_correlations(TABLES)

@@ -41,6 +41,11 @@ _PAST_HALF = (
     "pressures towards each other, superheat high-ish behind a valve wide open."
 )
 
+_FAR_TOO_LARGE = (
+    "The plant's orifices are up to 60 % too large; the trade finds those of another machine in "
+    "them, and suction well up behind them."
+)
+
 TRADE_MARKS: tuple[TradeMark, ...] = (
     TradeMark("valve", "undercharge", "subcooling", -7.0, 3.2, _RUN_DRY, "mild"),
     TradeMark("valve", "undercharge", "subcooling", -8.5, 2.6, _RUN_DRY, "moderate"),
@@ -80,6 +85,8 @@ TRADE_MARKS: tuple[TradeMark, ...] = (
         "In the plant an oversized orifice drains the condenser fully; the trade finds "
         "subcooling low to normal.",
     ),
+    TradeMark("orifice", "metering_overfeed", "evaporator_difference", -4.0, 4.0, _FAR_TOO_LARGE),
+    TradeMark("orifice", "metering_overfeed", "boiling", 4.0, 4.0, _FAR_TOO_LARGE),
     TradeMark(
         "valve", "condenser_dirt", "subcooling", 0.5, 3.5,
         "The plant's matted coil moves subcooling one way; the trade finds it changes little at "

@@ -7,11 +7,10 @@ the way's own ± beside its readings'. Several ways are shown; the first that ap
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from nudge.core.air.coil import SATURATION_OWN_ERROR_K
 from nudge.core.circuit.case import Case, open_case
 from nudge.core.circuit.workings import given_inputs, reading_limits
+from nudge.core.expectations.expected import coil_saturation_c, expected
 from nudge.core.said import Measure, degrees_f
-from nudge.core.targets.condensing import CLASS_OWN_ERROR_K, condensing_over_ambient_of
 from nudge.core.units import Quantity
 from nudge.core.working import Formula, Input, Values, Working, propagate, with_own_error
 
@@ -19,6 +18,8 @@ THIRTY_FIVE_K, OVERSIZED_K = degrees_f(35), degrees_f(30)
 THIRTY_FIVE_OWN_ERROR_K = degrees_f(6)
 OWN_HISTORY_ERROR_K = degrees_f(3)
 PLATE_OWN_ERROR_K = degrees_f(3)
+LIMIT_SIGMAS = 2.0
+"""A ± shown is two σ, as an instrument's is."""
 _T, _D = Quantity.TEMPERATURE, Quantity.TEMPERATURE_DIFFERENCE
 
 
@@ -38,12 +39,14 @@ class Way:
     formula: Formula
     air: str
     step: Callable[[Case, OwnHistory], float | None] | None
-    """What is added to the air [K], or None where `case.coil` says it all."""
+    """What is added to the air [K], or None where the coil model says it all."""
+    own_error: Callable[[Case], float] | None = None
+    """The way's own ± [K] where it depends on the case; else the formula's."""
 
     def value(self, case: Case, own: OwnHistory) -> float | None:
         """The estimate [°C]; None where this way does not apply."""
         if self.step is None:
-            return None if case.coil is None else case.coil.expected.saturation_c
+            return coil_saturation_c(case)
         air, step = case.readings.get(self.air), self.step(case, own)
         return None if air is None or step is None else air + step
 
@@ -61,7 +64,15 @@ def _own_step(_: Case, own: OwnHistory) -> float | None:
 
 
 def _class_step(case: Case, _: OwnHistory) -> float | None:
-    return condensing_over_ambient_of(case.plate.rated_seer)
+    return expected(case, "condensing_over_ambient").value
+
+
+def _class_error(case: Case) -> float:
+    return LIMIT_SIGMAS * expected(case, "condensing_over_ambient").sigma
+
+
+def _coil_error(case: Case) -> float:
+    return LIMIT_SIGMAS * expected(case, "evaporator_difference").sigma
 
 
 EVAPORATOR_WAYS: tuple[Way, ...] = (
@@ -82,9 +93,9 @@ EVAPORATOR_WAYS: tuple[Way, ...] = (
             "coil model on {return_air_temp} air = {result}",
             ("return_air_temp", "return_air_wet_bulb", "return_air_rh", "outdoor_air_temp",
              "airflow_per_capacity"),
-            "Coil model, docs/method.md.", SATURATION_OWN_ERROR_K,
+            "Coil model and expectations, docs/method.md.",
         ),
-        "return_air_temp", None,
+        "return_air_temp", None, _coil_error,
     ),
     Way(
         Formula(
@@ -131,13 +142,14 @@ CONDENSER_WAYS: tuple[Way, ...] = (
     Way(
         Formula(
             "condenser_by_class", "Condenser saturation, efficiency class", _T,
-            "Better coils condense closer to the air: {d30} over it for SEER 6 to 9, {d25} for "
-            "10 to 12, {d20} for 13 to 16, {d15} for 17 and over.",
+            "Better coils condense closer to the air: about {d30} over it for SEER 6 to 9, {d25} "
+            "for 10 to 12, {d20} for 13 to 16, {d15} for 17 and over, between them in proportion; "
+            "then carried to today's air like every expectation.",
             "outdoor air + condensing over ambient of its class",
             "{outdoor_air_temp} + {step} = {result}",
-            ("outdoor_air_temp", "rated_seer"), "Trade rule.", CLASS_OWN_ERROR_K,
+            ("outdoor_air_temp", "rated_seer"), "Trade rule and expectations, docs/method.md.",
         ),
-        "outdoor_air_temp", _class_step,
+        "outdoor_air_temp", _class_step, _class_error,
     ),
 )  # fmt: skip
 
@@ -195,7 +207,8 @@ def _ways(ways: tuple[Way, ...], case: Case, own: OwnHistory) -> list[Working]:
         def moved(values: Values, way: Way = way) -> float | None:
             return way.value(open_case(case.plate, values, case.context), own)
 
-        spread = with_own_error(propagate(moved, case.readings, limits), way.formula.own_error)
+        own_error = way.formula.own_error if way.own_error is None else way.own_error(case)
+        spread = with_own_error(propagate(moved, case.readings, limits), own_error)
         shown = [inputs[name] for name in way.formula.uses if name in inputs]
         if way.step is not None:
             step = Measure(abs(value - case.readings[way.air]), _D)

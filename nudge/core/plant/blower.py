@@ -32,12 +32,13 @@ def blow(blower: Blower, volts: float) -> Airflow:
     whole = b.return_resistance + b.filter_resistance + b.coil_resistance + b.supply_resistance
     most_pa = b.most_pa * b.speed * b.speed
     if b.kind == "psc":
-        flow = sqrt(most_pa / (whole + b.most_pa / (b.most_kg_s * b.most_kg_s)))
+        flow = _falling(b, whole, most_pa)
         load = PSC_IDLE_SHARE + (1 - PSC_IDLE_SHARE) * flow / b.set_kg_s
         watts = b.rated_watts * load * (1.25 - 0.25 * b.capacitor_share)
         factor = PSC_POWER_FACTOR
     else:
-        flow = min(b.set_kg_s * b.speed, sqrt(most_pa / whole))
+        choked = max(1 - _rated_resistance(b) / whole, 0.0)
+        flow = min(b.set_kg_s * b.speed * (1 - b.slackens * choked), sqrt(most_pa / whole))
         work = whole * flow * flow * flow
         rated = _rated_resistance(b) * b.set_kg_s**3
         watts = b.rated_watts * (0.25 + 0.75 * work / rated)
@@ -51,6 +52,20 @@ def blow(blower: Blower, volts: float) -> Airflow:
         watts,
         watts / (volts * factor),
     )
+
+
+def _falling(b: Blower, whole: float, most_pa: float) -> float:
+    """Where a falling curve meets the ducts [kg/s]: a parabola, a straight line, or between.
+
+    Pressure is most × (1 − straight × x − (1 − straight) × x²), x the share of its free flow at
+    this speed.
+    """
+    free = b.most_kg_s * b.speed
+    square = whole + (1 - b.straight) * most_pa / (free * free)
+    if not b.straight:
+        return sqrt(most_pa / square)
+    line = b.straight * most_pa / free
+    return (sqrt(line * line + 4 * square * most_pa) - line) / (2 * square)
 
 
 def _rated_resistance(blower: Blower) -> float:

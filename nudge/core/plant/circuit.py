@@ -58,6 +58,11 @@ class Operating:
     """Heat the suction line lets in [kW]."""
 
     @property
+    def evaporating_c(self) -> float:
+        """Dew temperature at the coil's outlet, by its bulb [°C]."""
+        return self.coil_out_c - max(self.superheat_k, 0.0)
+
+    @property
     def liquid_gain(self) -> float:
         """Heat the liquid line lets in [kW]."""
         return self.flow * (self.line.before_device.enthalpy - self.line.leaving.enthalpy)
@@ -192,7 +197,9 @@ def describe(setting: Setting, fluid: Fluid, x: Unknowns, root: Root | None = No
     rise = suction_rise(machine.lines, at_coil, stroke.flow, evaporated.enthalpy, c.lines_c)
     gain = stroke.flow * (HEATING_SUCTION_SHARE if c.heating else 1.0) * rise
     coil_out_c, superheat_k = _gas(fluid, evaporator_kpa, evaporated.enthalpy)
-    opening = resting(machine.device, superheat_k) if setting.opening is None else setting.opening
+    opening = setting.opening
+    if opening is None:
+        opening = resting(machine.device, superheat_k, at_coil.dew_c)
     true_c, _ = _gas(fluid, low_kpa, stroke.suction_h)
     suction_c, _ = _gas(fluid, low_kpa, suction_h)
     discharge_c, _ = _gas(fluid, high_kpa, stroke.discharge_h)
@@ -222,7 +229,7 @@ def _gas(fluid: Fluid, kpa: float, enthalpy: float) -> tuple[float, float]:
 
 def _outdoor_air(machine: Machine) -> float:
     fan, coil = machine.fan, machine.outdoor
-    return float(coil.rated_air_kg_s * fan.share * coil.open_face**0.7)
+    return float(coil.rated_air_kg_s * fan.share * coil.open_face**fan.face_exponent)
 
 
 def _air_on(machine: Machine, air: WetAir, stroke: Stroke, liquid_h: float, air_kg_s: float,

@@ -37,13 +37,14 @@ def compress(
     ratio = max(high_kpa / low_kpa, 1.0)
     swept = compressor.volumetric - compressor.clearance * (ratio ** (1 / POLYTROPIC) - 1)
     swept = max(swept, 0.05) * (1 - compressor.leak)
-    efficiency = compressor.isentropic * _efficiency(ratio / compressor.best_ratio)
-    efficiency *= 1 - 0.45 * compressor.leak
-    mixed_h, per_kg = suction_h, 0.0
-    for _ in range(2 if recirculated else 1):
-        per_kg = _ideal_work(fluid, low, high, mixed_h) / efficiency
+    efficiency = compressor.isentropic * _efficiency(compressor, ratio / compressor.best_ratio)
+    again = 1 + compressor.leak_again * compressor.leak / (1 - compressor.leak)
+    mixed_h, per_kg, warmed = suction_h, 0.0, 0.0
+    for _ in range(2 if recirculated or compressor.suction_heat else 1):
+        per_kg = _ideal_work(fluid, low, high, mixed_h + warmed) / efficiency * again
         mixed_h = suction_h + recirculated / (1 - recirculated) * per_kg
-    rho, quality = _inlet(fluid, low_kpa, suction, mixed_h)
+        warmed = compressor.suction_heat * per_kg
+    rho, quality = _inlet(fluid, low_kpa, suction, mixed_h + warmed)
     flow = compressor.displacement_m3_s * speed * swept * rho
     return Stroke(
         flow * (1 - recirculated),
@@ -54,10 +55,10 @@ def compress(
     )
 
 
-def _efficiency(relative_ratio: float) -> float:
+def _efficiency(compressor: Compressor, relative_ratio: float) -> float:
     """Share of the best efficiency kept, away from the best pressure ratio."""
     off = relative_ratio - 1
-    return max(1 - (0.10 if off > 0 else 0.45) * off * off, 0.35)
+    return max(1 - (compressor.over_best if off > 0 else compressor.under_best) * off * off, 0.35)
 
 
 def _inlet(fluid: Fluid, kpa: float, saturated: Saturated, enthalpy: float) -> tuple[float, float]:

@@ -11,7 +11,6 @@ from nudge.core.plant.fluid import Fluid, Saturated
 from nudge.core.plant.inventory import two_phase_rho
 from nudge.core.plant.machine import Coil
 
-AIR_EXPONENT = 0.55
 LEAST_DIFFERENCE_K = 0.05
 BLOCKED_QUALITY = 0.9
 
@@ -29,8 +28,20 @@ class Condensed(NamedTuple):
 
 def conductance(coil: Coil, refrigerant_ua: float, air_kg_s: float) -> float:
     """Overall conductance [kW/K] of the whole face, at this much air."""
-    air = coil.ua_air * coil.conductance * (air_kg_s / coil.rated_air_kg_s) ** AIR_EXPONENT
-    return float(1 / (1 / air + 1 / refrigerant_ua))
+    return float(1 / (1 / air_conductance(coil, air_kg_s) + 1 / refrigerant_ua))
+
+
+def air_conductance(coil: Coil, air_kg_s: float) -> float:
+    """The air side's own conductance [kW/K], at this much air."""
+    share = (air_kg_s / coil.rated_air_kg_s) ** coil.air_exponent
+    return float(coil.ua_air * coil.conductance * share)
+
+
+def two_phase_ua(coil: Coil, flow: float) -> float:
+    """The boiling or condensing side's conductance [kW/K], at this flow."""
+    if not coil.flow_exponent or flow <= 0:
+        return coil.ua_two_phase
+    return float(coil.ua_two_phase * (flow / coil.rated_flow) ** coil.flow_exponent)
 
 
 def condense(
@@ -41,10 +52,31 @@ def condense(
 
     Source: effectiveness-NTU method, ASHRAE Fundamentals, heat transfer; moving boundaries.
     """
+    if not coil.uneven:
+        return _circuit(coil, fluid, kpa, saturated, flow, enthalpy, air_c, air_kg_s, air_cp)
+    more, less = (
+        _circuit(coil, fluid, kpa, saturated, flow * (1 + side * coil.uneven), enthalpy, air_c,
+                 air_kg_s, air_cp)
+        for side in (1, -1)
+    )  # fmt: skip
+    share = (1 + coil.uneven) / 2
+    left_h = share * more.enthalpy + (1 - share) * less.enthalpy
+    return Condensed(
+        left_h, flow * (enthalpy - left_h), (more.mass + less.mass) / 2,
+        air_c + flow * (enthalpy - left_h) / (air_kg_s * air_cp),
+        tuple((a + b) / 2 for a, b in zip(more.zones, less.zones, strict=True)),  # type: ignore[arg-type]
+    )  # fmt: skip
+
+
+def _circuit(
+    coil: Coil, fluid: Fluid, kpa: float, saturated: Saturated, flow: float,
+    enthalpy: float, air_c: float, air_kg_s: float, air_cp: float,
+) -> Condensed:  # fmt: skip
+    """The whole face as one path."""
     air = air_kg_s * air_cp
     taken = [
         air * (1 - exp(-conductance(coil, ua, air_kg_s) / air))
-        for ua in (coil.ua_vapour, coil.ua_two_phase, coil.ua_liquid)
+        for ua in (coil.ua_vapour, two_phase_ua(coil, flow), coil.ua_liquid)
     ]
     open_face = coil.open_face
     hot, mass, desuperheat = enthalpy, 0.0, 0.0
@@ -67,7 +99,7 @@ def condense(
     condensing = min(needed, open_face - desuperheat)
     quality_in = min(saturated.quality(hot), 1.0)
     quality_out = quality_in * (1 - condensing / needed) if needed > 0 else quality_in
-    mass += condensing * two_phase_rho(saturated, quality_in, quality_out)
+    mass += condensing * two_phase_rho(saturated, quality_in, quality_out, coil.slip_exponent)
     left_h = saturated.liquid_h + (latent * (1 - condensing / needed) if needed > 0 else 0.0)
     subcooling = max(open_face - desuperheat - condensing, 0.0)
     if subcooling > 0:
@@ -77,7 +109,7 @@ def condense(
         mass += subcooling * saturated.liquid_rho
     blocked = 1 - open_face
     # Covered circuits see little pressure to drain them: they hold much of their liquid.
-    mass += blocked * two_phase_rho(saturated, 0.0, BLOCKED_QUALITY)
+    mass += blocked * two_phase_rho(saturated, 0.0, BLOCKED_QUALITY, coil.slip_exponent)
     passed = saturated.liquid_h + 0.6 * saturated.latent
     left_h += coil.bypass * (passed - left_h)
     heat = flow * (enthalpy - left_h)

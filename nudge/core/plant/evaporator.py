@@ -7,7 +7,12 @@ whichever takes more. Water leaves the air only through a wet one.
 from math import exp
 from typing import NamedTuple
 
-from nudge.core.plant.condenser import AIR_EXPONENT, LEAST_DIFFERENCE_K, conductance
+from nudge.core.plant.condenser import (
+    LEAST_DIFFERENCE_K,
+    air_conductance,
+    conductance,
+    two_phase_ua,
+)
 from nudge.core.plant.fluid import Fluid, Saturated
 from nudge.core.plant.inventory import two_phase_rho
 from nudge.core.plant.machine import Coil
@@ -43,12 +48,13 @@ def evaporate(
     fed_c = saturated.temp_at(quality_in)
     boil_c = (fed_c + saturated.dew_c) / 2
     over = max(air.temp_c - boil_c, LEAST_DIFFERENCE_K)
-    dry_ua = conductance(coil, coil.ua_two_phase, air_kg_s)
+    boiling_ua = two_phase_ua(coil, flow)
+    dry_ua = conductance(coil, boiling_ua, air_kg_s)
     dry = capacity * (1 - exp(-dry_ua / capacity)) * over
-    outside = coil.ua_air * coil.conductance * (air_kg_s / coil.rated_air_kg_s) ** AIR_EXPONENT
+    outside = air_conductance(coil, air_kg_s)
     at_boiling = saturated_enthalpy(boil_c, air.kpa)
     slope = (saturated_enthalpy(boil_c + SLOPE_SPAN_K, air.kpa) - at_boiling) / SLOPE_SPAN_K
-    transfer = 1 / (slope / coil.ua_two_phase + air.cp / outside)
+    transfer = 1 / (slope / boiling_ua + air.cp / outside)
     driven = max(air.enthalpy - at_boiling, 0.0)
     wet = air_kg_s * (1 - exp(-transfer / air_kg_s)) * driven
     flux = max(dry, wet)
@@ -65,7 +71,7 @@ def evaporate(
     heat, sensible = boiling * flux, boiling * sensible_flux
     left_h = enthalpy + heat / flow
     quality_out = min(saturated.quality(left_h), 1.0)
-    mass = boiling * two_phase_rho(saturated, quality_in, quality_out)
+    mass = boiling * two_phase_rho(saturated, quality_in, quality_out, coil.slip_exponent)
     rest = face - boiling
     if rest > 0:
         vapour_ua = conductance(coil, coil.ua_vapour, air_kg_s)

@@ -12,6 +12,9 @@ from nudge.core.errors import OutOfRange, UnknownName
 from nudge.core.plant.machine import Conditions, Machine
 from nudge.core.plant.wet_air import WetAir, saturated_ratio
 
+RINGS_AGAIN, REED_AGAIN = 0.85, 0.05
+"""Share of the work on leaked gas that is done again: past worn rings it is compressed once more,
+past a broken reed it goes back uncompressed. Of the power 1 − leak × (1 − again) is left."""
 Spoil = Callable[[Machine, float], Machine]
 Change = Callable[[Conditions, float], Conditions]
 
@@ -87,6 +90,10 @@ def _kink(m: Machine, s: float) -> Machine:
     return _restricted(m, s, "line")
 
 
+def _service_valve(m: Machine, s: float) -> Machine:
+    return _restricted(m, s, "service_valve")
+
+
 def _restricted(m: Machine, s: float, where: str) -> Machine:
     """Loss in multiples of the drier's own, which is 0.3 % of the high side."""
     extra = m.lines.drier_resistance * (180 * s + 140 * s * s)
@@ -121,7 +128,11 @@ def _hunting(m: Machine, s: float) -> Machine:
 
 
 def _worn(m: Machine, s: float) -> Machine:
-    return replace(m, compressor=replace(m.compressor, leak=0.5 * s))
+    return replace(m, compressor=replace(m.compressor, leak=0.5 * s, leak_again=RINGS_AGAIN))
+
+
+def _reed(m: Machine, s: float) -> Machine:
+    return replace(m, compressor=replace(m.compressor, leak=0.5 * s, leak_again=REED_AGAIN))
 
 
 def _reversing(m: Machine, s: float) -> Machine:
@@ -174,6 +185,8 @@ _ROWS = (
           conditions=_low_load),
     Fault("drier_restricted", "liquid_line_restriction", "drier nearly plugged", _drier),
     Fault("line_kinked", "liquid_line_restriction", "line kinked half way along", _kink),
+    Fault("service_valve", "liquid_line_restriction", "liquid service valve nearly shut",
+          _service_valve),
     Fault("metering_underfeed", "metering_underfeed", "opening down to a tenth (valve) or a third",
           _underfed),
     Fault("metering_overfeed", "metering_overfeed", "valve stuck wide open, or an orifice 60 % "
@@ -182,6 +195,8 @@ _ROWS = (
           _bulb_loose),
     Fault("hunting", "metering_overfeed", "valve six times too eager", _hunting),
     Fault("compressor_worn", "inefficient_compressor", "half its flow slips back inside", _worn),
+    Fault("compressor_reed", "inefficient_compressor", "a reed broken: half its flow goes back "
+          "uncompressed", _reed),
     Fault("reversing_valve_leak", "reversing_valve_leak", "a third of the hot gas goes straight "
           "back to suction", _reversing),
     Fault("low_ambient", "low_ambient_stacking", "56 °F colder outdoors",

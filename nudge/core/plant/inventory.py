@@ -5,14 +5,16 @@ from math import log
 from nudge.core.plant.fluid import Saturated
 
 
-def two_phase_rho(saturated: Saturated, inlet_quality: float, outlet_quality: float) -> float:
+def two_phase_rho(
+    saturated: Saturated, inlet_quality: float, outlet_quality: float, exponent: float = 2 / 3
+) -> float:
     """Mean density [kg/m³] of a zone boiling or condensing evenly between two qualities.
 
-    Void fraction 1 / (1 + (1 - x)/x (rho_v/rho_l)^(2/3)), integrated in closed form.
-    Source: Zivi 1964, minimum entropy production.
+    Void fraction 1 / (1 + (1 - x)/x (rho_v/rho_l)^exponent), integrated in closed form.
+    Source: Zivi 1964, minimum entropy production, 2/3; 1 is homogeneous flow, at one speed.
     """
     low, high = sorted((min(max(inlet_quality, 0.0), 1.0), min(max(outlet_quality, 0.0), 1.0)))
-    slip: float = (saturated.vapour_rho / saturated.liquid_rho) ** (2 / 3)
+    slip: float = (saturated.vapour_rho / saturated.liquid_rho) ** exponent
     if high - low < 1e-6:
         void = low / (slip + (1 - slip) * low)
     else:

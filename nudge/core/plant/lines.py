@@ -37,6 +37,8 @@ def liquid_line(
     """
     leaving = station(fluid, kpa, enthalpy)
     drier_in = leaving
+    if lines.restricted_at == "service_valve":
+        drier_in = _after(fluid, leaving, lines.restriction, flow)
     at_drier = lines.drier_resistance
     if lines.restricted_at == "drier":
         at_drier += lines.restriction

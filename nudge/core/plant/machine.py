@@ -21,6 +21,14 @@ class Compressor:
     shell_loss: float = 0.06
     leak: float = 0.0
     """Share of its swept flow that slips back inside."""
+    leak_again: float = 0.35
+    """Share of the work on what slips back that is done again: worn rings nearly all, a broken
+    reed hardly any."""
+    over_best: float = 0.10
+    under_best: float = 0.45
+    """How fast efficiency falls over and under its best pressure ratio."""
+    suction_heat: float = 0.0
+    """Share of the work that warms the gas before it is drawn in, in a shell at suction."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,6 +46,16 @@ class Coil:
     """What dirt leaves of the air-side conductance."""
     bypass: float = 0.0
     """Share of the refrigerant that a blocked part of the face passes uncondensed."""
+    air_exponent: float = 0.55
+    """Of the air-side conductance in its air."""
+    flow_exponent: float = 0.0
+    """Of the boiling and condensing conductance in the refrigerant's flow."""
+    rated_flow: float = 0.0
+    """Refrigerant at its rated point [kg/s]; 0 while no law needs it."""
+    slip_exponent: float = 2 / 3
+    """Of the density ratio in its slip: 2/3 by Zivi, 1 where both phases go at one speed."""
+    uneven: float = 0.0
+    """How far two halves of its circuits are from an equal share of the flow."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -60,6 +78,15 @@ class Device:
     bulb_contact: float = 1.0
     """How much of what the bulb feels is the pipe; the rest is the air round it."""
     bulb_charge: float = 1.0
+    choked_share: float = 0.55
+    """Of the liquid's vapour pressure, below which what is behind it no longer matters."""
+    subcooling_gain: float = 0.010
+    """What each kelvin of subcooling passes more, as a share."""
+    curve: float = 1.0
+    """Power of its opening in the superheat over static: 1 is a straight line."""
+    cross: float = 0.0
+    """What a warmer bulb charge adds to the static superheat, per kelvin of evaporating over
+    its usual: a cross charge asks for more superheat the warmer it works."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -75,7 +102,7 @@ class Lines:
     liquid_ua: float
     drier_resistance: float
     restriction: float = 0.0
-    """Extra resistance, at the drier or half way along the liquid line."""
+    """Extra resistance at the service valve, the drier or half way along the liquid line."""
     restricted_at: str = "drier"
     receiver_m3: float = 0.0
     accumulator_m3: float = 0.0
@@ -96,6 +123,10 @@ class Blower:
     supply_resistance: float
     speed: float = 1.0
     """Share of its speed a weak capacitor or a wrong tap leaves."""
+    straight: float = 0.0
+    """How far its curve is a falling straight line instead of a parabola, 0 to 1."""
+    slackens: float = 0.0
+    """What a constant-airflow motor gives up as the duct chokes, of its set flow."""
     capacitor_uf: float = 7.5
     capacitor_share: float = 1.0
 
@@ -107,6 +138,10 @@ class OutdoorFan:
     watts: float
     share: float = 1.0
     recirculation: float = 0.0
+    face_exponent: float = 0.7
+    """Of its air in the open share of the coil's face."""
+    power_exponent: float = 0.7
+    """Of its watts in its air."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -131,6 +166,8 @@ class Machine:
     heating_store_kg: float = 0.0
     """What its compensator takes out of circulation in heating."""
     is_heat_pump: bool = False
+    discharge_pipe_loss: float = 0.04
+    """Of its heat over the air, lost between the compressor and 6 in. along the pipe."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -6,12 +6,12 @@ from nudge.core.plant.fluid import Fluid, Saturated
 from nudge.core.plant.inventory import mixture_rho
 from nudge.core.plant.machine import Device
 
-CHOKED_SHARE = 0.55
 ELECTRONIC_GRADIENT_K = 0.6
 ELECTRONIC_STEP_PER_K_S = 0.0004
 BULB_SURROUNDINGS_K = 16.0
 """A loose bulb's air over the suction line."""
-SUBCOOLING_GAIN_PER_K = 0.010
+USUAL_EVAPORATING_C = 7.0
+"""Where a cross-charged bulb's static superheat is what it was set to."""
 
 
 def passed(
@@ -27,32 +27,42 @@ def passed(
     inlet = fluid.at(kpa_in)
     quality = inlet.quality(enthalpy)
     subcooling = max((inlet.liquid_h - enthalpy) / inlet.liquid_cp, 0.0)
-    throat = max(kpa_out, CHOKED_SHARE * _vapour_kpa(fluid, inlet, kpa_in, subcooling))
+    throat = max(kpa_out, device.choked_share * _vapour_kpa(fluid, inlet, kpa_in, subcooling))
     drop = max(kpa_in - throat, 0.0)
     area = device.area_m2 * opening * (1 - device.plugged)
-    gain = 1 + SUBCOOLING_GAIN_PER_K * min(subcooling, 20.0)
+    gain = 1 + device.subcooling_gain * min(subcooling, 20.0)
     # A square root has no slope at zero: blend to a straight line under 20 kPa.
     root = sqrt(drop * 1000) if drop > 20 else drop * 1000 / sqrt(20_000)
     return area * gain * sqrt(2 * mixture_rho(inlet, quality)) * root
 
 
-def opening_at(device: Device, superheat_k: float, felt_extra_k: float = 0.0) -> float:
+def opening_at(
+    device: Device,
+    superheat_k: float,
+    felt_extra_k: float = 0.0,
+    evaporating_c: float = USUAL_EVAPORATING_C,
+) -> float:
     """Opening a thermostatic valve takes up at a superheat at its bulb; fixed ones stay at 1."""
     if device.stuck_at is not None:
         return device.stuck_at
     if device.kind == "fixed_orifice":
         return 1.0
     felt = superheat_k * device.bulb_contact + felt_extra_k
-    wanted = (felt - device.static_superheat_k) / device.gradient_k
+    static = device.static_superheat_k + device.cross * (evaporating_c - USUAL_EVAPORATING_C)
+    wanted = max((felt - static) / device.gradient_k, 0.0)
+    if device.curve != 1.0:
+        wanted = wanted**device.curve
     return _limited(device, wanted * device.bulb_charge)
 
 
-def resting(device: Device, superheat_k: float) -> float:
+def resting(
+    device: Device, superheat_k: float, evaporating_c: float = USUAL_EVAPORATING_C
+) -> float:
     """Where a device stands at rest at a superheat: an electronic one close on its target."""
     if device.kind == "eev" and device.stuck_at is None:
         over = superheat_k - device.target_superheat_k
         return _limited(device, device.least_open + 0.5 + over / ELECTRONIC_GRADIENT_K)
-    return opening_at(device, superheat_k, loose_bulb_k(device))
+    return opening_at(device, superheat_k, loose_bulb_k(device), evaporating_c)
 
 
 def loose_bulb_k(device: Device) -> float:

@@ -16,7 +16,7 @@ from nudge.core.plant.circuit import NoOperatingPoint, Operating, Setting, opera
 from nudge.core.plant.faults import Present, spoiled
 from nudge.core.plant.fluid import Saturated, load_fluid
 from nudge.core.plant.machine import Conditions, Machine
-from nudge.core.plant.metering import loose_bulb_k, opening_at, seek
+from nudge.core.plant.metering import USUAL_EVAPORATING_C, loose_bulb_k, opening_at, seek
 from nudge.core.plant.newton import Root
 from nudge.core.plant.room import Room, Weather, stepped
 from nudge.core.plant.steady import Steady
@@ -230,7 +230,8 @@ def _opening(machine: Machine, state: PlantState, dt: float) -> float:
         return opening_at(device, 0.0)
     if device.kind == "eev":
         return seek(device, state.opening, state.bulb_superheat_k, dt)
-    wanted = opening_at(device, state.bulb_superheat_k, loose_bulb_k(device))
+    works_at = state.target.evaporating_c if state.target else USUAL_EVAPORATING_C
+    wanted = opening_at(device, state.bulb_superheat_k, loose_bulb_k(device), works_at)
     return state.opening + (wanted - state.opening) * (1 - exp(-dt / VALVE_S))
 
 

@@ -83,8 +83,14 @@ class _Aim:
         )
 
 
-def sized(rating: Rating) -> Machine:
+def as_it_is(machine: Machine) -> Machine:
+    return machine
+
+
+def sized(rating: Rating, shape: Callable[[Machine], Machine] = as_it_is) -> Machine:
     """Size every part so that the rated point comes out as rated, and charge it for that.
+
+    `shape` changes its laws first: what it does at the rated point stays as rated.
 
     Raises: NoOperatingPoint, for a rating that hangs together nowhere.
     """
@@ -97,7 +103,7 @@ def sized(rating: Rating) -> Machine:
     blower_kw = 0.018 * rating.nominal_kw if rating.application == "comfort_cooling" else 0.0
     flow = (rating.nominal_kw + blower_kw) / (left.enthalpy - liquid_h)
     aim = _Aim(rating, rated_conditions(rating), flow, low_kpa, high_kpa)
-    machine = _first(rating, flow, low_kpa, high_kpa)
+    machine = shape(_first(rating, flow, low_kpa, high_kpa))
     for _ in range(3):
         machine = _outdoor_for(aim, _moving(aim, machine))
         machine = _moving(aim, _indoor_for(aim, machine))
@@ -147,16 +153,16 @@ def _first(rating: Rating, flow: float, low_kpa: float, high_kpa: float) -> Mach
     return Machine(
         rating.fluid, rating.application, rating.nominal_kw,
         Compressor(0.003, isentropic=rating.isentropic),
-        _coil(rating.condenser_l_per_kw * rating.nominal_kw / 1000, 1.0, outdoor_air, 0.7),
-        _coil(rating.evaporator_l_per_kw * rating.nominal_kw / 1000, 1.0, air, 0.25),
+        _coil(rating.condenser_l_per_kw * rating.nominal_kw / 1000, 1.0, outdoor_air, 0.7, flow),
+        _coil(rating.evaporator_l_per_kw * rating.nominal_kw / 1000, 1.0, air, 0.25, flow),
         Device(rating.device, 1e-6), lines, blower,
         OutdoorFan(14.0 * rating.nominal_kw), 1.0, is_heat_pump=rating.is_heat_pump,
     )  # fmt: skip
 
 
-def _coil(volume: float, ua_air: float, air: float, vapour: float) -> Coil:
+def _coil(volume: float, ua_air: float, air: float, vapour: float, flow: float) -> Coil:
     """Refrigerant sides in proportion: boiling and condensing well, gas poorly, liquid between."""
-    return Coil(volume, ua_air, 3.0 * ua_air, vapour * ua_air, 1.3 * ua_air, air)
+    return Coil(volume, ua_air, 3.0 * ua_air, vapour * ua_air, 1.3 * ua_air, air, rated_flow=flow)
 
 
 def _scaled(coil: Coil, ua_air: float) -> Coil:

@@ -53,7 +53,7 @@ def _bracketed(setting: Setting, start: Root | None) -> Operating:
         except NoOperatingPoint:
             low = middle
             continue
-        wants = resting(device, point.superheat_k)
+        wants = resting(device, point.superheat_k, point.evaporating_c)
         low, high = (middle, high) if wants > middle else (low, middle)
     if point is None:
         raise no_point(setting)

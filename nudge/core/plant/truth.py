@@ -11,8 +11,6 @@ from nudge.core.plant.wet_air import WetAir
 COMPRESSOR_POWER_FACTOR = 0.95
 FAN_POWER_FACTOR = 0.9
 SUPPLY_DUCT_GAIN_K = 0.2
-DISCHARGE_PIPE_LOSS = 0.04
-"""Of its heat over the air, lost between the compressor and 6 in. along the pipe."""
 
 
 def running_truth(at: Steady) -> dict[str, float]:
@@ -22,8 +20,8 @@ def running_truth(at: Steady) -> dict[str, float]:
     outdoors = conditions.outdoor.temp_c
     heating = conditions.heating
     compressor_w = point.stroke.power * 1000
-    fan_w = machine.fan.watts * max(machine.fan.share, 0.0) ** 0.7
-    discharge_c = point.discharge_c - DISCHARGE_PIPE_LOSS * (point.discharge_c - outdoors)
+    fan_w = machine.fan.watts * max(machine.fan.share, 0.0) ** machine.fan.power_exponent
+    discharge_c = point.discharge_c - machine.discharge_pipe_loss * (point.discharge_c - outdoors)
     supply = _supply(at)
     leaving = point.evaporated.air_out.temp_c if heating else point.condensed.air_out_c
     truth = {

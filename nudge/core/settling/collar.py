@@ -7,7 +7,7 @@ the valve has its pressure. Both held for ten minutes, charge may be judged.
 from nudge.core.circuit.case import Case
 from nudge.core.refrigerant.table import load_table
 from nudge.core.said import degrees_f, fahrenheit
-from nudge.core.targets.condensing import condensing_over_ambient_near
+from nudge.core.targets.condensing import class_seer, condensing_over_ambient_near
 from nudge.core.units import KPA_PER_PSI
 from nudge.core.vocabulary.equipment import Plate
 
@@ -43,7 +43,7 @@ def valve_need_kpa(name: str) -> float:
 
 def condensing_wanted(plate: Plate) -> tuple[float, float]:
     """Where a collar has to bring condensing [°C]: its lowest and highest."""
-    over = plate.condensing_over_ambient_k or condensing_over_ambient_near(plate.rated_seer)
+    over = plate.condensing_over_ambient_k or condensing_over_ambient_near(class_seer(plate))
     return WARM_DAY_C + over - COLLAR_SLACK_K, WARM_DAY_C + over + COLLAR_SLACK_K
 
 

@@ -6,10 +6,6 @@ Somebody may pass a blocking gate with a reason, which is printed; past a gate n
 to move refrigerant (the rule `past_a_gate` of the decision holds that).
 """
 
-from collections.abc import Callable
-from dataclasses import dataclass
-from typing import Literal
-
 from nudge.core.circuit.case import Case
 from nudge.core.errors import UnknownName
 from nudge.core.said import Said
@@ -41,56 +37,10 @@ from nudge.core.settling.breaches import (
     valve_starved,
     wet_bulb_range,
 )
+from nudge.core.settling.gate import NEVER_PASSED, Breach, Gate
+from nudge.core.settling.odd import house_weather, humid_house, plate_efficiency, plate_figures
 from nudge.core.targets.choose import Targets
 from nudge.core.vocabulary.equipment import Application
-
-Effect = Literal["blocks", "warns"]
-OpenedBy = Literal["reading", "look", "test", "work"]
-
-NEVER_PASSED = frozenset({"application_not_judged", "not_running"})
-"""Behind these there is nothing to judge: no rules for such plant, no refrigeration to read.
-They are also the only ones that count for any plant."""
-CLOCKS = frozenset({"run_short", "just_changed", "not_settled"})
-"""Gates that only time opens: a reason to pass one ends when the system is touched again."""
-
-
-@dataclass(frozen=True, slots=True)
-class Gate:
-    """One condition on judging, with its reason and the kind of source it rests on."""
-
-    key: str
-    effect: Effect
-    reason: str
-    source: Literal["maker", "standard", "trade rule"]
-    breached: Callable[[Case, Targets], Said | None]
-    headline: str = ""
-    """What to do first, in a few words, where the gate blocks."""
-    opened_by: tuple[OpenedBy, str] | None = None
-    """What opens it: a reading, a look, a test or work, by its key; None where only time does, or
-    another day."""
-
-    @property
-    def may_be_passed(self) -> bool:
-        return self.effect == "blocks" and self.key not in NEVER_PASSED
-
-
-@dataclass(frozen=True, slots=True)
-class Breach:
-    """A gate that is shut on this case."""
-
-    gate: Gate
-    message: Said
-    passed: bool = False
-    """Somebody passed it with a reason, which the message says."""
-
-    @property
-    def may_pass(self) -> bool:
-        """It stands in the way, and a reason would open it."""
-        return self.gate.may_be_passed and not self.passed
-
-    @property
-    def effect(self) -> Effect:
-        return "warns" if self.passed else self.gate.effect
 
 
 def open_gates(case: Case, targets: Targets) -> list[Breach]:
@@ -355,6 +305,17 @@ GATES: tuple[Gate, ...] = (
         opened_by=("work", "something_changed"),
     ),
     Gate(
+        "service_valve_not_open",
+        "blocks",
+        "A half-shut service valve starves the coil and hides the head: charge cannot be judged.",
+        "trade rule",
+        seen(
+            "service_valve_not_open", "A service valve is not fully open. Open it, then read again."
+        ),
+        "Open the service valve first.",
+        opened_by=("work", "something_changed"),
+    ),
+    Gate(
         "standing_pressure_high",
         "blocks",
         "Air in the system adds its own pressure: subcooling reads too high.",
@@ -455,6 +416,34 @@ GATES: tuple[Gate, ...] = (
         "Air first: filter and coil seen, or airflow known.",
         "trade rule",
         air_unseen,
+    ),
+    Gate(
+        "humid_house",
+        "warns",
+        "Over 71.5 °F wet bulb the coil works on water first; an hour's run dries the house.",
+        "trade rule",
+        humid_house,
+    ),
+    Gate(
+        "plate_efficiency_odd",
+        "warns",
+        "What the plate says is kept; what cannot be is said aloud.",
+        "trade rule",
+        plate_efficiency,
+    ),
+    Gate(
+        "plate_figures_odd",
+        "warns",
+        "Liquid cannot leave colder than its air, and a machine is near its class.",
+        "trade rule",
+        plate_figures,
+    ),
+    Gate(
+        "house_air_odd",
+        "warns",
+        "Expectations were fitted in houses; further out they are held at the edge.",
+        "trade rule",
+        house_weather,
     ),
     Gate(
         "condenser_unseen",

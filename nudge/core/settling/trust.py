@@ -69,11 +69,19 @@ def _liquid_under_ambient(case: Case) -> Said | None:
     return None
 
 
+def passes_vapour(case: Case) -> bool:
+    """Nearly empty or shut, a system passes vapour down the liquid line, near the air's warmth."""
+    superheat = case.derived.superheat
+    starved = case.lowest_c is not None or (
+        superheat is not None and superheat > NEARLY_EMPTY_SUPERHEAT_K
+    )
+    return starved and (case.derived.approach or 0.0) <= NEARLY_EMPTY_APPROACH_K
+
+
 def _liquid_over_saturation(case: Case) -> Said | None:
-    subcooling, superheat = case.derived.subcooling, case.derived.superheat
-    near_air = (case.derived.approach or 0.0) <= NEARLY_EMPTY_APPROACH_K
-    if superheat is not None and superheat > NEARLY_EMPTY_SUPERHEAT_K and near_air:
-        return None  # nearly empty, it passes vapour down the liquid line, near the air's warmth
+    subcooling = case.derived.subcooling
+    if passes_vapour(case):
+        return None
     if subcooling is not None and subcooling < -SATURATION_ERROR_K:
         return say(
             "Liquid line is {over} over its saturation: liquid cannot be. Check the liquid clamp, "

@@ -2,6 +2,7 @@
 
 from nudge.core.circuit.case import Case
 from nudge.core.said import degrees_f
+from nudge.core.targets.at_device import at_device
 from nudge.core.targets.school import School, Target, window
 
 KEY = "fallback_subcooling"
@@ -11,6 +12,8 @@ VALUE_K, TOLERANCE_K = degrees_f(10), degrees_f(3)
 def _target(case: Case) -> Target | None:
     if not case.plate.metering_device.is_valve:
         return None
+    if case.derived.subcooling_at_device:
+        return at_device(VALUE_K, KEY, "a guess: the plate gives none")
     return window(VALUE_K, TOLERANCE_K, KEY, "a guess: the plate gives none")
 
 

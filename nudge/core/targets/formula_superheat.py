@@ -2,6 +2,7 @@
 
 from nudge.core.circuit.case import Case
 from nudge.core.said import degrees_f, fahrenheit, say
+from nudge.core.targets.at_device import SUCTION_GAIN_K
 from nudge.core.targets.school import School, Target, window
 from nudge.core.units import Quantity, from_si
 from nudge.core.vocabulary.equipment import MeteringDevice
@@ -34,7 +35,10 @@ def _target(case: Case) -> Target | None:
         return None
     wet_f, outdoor_f = (from_si(c, Quantity.TEMPERATURE, "ip") for c in (wet_bulb, outdoor))
     today = say(f"(3 × {wet_f:.1f} − 80 − {outdoor_f:.1f}) / 2 in °F = {{target}}")
-    return window(formula_superheat(wet_bulb, outdoor), TOLERANCE_K, KEY, "formula", today)
+    value = formula_superheat(wet_bulb, outdoor)
+    if case.derived.superheat_at_coil:
+        return window(value - SUCTION_GAIN_K, TOLERANCE_K, KEY, "formula, read at the coil", today)
+    return window(value, TOLERANCE_K, KEY, "formula", today)
 
 
 SCHOOL = School(

@@ -2,6 +2,7 @@
 
 from nudge.core.circuit.case import Case
 from nudge.core.said import degrees_f
+from nudge.core.targets.at_device import at_device
 from nudge.core.targets.school import School, Target, window
 from nudge.core.vocabulary.equipment import MeteringDevice
 
@@ -14,6 +15,8 @@ def _target(case: Case) -> Target | None:
     value = case.plate.target_subcooling_k
     if value is None or not case.plate.metering_device.is_valve:
         return None
+    if case.derived.subcooling_at_device:
+        return at_device(value, KEY, "plate")
     if case.plate.metering_device is MeteringDevice.EEV:
         return window(value, CHARGE_MODE_TOLERANCE_K, KEY, "plate, in the unit's charge mode")
     return window(value, TOLERANCE_K, KEY, "plate")

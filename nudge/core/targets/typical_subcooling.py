@@ -1,6 +1,7 @@
 """What a full liquid line usually shows: no target, but it tells low charge from its twins."""
 
 from nudge.core.circuit.case import Case
+from nudge.core.targets.at_device import at_device
 from nudge.core.targets.fallback_subcooling import TOLERANCE_K, VALUE_K
 from nudge.core.targets.school import School, Target, window
 
@@ -10,6 +11,8 @@ KEY = "typical_subcooling"
 def _target(case: Case) -> Target | None:
     if case.plate.metering_device.is_valve:
         return None
+    if case.derived.subcooling_at_device:
+        return at_device(VALUE_K, KEY, "typical only")
     return window(VALUE_K, TOLERANCE_K, KEY, "typical only")
 
 

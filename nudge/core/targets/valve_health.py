@@ -26,6 +26,8 @@ def _target(case: Case) -> Target | None:
     cold_room = case.plate.application is Application.REFRIGERATION
     if cold_room or not case.plate.metering_device.is_valve:
         return None
+    if case.derived.superheat_at_coil:
+        return Target(COIL_VALUE_K, COIL_LOW_K, COIL_HIGH_K, KEY, "healthy valve, at the coil")
     long_line = (case.plate.line_set_length_m or 0) > LONG_LINE_M
     high = LONG_LINE_HIGH_K if long_line else OUTDOORS_HIGH_K
     source = "healthy valve"

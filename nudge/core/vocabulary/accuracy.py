@@ -41,6 +41,8 @@ _ROWS = (
     Accuracy("mass", G_PER_OZ / 1000 / 4, 0.001, "charging scale: a quarter ounce"),
     Accuracy("vacuum", 1.0, 0.10, "vacuum gauge: 10 %"),
 )
+GAP_LIMIT_K = degrees_f(1.3)
+"""The ± of a superheat or a subcooling: a clamp and a gauge together."""
 ACCURACY: Mapping[str, Accuracy] = MappingProxyType({row.key: row for row in _ROWS})
 
 _OF_QUANTITY = {

@@ -51,6 +51,8 @@ _ROWS = (
            ("kink_found", "Kink found")),
     *_both("Refrigerant", ("no_liquid_step", "No step along the liquid line"),
            ("liquid_step_found", "Step along the liquid line")),
+    *_both("Refrigerant", ("service_valves_open", "Service valves fully open"),
+           ("service_valve_not_open", "Service valve not fully open")),
     *_both("Refrigerant", ("bulb_secure", "Bulb tight and wrapped"),
            ("bulb_loose", "Bulb loose or bare")),
     *_both("Refrigerant", ("bulb_test_reacts", "Bulb test: valve reacts"),

@@ -6,7 +6,7 @@ from random import Random
 
 from nudge.core.charging.advise import Dosed, advise
 from nudge.core.charging.dose import STEP_KG, next_dose, room_for, taken_back
-from nudge.core.charging.responses import LEAST, MOST, responses, step_of
+from nudge.core.charging.responses import LEAST, MOST, responses
 from nudge.core.charging.shortfall import Settled, learn
 from nudge.core.charging.ways import CONNECTIONS, KG_PER_OZ, WAYS, way_for
 from nudge.core.circuit.case import Context
@@ -14,6 +14,7 @@ from nudge.core.circuit.whole import BY_FACTORY, BY_SHEET, whole_charge
 from nudge.core.errors import CoreError
 from nudge.core.said import say
 from nudge.core.vocabulary.equipment import MeteringDevice
+from tests.core.charging.plain_shortfall import step_of
 from tests.core.field import plate, readings, settled
 
 SEEN = settled("filter_clean", "evaporator_coil_clean", "condenser_coil_clean", "condenser_fan_ok",

@@ -5,8 +5,9 @@ import unittest
 from itertools import pairwise
 
 from nudge.core.charging.high_side import high_side
-from nudge.core.judgement.departures import SEER_FROM, SEER_TO, departures, held_seer
-from nudge.core.targets.condensing import condensing_over_ambient_near, condensing_over_ambient_of
+from nudge.core.expectations.expected import SEER_FROM, SEER_TO, expected, held_seer
+from nudge.core.judgement.departures import departures
+from nudge.core.targets.condensing import class_seer, condensing_over_ambient_near
 from tests.core.field import case, plate
 
 
@@ -39,12 +40,14 @@ class ClassTest(unittest.TestCase):
         for before, after in pairwise(values):
             self.assertLessEqual(after, before + 1e-9)
             self.assertLess(before - after, 0.5)
-        for seer in (8, 11.5, 15, 18.5):  # in the middle of a class it is the class rule itself
-            self.assertAlmostEqual(
-                condensing_over_ambient_near(seer), condensing_over_ambient_of(seer)
-            )
-        self.assertAlmostEqual(condensing_over_ambient_near(None),
-                               condensing_over_ambient_near(14.0))  # fmt: skip
+        # The trade's classes, in their middles: 30 °F for SEER 6 to 9, 25 to 12, 20 to 16, then 15.
+        for seer, rule in ((8, 30), (11.5, 25), (15, 20), (18.5, 15)):
+            self.assertAlmostEqual(condensing_over_ambient_near(seer) * 1.8, rule)
+
+    def test_with_no_class_a_machine_is_as_old_as_its_refrigerant(self):
+        self.assertEqual(class_seer(plate("txv", "R-22")), 10)
+        self.assertEqual(class_seer(plate("txv", "R-22", rated_seer=13)), 13)
+        self.assertGreater(class_seer(plate("txv", "R-32")), class_seer(plate("txv", "R-410A")))
 
     def test_the_plates_own_figure_comes_first(self):
         spoken = {"suct": 118, "liq": 341, "ll": 96, "sl": 52, "oa": 88, "ra": 76, "wb": 63}
@@ -52,7 +55,10 @@ class ClassTest(unittest.TestCase):
             departures(case(of, **spoken))["condensing_over_ambient"].expected * 1.8
             for of in (plate(rated_seer=14), plate(rated_seer=14, condensing_over_ambient_k=7.0))
         )
-        self.assertAlmostEqual(ruled - told, condensing_over_ambient_near(14) * 1.8 - 12.6)
+        self.assertAlmostEqual(told, 12.6)  # 7 K, uncorrected
+        one = expected(case(plate(rated_seer=14), **spoken), "condensing_over_ambient")
+        self.assertAlmostEqual(ruled, one.value * 1.8)  # the one figure every rule uses
+        self.assertLess(abs(ruled - condensing_over_ambient_near(14) * 1.8), 6)
 
     def test_efficiency_beyond_the_fit_is_held(self):
         self.assertEqual(held_seer(40), held_seer(SEER_TO))

@@ -26,7 +26,7 @@ class WorkedCasesTest(unittest.TestCase):
 
     def test_valve_low_and_proven(self):
         self._is("low", "add", "undercharge",
-                 context=SEEN, suct=108, liq=320, sl=56, ll=97, oa=86, ra=76, wb=63)  # fmt: skip
+                 context=SEEN, suct=108, liq=320, sl=56, ll=97, oa=86, ra=76, wb=63, sa=62)  # fmt: skip
 
     def test_valve_low_but_unproven_names_what_is_missing(self):
         result = self._is(
@@ -75,6 +75,9 @@ class WorkedCasesTest(unittest.TestCase):
 
     def test_orifice_low_needs_low_subcooling_too(self):
         starving = {"of": ORIFICE, "context": SEEN, "suct": 62, "sl": 61, "oa": 90, "ra": 76}
+        once = self._is("low", "do_not_charge", "undercharge", **starving, liq=200, ll=98.5, wb=64)
+        self.assertEqual(once.decision.hangs_on.key, "liquid_line_temp")
+        starving["context"] = settled(*SEEN.observations, "readings_confirmed")
         self._is("low", "add", "undercharge", **starving, liq=200, ll=98.5, wb=64)
         self._is("unknown", "do_not_charge", **starving, liq=205, ll=91.5, wb=64)
         self._is("unknown", "do_not_charge", **starving, liq=200, ll=98.5)  # no wet bulb

@@ -4,7 +4,7 @@ import unittest
 from dataclasses import replace
 
 from nudge.core.circuit.past import Moment, Past
-from nudge.core.judgement.beliefs import weigh
+from nudge.core.judgement.beliefs import Told, weigh
 from nudge.core.judgement.departures import departures
 from nudge.core.judgement.diagnosis import diagnose
 from nudge.core.judgement.over_time import EPISODES, lived_through, seen_at_two_loads
@@ -149,7 +149,7 @@ class DiagnosisTest(unittest.TestCase):
 
     def test_two_at_once_give_their_order(self):
         case_ = case(suct=106, liq=300, sl=56, ll=95, oa=86, ra=76)
-        weighing = weigh(True, departures(case_), likelier={"filter_dirty": 1e5})
+        weighing = weigh(True, departures(case_), Told(likelier={"filter_dirty": 1e5}))
         said = diagnose(case_, weighing, 4, doubted=False)
         self.assertEqual(len(said.faults), 2)
         self.assertIn("In this order because", said.act)

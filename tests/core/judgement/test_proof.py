@@ -5,7 +5,7 @@ from dataclasses import replace
 
 from nudge.core.circuit.case import Context
 from nudge.core.circuit.past import Moment, Past
-from nudge.core.judgement.beliefs import weigh
+from nudge.core.judgement.beliefs import Told, weigh
 from nudge.core.judgement.decision import Ground, decide
 from nudge.core.judgement.departures import departures
 from nudge.core.judgement.features import features
@@ -16,7 +16,7 @@ from tests.core.field import case, judged, plate, settled
 
 SEEN = settled("filter_clean", "evaporator_coil_clean", "condenser_coil_clean", "condenser_fan_ok")
 CONFIRMED = settled(*SEEN.observations, "readings_confirmed")
-LOW = {"suct": 108, "liq": 320, "sl": 56, "ll": 97, "oa": 86, "ra": 76, "wb": 63}
+LOW = {"suct": 108, "liq": 320, "sl": 56, "ll": 97, "oa": 86, "ra": 76, "wb": 63, "sa": 62}
 HIGH = {"suct": 122, "liq": 375, "sl": 52, "ll": 91, "oa": 88, "ra": 76, "wb": 63}
 ORIFICE_HIGH = {"suct": 135, "liq": 380, "sl": 50, "ll": 92, "oa": 88, "ra": 76, "wb": 67, "sa": 57}
 
@@ -86,22 +86,50 @@ class AddProofTest(unittest.TestCase):
         self.assertEqual((held.state, held.advice), ("low", "do_not_charge"))
         self.assertIn("on the plate", held.reason.text("ip"))
 
-    def test_low_subcooling_alone_wants_a_second_probe(self):
-        # Superheat held: one liquid clamp or gauge out of true would look the same.
-        held = {**LOW, "sl": 48, "liq": 330, "ll": 99}
-        alone = judged(plate(), SEEN, **held)
-        self.assertEqual(alone.decision.advice, "do_not_charge")
-        self.assertIn("hangs on the liquid clamp alone", alone.decision.reason.text("ip"))
-        hangs = alone.decision.hangs_on
-        self.assertEqual((hangs.kind, hangs.key), ("reading", "liquid_line_temp"))
-        self.assertEqual(alone.checks[0].check.key, "swap_probes")
-        second = settled(*SEEN.observations, "standing_pressure_right")
-        self.assertEqual(judged(plate(), second, **held, di=98.5).decision.advice, "add")
-        self.assertEqual(judged(plate(), CONFIRMED, **held).decision.advice, "add")
+    def test_low_subcooling_alone_wants_another_instrument(self):
+        # Superheat held, and no supply air: a clamp in the sun reads the same, and so does the
+        # same clamp moved along the sunny wall. The line read indoors cannot be in that sun.
+        held = {**_without(LOW, "sa"), "sl": 48, "liq": 330, "ll": 99}
+        for context in (SEEN, CONFIRMED):
+            alone = judged(plate(), context, **held).decision
+            self.assertEqual(alone.key, "low_hangs")
+            self.assertIn("hangs on the liquid clamp alone", alone.reason.text("ip"))
+            self.assertEqual((alone.hangs_on.kind, alone.hangs_on.key),
+                             ("reading", "liquid_line_temp_indoor"))  # fmt: skip
+        for second in ({"lli": 98}, {"di": 98.5}):
+            self.assertEqual(judged(plate(), SEEN, **held, **second).decision.advice, "add")
         apart = judged(plate(), SEEN, **held, di=92).decision  # the two clamps disagree
         self.assertNotEqual(apart.advice, "add")
         in_sun = judged(plate(), SEEN, **{**held, "oa": 94}, di=98.5).decision  # approach is right
         self.assertNotEqual(in_sun.advice, "add")
+
+    def test_a_clamp_that_the_other_side_bears_out_is_moved_and_read_again(self):
+        five = _without(LOW, "sa")  # subcooling low, and superheat over its window besides
+        asked = judged(plate(), SEEN, **five).decision
+        self.assertEqual((asked.key, asked.hangs_on.key), ("low_hangs", "liquid_line_temp"))
+        self.assertIn("move it", asked.reason.text("ip"))
+        self.assertEqual(judged(plate(), CONFIRMED, **five).decision.advice, "add")
+
+    def test_a_gauge_the_rest_speaks_against_is_proved_at_rest(self):
+        odd = {"suct": 116, "liq": 306, "sl": 50, "ll": 94, "oa": 86, "ra": 76, "wb": 64, "sa": 58}
+        asked = judged(plate(subcooling=12), CONFIRMED, **odd).decision
+        self.assertEqual((asked.hangs_on.kind, asked.hangs_on.key), ("look", "standing_pressure"))
+        rested = settled(*CONFIRMED.observations, "standing_pressure_right")
+        self.assertEqual(judged(plate(subcooling=12), rested, **odd).decision.advice, "add")
+
+    def test_no_liquid_at_all_is_a_leak_though_one_reading_is_still_asked_for(self):
+        dry = {**_without(LOW, "sa"), "sl": 48, "liq": 318, "ll": 99.5}
+        found = judged(plate(), SEEN, **dry).decision
+        self.assertEqual((found.key, found.advice, found.stage), ("no_liquid", "find_leak", "read"))
+        self.assertIsNotNone(found.hangs_on)
+        self.assertFalse(found.moves_refrigerant)
+        # Less short than its own ±, or no likelier than nine in ten: nothing is said of a leak.
+        self.assertEqual(judged(plate(), SEEN, **{**dry, "ll": 97}).decision.advice,
+                         "do_not_charge")  # fmt: skip
+        # Just proven tight and weighed in: what is missing was never put in.
+        tight = Past(weighed_in=True, proven_tight=True)
+        self.assertNotEqual(judged(plate(), replace(SEEN, past=tight), **dry).decision.advice,
+                            "find_leak")  # fmt: skip
 
     def test_estimates_and_old_readings_prove_nothing(self):
         for point in ("liquid_pressure", "liquid_line_temp", "suction_line_temp",
@@ -129,11 +157,11 @@ class AddProofTest(unittest.TestCase):
         low = case(plate(), SEEN, **LOW)
         targets = choose_targets(low)
         weighing = weigh(True, departures(low))
-        self.assertGreater(weighing.alone("undercharge"), 0.9)
+        self.assertGreater(weighing.besides("undercharge"), 0.9)
         ground = Ground(low, targets, marks=features(low, targets), weighing=weighing)
         self.assertEqual(decide(ground).advice, "add")
         # The same numbers, once something else is made likelier: the door is shut.
-        doubtful = weigh(True, departures(low), likelier={"undercharge": 1e-4})
+        doubtful = weigh(True, departures(low), Told(likelier={"undercharge": 1e-4}))
         verdict = decide(replace(ground, weighing=doubtful))
         self.assertEqual(verdict.advice, "do_not_charge")
         self.assertIn("Settle that first", verdict.reason.text("ip"))

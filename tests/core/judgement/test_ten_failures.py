@@ -287,7 +287,8 @@ class DoubtedAndInVacuumTest(unittest.TestCase):
 
 
 class OpenedAndWeighedTest(unittest.TestCase):
-    SHORT: ClassVar = {"suct": 108, "liq": 320, "sl": 56, "ll": 97, "oa": 86, "ra": 76, "wb": 63}
+    SHORT: ClassVar = {"suct": 108, "liq": 320, "sl": 56, "ll": 97, "oa": 86, "ra": 76, "wb": 63,
+                       "sa": 62}  # fmt: skip
 
     def test_a_proven_tight_freshly_weighed_system_is_not_sent_to_find_a_leak(self):
         for past in (Past(additions=3), Past(recovered_share=0.66)):

@@ -68,6 +68,8 @@ class WrittenCallsTest(unittest.TestCase):
                 else:
                     self.assertCountEqual(first, call["leads"], names[:4])
                 self.assertEqual(result.decision.advice, call["advice"], result.decision.reason)
+                if "hangs_on" in call:
+                    self.assertEqual(result.decision.hangs_on.key, call["hangs_on"])
 
 
 if __name__ == "__main__":

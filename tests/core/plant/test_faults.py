@@ -54,7 +54,10 @@ SIGNS: dict[tuple[str, str, float], str] = {
     (ORIFICE, "metering_overfeed", 0.5): "suction_pressure+ superheat- subcooling-",
     (VALVE, "bulb_loose", 0.8): "superheat- suction_pressure+",
     (VALVE, "hunting", 0.8): "drier_drop0",
-    (VALVE, "compressor_worn", 0.6): "suction_pressure+ liquid_pressure- ratio- compressor_amps- capacity-",
+    (VALVE, "compressor_worn", 0.6): "suction_pressure+ liquid_pressure- ratio- capacity- "
+    "discharge_line_temp+",
+    (VALVE, "compressor_reed", 0.6): "suction_pressure+ liquid_pressure- ratio- compressor_amps- capacity-",
+    (VALVE, "service_valve", 0.9): "suction_pressure- superheat+ split- drier_drop0 line_drop0",
     (REVERSIBLE, "reversing_valve_leak", 0.7): "suction_pressure+ liquid_pressure- ratio- "
     "across_reversing+ capacity-",
     (VALVE, "low_ambient", 1.0): "liquid_pressure- superheat+ subcooling+ suction_pressure-",

@@ -52,6 +52,23 @@ class CompressorTest(unittest.TestCase):
         self.assertGreater(self.stroke(high=3600.0).discharge_h, base.discharge_h)
         self.assertGreater(self.stroke(superheat=0.0).flow, base.flow)
 
+    def test_power_with_a_leak_is_what_is_not_done_again(self):
+        # Of the swept work 1 − leak × (1 − again) is left: 0.5 leaking, 0.925 past rings, 0.525
+        # past a reed.
+        whole = self.stroke()
+        for again, left in ((0.85, 0.925), (0.05, 0.525)):
+            worn = self.stroke(leak=0.5, leak_again=again)
+            self.assertAlmostEqual(worn.power / whole.power, left, places=6)
+            self.assertAlmostEqual(worn.flow / whole.flow, 0.5, places=6)
+        hot, cool = (self.stroke(leak=0.5, leak_again=again) for again in (0.85, 0.05))
+        self.assertGreater(hot.discharge_h, cool.discharge_h + 20)
+
+    def test_gas_warmed_in_the_shell_is_less_gas(self):
+        warmed, none = self.stroke(suction_heat=0.2), self.stroke()
+        self.assertEqual(warmed.suction_h, none.suction_h)  # what enters the shell is as it was
+        self.assertLess(warmed.flow, 0.97 * none.flow)
+        self.assertGreater(warmed.discharge_h, none.discharge_h)
+
     def test_gas_leaking_across_a_reversing_valve_comes_back_hot(self):
         at_low, at_high = R410A.at(1000), R410A.at(2600)
         gas = R410A.vapour(1000, at_low.dew_c + 8, at_low)

@@ -4,10 +4,11 @@ import unittest
 from dataclasses import replace
 
 from nudge.core.errors import UnknownName
-from nudge.core.settling.gates import GATES, NEVER_PASSED, gate_to_pass
+from nudge.core.settling.gate import NEVER_PASSED
+from nudge.core.settling.gates import GATES, gate_to_pass
 from tests.core.field import judged, plate, settled
 
-LOW = {"suct": 108, "liq": 320, "sl": 56, "ll": 97, "oa": 86, "ra": 76, "wb": 63}
+LOW = {"suct": 108, "liq": 320, "sl": 56, "ll": 97, "oa": 86, "ra": 76, "wb": 63, "sa": 62}
 HIGH = {"suct": 122, "liq": 375, "sl": 52, "ll": 91, "oa": 88, "ra": 76, "wb": 63}
 SEEN = settled("filter_clean", "evaporator_coil_clean", "condenser_coil_clean", "condenser_fan_ok")
 WHY = "the owner wants a number today"

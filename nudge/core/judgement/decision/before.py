@@ -16,7 +16,7 @@ from nudge.core.judgement.decision.words import joined, paragraph
 from nudge.core.judgement.suspect_table import SUSPECTS
 from nudge.core.said import Measure, degrees_f, difference, say
 from nudge.core.settling.breaches import CHANGE_MINUTES, RUN_MINUTES
-from nudge.core.settling.gates import CLOCKS, NEVER_PASSED, Breach
+from nudge.core.settling.gate import CLOCKS, NEVER_PASSED, Breach
 from nudge.core.units import Quantity
 
 SUPERHEAT_FLOOR_K = degrees_f(5)

@@ -13,14 +13,15 @@ from nudge.core.judgement.decision.doses import (
     dose_answers,
     unanswered,
 )
-from nudge.core.judgement.decision.robust import Standing, low_in, stands
+from nudge.core.judgement.decision.robust import Standing, stands
+from nudge.core.judgement.departures import Departure
 from nudge.core.judgement.diagnosis import Diagnosis
 from nudge.core.judgement.features import Feature
 from nudge.core.judgement.hazards import Hazard
 from nudge.core.judgement.next_checks import Proposal, next_checks
 from nudge.core.look.decide import Look
 from nudge.core.said import Said
-from nudge.core.settling.gates import Breach
+from nudge.core.settling.gate import Breach
 from nudge.core.settling.trust import TrustCheck
 from nudge.core.targets.choose import Targets
 from nudge.core.targets.school import Level
@@ -39,7 +40,7 @@ class Ground:
     weighing: Weighing | None = None
     diagnosis: Diagnosis | None = None
     look: Look | None = None
-    measured: Sequence[str] = ()
+    measured: Mapping[str, Departure] = field(default_factory=dict)
     """The signs the readings allow."""
     proven_at: Callable[[Moment, int], bool] = lambda _, __: False
     """Whether an earlier moment, by its place, was itself a proven case of moving refrigerant."""
@@ -60,12 +61,12 @@ class Ground:
         """What would settle most per minute, best first."""
         if self.weighing is None:
             return ()
-        return next_checks(self.case, self.weighing, tuple(self.measured))
+        return next_checks(self.case, self.weighing, self.measured)
 
     @property
     def standing_low(self) -> float:
         """The belief in low charge as it stands, without asking how well it holds."""
-        return 0.0 if self.weighing is None else low_in(self.weighing)
+        return 0.0 if self.weighing is None else self.weighing.besides("undercharge")
 
     def first_was_proven(self) -> bool:
         """Whether the reading before the first dose of this visit said to move some."""

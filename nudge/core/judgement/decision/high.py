@@ -10,8 +10,9 @@ from nudge.core.judgement.decision.low import (
     evidence,
     hang_on_check,
     hang_on_row,
+    parting_check,
 )
-from nudge.core.judgement.decision.robust import FOUR
+from nudge.core.judgement.decision.robust import four_of
 from nudge.core.judgement.decision.rule import Finding, Rule
 from nudge.core.judgement.decision.window import reads_high
 from nudge.core.judgement.decision.words import joined, paragraph, percent
@@ -48,11 +49,13 @@ def door_is_open(ground: Ground) -> bool:
 
 
 def _air_not_charge(ground: Ground) -> Finding | None:
-    """Low superheat on an orifice is charge only if the liquid side says so too."""
+    """Low superheat on an orifice is charge only if the liquid side says so too: by its window,
+    which is a guess, or by how sure all that is read makes it.
+    """
     school = ground.targets.deciding
-    if door_is_open(ground):
-        return None
     if not reads_high(ground) or school is None or school.judges != "superheat":
+        return None
+    if door_is_open(ground) or ground.standing.high_alone >= least("remove"):
         return None
     if ground.level("subcooling") == "high":
         return None
@@ -120,8 +123,8 @@ def _not_sure(ground: Ground) -> Finding | None:
         return None
     standing = ground.standing
     if standing.high_alone < least("remove"):
-        return _almost(ground, "That is not enough to remove on.",
-                       _parting(ground) or best_check(ground))  # fmt: skip
+        parting = _parting(ground) or parting_check(ground, "overcharge", "remove")
+        return _almost(ground, "That is not enough to remove on.", parting)
     if standing.worst_high < least("remove_moved"):
         return _almost(ground, "Within a reading's own ± it turns. Read it again.",
                        HangsOn("reading", standing.worst_by, say("Read it again.")))  # fmt: skip
@@ -179,7 +182,7 @@ def _remove(ground: Ground) -> Finding | None:
 
 def _unsure_reading(ground: Ground) -> Finding | None:
     """An old or estimated pressure or clamp moves nothing, whatever it says."""
-    unsure = [point for point in FOUR if point in ground.case.context.unsure]
+    unsure = [point for point in four_of(ground.case) if point in ground.case.context.unsure]
     if not reads_high(ground) or not unsure:
         return None
     label = POINTS[unsure[0]].label.lower()

@@ -5,23 +5,27 @@ from collections.abc import Set as AbstractSet
 from nudge.core.judgement.check_table import CHECKS, Check
 from nudge.core.judgement.decision.decision import HangsOn
 from nudge.core.judgement.decision.ground import Ground
+from nudge.core.judgement.decision.holds import Hold, again, named, weakest
 from nudge.core.judgement.decision.limits import least
-from nudge.core.judgement.decision.robust import FOUR
+from nudge.core.judgement.decision.robust import four_of
 from nudge.core.judgement.decision.rule import Finding, Rule
 from nudge.core.judgement.decision.window import reads_low
 from nudge.core.judgement.decision.words import capital, joined, paragraph, percent
 from nudge.core.judgement.features import Feature
-from nudge.core.judgement.next_checks import is_done
+from nudge.core.judgement.next_checks import own_test_besides, proving_check
 from nudge.core.judgement.over_time import REPEATED, SHORT_SHARE
 from nudge.core.judgement.proof import ADD_PROOF, ProofRow, prove
 from nudge.core.judgement.suspect_table import SUSPECTS
-from nudge.core.said import degrees_f, difference, say
-from nudge.core.settling.gates import CLOCKS
+from nudge.core.said import Said, degrees_f, difference, say
+from nudge.core.settling.gate import CLOCKS
+from nudge.core.vocabulary.accuracy import GAP_LIMIT_K
 from nudge.core.vocabulary.points import POINTS
 
 EMPTY_SUBCOOLING_K = degrees_f(1)
 EMPTY_SUPERHEAT_OVER_K = degrees_f(10)
 EMPTY_SUPERHEAT_UNTARGETED_K = degrees_f(40)
+MARGIN = 0.35
+"""Of what is left to certainty: a check is asked for what it tells, not for a hair."""
 FREEZING_C = 0.0
 STEPS = ("liquid_line_drop", "drier_drop")
 """Where a step in temperature on the liquid's way is measured."""
@@ -29,13 +33,8 @@ LEAK_ACT = (
     "A system does not use refrigerant up. Find and repair the leak, evacuate, weigh in; topping "
     "up a leaker is not a repair."
 )
+NOT_USED_UP = say("Then look for the leak: a system does not use refrigerant up.")
 PAST_ITS_GATE = "A gate was passed to say this, so it is no ground to move refrigerant."
-CLAMPS = {
-    "suction_line_temp": "the suction clamp",
-    "liquid_line_temp": "the liquid clamp",
-    "suction_pressure": "the suction gauge",
-    "liquid_pressure": "the liquid gauge",
-}
 
 
 def evidence(ground: Ground) -> list[Feature]:
@@ -63,14 +62,24 @@ def find_empty(ground: Ground) -> Finding | None:
         return None
     if any(ground.level(step) == "high" for step in STEPS):
         return None
-    without = ground.standing.low_without
-    if any(belief < least("leak_without") for belief in without.values()):
+    if _is_one_readings_word(ground):
         return None
     marks = [ground.marks[k] for k in ("subcooling", "superheat") if k in ground.marks]
     return Finding(
         paragraph("Far too little refrigerant:", marks, LEAK_ACT), "low",
         hangs_on=None, belief=ground.standing.low,
     )  # fmt: skip
+
+
+def _is_one_readings_word(ground: Ground) -> bool:
+    """Whether without one reading, which nobody confirmed, the rest speaks flatly against it."""
+    standing = ground.standing
+    stood_by = standing.proved | standing.confirmed
+    return any(
+        belief < least("leak_without")
+        for point, belief in standing.low_without.items()
+        if point not in stood_by
+    )
 
 
 def _has_no_liquid(ground: Ground) -> bool:
@@ -90,12 +99,32 @@ def _starves_cold(ground: Ground) -> bool:
     return levels == ("low", "high") and saturation is not None and saturation < FREEZING_C
 
 
+def _leads_to_a_leak(ground: Ground) -> bool:
+    """It reads low, low charge leads, and nobody knows where the refrigerant went."""
+    if not reads_low(ground) or is_weighed_in(ground) or ground.leader != "undercharge":
+        return False
+    return ground.belief("undercharge") >= least("find_leak")
+
+
 def _leak_seen(ground: Ground) -> Finding | None:
-    if not (reads_low(ground) and ground.case.saw("oil_seen_at_joint")) or is_weighed_in(ground):
-        return None
-    if ground.leader != "undercharge" or ground.belief("undercharge") < least("find_leak"):
+    if not _leads_to_a_leak(ground) or not ground.case.saw("oil_seen_at_joint"):
         return None
     return _leak(ground, "Oil at a joint says where it went. Repair that, then weigh in.")
+
+
+def _leak_by_history(ground: Ground) -> Finding | None:
+    """Added before, or short at recovery: it leaks. Not where it was just proven tight."""
+    if not _leads_to_a_leak(ground) or ground.answers:
+        return None
+    past = ground.case.context.past
+    if past.additions >= REPEATED:
+        why = f"Refrigerant was added on {past.additions} visits within two years."
+    elif past.recovered_share is not None and past.recovered_share < SHORT_SHARE:
+        why = "Too little came out at recovery."
+    else:
+        return None
+    return _leak(ground, f"{why} Find and repair the leak, then weigh in; topping up a leaker is "
+                 "not a repair.")  # fmt: skip
 
 
 def _leak(ground: Ground, closing: str) -> Finding:
@@ -146,7 +175,7 @@ def _something_missing(ground: Ground) -> Finding | None:
     if not reads_low(ground) or door_is_open(ground):
         return None
     missing = prove(ADD_PROOF, ground.case, ground.marks).missing
-    unsure = [point for point in FOUR if point in ground.case.context.unsure]
+    unsure = [point for point in four_of(ground.case) if point in ground.case.context.unsure]
     if not missing and not unsure:
         return None
     asks = list(dict.fromkeys(row.if_missing for row in missing))
@@ -154,26 +183,45 @@ def _something_missing(ground: Ground) -> Finding | None:
         f"measure {POINTS[point].label.lower()}, which is old or an estimate" for point in unsure
     ]
     count = "One thing is" if len(asks) == 1 else f"{len(asks)} things are"
-    hangs = hang_on_row(missing[0]) if missing else _again(unsure[0])
-    return _almost(ground, f"{count} missing: {'; '.join(asks)}.", hangs)
+    hangs = hang_on_row(missing[0]) if missing else again(unsure[0])
+    return _almost(ground, say(f"{count} missing: {'; '.join(asks)}."), hangs)
+
+
+def _held_back(ground: Ground) -> Hold | None:
+    """What keeps a low reading from being proven: the beliefs, their own ±, or one reading."""
+    standing = ground.standing
+    if standing.low < least("add") or standing.low_alone < least("add_alone"):
+        pair = _beside(ground)
+        what = "That is not enough to add on."
+        if pair:
+            what = f"“{capital(pair)}” is likely there as well, and comes first."
+        return Hold(say(what), parting_check(ground))
+    if standing.worst_low < least("add_moved"):
+        turns = f"It hangs on {named(standing.worst_by)}: within its own ± it turns. Read it again."
+        return Hold(say(turns), again(standing.worst_by))
+    return weakest(ground)
+
+
+def _no_liquid(ground: Ground) -> Finding | None:
+    """None leaves the condenser as liquid, and adding is not proven: a leak is looked for."""
+    if not reads_low(ground) or door_is_open(ground) or ground.answers or is_weighed_in(ground):
+        return None
+    subcooling, standing = ground.case.derived.subcooling, ground.standing
+    if subcooling is None or subcooling > GAP_LIMIT_K or standing.low < least("no_liquid"):
+        return None
+    held = _held_back(ground)
+    if held is None or standing.worst_low < least("add_moved") or _is_one_readings_word(ground):
+        return None
+    return _almost(ground, joined([held.said, NOT_USED_UP]), held.hangs_on)
 
 
 def _not_sure(ground: Ground) -> Finding | None:
     if not reads_low(ground) or door_is_open(ground):
         return None
-    standing = ground.standing
-    enough = standing.low >= least("add") and standing.low_alone >= least("add_alone")
-    if not enough:
-        check = parting_check(ground)
-        pair = _beside(ground)
-        what = "That is not enough to add on."
-        if pair:
-            what = f"“{capital(pair)}” is likely there as well, and comes first."
-        return _almost(ground, what, check)
-    if standing.worst_low < least("add_moved"):
-        return _almost(ground, f"It hangs on {_named(standing.worst_by)}: within its own ± it "
-                       "turns. Read it again.", _again(standing.worst_by))  # fmt: skip
-    return None
+    held = _held_back(ground)
+    return (
+        None if held is None or held.is_one_reading else _almost(ground, held.said, held.hangs_on)
+    )
 
 
 def _beside(ground: Ground) -> str:
@@ -193,41 +241,15 @@ def _hangs_on_one(ground: Ground) -> Finding | None:
     """One pressure or clamp alone makes it low: that one is asked for, and nothing else."""
     if not reads_low(ground) or door_is_open(ground):
         return None
-    standing = ground.standing
-    short = {
-        point: belief
-        for point, belief in standing.low_without.items()
-        if belief < least(_without(ground, point))
-    }
-    if not short:
-        return None
-    point = min(short, key=lambda p: short[p])
-    if point in standing.confirmed:
-        return _almost(
-            ground, f"Without {CLAMPS[point]} nothing speaks for it, confirmed or not. Put "
-            "another instrument there.", _again(point),
-        )  # fmt: skip
-    move = "zero it" if point.endswith("pressure") else "move it"
-    return _almost(ground, f"This hangs on {CLAMPS[point]} alone: {move} and read again.",
-                   _again(point))  # fmt: skip
+    held = _held_back(ground)
+    return None if held is None else _almost(ground, held.said, held.hangs_on)
 
 
-def _without(ground: Ground, point: str) -> str:
-    """The row of `LIMITS` that says how low charge has to stand without a reading."""
-    if point in ground.standing.confirmed:
-        return "add_confirmed"
-    if "supply_air_temp" not in ground.case.readings:
-        return "add_without"
-    if point.endswith("pressure"):
-        return "add_without_pressure"
-    return "add_without_clamp" if ground.level("superheat") == "high" else "add_without"
-
-
-def _almost(ground: Ground, what: str, hangs: HangsOn | None) -> Finding:
+def _almost(ground: Ground, what: Said, hangs: HangsOn | None) -> Finding:
     belief = ground.standing.low
     return Finding(
         joined([paragraph("It reads low on charge:", evidence(ground)),
-                say("{sure} low charge.", sure=percent(belief)), say(what)]),
+                say("{sure} low charge.", sure=percent(belief)), what]),
         "low", hangs_on=hangs, belief=belief,
     )  # fmt: skip
 
@@ -237,21 +259,6 @@ def _past_a_gate(ground: Ground) -> Finding | None:
         return None
     return Finding(paragraph("Low on charge:", evidence(ground), PAST_ITS_GATE), "low",
                    belief=ground.standing.low)  # fmt: skip
-
-
-def _leak_by_history(ground: Ground) -> Finding | None:
-    """Added before, or short at recovery: it leaks. Not where it was just proven tight."""
-    if not reads_low(ground) or is_weighed_in(ground) or ground.answers:
-        return None
-    past = ground.case.context.past
-    if past.additions >= REPEATED:
-        why = f"Refrigerant was added on {past.additions} visits within two years."
-    elif past.recovered_share is not None and past.recovered_share < SHORT_SHARE:
-        why = "Too little came out at recovery."
-    else:
-        return None
-    return _leak(ground, f"{why} Find and repair the leak, then weigh in; topping up a leaker is "
-                 "not a repair.")  # fmt: skip
 
 
 def _add(ground: Ground) -> Finding | None:
@@ -300,36 +307,22 @@ def best_check(ground: Ground) -> HangsOn | None:
     return hang_on_check(ground.checks[0].check, have=set(ground.case.record))
 
 
-def parting_check(ground: Ground) -> HangsOn | None:
-    """Where low charge leads already: the own test of what is likeliest besides or instead."""
+def parting_check(
+    ground: Ground, suspect: str = "undercharge", limit: str = "add"
+) -> HangsOn | None:
+    """Where a charge fault leads already: what would prove it soonest; where it is sure to be
+    there, the own test of what is likeliest there besides; else what settles most.
+    """
     if ground.weighing is None:
         return None
-    against: dict[str, float] = {}
-    for row, belief in ground.weighing.rows:
-        for name in row.signature.suspects:
-            if row.signature.suspects != ("undercharge",) and name != "undercharge":
-                against[name] = against.get(name, 0.0) + belief
-    device, case = ground.case.plate.metering_device.value, ground.case
+    case, check = ground.case, None
     have = set(case.record) | case.context.observations
-    for name in sorted(against, key=lambda one: -against[one]):
-        for key in SUSPECTS[name].own_test:
-            check = CHECKS[key]
-            fits = not check.devices or device in check.devices
-            if fits and not is_done(check, have):
-                return hang_on_check(check, have=have)
-    return best_check(ground)
-
-
-def _again(point: str) -> HangsOn:
-    """The reading itself, taken again by other means; it is then ticked as confirmed."""
-    how = "Zero it open to air, then read again" if point.endswith("pressure") else (
-        "Clean the spot, move the clamp or put a second one beside it, shaded, then read again"
-    )  # fmt: skip
-    return HangsOn("reading", point, say(f"{how}; tick “readings confirmed” if it reads the same."))
-
-
-def _named(point: str) -> str:
-    return CLAMPS.get(point, POINTS[point].label.lower() if point in POINTS else "one reading")
+    if ground.weighing.besides(suspect) < least(limit):
+        wanted = least(limit) + (1 - least(limit)) * MARGIN
+        check = proving_check(case, ground.weighing, ground.measured, suspect, wanted)
+    else:
+        check = own_test_besides(case, ground.weighing, suspect)
+    return best_check(ground) if check is None else hang_on_check(check, have=have)
 
 
 EMPTY: tuple[Rule, ...] = (
@@ -345,16 +338,19 @@ LOW: tuple[Rule, ...] = (
          "judge", "What else explains the readings better is settled first.", _another_leads),
     Rule("leak_seen", "charge", "Find the leak first.", "find_leak", "act",
          "Oil at a joint is where it went.", _leak_seen),
+    Rule("leak_by_history", "charge", "Find the leak first.", "find_leak", "act",
+         "What needs refrigerant again and again leaks.", _leak_by_history),
     Rule("low_missing", "charge", "Looks low. Not proven: do not add yet.", "do_not_charge",
          "read", "What must be known before anything goes in is not.", _something_missing),
+    Rule("no_liquid", "charge", "Looks far too low. One thing first, then find the leak.",
+         "find_leak", "read", "No liquid leaves the condenser: short by more than a trim. What is "
+         "not proven adds nothing, and looking for the leak moves nothing.", _no_liquid),
     Rule("low_unsure", "charge", "Looks low. Not proven: do not add yet.", "do_not_charge", "judge",
          "The beliefs are not sure enough, or turn within a reading's own ±.", _not_sure),
     Rule("low_hangs", "charge", "Looks low. Read one thing again before you add.", "do_not_charge",
          "read", "One reading alone must never add.", _hangs_on_one),
     Rule("low_past_gate", "charge", "Looks low, judged past a gate: do not add.", "do_not_charge",
          "act", "What was judged past a gate moves no refrigerant.", _past_a_gate),
-    Rule("leak_by_history", "charge", "Find the leak first.", "find_leak", "act",
-         "What needs refrigerant again and again leaks.", _leak_by_history),
     Rule("add", "charge", "Add refrigerant, a little at a time.", "add", "act",
          "Everything measured isolates low charge, and no one reading made it.", _add),
 )  # fmt: skip

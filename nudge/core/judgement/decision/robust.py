@@ -2,18 +2,22 @@
 
 A belief is worth moving refrigerant for only if it does not hang on one probe. Each reading is
 moved by the ± of its kind, one at a time; each pressure and line clamp is left out, one at a
-time. Left out, the rest has to speak the same way: less strongly where somebody confirmed it.
+time. Left out, the rest has to speak the same way: less strongly where somebody confirmed it,
+and not at all where another instrument proved it.
 """
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
+from typing import NamedTuple
 
-from nudge.core.circuit.case import Case, open_case
+from nudge.core.air.load import Load, load_of
+from nudge.core.circuit.case import Case, drawn, open_case
 from nudge.core.circuit.past import Moment
 from nudge.core.errors import CoreError
-from nudge.core.judgement.beliefs import Weighing, by_plate, weigh
-from nudge.core.judgement.departures import departures
+from nudge.core.expectations.signs import FAR_REACHING
+from nudge.core.judgement.beliefs import Signed, Weighing, belief_in, signed, told_of, weigh_each
+from nudge.core.judgement.departures import Departure, departures, moved
 from nudge.core.judgement.over_time import lived_through
 from nudge.core.refrigerant.table import load_table
 from nudge.core.said import degrees_f
@@ -23,6 +27,9 @@ from nudge.core.vocabulary.accuracy import accuracy_of
 
 FOUR = ("suction_pressure", "liquid_pressure", "suction_line_temp", "liquid_line_temp")
 """The readings superheat and subcooling are made of: left out one at a time."""
+INDOORS = {"suction_line_temp": "evaporator_outlet_temp",
+           "liquid_line_temp": "liquid_line_temp_indoor"}  # fmt: skip
+"""Where a clamp is when nothing was clamped outdoors."""
 SECOND_SENSORS: Mapping[str, tuple[tuple[str, float], ...]] = {
     "liquid_line_temp": (("drier_inlet_temp", degrees_f(2)),
                          ("liquid_line_temp_indoor", degrees_f(3))),
@@ -34,6 +41,12 @@ SECOND_SENSORS: Mapping[str, tuple[tuple[str, float], ...]] = {
 may differ."""
 STANDING_PSI = 5.0
 STANDING_SLACK_K = degrees_f(4)
+
+
+def four_of(case: Case) -> tuple[str, ...]:
+    """The readings that superheat and subcooling of this case are made of, as far as read."""
+    places = [point if point in case.record else INDOORS.get(point, point) for point in FOUR]
+    return tuple(point for point in places if point in case.record)
 
 
 @dataclass(frozen=True, slots=True)
@@ -52,6 +65,9 @@ class Standing:
     """The reading whose own ± moves it most."""
     low_without: Mapping[str, float]
     confirmed: frozenset[str]
+    """Somebody zeroed or moved the instrument and read the same: the same sun may be on it."""
+    proved: frozenset[str]
+    """Another instrument on the same pipe agrees, or the gauge was right at rest."""
 
 
 class _Asked:
@@ -79,62 +95,105 @@ def stands(
 ) -> Standing:
     """Weigh the case again for every reading moved and left out; kept, for it is asked often."""
     if weighing is None:
-        return Standing(0.0, 0.0, 0.0, 0.0, 0.0, "", {}, frozenset())
+        return Standing(0.0, 0.0, 0.0, 0.0, 0.0, "", {}, frozenset(), frozenset())
     return _stands(_Asked(case, weighing, method, preferred))
 
 
 @lru_cache(maxsize=64)
 def _stands(asked: _Asked) -> Standing:
     case, weighing = asked.case, asked.weighing
-    method, preferred = asked.method, asked.preferred
-
-    def again(readings: Mapping[str, float]) -> Weighing | None:
-        try:
-            moved = open_case(case.plate, readings, case.context)
-            targets = choose_targets(moved, method, preferred)
-        except CoreError:
-            return None
-        return weigh(
-            case.plate.metering_device.is_valve, departures(moved, targets=targets),
-            tuple(sorted(case.context.observations)), lived_through(moved), False,
-            by_plate(case.plate),
-        )  # fmt: skip
-
-    low, high = low_in(weighing), weighing.alone("overcharge")
+    is_valve = case.plate.metering_device.is_valve
+    low, high = weighing.besides("undercharge"), weighing.alone("overcharge")
+    without: dict[str, float] = dict.fromkeys(four_of(case), 0.0)
+    measured = _departures(asked, case.record) or {}
+    kept = [*_moved_by_its_limit(asked, measured), *_left_out(asked)]
+    told = told_of(case, lived_through(case))
     worst_low, worst_high, worst_by = low, high, ""
-    for point, value in case.record.items():
-        limit = accuracy_of(point).limit(value)
-        for moved in (value - limit, value + limit):
-            found = again({**case.record, point: moved})
-            if found is None:
-                continue
-            if low_in(found) < worst_low:
-                worst_low, worst_by = low_in(found), point
-            if found.alone("overcharge") < worst_high:
-                worst_high = found.alone("overcharge")
-                worst_by = point if high > low else worst_by
-    without = {}
-    for point in FOUR:
-        if point in case.record:
-            found = again({p: v for p, v in case.record.items() if p != point})
-            without[point] = 0.0 if found is None else low_in(found)
+    cases = [(other.signed, other.load) for other in kept]
+    for other, shares in zip(kept, weigh_each(is_valve, cases, told), strict=True):
+        still_low = belief_in(is_valve, shares, "undercharge")
+        if other.is_left_out:
+            without[other.point] = still_low
+            continue
+        if still_low < worst_low:
+            worst_low, worst_by = still_low, other.point
+        still_high = belief_in(is_valve, shares, "overcharge", alone=True)
+        if still_high < worst_high:
+            worst_high = still_high
+            worst_by = other.point if high > low else worst_by
     return Standing(low, weighing.alone("undercharge"), high, worst_low, worst_high, worst_by,
-                    without, confirmed_readings(case))  # fmt: skip
+                    without, confirmed_readings(case), proved_readings(case))  # fmt: skip
 
 
-def low_in(weighing: Weighing) -> float:
-    """The belief that charge is low, whatever else is wrong besides."""
-    return sum(b for row, b in weighing.rows if "undercharge" in row.signature.suspects)
+class _Other(NamedTuple):
+    """The case with one reading otherwise than it was taken: its signs and its load."""
+
+    point: str
+    signed: Signed
+    load: Load
+    is_left_out: bool = False
+
+
+def _departures(asked: _Asked, record: Mapping[str, float]) -> Mapping[str, Departure] | None:
+    """The departures of other readings; None where they cannot be."""
+    try:
+        case = open_case(asked.case.plate, record, asked.case.context)
+        return departures(case, targets=choose_targets(case, asked.method, asked.preferred))
+    except CoreError:
+        return None
+
+
+def _moved_by_its_limit(asked: _Asked, measured: Mapping[str, Departure]) -> Iterator[_Other]:
+    """Every reading up and down by its ±. Signs are straight in a reading as far as its ± goes, so
+    down is worked out from up; where signs come and go, it is worked out by itself.
+    """
+    record, context, here = asked.case.record, asked.case.context, signed(measured)
+    for point, value in record.items():
+        limit = accuracy_of(point).limit(value)
+        more, less = ({**record, point: at} for at in (value + limit, value - limit))
+        found = _with(asked, measured, more, point)
+        if found is None:
+            continue
+        up = signed(found)
+        yield _Other(point, up, load_of(drawn(more, context)))
+        if up.signs == here.signs:
+            mirrored = tuple(2 * at - there for at, there in zip(here.offs, up.offs, strict=True))
+            yield _Other(point, here._replace(offs=mirrored), load_of(drawn(less, context)))
+        elif (found := _departures(asked, less)) is not None:
+            yield _Other(point, signed(found), load_of(drawn(less, context)))
+
+
+def _with(
+    asked: _Asked, measured: Mapping[str, Departure], record: Mapping[str, float], point: str
+) -> Mapping[str, Departure] | None:
+    """The departures with one reading moved: only the signs it moves, where that is all."""
+    if point in FAR_REACHING:
+        return _departures(asked, record)
+    try:
+        case = open_case(asked.case.plate, record, asked.case.context)
+    except CoreError:
+        return None
+    return moved(measured, case, point) or _departures(asked, record)
+
+
+def _left_out(asked: _Asked) -> Iterator[_Other]:
+    record, context = asked.case.record, asked.case.context
+    for point in four_of(asked.case):
+        left = {p: v for p, v in record.items() if p != point}
+        found = _departures(asked, left)
+        if found is not None:
+            yield _Other(point, signed(found), load_of(drawn(left, context)), is_left_out=True)
 
 
 def confirmed_readings(case: Case) -> frozenset[str]:
-    """Readings that another word stands behind.
+    """All four where somebody zeroed and moved the probes and read the same."""
+    return frozenset(four_of(case)) if case.saw("readings_confirmed") else frozenset()
 
-    All of them where somebody zeroed and moved the probes and read the same; one where a second
-    sensor on the same pipe agrees; pressures where they were right standing, before the start.
+
+def proved_readings(case: Case) -> frozenset[str]:
+    """Readings another instrument stands behind: a second sensor on the same pipe, or the
+    refrigerant itself at rest, before the start or stopped for it.
     """
-    if case.saw("readings_confirmed"):
-        return frozenset(FOUR)
     found = {
         point
         for point, others in SECOND_SENSORS.items()

@@ -274,10 +274,11 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
   )
 }
 
-/** Close it, or, where something is still open that can hurt, show that first; or open it again. */
+/** Close it, or, where something is still open that can hurt, or that is not known yet, show that
+ * first; or open it again. */
 function finished(visit: Visit, order: Order | null, units: Units, show: () => void) {
   if (visit.state === 'closed') changeVisit(visit.id, { closed: false }, units)
-  else if (order && order.dangers.length > 0) show()
+  else if (order === null || order.dangers.length > 0) show()
   else writeOn(visit.id, 'closings', {}, units)
 }
 

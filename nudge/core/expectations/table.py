@@ -1,0 +1,66 @@
+"""The table of expectations: what a healthy system shows, and how weather and class move it.
+
+`tables/expectations.csv`, made by `tools/make_signatures.py` and readable as it is. Temperatures
+in it are °F.
+"""
+
+import csv
+from collections.abc import Iterator
+from dataclasses import dataclass
+from importlib.resources import files
+from importlib.resources.abc import Traversable
+
+from nudge.core.said import degrees_f
+
+TABLES = files("nudge.core.expectations").joinpath("tables")
+DEVICES = {"valve": True, "orifice": False}
+SHARES = frozenset(
+    ("airflow", "static", "filter_drop", "capacity", "compressor_power", "valve_pressure")
+)
+"""Signs kept in percent; `pressure_ratio` is a plain number; all others are °F in the files."""
+PLAIN = SHARES | {"pressure_ratio"}
+
+
+@dataclass(frozen=True, slots=True)
+class Expectation:
+    """What a healthy system adds to a sign's base, what weather and its class add to that, and
+    how far healthy ones differ (1 σ).
+    """
+
+    base: float
+    per_outdoor: float
+    per_wet_bulb: float
+    per_seer: float = 0.0
+    """What each point of rated efficiency over 14 adds: bigger coils, smaller rises."""
+    usual_wet_bulb: float = -2.0
+    """Where a house usually is, against the rated wet bulb [K], when nobody read it."""
+    sigma: float = 0.0
+
+
+def rows_of(folder: Traversable, name: str) -> Iterator[dict[str, str]]:
+    """The rows of one table, comments aside."""
+    lines = folder.joinpath(name).read_text("utf-8").splitlines()
+    yield from csv.DictReader(line for line in lines if not line.startswith("#"))
+
+
+def scale_of(sign: str) -> float:
+    """Core units per unit of the files: kelvin per °F, or 1."""
+    return 1.0 if sign in PLAIN else degrees_f(1)
+
+
+def read(folder: Traversable) -> dict[bool, dict[str, Expectation]]:
+    """The expectations of every kind of device, by sign."""
+    found: dict[bool, dict[str, Expectation]] = {True: {}, False: {}}
+    for row in rows_of(folder, "expectations.csv"):
+        sign, unit = row["sign"], scale_of(row["sign"])
+        found[DEVICES[row["device"]]][sign] = Expectation(
+            float(row["base"]) * unit,
+            float(row["per °F outdoors"]) * unit / degrees_f(1),
+            float(row["per °F wet bulb"]) * unit / degrees_f(1),
+            float(row["per SEER"]) * unit,
+            sigma=float(row["±"]) * unit,
+        )
+    return found
+
+
+EXPECTATIONS = read(TABLES)

@@ -1,0 +1,92 @@
+"""The hypotheses: every fault and pair at every severity, something else and any probe.
+
+Each is a row of the table of signatures with how common it is. Their order is the table's, and
+every array of the judge keeps to it.
+"""
+
+from collections.abc import Sequence
+from functools import cache
+from math import log
+from typing import NamedTuple
+
+import numpy as np
+from numpy.typing import NDArray
+
+from nudge.core.judgement.pairs import PAIRS
+from nudge.core.judgement.signatures import SIGNATURES, Signature
+from nudge.core.judgement.suspect_table import SEVERITY_SHARES, SUSPECTS
+
+Array = NDArray[np.float64]
+ELSE_SPREAD = 4.0
+"""Something else may move every sign this many times as far as healthy systems differ."""
+PROBE_SPREAD, SOME_PROBE_PRIOR = 8.0, 0.2
+"""A probe in a wrong place can show anything; rare, but what impossible readings mean."""
+
+
+class Hypothesis(NamedTuple):
+    """One row of the signatures with its prior, ready to be weighed."""
+
+    signature: Signature
+    faults: tuple[str, ...]
+    log_prior: float
+    row: int
+    """Its place in every array of the judge."""
+
+
+class Moves(NamedTuple):
+    """What every hypothesis does to some signs, row by row: middle, 1 σ, one step of severity."""
+
+    middle: Array
+    spread: Array
+    along: Array
+
+
+@cache
+def hypotheses(is_valve: bool) -> tuple[Hypothesis, ...]:
+    """Every signature of a kind of device, something else, and a probe anywhere."""
+    rows = SIGNATURES[is_valve]
+    variants: dict[str, set[str]] = {}
+    for row in rows:
+        if len(row.suspects) == 1:
+            variants.setdefault(row.suspects[0], set()).add(row.variant)
+    pair_priors = {"+".join(pair.faults): pair.prior for pair in PAIRS}
+    found = []
+    for row in rows:
+        if len(row.suspects) == 2:
+            prior = pair_priors[row.variant]
+        else:
+            prior = SUSPECTS[row.suspects[0]].prior / len(variants[row.suspects[0]])
+            severe = row.suspects[0] not in ("none", "sensor_suspect")
+            prior *= SEVERITY_SHARES[row.severity] if severe else 1.0
+        found.append((row, prior))
+    other = Signature(("something_else",), "something_else", "", 0, {})
+    anywhere = Signature(("sensor_suspect",), "some_probe", "", 0, {})
+    found += [(other, SUSPECTS["something_else"].prior), (anywhere, SOME_PROBE_PRIOR)]
+    return tuple(
+        Hypothesis(row, tuple(row.variant.split("+")), log(prior / 100), place)
+        for place, (row, prior) in enumerate(found)
+    )
+
+
+@cache
+def moves(is_valve: bool, signs: tuple[str, ...]) -> Moves:
+    """What every hypothesis does to these signs."""
+    rows = hypotheses(is_valve)
+    usual = healthy(is_valve, signs)
+    wide = {"something_else": ELSE_SPREAD, "some_probe": PROBE_SPREAD}
+    middle, spread, along = (np.zeros((len(rows), len(signs))) for _ in range(3))
+    for number, row in enumerate(rows):
+        for place, sign in enumerate(signs):
+            if row.signature.variant in wide:
+                cell = 0.0, wide[row.signature.variant] * usual[place]
+            else:
+                cell = row.signature.moves.get(sign) or (0.0, float(usual[place]))
+            middle[number, place], spread[number, place] = cell
+            along[number, place] = row.signature.along.get(sign, 0.0)
+    return Moves(middle, spread, along)
+
+
+def healthy(is_valve: bool, signs: Sequence[str]) -> Array:
+    """How far healthy systems of a class differ in these signs (1 σ)."""
+    row = next(row for row in SIGNATURES[is_valve] if row.suspects == ("none",))
+    return np.array([row.moves[sign][1] for sign in signs])

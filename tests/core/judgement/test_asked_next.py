@@ -1,0 +1,121 @@
+"""What a low reading that is not proven asks for: the one thing that would answer it."""
+
+import unittest
+from dataclasses import replace
+
+from nudge.core.judgement.check_table import CHECKS
+from nudge.core.judgement.decision.holds import ANOTHER
+from nudge.core.judgement.decision.robust import SECOND_SENSORS
+from nudge.core.vocabulary.points import POINTS
+from tests.core.field import judged, plate, settled
+
+CLEAN = ("filter_clean", "evaporator_coil_clean", "condenser_coil_clean", "condenser_fan_ok")
+SEEN = settled(*CLEAN)
+OVERFED = {"suct": 120, "liq": 318, "sl": 48, "ll": 95, "oa": 86, "ra": 76}
+"""A little short, or a valve that overfeeds: superheat low in its band and subcooling down."""
+
+
+class WhatWouldAnswerTest(unittest.TestCase):
+    def test_an_unsure_belief_asks_for_what_parts_it_and_is_settled_by_it(self):
+        unsure = judged(plate(), SEEN, **OVERFED)
+        self.assertEqual(unsure.decision.key, "low_unsure")
+        self.assertLess(unsure.decision.belief, 0.9)
+        self.assertEqual(unsure.decision.hangs_on.key, "test_bulb")
+        # A valve that answers its bulb is short of liquid; one that does not is what is wrong.
+        answers = judged(plate(), settled(*CLEAN, "bulb_test_reacts"), **OVERFED)
+        self.assertGreater(answers.decision.belief, unsure.decision.belief)
+        self.assertEqual(answers.suspects[0].suspect.key, "undercharge")
+        dead = judged(plate(), settled(*CLEAN, "bulb_test_no_reaction"), **OVERFED)
+        overfed = {b.suspect.key: b.belief for b in dead.suspects}["metering_overfeed"]
+        self.assertGreater(overfed, 0.4)
+        self.assertEqual(dead.decision.advice, "do_not_charge")
+
+    def test_what_is_asked_was_not_done_and_stands_first_among_the_checks(self):
+        for readings in (OVERFED, {**OVERFED, "suct": 108, "sl": 46}, {**OVERFED, "sl": 52}):
+            found = judged(plate(), SEEN, **readings)
+            hangs = found.decision.hangs_on
+            with self.subTest(hangs.key):
+                brings = found.checks[0].check
+                self.assertIn(hangs.key, (brings.key, *brings.points))
+                self.assertNotIn(hangs.key, found.case.record)
+                self.assertFalse({brings.look.no} & set(CLEAN) if brings.look else False)
+
+    def test_sure_to_be_low_it_asks_for_what_stands_beside_it(self):
+        # Low beyond doubt, and air that is short as well: the blower's capacitor comes first.
+        of = plate(nominal_capacity_w=36000 * 0.29307, rated_seer=14)
+        both = {"suct": 108, "liq": 318, "sl": 50, "ll": 99.5, "oa": 86, "ra": 76, "wb": 63,
+                "sa": 54, "lli": 99}  # fmt: skip
+        found = judged(of, SEEN, **both).decision
+        self.assertGreater(found.belief, 0.9)
+        self.assertEqual(found.hangs_on.key, "test_blower_capacitor")
+        self.assertIn("is likely there as well", found.reason.text("ip"))
+        good = judged(of, settled(*CLEAN, "blower_capacitor_ok"), **both).decision
+        self.assertNotEqual(good.hangs_on and good.hangs_on.key, "test_blower_capacitor")
+        self.assertNotIn("Blower electrics", good.reason.text("ip"))
+
+
+class AnotherInstrumentTest(unittest.TestCase):
+    def test_every_second_place_is_one_that_proves_the_first(self):
+        for point, places in ANOTHER.items():
+            proving = {other for other, _ in SECOND_SENSORS[point]}
+            for second, how in places:
+                self.assertIn(second, proving)
+                self.assertIn(second, POINTS)
+                self.assertTrue(how[0].isupper())
+        self.assertIn("standing_pressure", CHECKS)
+
+    def test_one_second_place_already_read_the_next_is_asked(self):
+        held = {"suct": 108, "liq": 330, "sl": 48, "ll": 99, "oa": 86, "ra": 76, "wb": 63}
+        # The line indoors is over three degrees cooler: it proves nothing, a clamp at the drier may.
+        sure = settled(*CLEAN, "readings_confirmed")
+        cooler = judged(plate(), sure, **held, lli=95).decision
+        self.assertEqual((cooler.key, cooler.hangs_on.key), ("low_hangs", "drier_inlet_temp"))
+        self.assertEqual(judged(plate(), SEEN, **held, lli=97).decision.advice, "add")
+
+    def test_an_old_second_reading_proves_nothing(self):
+        held = {
+            "suct": 108,
+            "liq": 330,
+            "sl": 48,
+            "ll": 99,
+            "oa": 86,
+            "ra": 76,
+            "wb": 63,
+            "di": 98.5,
+        }
+        fresh = judged(plate(), SEEN, **held).decision
+        old = judged(plate(), replace(SEEN, stale=frozenset({"drier_inlet_temp"})), **held).decision
+        self.assertEqual(fresh.advice, "add")
+        self.assertNotEqual(old.advice, "add")
+
+
+class GuessedWindowTest(unittest.TestCase):
+    def test_inside_a_guessed_window_subcooling_contradicts_no_low_charge_on_an_orifice(self):
+        short = {
+            "suct": 58,
+            "liq": 196,
+            "sl": 61,
+            "ll": 91.5,
+            "oa": 84,
+            "ra": 76,
+            "wb": 63,
+            "sa": 61,
+        }
+        of = plate("fixed_orifice", "R-22", None)
+        found = judged(of, settled(*CLEAN, "readings_confirmed"), **short)
+        self.assertEqual((found.decision.state, found.decision.key), ("low", "low_unsure"))
+        # A full liquid line still does: then it is held back.
+        full = judged(of, settled(*CLEAN, "readings_confirmed"), **{**short, "ll": 80}).decision
+        self.assertNotIn(full.advice, ("add", "find_leak"))
+
+    def test_a_valve_set_at_the_edge_of_its_band_may_still_be_overcharged(self):
+        seen = settled(*CLEAN, "circuit_never_opened", "readings_confirmed")
+        high = {"suct": 122, "liq": 375, "ll": 91, "oa": 88, "ra": 76, "wb": 63}
+        # In its band; over it within its own ±, where the beliefs decide; over it beyond.
+        for line, key in ((52, "remove"), (57.5, "high_unsure"), (62, "high_contradicted")):
+            with self.subTest(line):
+                self.assertEqual(judged(plate(), seen, **high, sl=line).decision.key, key)
+
+
+if __name__ == "__main__":
+    unittest.main()

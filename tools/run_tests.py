@@ -1,0 +1,62 @@
+"""Every test, as many folders at a time as there are processors. Run by `make test`.
+
+Each folder of tests runs in a process of its own (some tests start processes themselves, which
+a pool of daemons may not); the browser's, which are longest, file by file. Prints what failed
+and ends with unittest's closing lines over all of them.
+"""
+
+import os
+import re
+import subprocess
+import sys
+import time
+from collections.abc import Iterable
+from concurrent.futures import ThreadPoolExecutor
+from pathlib import Path
+
+TESTS = Path("tests")
+FILE_BY_FILE = TESTS / "browser"
+RAN = re.compile(r"^Ran (\d+) tests? in", re.MULTILINE)
+
+
+def shards() -> list[tuple[str, ...]]:
+    """The modules of each folder that go together, the largest first."""
+    folders: dict[Path, list[Path]] = {}
+    for file in sorted(TESTS.rglob("test_*.py")):
+        alone = file.parent == FILE_BY_FILE
+        folders.setdefault(file if alone else file.parent, []).append(file)
+
+    def size(files: Iterable[Path]) -> tuple[bool, int]:
+        return (FILE_BY_FILE in [f.parent for f in files], sum(f.stat().st_size for f in files))
+
+    groups = sorted(folders.values(), key=size, reverse=True)
+    return [tuple(".".join(f.with_suffix("").parts) for f in files) for files in groups]
+
+
+def run(modules: tuple[str, ...]) -> tuple[int, str]:
+    """How it ended, and everything it said."""
+    command = [sys.executable, "-m", "unittest", "--buffer", *modules]
+    done = subprocess.run(command, capture_output=True, text=True, check=False)
+    return done.returncode, done.stdout + done.stderr
+
+
+def main() -> int:
+    began, ran, failed = time.monotonic(), 0, []
+    groups = shards()
+    with ThreadPoolExecutor(os.cpu_count()) as pool:
+        for modules, (code, said) in zip(groups, pool.map(run, groups), strict=True):
+            found = RAN.search(said)
+            ran += int(found.group(1)) if found else 0
+            print(f"{modules[0]}{' …' if modules[1:] else ''}: {said.strip().splitlines()[-1]}",
+                  file=sys.stderr, flush=True)  # fmt: skip
+            if code or not found:
+                failed.append(modules)
+                print(said, file=sys.stderr, flush=True)
+    print("-" * 70, file=sys.stderr)
+    print(f"Ran {ran} tests in {time.monotonic() - began:.3f}s\n", file=sys.stderr)
+    print(f"FAILED (folders={len(failed)})" if failed else "OK", file=sys.stderr)
+    return 1 if failed else 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

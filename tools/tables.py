@@ -1,0 +1,71 @@
+"""Judging by other tables than the packaged ones: for the studies, in processes of their own."""
+
+from collections.abc import Sequence
+from concurrent.futures import ProcessPoolExecutor
+from pathlib import Path
+from random import Random
+
+from nudge.core.expectations import table
+from nudge.core.judgement import hypotheses, signatures
+from tools.cousins import FAMILIES
+from tools.gather import SWEPT
+from tools.make_signatures import all_seen, tables_without
+from tools.sweep import Site, site
+
+
+def judge_by(folder: Path) -> None:
+    """Judge by the tables of a folder from now on, in this process. Nothing may be judged before.
+
+    Raises: RuntimeError, when something was.
+    """
+    if hypotheses.hypotheses.cache_info().currsize:
+        raise RuntimeError("this process has judged by the packaged tables already")
+    table.EXPECTATIONS.update(table.read(folder))
+    signatures.SIGNATURES.update(signatures.read_signatures(folder))
+    signatures.CORRELATIONS.update(signatures.read_correlations(folder))
+
+
+def tables_of(family: str) -> Path:
+    """Tables made from all families but one; made now if they never were."""
+    folder = SWEPT / f"without-{family}"
+    if not folder.exists():
+        seen = all_seen(tuple(FAMILIES))
+        for name in FAMILIES:
+            tables_without(name, seen)
+    return folder
+
+
+LEFT_SITES = 40
+"""Systems of each kind that a study meets in a family left out."""
+_family = [""]
+"""The family this process works on; "" for the plant as it ships."""
+
+
+def workers(family: str = "") -> ProcessPoolExecutor:
+    """Processes that meet systems of one family, judged by tables made without it; of the plant as
+    it ships and by the packaged tables where none is said.
+    """
+    if not family:
+        return ProcessPoolExecutor()
+    return ProcessPoolExecutor(initializer=_work_on, initargs=(family, tables_of(family)))
+
+
+def _work_on(family: str, folder: Path) -> None:
+    _family[0] = family
+    judge_by(folder)
+
+
+def some_site(rng: Random, numbers: Sequence[int], kind: str) -> Site:
+    """A system of a kind, of the family this process works on."""
+    if not _family[0]:
+        return site(rng.choice(numbers), kind)
+    return site(rng.choice(numbers[:LEFT_SITES]), f"{_family[0]}/{kind}")
+
+
+def families_in(arguments: Sequence[str]) -> list[str]:
+    """The families named on a command line: `left` is all of them in turn, none is the plant as
+    it ships.
+    """
+    if "left" in arguments:
+        return list(FAMILIES)
+    return [name for name in arguments if name in FAMILIES] or [""]
