@@ -13,7 +13,7 @@ from pydantic import ValidationError
 from nudge.contract.assessing import assess_request
 from nudge.contract.plain import plain_text
 from nudge.contract.request import AssessIn
-from nudge.core.errors import CoreError
+from nudge.core.language.errors import CoreError
 
 
 def main(arguments: Sequence[str] | None = None) -> int:

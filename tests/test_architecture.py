@@ -7,79 +7,58 @@ from pathlib import Path
 
 ROOT = Path(__file__).parents[1]
 
+# The core's floors, the ground first: each stands on those before it, so every arrow runs down.
+FLOORS = (
+    "language", "physics", "targets", "settling", "expectations", "gaugeless", "judgement",
+    "charging", "drift", "visit", "calculators",
+)  # fmt: skip
+APART = {"visit": {"judgement", "charging", "drift"}, "drift": {"charging"}}
+"""Floors that a later one has no business with."""
+
+# Rooms inside the two lowest floors, and what each may import there.
+INSIDE: dict[str, tuple[str, ...]] = {
+    "language.units": (),
+    "language.said": ("language.units",),
+    "language.errors": ("language.units", "language.said"),
+    "language.working": ("language.units", "language.said"),
+    "language.vocabulary": ("language.units", "language.said", "language.errors"),
+    "language.callout": ("language.units", "language.errors", "language.vocabulary"),
+    "physics.refrigerant": (),
+    "physics.air": (),
+    "physics.chart": (),
+    "physics.circuit": ("physics.refrigerant", "physics.air", "physics.chart"),
+    "physics.electrical": (),
+    "physics.tightness": (),
+}
+
+
+def _core() -> dict[str, tuple[str, ...]]:
+    found = {}
+    for name, may in INSIDE.items():
+        below = ("language",) if name.startswith("physics") else ()
+        found[f"nudge.core.{name}"] = tuple(f"nudge.core.{one}" for one in (*below, *may))
+    for number, floor in enumerate(FLOORS):
+        below = tuple(one for one in FLOORS[:number] if one not in APART.get(floor, set()))
+        found[f"nudge.core.{floor}"] = tuple(f"nudge.core.{one}" for one in below)
+    return found
+
+
 # Layer: what it may import of Nudge, besides itself. The order is the reading order.
-ALLOWED: dict[str, tuple[str, ...]] = {
-    "nudge.core.units": (),
-    "nudge.core.said": ("nudge.core.units",),
-    "nudge.core.errors": ("nudge.core.units", "nudge.core.said"),
-    "nudge.core.working": ("nudge.core.units", "nudge.core.said"),
-    "nudge.core.record": (),
-    "nudge.core.refrigerant": ("nudge.core.units", "nudge.core.errors"),
-    "nudge.core.air": (
-        "nudge.core.units", "nudge.core.said", "nudge.core.errors", "nudge.core.working",
-    ),
-    "nudge.core.chart": ("nudge.core.units", "nudge.core.said", "nudge.core.errors"),
-    "nudge.core.vocabulary": (
-        "nudge.core.units", "nudge.core.said", "nudge.core.errors", "nudge.core.refrigerant",
-        "nudge.core.air", "nudge.core.chart",
-    ),
-    "nudge.core.callout": ("nudge.core.units", "nudge.core.errors", "nudge.core.vocabulary"),
-    "nudge.core.circuit": (
-        "nudge.core.units", "nudge.core.said", "nudge.core.errors", "nudge.core.working",
-        "nudge.core.refrigerant", "nudge.core.air", "nudge.core.vocabulary",
-    ),
-    "nudge.core.targets": (
-        "nudge.core.air", "nudge.core.units", "nudge.core.errors", "nudge.core.said", "nudge.core.working",
-        "nudge.core.chart", "nudge.core.vocabulary", "nudge.core.circuit",
-    ),
-    "nudge.core.settling": (
-        "nudge.core.units", "nudge.core.said", "nudge.core.errors", "nudge.core.refrigerant", "nudge.core.air",
-        "nudge.core.vocabulary", "nudge.core.circuit", "nudge.core.targets",
-    ),
-    "nudge.core.expectations": (
-        "nudge.core.units", "nudge.core.said", "nudge.core.vocabulary", "nudge.core.circuit",
-        "nudge.core.targets", "nudge.core.settling",
-    ),
-    "nudge.core.look": (
-        "nudge.core.units", "nudge.core.said", "nudge.core.working", "nudge.core.air",
-        "nudge.core.vocabulary", "nudge.core.circuit", "nudge.core.targets",
-        "nudge.core.expectations",
-    ),
-    "nudge.core.electrical": ("nudge.core.units", "nudge.core.said", "nudge.core.working"),
-    "nudge.core.tightness": ("nudge.core.units", "nudge.core.said", "nudge.core.working"),
-    "nudge.core.pocket": ("nudge.core",),
-    "nudge.core.judgement": (
-        "nudge.core.units", "nudge.core.said", "nudge.core.errors", "nudge.core.working",
-        "nudge.core.refrigerant", "nudge.core.vocabulary", "nudge.core.circuit",
-        "nudge.core.targets", "nudge.core.settling", "nudge.core.air", "nudge.core.look",
-        "nudge.core.expectations",
-    ),
-    "nudge.core.charging": (
-        "nudge.core.units", "nudge.core.said", "nudge.core.errors", "nudge.core.working",
-        "nudge.core.refrigerant", "nudge.core.vocabulary", "nudge.core.circuit",
-        "nudge.core.targets", "nudge.core.settling", "nudge.core.judgement", "nudge.core.look",
-    ),
-    "nudge.core.drift": (
-        "nudge.core.units", "nudge.core.said", "nudge.core.errors", "nudge.core.circuit",
-        "nudge.core.judgement", "nudge.core.expectations",
-    ),
-    "nudge.core.visit": (
-        "nudge.core.units", "nudge.core.said", "nudge.core.errors", "nudge.core.air",
-        "nudge.core.electrical", "nudge.core.vocabulary",
-    ),
-    "nudge.core.plant": ("nudge.core.units", "nudge.core.errors", "nudge.core.refrigerant"),
+ALLOWED: dict[str, tuple[str, ...]] = _core() | {
+    "nudge.plant": ("nudge.core.language", "nudge.core.physics"),
     "nudge.contract": ("nudge.core",),
     "nudge.store": (),
     "nudge.instruments": ("nudge.core",),
     "nudge.services": (
-        "nudge.core", "nudge.contract", "nudge.store", "nudge.instruments", "nudge.__version__",
+        "nudge.core", "nudge.plant", "nudge.contract", "nudge.store", "nudge.instruments",
+        "nudge.__version__",
     ),
     "nudge.api": (
         "nudge.core", "nudge.contract", "nudge.services", "nudge.instruments", "nudge.reports",
         "nudge.__version__",
     ),
     "nudge.reports": ("nudge.core", "nudge.contract", "nudge.api.schemas"),
-    "nudge.demo": ("nudge.core", "nudge.services", "nudge.store"),
+    "nudge.demo": ("nudge.core", "nudge.plant", "nudge.services", "nudge.store"),
     "nudge.settings": (),
     "nudge.main": ("nudge.api", "nudge.services", "nudge.__version__"),
     "nudge.cli": (
@@ -134,7 +113,7 @@ class ArrowsTest(unittest.TestCase):
         banned = {"os", "time", "datetime", "random", "socket", "sqlite3", "pydantic", "fastapi",
                   "sqlalchemy", "pathlib", "uuid", "CoolProp"}  # fmt: skip
         for module, path in _modules():
-            if module.startswith("nudge.core"):
+            if module.startswith(("nudge.core", "nudge.plant")):
                 used = {name.split(".")[0] for name in _imports(path)}
                 self.assertEqual(used & banned, set(), module)
 

@@ -4,12 +4,12 @@ import unittest
 from random import Random
 from typing import ClassVar
 
-from nudge.core.plant.blower import blow
-from nudge.core.plant.faults import Present, spoiled
-from nudge.core.plant.machine import Machine
-from nudge.core.plant.presets import preset
-from nudge.core.plant.sizing import rated_conditions, sized
-from nudge.core.plant.steady import steady
+from nudge.plant.blower import blow
+from nudge.plant.faults import Present, spoiled
+from nudge.plant.machine import Machine
+from nudge.plant.presets import preset
+from nudge.plant.sizing import rated_conditions, sized
+from nudge.plant.steady import steady
 from tools.cousins import FAMILIES, family_of
 from tools.sweep import HOUSE_C, load_of, site, swept
 

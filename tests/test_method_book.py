@@ -8,9 +8,9 @@ from collections.abc import Iterator, Mapping
 from pathlib import Path
 
 import nudge.core
-from nudge.core.said import Said, worded
-from nudge.core.vocabulary.observations import OBSERVATIONS
-from nudge.core.vocabulary.points import POINTS
+from nudge.core.language.said import Said, worded
+from nudge.core.language.vocabulary.observations import OBSERVATIONS
+from nudge.core.language.vocabulary.points import POINTS
 
 DOCS = Path(__file__).parents[1] / "docs"
 WORDS = ("reason", "told_apart_by", "why", "meaning")

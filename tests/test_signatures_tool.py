@@ -8,14 +8,14 @@ from itertools import pairwise
 from pathlib import Path
 from random import Random
 
-from nudge.core.circuit.derived import derive
 from nudge.core.expectations.signs import SIGNS
 from nudge.core.expectations.table import DEVICES
 from nudge.core.judgement.signatures import SEVERITIES
-from nudge.core.plant.machine import Conditions
-from nudge.core.plant.steady import steady
-from nudge.core.plant.truth import running_truth
-from nudge.core.plant.wet_air import air_of
+from nudge.core.physics.circuit.derived import derive
+from nudge.plant.machine import Conditions
+from nudge.plant.steady import steady
+from nudge.plant.truth import running_truth
+from nudge.plant.wet_air import air_of
 from tools.gather import BANDS, Job, jobs
 from tools.make_signatures import (
     LEAST_CASES,

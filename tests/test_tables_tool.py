@@ -4,7 +4,7 @@ import math
 import unittest
 from unittest.mock import patch
 
-from nudge.core.refrigerant.catalogue import refrigerant
+from nudge.core.physics.refrigerant.catalogue import refrigerant
 from tools import make_tables
 from tools.make_tables import RowSolver, continues, critical_point, one_curve, reference_state
 

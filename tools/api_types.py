@@ -17,10 +17,9 @@ def generated() -> str:
     with tempfile.TemporaryDirectory() as folder:
         document, types = Path(folder) / "openapi.json", Path(folder) / "schema.ts"
         document.write_text(json.dumps(create_app(None).openapi()))
-        subprocess.run(
-            ["node_modules/.bin/openapi-typescript", str(document), "-o", str(types)],
-            cwd=WEB, check=True, capture_output=True,
-        )  # fmt: skip
+        command = ["node_modules/.bin/openapi-typescript", str(document), "-o", str(types)]
+        optional = ["--default-non-nullable", "false"]  # what has a default need not be sent
+        subprocess.run([*command, *optional], cwd=WEB, check=True, capture_output=True)
         return types.read_text()
 
 

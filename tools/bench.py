@@ -19,8 +19,8 @@ import CoolProp
 import CoolProp.CoolProp as coolprop
 from playwright.sync_api import Page
 
-from nudge.core.refrigerant.catalogue import CATALOGUE, refrigerant
-from nudge.core.refrigerant.table import load_table
+from nudge.core.physics.refrigerant.catalogue import CATALOGUE, refrigerant
+from nudge.core.physics.refrigerant.table import load_table
 from tools import bench_judge, bench_live, bench_visit
 from tools.drive import ROOT, RunningNudge, chromium
 from tools.make_tables import RowSolver, reference_state

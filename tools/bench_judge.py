@@ -14,11 +14,10 @@ from typing import Any
 from nudge.contract.assessing import assess_request
 from nudge.contract.request import AssessIn
 from nudge.core.charging.advise import Dosed, advise
-from nudge.core.circuit.case import Context, open_case
 from nudge.core.judgement.assess import assess
-from nudge.core.said import degrees_f, fahrenheit
-from nudge.core.units import KPA_PER_PSI
-from nudge.core.vocabulary.equipment import MeteringDevice, Plate
+from nudge.core.language.units import KPA_PER_PSI, degrees_f, fahrenheit
+from nudge.core.physics.circuit.case import Context, open_case
+from nudge.core.physics.circuit.equipment import MeteringDevice, Plate
 
 RUNS = 60
 PLATE = Plate("R-410A", MeteringDevice.TXV, nominal_capacity_w=36_000 * 0.29307, rated_seer=14,

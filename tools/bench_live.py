@@ -10,13 +10,13 @@ from pathlib import Path
 from random import Random
 from typing import Any
 
-from nudge.core.plant.faults import Present, spoiled
-from nudge.core.plant.presets import PRESETS, preset, preset_machine
-from nudge.core.plant.room import Weather, room_for
-from nudge.core.plant.running import Scene, advance, standing, start
-from nudge.core.plant.sizing import rated_conditions
-from nudge.core.plant.steady import steady
-from nudge.core.plant.wet_air import air_of
+from nudge.plant.faults import Present, spoiled
+from nudge.plant.presets import PRESETS, preset, preset_machine
+from nudge.plant.room import Weather, room_for
+from nudge.plant.running import Scene, advance, standing, start
+from nudge.plant.sizing import rated_conditions
+from nudge.plant.steady import steady
+from nudge.plant.wet_air import air_of
 from tools.drive import RunningNudge, chromium
 
 IMPORTED = 1_000_000

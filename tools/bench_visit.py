@@ -16,7 +16,7 @@ from sqlalchemy import insert
 from starlette.testclient import TestClient
 
 from nudge.core.charging.advise import Dosed, advise
-from nudge.core.circuit.case import Context
+from nudge.core.physics.circuit.case import Context
 from nudge.demo.skerrow import fill_if_empty
 from nudge.main import create_app
 from nudge.services.workshop import Workshop

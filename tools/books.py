@@ -11,22 +11,20 @@ from pathlib import Path
 from pkgutil import walk_packages
 
 import nudge.core
-from nudge.core.air.airflow import AIRFLOW_METHODS, AMPS_SAYS, CLIMATES, per_ton
-from nudge.core.air.coil import CONSTANTS
-from nudge.core.air.static import STATIC_RULES
+from nudge.core.calculators import air_slips
+from nudge.core.calculators.blanks import BLANKS
+from nudge.core.calculators.slip import Blank
 from nudge.core.charging.guides import OTHER_SCHOOLS
 from nudge.core.charging.guides import STEPS as WAY_STEPS
 from nudge.core.charging.leak_rate import LEAK_THRESHOLDS
 from nudge.core.charging.ledger import MOVEMENT_KINDS
 from nudge.core.charging.ways import CONNECTIONS, KG_PER_OZ, WAYS
-from nudge.core.chart.chart import KINDS
-from nudge.core.circuit.derived_table import DERIVED
-from nudge.core.circuit.tubes import HOSES, TUBES
 from nudge.core.drift.drift import CAUSES, INTENDED
 from nudge.core.drift.table import wander
-from nudge.core.electrical.capacitor import capacitor_rules
 from nudge.core.expectations.signs import SIGNS
 from nudge.core.expectations.table import DEVICES, EXPECTATIONS, scale_of
+from nudge.core.gaugeless.decide import LOOK_RULES
+from nudge.core.gaugeless.estimate import CONDENSER_WAYS, EVAPORATOR_WAYS
 from nudge.core.judgement.cautions import CAUTIONS
 from nudge.core.judgement.check_table import CHECKS, CLEANED, SECOND_LOAD
 from nudge.core.judgement.covariance import SHARED
@@ -42,36 +40,38 @@ from nudge.core.judgement.signatures import SIGNATURES
 from nudge.core.judgement.suspect_table import SUSPECTS
 from nudge.core.judgement.trade_marks import TRADE_MARKS
 from nudge.core.judgement.walk import STRETCHES
-from nudge.core.look.decide import LOOK_RULES
-from nudge.core.look.estimate import CONDENSER_WAYS, EVAPORATOR_WAYS
-from nudge.core.plant.faults import FAULTS
-from nudge.core.plant.presets import PRESETS, preset_machine
-from nudge.core.plant.running import LAGS
-from nudge.core.pocket import air_slips
-from nudge.core.pocket.blanks import BLANKS
-from nudge.core.pocket.slip import Blank
-from nudge.core.refrigerant.catalogue import CATALOGUE
-from nudge.core.refrigerant.table import load_table
-from nudge.core.said import worded
+from nudge.core.language.said import worded
+from nudge.core.language.units import UNITS, Quantity, from_si
+from nudge.core.language.vocabulary.accuracy import ACCURACY
+from nudge.core.language.vocabulary.actions import ACTIONS
+from nudge.core.language.vocabulary.observations import OBSERVATIONS
+from nudge.core.language.vocabulary.points import POINTS
+from nudge.core.language.working import Formula
+from nudge.core.physics.air.airflow import AIRFLOW_METHODS, AMPS_SAYS, CLIMATES, per_ton
+from nudge.core.physics.air.coil import CONSTANTS
+from nudge.core.physics.air.static import STATIC_RULES
+from nudge.core.physics.chart.chart import KINDS
+from nudge.core.physics.circuit.derived_table import DERIVED
+from nudge.core.physics.circuit.equipment import PLATE_NUMBERS
+from nudge.core.physics.circuit.tubes import HOSES, TUBES
+from nudge.core.physics.electrical.capacitor import capacitor_rules
+from nudge.core.physics.refrigerant.catalogue import CATALOGUE
+from nudge.core.physics.refrigerant.table import load_table
 from nudge.core.settling.gates import GATES
 from nudge.core.settling.probes import PROBE_CHECKS
 from nudge.core.settling.stability import LOAD, SLOW
 from nudge.core.settling.trust import PROBE_LIES, TRUST_CHECKS
 from nudge.core.targets.choose import SCHOOLS
 from nudge.core.targets.condensing import DEFAULT_SEER, USUAL_SEER
-from nudge.core.units import UNITS, Quantity, from_si
 from nudge.core.visit.calls import CALLS
 from nudge.core.visit.checks import CHECKS as VISIT_CHECKS
 from nudge.core.visit.seasons import SEASONS
 from nudge.core.visit.steps import STEPS
-from nudge.core.vocabulary.accuracy import ACCURACY
-from nudge.core.vocabulary.actions import ACTIONS
-from nudge.core.vocabulary.equipment import PLATE_NUMBERS
-from nudge.core.vocabulary.observations import OBSERVATIONS
-from nudge.core.vocabulary.points import POINTS
-from nudge.core.working import Formula
 from nudge.instruments.kit import KINDS as KINDS_OF_INSTRUMENT
 from nudge.instruments.troubles import TROUBLES
+from nudge.plant.faults import FAULTS
+from nudge.plant.presets import PRESETS, preset_machine
+from nudge.plant.running import LAGS
 from tools.cousins import FAMILIES
 
 DOCS = Path(__file__).parents[1] / "docs"

@@ -17,19 +17,19 @@ from statistics import median
 from nudge.core.charging.advise import Dosed, Nudge, advise
 from nudge.core.charging.responses import Watched
 from nudge.core.charging.ways import KG_PER_OZ
-from nudge.core.circuit.case import Context
-from nudge.core.errors import CoreError
 from nudge.core.judgement.check_table import CHECKS
 from nudge.core.judgement.looks import LOOK_OF
-from nudge.core.plant.circuit import NoOperatingPoint
-from nudge.core.plant.faults import FAULTS, Present, spoiled
-from nudge.core.plant.machine import Conditions
-from nudge.core.plant.steady import steady
-from nudge.core.plant.truth import running_truth
-from nudge.core.plant.wet_air import air_of
-from nudge.core.units import atmospheric_kpa
-from nudge.core.vocabulary.accuracy import accuracy_of
-from nudge.core.vocabulary.equipment import MeteringDevice
+from nudge.core.language.errors import CoreError
+from nudge.core.language.units import atmospheric_kpa
+from nudge.core.language.vocabulary.accuracy import accuracy_of
+from nudge.core.physics.circuit.case import Context
+from nudge.core.physics.circuit.equipment import MeteringDevice
+from nudge.plant.circuit import NoOperatingPoint
+from nudge.plant.faults import FAULTS, Present, spoiled
+from nudge.plant.machine import Conditions
+from nudge.plant.steady import steady
+from nudge.plant.truth import running_truth
+from nudge.plant.wet_air import air_of
 from tools.sweep import NOT_READ, Site
 from tools.tables import families_in, some_site, workers
 

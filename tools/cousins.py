@@ -11,7 +11,7 @@ from dataclasses import dataclass, replace
 from random import Random
 from types import MappingProxyType
 
-from nudge.core.plant.machine import Coil, Machine
+from nudge.plant.machine import Coil, Machine
 
 Shape = Callable[[Machine, Random], Machine]
 

@@ -19,16 +19,16 @@ from random import Random
 from starlette.testclient import TestClient
 
 from nudge.core.charging.advise import Dosed, advise
-from nudge.core.circuit.case import Context
-from nudge.core.errors import CoreError
 from nudge.core.judgement.assess import Assessment, assess
 from nudge.core.judgement.check_table import CHECKS
 from nudge.core.judgement.looks import LOOK_OF, Look
 from nudge.core.judgement.pairs import PAIRS
-from nudge.core.plant.faults import Present
-from nudge.core.said import degrees_f, fahrenheit
-from nudge.core.vocabulary.accuracy import accuracy_of
-from nudge.core.vocabulary.equipment import MeteringDevice, Plate
+from nudge.core.language.errors import CoreError
+from nudge.core.language.units import degrees_f, fahrenheit
+from nudge.core.language.vocabulary.accuracy import accuracy_of
+from nudge.core.physics.circuit.case import Context
+from nudge.core.physics.circuit.equipment import MeteringDevice, Plate
+from nudge.plant.faults import Present
 from nudge.services.workshop import Workshop
 from nudge.store.database import Database
 from tools.one_voice import ACTS, Voice

@@ -9,8 +9,8 @@ from collections import Counter
 from random import Random
 
 from nudge.core.drift.drift import drift
-from nudge.core.errors import CoreError
-from nudge.core.plant.circuit import NoOperatingPoint
+from nudge.core.language.errors import CoreError
+from nudge.plant.circuit import NoOperatingPoint
 from tools.make_drift import CAUSES, CHARGE, met
 from tools.tables import families_in, some_site, workers
 

@@ -16,8 +16,8 @@ from random import Random
 from nudge.core.expectations.table import DEVICES
 from nudge.core.judgement.pairs import PAIRS
 from nudge.core.judgement.signatures import SEVERITIES
-from nudge.core.plant.faults import FAULTS, Present
-from nudge.core.vocabulary.equipment import Plate
+from nudge.core.physics.circuit.equipment import Plate
+from nudge.plant.faults import FAULTS, Present
 from tools.drive import ROOT
 from tools.sweep import STEADY_FAULTS, may_have, read, site, swept
 from tools.troubles_at_rest import PROBE_TROUBLES

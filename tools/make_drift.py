@@ -13,18 +13,18 @@ from concurrent.futures import ProcessPoolExecutor
 from random import Random
 from statistics import fmean
 
-from nudge.core.circuit.case import Context, open_case
-from nudge.core.errors import CoreError
 from nudge.core.expectations.signs import SIGNS
 from nudge.core.judgement.departures import departures
-from nudge.core.plant.circuit import NoOperatingPoint
-from nudge.core.plant.faults import Present, spoiled
-from nudge.core.plant.machine import Conditions
-from nudge.core.plant.steady import steady
-from nudge.core.plant.truth import running_truth
-from nudge.core.plant.wet_air import air_of
-from nudge.core.units import atmospheric_kpa
-from nudge.core.vocabulary.accuracy import accuracy_of
+from nudge.core.language.errors import CoreError
+from nudge.core.language.units import atmospheric_kpa
+from nudge.core.language.vocabulary.accuracy import accuracy_of
+from nudge.core.physics.circuit.case import Context, open_case
+from nudge.plant.circuit import NoOperatingPoint
+from nudge.plant.faults import Present, spoiled
+from nudge.plant.machine import Conditions
+from nudge.plant.steady import steady
+from nudge.plant.truth import running_truth
+from nudge.plant.wet_air import air_of
 from tools.drive import ROOT
 from tools.sweep import NOT_READ, Site, site
 

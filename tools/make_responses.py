@@ -11,13 +11,13 @@ from collections.abc import Iterator
 from concurrent.futures import ProcessPoolExecutor
 from random import Random
 
-from nudge.core.circuit.case import Context, open_case
-from nudge.core.errors import CoreError
-from nudge.core.plant.machine import Conditions
-from nudge.core.plant.steady import steady
-from nudge.core.plant.truth import running_truth
-from nudge.core.plant.wet_air import air_of
-from nudge.core.units import atmospheric_kpa
+from nudge.core.language.errors import CoreError
+from nudge.core.language.units import atmospheric_kpa
+from nudge.core.physics.circuit.case import Context, open_case
+from nudge.plant.machine import Conditions
+from nudge.plant.steady import steady
+from nudge.plant.truth import running_truth
+from nudge.plant.wet_air import air_of
 from tools.drive import ROOT
 from tools.gather import SPREAD
 from tools.sweep import Site, site

@@ -19,8 +19,6 @@ from pathlib import Path
 import numpy as np
 from numpy.typing import NDArray
 
-from nudge.core.circuit.case import Context, open_case
-from nudge.core.errors import CoreError
 from nudge.core.expectations.expected import (
     RATED_OUTDOOR_C,
     RATED_WET_BULB_C,
@@ -32,8 +30,10 @@ from nudge.core.expectations.signs import SIGNS
 from nudge.core.expectations.table import DEVICES, Expectation, scale_of
 from nudge.core.judgement.departures import departures
 from nudge.core.judgement.trade_marks import TRADE_MARKS
+from nudge.core.language.errors import CoreError
+from nudge.core.physics.circuit.case import Context, open_case
+from nudge.core.physics.circuit.equipment import Plate
 from nudge.core.targets.condensing import class_seer
-from nudge.core.vocabulary.equipment import Plate
 from tools.cousins import FAMILIES
 from tools.drive import ROOT
 from tools.gather import SWEPT, Case, Job, gather, gathered

@@ -10,9 +10,9 @@ import json
 
 import CoolProp
 
-from nudge.core.refrigerant.catalogue import CATALOGUE, Refrigerant
-from nudge.core.refrigerant.curve import SaturationCurve
-from nudge.core.refrigerant.table import load_table
+from nudge.core.physics.refrigerant.catalogue import CATALOGUE, Refrigerant
+from nudge.core.physics.refrigerant.curve import SaturationCurve
+from nudge.core.physics.refrigerant.table import load_table
 from tools.make_tables import TABLES, reference_state
 
 STATES = TABLES / "states"

@@ -17,9 +17,9 @@ from typing import Any
 import CoolProp
 from CoolProp.CoolProp import AbstractState, PyGuessesStructure
 
-from nudge.core.refrigerant.catalogue import CATALOGUE, COMPONENTS, Refrigerant
+from nudge.core.physics.refrigerant.catalogue import CATALOGUE, COMPONENTS, Refrigerant
 
-TABLES = Path(__file__).parents[1] / "nudge/core/refrigerant/tables"
+TABLES = Path(__file__).parents[1] / "nudge/core/physics/refrigerant/tables"
 LOW_C, HIGH_C, STEP_K = -54.0, 72.0, 1.5
 BELOW_CRITICAL_K = 1.9  # the range wanted ends 4 °F (2.22 K) below critical
 REQUIRED_LOW_C, REQUIRED_BELOW_CRITICAL_K = -51.11, 2.22

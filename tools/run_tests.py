@@ -2,7 +2,8 @@
 
 Each folder of tests runs in a process of its own (some tests start processes themselves, which
 a pool of daemons may not); the browser's, which are longest, file by file. Prints what failed
-and ends with unittest's closing lines over all of them.
+and ends with unittest's closing lines over all of them. `python -m tools.run_tests PART …` runs
+only those whose path holds one of the parts.
 """
 
 import os
@@ -40,9 +41,9 @@ def run(modules: tuple[str, ...]) -> tuple[int, str]:
     return done.returncode, done.stdout + done.stderr
 
 
-def main() -> int:
+def main(*parts: str) -> int:
     began, ran, failed = time.monotonic(), 0, []
-    groups = shards()
+    groups = [g for g in shards() if not parts or any(part in g[0] for part in parts)]
     with ThreadPoolExecutor(os.cpu_count()) as pool:
         for modules, (code, said) in zip(groups, pool.map(run, groups), strict=True):
             found = RAN.search(said)
@@ -59,4 +60,4 @@ def main() -> int:
 
 
 if __name__ == "__main__":
-    sys.exit(main())
+    sys.exit(main(*sys.argv[1:]))

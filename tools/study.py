@@ -11,10 +11,16 @@ from dataclasses import dataclass, replace
 from random import Random
 from statistics import median
 
-from nudge.core.plant.faults import Present
-from nudge.core.plant.presets import PRESETS, preset_machine
-from nudge.core.plant.room import Weather, room_for
-from nudge.core.plant.running import (
+from nudge.core.physics.refrigerant.table import load_table
+from nudge.core.settling.probes import lying
+from nudge.core.settling.seen import Seen
+from nudge.core.settling.stability import SHORTEST_S, SLOW, settling, with_differences
+from nudge.core.settling.trace import Trace
+from nudge.instruments.kit import Ails, SimulatedKit, new_kit
+from nudge.plant.faults import Present
+from nudge.plant.presets import PRESETS, preset_machine
+from nudge.plant.room import Weather, room_for
+from nudge.plant.running import (
     PlantState,
     Scene,
     advance,
@@ -23,13 +29,7 @@ from nudge.core.plant.running import (
     standing,
     start,
 )
-from nudge.core.plant.wet_air import air_of
-from nudge.core.refrigerant.table import load_table
-from nudge.core.settling.probes import lying
-from nudge.core.settling.seen import Seen
-from nudge.core.settling.stability import SHORTEST_S, SLOW, settling, with_differences
-from nudge.core.settling.trace import Trace
-from nudge.instruments.kit import Ails, SimulatedKit, new_kit
+from nudge.plant.wet_air import air_of
 
 STARTS, FAULTY, HEALTHY = 200, 30, 200
 START_SEED, FAULTY_SEED, HEALTHY_SEED = 1000, 5600, 9600

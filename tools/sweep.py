@@ -10,22 +10,21 @@ from functools import cache
 from random import Random
 from typing import Any, TypeVar
 
-from nudge.core.air.load import HIGH_LOAD_C, HIGH_LOAD_WET_BULB_C, LOW_LOAD_C
-from nudge.core.plant.blower import blow
-from nudge.core.plant.circuit import NoOperatingPoint
-from nudge.core.plant.faults import FAULTS, Present, spoiled
-from nudge.core.plant.machine import Coil, Compressor, Conditions, Lines, Machine
-from nudge.core.plant.presets import PRESETS, TON_KW, preset
-from nudge.core.plant.sizing import Rating, rated_conditions, sized
-from nudge.core.plant.steady import Steady, steady
-from nudge.core.plant.truth import running_truth
-from nudge.core.plant.wet_air import WetAir, air_of
-from nudge.core.refrigerant.table import load_table
-from nudge.core.said import degrees_f, fahrenheit
+from nudge.core.language.units import atmospheric_kpa, degrees_f, fahrenheit
+from nudge.core.language.vocabulary.accuracy import accuracy_of
+from nudge.core.physics.air.load import HIGH_LOAD_C, HIGH_LOAD_WET_BULB_C, LOW_LOAD_C
+from nudge.core.physics.circuit.equipment import MeteringDevice, Plate, ReversingValve
+from nudge.core.physics.refrigerant.table import load_table
 from nudge.core.targets.condensing import DEFAULT_SEER
-from nudge.core.units import atmospheric_kpa
-from nudge.core.vocabulary.accuracy import accuracy_of
-from nudge.core.vocabulary.equipment import MeteringDevice, Plate, ReversingValve
+from nudge.plant.blower import blow
+from nudge.plant.circuit import NoOperatingPoint
+from nudge.plant.faults import FAULTS, Present, spoiled
+from nudge.plant.machine import Coil, Compressor, Conditions, Lines, Machine
+from nudge.plant.presets import PRESETS, TON_KW, preset
+from nudge.plant.sizing import Rating, rated_conditions, sized
+from nudge.plant.steady import Steady, steady
+from nudge.plant.truth import running_truth
+from nudge.plant.wet_air import WetAir, air_of
 from tools.cousins import Family, family_of
 
 Part = TypeVar("Part", Coil, Compressor, Lines)

@@ -4,7 +4,7 @@ from typing import Annotated
 
 from fastapi import Depends, Request
 
-from nudge.core.units import UnitSystem
+from nudge.core.language.units import UnitSystem
 from nudge.services.book import Book
 from nudge.services.instruments import Instruments
 from nudge.services.methods import Methods

@@ -14,8 +14,8 @@ from starlette.exceptions import HTTPException
 from starlette.responses import JSONResponse
 
 from nudge.contract.request import AssessIn, ContextIn, SystemIn
-from nudge.core.errors import CoreError, UnknownName, nearest_names
-from nudge.core.units import UnitSystem
+from nudge.core.language.errors import CoreError, UnknownName, nearest_names
+from nudge.core.language.units import UnitSystem
 from nudge.services.errors import (
     ChangedMeanwhile,
     Closed,

@@ -16,9 +16,9 @@ from nudge.core.charging.guides import OTHER_SCHOOLS, Guide, hose_kg
 from nudge.core.charging.high_side import high_side
 from nudge.core.charging.shortfall import Forecast
 from nudge.core.charging.ways import CONNECTIONS, POUR_EITHER, POUR_LIQUID, Connection
-from nudge.core.refrigerant.catalogue import refrigerant
-from nudge.core.said import Measure, worded
-from nudge.core.units import Quantity, UnitSystem, from_si, to_si
+from nudge.core.language.said import Measure, worded
+from nudge.core.language.units import Quantity, UnitSystem, from_si, to_si
+from nudge.core.physics.refrigerant.catalogue import refrigerant
 
 
 class DosedIn(Strict):

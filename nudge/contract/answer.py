@@ -12,16 +12,22 @@ from typing import Annotated, Any, Literal
 from pydantic import Field, TypeAdapter
 
 from nudge.contract.decision_answer import DecisionOut, decision_answer
-from nudge.core.circuit.derived import Derived
-from nudge.core.circuit.derived_table import DERIVED
 from nudge.core.judgement.assess import Assessment
 from nudge.core.judgement.departures import Departure
 from nudge.core.judgement.evidence import Belief
 from nudge.core.judgement.next_checks import Proposal
 from nudge.core.judgement.pairs import PAIRS
 from nudge.core.judgement.suspect_table import FAULT_LABELS, SUSPECTS
-from nudge.core.said import Reader, Said, worded
-from nudge.core.units import Quantity, UnitSystem, from_si, unit_label
+from nudge.core.language.said import Reader, Said, worded
+from nudge.core.language.units import (
+    Quantity,
+    UnitSystem,
+    difference_of,
+    from_si,
+    unit_label,
+)
+from nudge.core.physics.circuit.derived import Derived
+from nudge.core.physics.circuit.derived_table import DERIVED
 
 WORTH_NAMING = 0.05
 _K = Quantity.TEMPERATURE_DIFFERENCE
@@ -317,7 +323,7 @@ def _pairs(result: Assessment) -> list[PairOut]:
 
 def _sign(one: Departure, units: UnitSystem) -> SignOut:
     quantity = one.sign.quantity
-    step = _K if quantity is Quantity.TEMPERATURE else quantity
+    step = difference_of(quantity)
     return SignOut(
         one.sign.key, one.sign.label, round(from_si(one.value, quantity, units), 2),
         round(from_si(one.expected, quantity, units), 2), round(from_si(one.off, step, units), 2),

@@ -5,10 +5,10 @@ from nudge.contract.changes import ChangesOut, changes_out
 from nudge.contract.opened import OpenedOut, opened_all
 from nudge.contract.request import AssessIn
 from nudge.core.charging.advise import decided
-from nudge.core.circuit.workings import derived_workings
 from nudge.core.judgement.assess import Assessment
 from nudge.core.judgement.change_of_mind import changes_of_mind
 from nudge.core.judgement.workings import belief_workings
+from nudge.core.physics.circuit.workings import derived_workings
 from nudge.core.targets.workings import target_workings
 
 

@@ -6,7 +6,7 @@ from pydantic import BaseModel
 
 from nudge.core.judgement.change_of_mind import Change
 from nudge.core.judgement.suspect_table import SUSPECTS
-from nudge.core.units import UnitSystem
+from nudge.core.language.units import UnitSystem
 
 
 class ChangeOut(BaseModel):

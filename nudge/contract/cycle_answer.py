@@ -3,8 +3,8 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from nudge.core.circuit.cycle import Corner, Cycle, PressureEnthalpyChart
-from nudge.core.units import SEA_LEVEL_KPA, Quantity, UnitSystem, from_si, unit_label
+from nudge.core.language.units import SEA_LEVEL_KPA, Quantity, UnitSystem, from_si, unit_label
+from nudge.core.physics.circuit.cycle import Corner, Cycle, PressureEnthalpyChart
 
 Points = Sequence[tuple[float, float]]
 

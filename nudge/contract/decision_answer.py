@@ -7,11 +7,11 @@ from typing import Literal
 
 from nudge.core.judgement.check_table import CHECKS
 from nudge.core.judgement.decision import Decision, Dose
-from nudge.core.said import worded
-from nudge.core.units import Quantity, UnitSystem, from_si, unit_label
-from nudge.core.vocabulary.actions import ACTIONS
-from nudge.core.vocabulary.observations import OBSERVATIONS
-from nudge.core.vocabulary.points import POINTS
+from nudge.core.language.said import worded
+from nudge.core.language.units import Quantity, UnitSystem, from_si, unit_label
+from nudge.core.language.vocabulary.actions import ACTIONS
+from nudge.core.language.vocabulary.observations import OBSERVATIONS
+from nudge.core.language.vocabulary.points import POINTS
 
 _K = Quantity.TEMPERATURE_DIFFERENCE
 GATE_WORDS = {"run_short": "Run time", "just_changed": "Time after the change",

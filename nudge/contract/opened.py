@@ -3,9 +3,16 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from nudge.core.said import Measure, worded
-from nudge.core.units import Quantity, UnitSystem, decimals, from_si, spread_from_si, unit_label
-from nudge.core.working import Working
+from nudge.core.language.said import Measure, worded
+from nudge.core.language.units import (
+    Quantity,
+    UnitSystem,
+    decimals,
+    from_si,
+    spread_from_si,
+    unit_label,
+)
+from nudge.core.language.working import Working
 
 SOURCE_WORDS = {
     "typed": "typed",

@@ -9,12 +9,12 @@ from nudge.contract.cycle_answer import CycleOut, cycle_answer
 from nudge.contract.opened import OpenedOut, opened
 from nudge.contract.request import Name
 from nudge.contract.strict import Number, Strict
-from nudge.core.circuit.cycle import Cycle, run_cycle
-from nudge.core.errors import CoreError, UnknownName
-from nudge.core.pocket.blanks import BLANKS
-from nudge.core.pocket.pocket import SLIPS, Filled, Pocketful, fill_pocket
-from nudge.core.pocket.slip import Blank, Line
-from nudge.core.units import UnitSystem, decimals, from_si, to_si, unit_label
+from nudge.core.calculators.blanks import BLANKS
+from nudge.core.calculators.pocket import SLIPS, Filled, Pocketful, fill_pocket
+from nudge.core.calculators.slip import Blank, Line
+from nudge.core.language.errors import CoreError, UnknownName
+from nudge.core.language.units import UnitSystem, decimals, from_si, to_si, unit_label
+from nudge.core.physics.circuit.cycle import Cycle, run_cycle
 
 Entry = Number | Annotated[str, Field(strict=True, max_length=80)]
 

@@ -5,14 +5,13 @@ from typing import Annotated
 from pydantic import BeforeValidator, Field
 
 from nudge.contract.strict import Number, Strict
-from nudge.core.chart.chart_text import read_chart
-from nudge.core.circuit.case import Context
-from nudge.core.circuit.past import Moment, Past
-from nudge.core.errors import CoreError
-from nudge.core.settling.gates import gate_to_pass
-from nudge.core.units import Quantity, UnitSystem, to_si
-from nudge.core.vocabulary.actions import action
-from nudge.core.vocabulary.equipment import (
+from nudge.core.language.errors import CoreError
+from nudge.core.language.units import Quantity, UnitSystem, to_si
+from nudge.core.language.vocabulary.actions import action
+from nudge.core.language.vocabulary.points import check_believable, point
+from nudge.core.physics.chart.chart_text import read_chart
+from nudge.core.physics.circuit.case import Context
+from nudge.core.physics.circuit.equipment import (
     PLATE_NUMBERS,
     Plate,
     application_named,
@@ -20,7 +19,8 @@ from nudge.core.vocabulary.equipment import (
     device_named,
     reversing_valve_named,
 )
-from nudge.core.vocabulary.points import check_believable, point
+from nudge.core.physics.circuit.past import Moment, Past
+from nudge.core.settling.gates import gate_to_pass
 
 LONGEST_NAME = 200
 Name = Annotated[str, Field(strict=True, max_length=LONGEST_NAME)]

@@ -7,8 +7,8 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 
 from nudge.core.charging.ledger import MG_PER_KG
-from nudge.core.refrigerant.table import load_table
-from nudge.core.units import G_PER_OZ, Quantity, atmospheric_kpa, from_si, to_si
+from nudge.core.language.units import G_PER_OZ, Quantity, atmospheric_kpa, from_si, to_si
+from nudge.core.physics.refrigerant.table import load_table
 from nudge.demo.skerrow_live import set_up_live
 from nudge.demo.skerrow_shelf import BOUGHT_DAYS_AGO, CYLINDER_OF, CYLINDERS, WEIGHED
 from nudge.demo.skerrow_story import SITES, SYSTEMS, VISITS, PlannedVisit, Readings
@@ -95,7 +95,7 @@ def _play(
         if line:
             visits.hear(story.id, step_id, line, "ip", clock.now)
     if story.closed:
-        visits.set_closed(story.id, True)
+        visits.close(story.id)
 
 
 def call_out(system: System, readings: Readings) -> str:

@@ -7,8 +7,8 @@ is a fifth short. It has run for twelve minutes when the demo begins.
 from datetime import datetime, timedelta
 from typing import Protocol
 
-from nudge.core.plant.faults import Present
-from nudge.core.plant.room import Weather
+from nudge.plant.faults import Present
+from nudge.plant.room import Weather
 from nudge.services.instruments import Instruments
 from nudge.services.stream import Stream
 from nudge.services.visits import Visits

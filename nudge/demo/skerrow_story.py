@@ -3,10 +3,8 @@
 from dataclasses import dataclass
 from typing import Any
 
-from nudge.core.said import degrees_f
-from nudge.core.units import M_PER_FT, W_PER_BTU_H, to_si
-from nudge.core.vocabulary.equipment import PLATE_NUMBERS
-from nudge.services.heard import EventKind
+from nudge.core.language.units import M_PER_FT, W_PER_BTU_H, degrees_f, to_si
+from nudge.core.physics.circuit.equipment import PLATE_NUMBERS
 
 _PLATE = {row.key: row for row in PLATE_NUMBERS}
 _TON_W = 12_000 * W_PER_BTU_H
@@ -75,7 +73,7 @@ class Step:
     """Something on a visit, `minute` minutes after it began."""
 
     minute: int
-    event: EventKind | None = None
+    event: str | None = None
     seen: tuple[str, ...] = ()
     readings: Readings | None = None
     said: str = ""

@@ -11,16 +11,15 @@ from datetime import datetime, timedelta
 from functools import cache
 from typing import Protocol
 
-from nudge.core.plant.faults import Present, spoiled
-from nudge.core.plant.machine import Conditions, Machine
-from nudge.core.plant.presets import TON_KW, preset
-from nudge.core.plant.sizing import sized
-from nudge.core.plant.steady import steady
-from nudge.core.plant.truth import running_truth
-from nudge.core.plant.wet_air import air_of
-from nudge.core.said import degrees_f
-from nudge.core.units import decimals, from_si
-from nudge.core.vocabulary.points import POINTS
+from nudge.core.language.units import decimals, degrees_f, from_si
+from nudge.core.language.vocabulary.points import POINTS
+from nudge.plant.faults import Present, spoiled
+from nudge.plant.machine import Conditions, Machine
+from nudge.plant.presets import TON_KW, preset
+from nudge.plant.sizing import sized
+from nudge.plant.steady import steady
+from nudge.plant.truth import running_truth
+from nudge.plant.wet_air import air_of
 from nudge.services.photos import Photos
 from nudge.services.system_records import SystemRecords
 from nudge.services.visits import Visits
@@ -208,7 +207,6 @@ def _visit(
     steps = ("thermostat", "dangers", *(() if day.said else PUT_BACK))
     work.tick_all(day.id, {f"{day.id}-{step}": step for step in steps}, "done")
     work.close(day.id)
-    records.note_drift(day.id)
 
 
 _CAPTION = {"flare": "Suction flare, oil at the nut", "coil": "Sea side, before washing"}

@@ -14,10 +14,10 @@ from io import TextIOWrapper
 from pathlib import Path
 from typing import Any, Literal, TextIO
 
-from nudge.core.callout.spoken_units import SpokenUnit, unit_said
-from nudge.core.errors import CoreError
-from nudge.core.units import Quantity
-from nudge.core.vocabulary.points import POINTS, believable_range
+from nudge.core.language.callout.spoken_units import SpokenUnit, unit_said
+from nudge.core.language.errors import CoreError
+from nudge.core.language.units import Quantity
+from nudge.core.language.vocabulary.points import POINTS, believable_range
 from nudge.instruments.guessing import NUMBER, Column, guess_column, unit_in, units_in_cells
 from nudge.instruments.source import ChannelInfo, Sample
 

@@ -4,10 +4,10 @@ import re
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from nudge.core.callout.spoken_units import unit_said
-from nudge.core.errors import CoreError
-from nudge.core.units import Quantity
-from nudge.core.vocabulary.points import POINTS
+from nudge.core.language.callout.spoken_units import unit_said
+from nudge.core.language.errors import CoreError
+from nudge.core.language.units import Quantity
+from nudge.core.language.vocabulary.points import POINTS
 
 NUMBER = re.compile(r"\s*([-+−]?[\d.,]*\d(?:[eE][-+]?\d+)?)\s*(.*?)\s*$")
 

@@ -1,7 +1,7 @@
 """The simulated kit: what a technician carries, one row an instrument, one a channel.
 
 Noise, resolution, lag and calibration error are those of good field instruments (see
-`core/vocabulary/accuracy.py`); a kit made with another seed has other small errors.
+`core/language/vocabulary/accuracy.py`); a kit made with another seed has other small errors.
 """
 
 from collections.abc import Iterator, Mapping, Sequence
@@ -10,8 +10,8 @@ from math import exp
 from random import Random
 from types import MappingProxyType
 
-from nudge.core.errors import CoreError, UnknownName
-from nudge.core.vocabulary.points import POINTS
+from nudge.core.language.errors import CoreError, UnknownName
+from nudge.core.language.vocabulary.points import POINTS
 from nudge.instruments.source import ChannelInfo, Sample
 from nudge.instruments.troubles import TROUBLES, Moment, Truth
 

@@ -5,13 +5,12 @@ from dataclasses import dataclass
 from typing import Any
 from uuid import uuid4
 
-from nudge.core.chart.chart import chart_kind
-from nudge.core.chart.chart_text import read_chart
-from nudge.core.errors import CoreError, UnknownName
-from nudge.core.refrigerant.catalogue import refrigerant
-from nudge.core.units import UnitSystem
-from nudge.core.vocabulary.actions import PLATE_CORRECTED
-from nudge.core.vocabulary.equipment import (
+from nudge.core.language.errors import CoreError, UnknownName
+from nudge.core.language.units import UnitSystem
+from nudge.core.language.vocabulary.actions import PLATE_CORRECTED
+from nudge.core.physics.chart.chart import chart_kind
+from nudge.core.physics.chart.chart_text import read_chart
+from nudge.core.physics.circuit.equipment import (
     DEVICE_LABELS,
     PLATE_NUMBERS,
     MeteringDevice,
@@ -20,13 +19,16 @@ from nudge.core.vocabulary.equipment import (
     device_named,
     reversing_valve_named,
 )
+from nudge.core.physics.refrigerant.catalogue import refrigerant
+from nudge.core.visit.record.kept import Kept
 from nudge.services.clock import Clock
 from nudge.services.errors import NotFound, PlateQuestion
 from nudge.services.methods import check_method
+from nudge.services.verdicts import kept_of
 from nudge.store.database import Database
 from nudge.store.repositories import book
 from nudge.store.repositories import visits as visits_repository
-from nudge.store.tables import Chart, Event, Site, System, Verdict, Visit
+from nudge.store.tables import Chart, Event, Site, System, Visit
 
 LONGEST_TEXT = 2_000
 _PLATE_NUMBERS = {row.field: row for row in PLATE_NUMBERS}
@@ -46,7 +48,7 @@ class SystemHistory:
 
     system: System
     visits: Sequence[Visit]
-    verdicts: Mapping[str, Verdict]
+    verdicts: Mapping[str, Kept]
 
 
 class Book:
@@ -90,7 +92,8 @@ class Book:
                 raise NotFound("system", system_id)
             visits = visits_repository.of_system(session, system_id)
             verdicts = visits_repository.latest_verdicts(session, [v.id for v in visits])
-            return SystemHistory(row, visits, verdicts)
+            kept = {key: kept_of(one) for key, one in verdicts.items()}
+            return SystemHistory(row, visits, kept)
 
     def add_system(self, system_id: str, site_id: str, fields: Mapping[str, Any]) -> System:
         """A new system with at least a refrigerant and a metering device (core units)."""

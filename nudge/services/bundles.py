@@ -9,19 +9,19 @@ import json
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import UTC, date, datetime
-from typing import Any, get_args
+from typing import Any
 
 from pydantic import BaseModel, ValidationError
 from sqlalchemy import inspect, select
 from sqlalchemy.orm import Session
 
 from nudge import __version__
-from nudge.core.callout.spoken_units import value_si
-from nudge.core.errors import CoreError
-from nudge.core.refrigerant.catalogue import refrigerant
-from nudge.core.vocabulary.equipment import application_named, device_named
-from nudge.core.vocabulary.observations import observation
-from nudge.core.vocabulary.points import point
+from nudge.core.language.callout.spoken_units import value_si
+from nudge.core.language.errors import CoreError
+from nudge.core.language.vocabulary.observations import observation
+from nudge.core.language.vocabulary.points import point
+from nudge.core.physics.circuit.equipment import application_named, device_named
+from nudge.core.physics.refrigerant.catalogue import refrigerant
 from nudge.services.bundle_shape import (
     FORMAT,
     MODELS,
@@ -35,7 +35,7 @@ from nudge.services.bundle_shape import (
 )
 from nudge.services.clock import Clock
 from nudge.services.errors import NotFound
-from nudge.services.heard import EventKind
+from nudge.services.heard import EVENT_KINDS
 from nudge.services.photos import shrunk
 from nudge.store.database import Database
 from nudge.store.live_tables import Channel, Placement, SampleRow
@@ -259,7 +259,7 @@ def _problems(given: Mapping[str, Any]) -> list[str]:
     for row in given["observations"]:
         try_it(f"Observation “{row['id'][:40]}”", lambda row=row: observation(row["key"]))  # type: ignore[misc]
     for row in given["events"]:
-        if row["kind"] not in get_args(EventKind):
+        if row["kind"] not in EVENT_KINDS:
             found.append(f"Event “{row['id'][:40]}”: nobody knows “{row['kind'][:40]}”.")
     for row in given["photos"]:
         if row["removed_at"] is None:

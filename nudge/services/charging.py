@@ -2,19 +2,24 @@
 
 from nudge.core.charging.advise import Decided, Nudge, connection_named, nudge_of
 from nudge.core.charging.guides import Guide, guides
-from nudge.core.vocabulary.actions import ACTIONS
+from nudge.core.charging.ways import CONNECTIONS
+from nudge.core.language.vocabulary.actions import ACTIONS
 from nudge.services.plates import plate_of
 from nudge.services.snapshot import Snapshot
 
 
-def nudge_for(snapshot: Snapshot, connection: str) -> Nudge | None:
+def nudge_for(snapshot: Snapshot, connection: str = "") -> Nudge | None:
     """The decision of a visit as its card shows it; None while nothing can be assessed.
 
-    Raises: CoreError, for a connection.
+    By the connection said on the visit unless one is named. Raises: CoreError, for one nothing
+    can be charged through.
     """
-    link = connection_named(connection)
     if snapshot.assessment is None:
         return None
+    chosen = connection or snapshot.visit.connection
+    if not connection and not (chosen in CONNECTIONS and CONNECTIONS[chosen].can_charge):
+        chosen = "hose_manifold"  # gauges that only read: a hose comes before any dose
+    link = connection_named(chosen)
     return nudge_of(Decided(snapshot.assessment, snapshot.sized), link)
 
 

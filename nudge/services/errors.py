@@ -1,8 +1,8 @@
 """What use cases raise besides the core's errors."""
 
-from nudge.core.callout.parser import Misheard
-from nudge.core.errors import CoreError, Impossible
-from nudge.core.said import Said
+from nudge.core.language.callout.parser import Misheard
+from nudge.core.language.errors import CoreError, Impossible
+from nudge.core.language.said import Said
 
 
 class NotFound(CoreError):

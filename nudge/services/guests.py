@@ -11,9 +11,10 @@ from secrets import token_urlsafe
 
 from sqlalchemy.orm import Session
 
-from nudge.core.errors import CoreError
+from nudge.core.language.errors import CoreError
 from nudge.services.clock import Clock
 from nudge.services.errors import NotFound
+from nudge.services.folder import lives
 from nudge.services.snapshot import Snapshot
 from nudge.services.visits import Visits
 from nudge.services.work_order import LONGEST_NOTE
@@ -69,7 +70,7 @@ class Guests:
         """The links of a visit that still live."""
         now = self._clock()
         with self._database.reading() as session:
-            return [row for row in whole_visit.links(session, visit_id) if _lives(row, now)]
+            return [row for row in whole_visit.links(session, visit_id) if lives(row, now)]
 
     def revoke(self, visit_id: str, link_id: str) -> None:
         """End a link at once. Raises: NotFound."""
@@ -106,18 +107,14 @@ class Guests:
                      written_from="office", corrects=None, written_at=self._clock())
             )  # fmt: skip
 
-        self._visits.amend(link.visit_id, write)
+        self._visits.amend(link.visit_id, write, note_id)
 
     def _link(self, token: str) -> GuestLink:
         with self._database.reading() as session:
             row = whole_visit.link_by_hash(session, _hash(token))
-        if row is None or not _lives(row, self._clock()):
+        if row is None or not lives(row, self._clock()):
             raise LinkEnded
         return row
-
-
-def _lives(row: GuestLink, now: datetime) -> bool:
-    return row.revoked_at is None and now < row.expires_at
 
 
 def _hash(token: str) -> str:

@@ -4,38 +4,20 @@ Each is checked against the system it is written for before anything is kept.
 """
 
 from datetime import datetime, timedelta
-from typing import Literal
 
-from nudge.core.callout.parser import Callout as Heard
-from nudge.core.callout.parser import Misheard, parse_callout
-from nudge.core.errors import CoreError
-from nudge.core.refrigerant.saturation import is_in_vacuum, saturation_at
-from nudge.core.refrigerant.table import load_table
+from nudge.core.language.callout.parser import Callout as Heard
+from nudge.core.language.callout.parser import Misheard, parse_callout
+from nudge.core.language.errors import CoreError, UnknownName
+from nudge.core.language.units import Quantity, UnitSystem
+from nudge.core.language.vocabulary.actions import ACTIONS, PLATE_CORRECTED
+from nudge.core.physics.circuit.equipment import device_named
+from nudge.core.physics.refrigerant.saturation import is_in_vacuum, saturation_at
+from nudge.core.physics.refrigerant.table import load_table
 from nudge.core.settling.breaches import CHANGE_MINUTES
-from nudge.core.units import Quantity, UnitSystem
-from nudge.core.vocabulary.actions import ACTIONS
-from nudge.core.vocabulary.equipment import device_named
 from nudge.store.tables import System, Visit
 
-EventKind = Literal[
-    "system_started",
-    "system_stopped",
-    "something_changed",
-    "filter_changed",
-    "evaporator_cleaned",
-    "condenser_cleaned",
-    "blower_mended",
-    "bulb_fixed",
-    "drier_renewed",
-    "metering_renewed",
-    "refrigerant_added",
-    "refrigerant_removed",
-    "collar_on",
-    "collar_off",
-    "plate_changed",
-    "plate_corrected",
-]
-"""Started, stopped, a plate written right, or an action of `ACTIONS`."""
+EVENT_KINDS = ("system_started", "system_stopped", *ACTIONS, PLATE_CORRECTED)
+"""Started, stopped, an action of `ACTIONS`, or a plate written right."""
 LARGEST_AMOUNT_KG = 25.0
 _ON_THE_CIRCUIT = {"low", "high"}
 
@@ -47,7 +29,14 @@ def ready_after(visit: Visit, kind: str, moment: datetime) -> datetime | None:
     return moment + timedelta(minutes=CHANGE_MINUTES[device_named(visit.system.metering_device)])
 
 
-def check_amount(kind: EventKind, amount_kg: float | None) -> None:
+def event_kind(kind: str) -> str:
+    """The kind itself. Raises: UnknownName, with the nearest."""
+    if kind not in EVENT_KINDS:
+        raise UnknownName("event", kind, EVENT_KINDS)
+    return kind
+
+
+def check_amount(kind: str, amount_kg: float | None) -> None:
     moves = kind in ACTIONS and ACTIONS[kind].moves_charge
     if amount_kg is None:
         return

@@ -2,18 +2,16 @@
 
 from collections.abc import Sequence
 from statistics import median
-from typing import Any
 
-from nudge.core.look.estimate import OwnHistory
-from nudge.core.units import Quantity, to_si
-from nudge.store.tables import Verdict
+from nudge.core.gaugeless.estimate import OwnHistory
+from nudge.core.visit.record.kept import Kept
 
 LAST_VISITS = 5
 
 
-def own_history(earlier: Sequence[Verdict]) -> OwnHistory:
-    """The middle of the last right verdicts, latest first. Verdicts are kept in field units."""
-    right = [v.answer for v in earlier if _was_right(v.answer)][:LAST_VISITS]
+def own_history(earlier: Sequence[Kept]) -> OwnHistory:
+    """The middle of the last right verdicts, latest first."""
+    right = [one for one in earlier if one.was_right][:LAST_VISITS]
     return OwnHistory(
         _middle(right, "evaporator_difference"),
         _middle(right, "condensing_over_ambient"),
@@ -21,12 +19,6 @@ def own_history(earlier: Sequence[Verdict]) -> OwnHistory:
     )
 
 
-def _was_right(answer: dict[str, Any]) -> bool:
-    return bool(answer["charge"]["advice"] == "leave" and not answer["hazards"])
-
-
-def _middle(answers: list[dict[str, Any]], key: str) -> float | None:
-    known = [a["derived"][key] for a in answers if a["derived"].get(key) is not None]
-    if not known:
-        return None
-    return to_si(median(known), Quantity.TEMPERATURE_DIFFERENCE, "ip")
+def _middle(kept: Sequence[Kept], key: str) -> float | None:
+    known = [one.derived[key] for one in kept if key in one.derived]
+    return median(known) if known else None

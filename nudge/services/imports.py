@@ -17,7 +17,7 @@ from typing import Any
 
 from sqlalchemy import delete, select
 
-from nudge.core.errors import CoreError
+from nudge.core.language.errors import CoreError
 from nudge.instruments.files import FileMapping, LogFile, Look, Piece, look_at
 from nudge.instruments.guessing import Column
 from nudge.services.clock import Clock

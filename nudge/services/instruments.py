@@ -13,11 +13,11 @@ from typing import Any, Literal
 
 from sqlalchemy.orm import Session
 
-from nudge.core.callout.spoken_units import unit_said
-from nudge.core.errors import CoreError, Impossible
-from nudge.core.said import Measure, say
-from nudge.core.units import Quantity, UnitSystem, to_si
-from nudge.core.vocabulary.points import check_believable, point
+from nudge.core.language.callout.spoken_units import unit_said
+from nudge.core.language.errors import CoreError, Impossible
+from nudge.core.language.said import Measure, say
+from nudge.core.language.units import Quantity, UnitSystem, to_si
+from nudge.core.language.vocabulary.points import check_believable, point
 from nudge.instruments.source import ChannelInfo
 from nudge.services.clock import Clock
 from nudge.services.errors import Closed, NotFound
@@ -100,6 +100,7 @@ class Instruments:
                 told.setdefault(row.channel, []).append([at_ms, value])
             kept = live.add_samples(session, rows)
             if kept:
+                live.roll_up(session, list({channel_id for channel_id, _, _ in rows}))
                 self._stream.note(session, visit_id, batch_id, "samples", {"channels": told}, now)
         self._stream.tell(visit_id)
         return Taken(kept, len(rows) - kept, tuple(refused), moved.total_seconds())
@@ -244,6 +245,7 @@ class Instruments:
             )
         )  # fmt: skip
         body: dict[str, Any] = {"channel": placed.channel.key, "point": to, "how": how}
+        body["by"] = entry_id.partition(":")[0]
         self._stream.note(session, visit_id, entry_id, "placement", body, self._clock())
 
     def _now_ms(self) -> int:

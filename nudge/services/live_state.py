@@ -6,14 +6,14 @@ from datetime import UTC, datetime
 
 from sqlalchemy.orm import Session
 
-from nudge.core.errors import CoreError
-from nudge.core.refrigerant.table import SaturationTable, load_table
-from nudge.core.said import Said, difference, minutes, say
+from nudge.core.language.errors import CoreError
+from nudge.core.language.said import Said, difference, minutes, say
+from nudge.core.language.units import atmospheric_kpa
+from nudge.core.physics.refrigerant.table import SaturationTable, load_table
 from nudge.core.settling.probes import lying
 from nudge.core.settling.seen import Lie, Seen
 from nudge.core.settling.stability import Settling, settling, with_differences
 from nudge.core.settling.trace import Trace
-from nudge.core.units import atmospheric_kpa
 from nudge.store.repositories import live
 from nudge.store.repositories.live import Placed
 from nudge.store.tables import Event, Visit

@@ -3,10 +3,10 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from nudge.core.errors import CoreError, UnknownName
+from nudge.core.language.errors import CoreError, UnknownName
+from nudge.core.physics.circuit.equipment import MeteringDevice
 from nudge.core.targets.choose import methods_for_charge
 from nudge.core.targets.school import School
-from nudge.core.vocabulary.equipment import MeteringDevice
 from nudge.services.clock import Clock
 from nudge.store.database import Database
 from nudge.store.repositories import settings

@@ -4,18 +4,17 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from statistics import median
-from typing import Any
 
-from nudge.core.circuit.past import Moment, Past
-from nudge.core.circuit.whole import whole_charge
-from nudge.core.record.standing import void_ids
+from nudge.core.language.vocabulary.actions import ACTIONS
+from nudge.core.physics.circuit.equipment import device_named
+from nudge.core.physics.circuit.past import Moment, Past
+from nudge.core.physics.circuit.whole import whole_charge
 from nudge.core.settling.breaches import CHANGE_MINUTES
-from nudge.core.units import Quantity, to_si
-from nudge.core.vocabulary.actions import ACTIONS
-from nudge.core.vocabulary.equipment import device_named
+from nudge.core.visit.record.kept import Kept
+from nudge.core.visit.record.standing import void_ids
 from nudge.services.plates import plate_of
 from nudge.services.rows import si_value
-from nudge.store.tables import Event, Reading, Verdict, Visit
+from nudge.store.tables import Event, Reading, Visit
 
 APART = timedelta(minutes=10)
 """Readings further apart than this are of different moments."""
@@ -173,7 +172,7 @@ def stale_points(
     return frozenset(point for point, row in rows.items() if is_old(row))
 
 
-def own_departures(earlier: Sequence[Verdict]) -> dict[str, float]:
+def own_departures(earlier: Sequence[Kept]) -> dict[str, float]:
     """How far over its class this system was when last found right [K], by sign.
 
     The middle of the last right verdicts, drawn towards nothing while there are few. Only
@@ -181,15 +180,8 @@ def own_departures(earlier: Sequence[Verdict]) -> dict[str, float]:
     """
     found = {}
     for sign in OWN_SIGNS:
-        offs = [off for v in earlier[:5] if (off := _off(v.answer, sign)) is not None]
+        offs = [one.off[sign] for one in earlier[:5] if one.was_right and sign in one.off]
         if offs:
-            kelvin = to_si(median(offs), Quantity.TEMPERATURE_DIFFERENCE, "ip")
-            kelvin *= len(offs) / (len(offs) + 1)
+            kelvin = median(offs) * len(offs) / (len(offs) + 1)
             found[sign] = max(-MOST_OWN_K, min(MOST_OWN_K, kelvin))
     return found
-
-
-def _off(answer: dict[str, Any], sign: str) -> float | None:
-    if answer["charge"]["advice"] != "leave" or answer["hazards"]:
-        return None
-    return next((one["off"] for one in answer.get("signs", []) if one["key"] == sign), None)

@@ -6,7 +6,7 @@ import io
 import warnings
 from collections.abc import Sequence
 
-from nudge.core.errors import CoreError
+from nudge.core.language.errors import CoreError
 from nudge.core.visit.checks import SUBSYSTEMS
 from nudge.services.clock import Clock
 from nudge.services.errors import Closed, NotFound

@@ -2,11 +2,11 @@
 
 from contextlib import suppress
 
-from nudge.core.chart.chart import Chart
-from nudge.core.chart.chart_text import read_chart
-from nudge.core.errors import CoreError
-from nudge.core.units import UnitSystem
-from nudge.core.vocabulary.equipment import (
+from nudge.core.language.errors import CoreError
+from nudge.core.language.units import UnitSystem
+from nudge.core.physics.chart.chart import Chart
+from nudge.core.physics.chart.chart_text import read_chart
+from nudge.core.physics.circuit.equipment import (
     PLATE_NUMBERS,
     Application,
     MeteringDevice,

@@ -3,13 +3,13 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from nudge.core.callout.spoken_units import unit_for
-from nudge.core.errors import CoreError
-from nudge.core.pocket.blanks import BLANKS
-from nudge.core.pocket.pocket import Filled, fill_pocket, slip_named
-from nudge.core.pocket.slip import Line
-from nudge.core.units import UnitSystem, from_si
-from nudge.core.vocabulary.points import POINTS
+from nudge.core.calculators.blanks import BLANKS
+from nudge.core.calculators.pocket import Filled, fill_pocket, slip_named
+from nudge.core.calculators.slip import Line
+from nudge.core.language.callout.spoken_units import unit_for
+from nudge.core.language.errors import CoreError
+from nudge.core.language.units import UnitSystem, from_si
+from nudge.core.language.vocabulary.points import POINTS
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,7 +1,7 @@
 """The rows services hand out, under the names the layers above may use. They only read them."""
 
-from nudge.core.callout.spoken_units import value_si
-from nudge.core.vocabulary.points import POINTS
+from nudge.core.language.callout.spoken_units import value_si
+from nudge.core.language.vocabulary.points import POINTS
 from nudge.store.live_tables import Import
 from nudge.store.shelf_tables import Movement
 from nudge.store.tables import Chart, Reading, Site, Slip, System, Verdict, Visit

@@ -3,12 +3,12 @@
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from nudge.core.refrigerant.table import load_table
+from nudge.core.language.units import Quantity, atmospheric_kpa
+from nudge.core.language.vocabulary.actions import ACTIONS
+from nudge.core.language.vocabulary.points import POINTS
+from nudge.core.physics.refrigerant.table import load_table
 from nudge.core.settling.stability import SHORTEST_S, SLOW, USUAL_TAU_S, WINDOW_S
 from nudge.core.settling.trace import Trace, fitted
-from nudge.core.units import Quantity, atmospheric_kpa
-from nudge.core.vocabulary.actions import ACTIONS
-from nudge.core.vocabulary.points import POINTS
 from nudge.services.errors import NotFound
 from nudge.store.database import Database
 from nudge.store.repositories import live
@@ -89,10 +89,6 @@ class Series:
             until = ends[1] if until_ms is None else until_ms
             bucket = max((until - since) // width, FINEST_MS)
             wanted = [p for p in placed if _wanted(p, points)]
-        if bucket >= live.ROLLED_FROM_MS:
-            with self._database.writing() as session:
-                live.roll_up(session, [p.channel.id for p in wanted])
-        with self._database.reading() as session:
             found = live.bucketed(session, [p.channel.id for p in wanted], since, until, bucket)
         columns = _by_point(wanted, found, bucket)
         if points:

@@ -22,14 +22,13 @@ from nudge.core.charging.ledger import (
     standing_entries,
     weighed,
 )
-from nudge.core.circuit.whole import whole_charge
-from nudge.core.errors import CoreError, Impossible
-from nudge.core.refrigerant.catalogue import refrigerant
-from nudge.core.said import Measure, say
-from nudge.core.units import Quantity
+from nudge.core.language.errors import CoreError, Impossible
+from nudge.core.language.said import Measure, say
+from nudge.core.language.units import Quantity
+from nudge.core.physics.circuit.whole import whole_charge
+from nudge.core.physics.refrigerant.catalogue import refrigerant
 from nudge.services.clock import Clock
 from nudge.services.errors import NotFound
-from nudge.services.heard import EventKind
 from nudge.services.plates import plate_of
 from nudge.services.snapshot import Snapshot
 from nudge.services.visits import Visits
@@ -221,7 +220,7 @@ class Shelf:
             _post(session, dose_id, kind, mg, cylinder_id, self._clock(),
                   system_id=visit.system_id, visit_id=visit_id)  # fmt: skip
 
-        event: EventKind = "refrigerant_removed" if removes else "refrigerant_added"
+        event = "refrigerant_removed" if removes else "refrigerant_added"
         snapshot = self._visits.happened(visit_id, dose_id, event, self._clock(), kg, also=enter)
         self._yard.let_in(visit_id, -kg if removes else kg)
         return snapshot
@@ -254,7 +253,7 @@ class Shelf:
                           amount_kg=kg, corrects=dose_id)
                 )  # fmt: skip
 
-        return self._visits.amend(visit_id, enter)
+        return self._visits.amend(visit_id, enter, entry_id)
 
     def contents(self, cylinder_id: str, temp_c: float, kpa: float | None) -> CylinderCheck:
         """What a cylinder's pressure says of what is in it, by its temperature."""

@@ -7,25 +7,26 @@ from datetime import UTC, datetime, timedelta
 
 from nudge.contract.answer import AssessOut, answer
 from nudge.core.charging.advise import Sized, decided
-from nudge.core.circuit.case import Context
-from nudge.core.circuit.derived import derive
-from nudge.core.circuit.loop import Loop, draw_loop
-from nudge.core.circuit.workings import derived_workings
-from nudge.core.errors import CoreError
+from nudge.core.gaugeless.decide import Look
+from nudge.core.gaugeless.estimate import OwnHistory
 from nudge.core.judgement.assess import PRESSURES, Assessment
 from nudge.core.judgement.change_of_mind import Change, changes_of_mind
 from nudge.core.judgement.workings import belief_workings
-from nudge.core.look.decide import Look
-from nudge.core.look.estimate import OwnHistory
-from nudge.core.record.standing import current
-from nudge.core.said import Said, say
+from nudge.core.language.errors import CoreError
+from nudge.core.language.said import Said, say
+from nudge.core.language.units import UnitSystem, unit_label
+from nudge.core.language.vocabulary.actions import ACTIONS, PLATE_CORRECTED
+from nudge.core.language.vocabulary.observations import OBSERVATIONS
+from nudge.core.language.vocabulary.points import POINTS
+from nudge.core.language.working import Working
+from nudge.core.physics.circuit.case import Context
+from nudge.core.physics.circuit.derived import derive
+from nudge.core.physics.circuit.loop import Loop, draw_loop
+from nudge.core.physics.circuit.workings import derived_workings
 from nudge.core.settling.gate import CLOCKS
 from nudge.core.targets.workings import target_workings
-from nudge.core.units import UnitSystem, unit_label
-from nudge.core.vocabulary.actions import ACTIONS, PLATE_CORRECTED
-from nudge.core.vocabulary.observations import OBSERVATIONS
-from nudge.core.vocabulary.points import POINTS
-from nudge.core.working import Working
+from nudge.core.visit.record.standing import current
+from nudge.services.folder import Folder
 from nudge.services.live_state import LiveState
 from nudge.services.past import Known, past_of, stale_points
 from nudge.services.plates import plate_of
@@ -49,6 +50,23 @@ class Footprint:
 
 
 @dataclass(frozen=True, slots=True)
+class Surroundings:
+    """What a visit is judged by besides itself: preferred methods, the system's own past."""
+
+    preferred: tuple[str, ...] = ()
+    own: OwnHistory = field(default_factory=OwnHistory)
+    live: LiveState | None = None
+    is_simulated: bool = False
+    passed: Sequence[Override] = ()
+    """Gates somebody chose to pass on this visit, in order."""
+    own_signs: Mapping[str, float] = field(default_factory=dict)
+    """How far over its class the system was when last found right [K]."""
+    known: Known = field(default_factory=Known)
+    """What else is known of the visit and its system's past."""
+    folder: Folder = field(default_factory=Folder)
+
+
+@dataclass(frozen=True, slots=True)
 class Snapshot:
     """A visit with its standing readings and their assessment, or why there is none."""
 
@@ -62,11 +80,16 @@ class Snapshot:
     problem: CoreError | None
     sized: Sized | None = None
     """What the decision's dose was worked out from."""
-    live: LiveState | None = None
-    """What the instruments say now, while any of them sends."""
-    is_simulated: bool = False
-    cylinders: tuple[str, ...] = ()
-    """The cylinders that refrigerant moved from or into on this visit, by id."""
+    around: Surroundings = field(default_factory=Surroundings)
+
+    @property
+    def live(self) -> LiveState | None:
+        """What the instruments say now, while any of them sends."""
+        return self.around.live
+
+    @property
+    def folder(self) -> Folder:
+        return self.around.folder
 
     @property
     def look(self) -> Look | None:
@@ -133,23 +156,6 @@ class Snapshot:
         return draw_loop(self.assessment.case) if self.assessment else None
 
 
-@dataclass(frozen=True, slots=True)
-class Surroundings:
-    """What a visit is judged by besides itself: preferred methods, the system's own past."""
-
-    preferred: tuple[str, ...]
-    own: OwnHistory
-    live: LiveState | None = None
-    is_simulated: bool = False
-    passed: Sequence[Override] = ()
-    """Gates somebody chose to pass on this visit, in order."""
-    own_signs: Mapping[str, float] = field(default_factory=dict)
-    """How far over its class the system was when last found right [K]."""
-    cylinders: tuple[str, ...] = ()
-    known: Known = field(default_factory=Known)
-    """What else is known of the visit and its system's past."""
-
-
 def take_snapshot(visit: Visit, around: Surroundings) -> Snapshot:
     """Work out what counts on a visit and assess it.
 
@@ -189,8 +195,7 @@ def take_snapshot(visit: Visit, around: Surroundings) -> Snapshot:
             problem = error
     return Snapshot(
         visit, rows, observations, running_since, changed_at, context,
-        found.assessment if found else None, problem, found.sized if found else None, around.live,
-        around.is_simulated, around.cylinders,
+        found.assessment if found else None, problem, found.sized if found else None, around,
     )  # fmt: skip
 
 

@@ -8,21 +8,22 @@ from dataclasses import dataclass, replace
 from datetime import date, datetime
 
 from nudge import __version__
-from nudge.core.circuit.case import Case, open_case
 from nudge.core.drift.drift import UNLIKE, Drift, drift, intended_named, signs_kept
-from nudge.core.errors import CoreError, Impossible
-from nudge.core.said import Measure, say
-from nudge.core.units import Quantity
+from nudge.core.language.errors import CoreError, Impossible
+from nudge.core.language.said import Measure, say
+from nudge.core.language.units import Quantity
+from nudge.core.physics.circuit.case import Case, open_case
 from nudge.core.visit.seasons import season_named
 from nudge.services.clock import Clock
 from nudge.services.errors import NotFound
 from nudge.services.plates import plate_of
 from nudge.services.snapshot import Snapshot
+from nudge.services.verdicts import kept_of
 from nudge.services.visits import Visits
 from nudge.store.database import Database
 from nudge.store.repositories import book, shelf, whole_visit
 from nudge.store.repositories import visits as visits_repository
-from nudge.store.tables import System, Visit
+from nudge.store.tables import System, Verdict
 from nudge.store.visit_tables import Baseline, Deferred, IntendedChange
 
 CONDITIONS = ("outdoor_air_temp", "return_air_temp", "return_air_wet_bulb")
@@ -84,27 +85,18 @@ class SystemRecords:
             verdicts = visits_repository.latest_verdicts(session, [v.id for v in visits])
             kept = whole_visit.baseline(session, system_id)
             moved = shelf.of_system(session, system_id)
-            snaps = [
-                Snap(v.id, verdicts[v.id].given_at, _outdoor(verdicts[v.id].request),
-                     _shown(verdicts[v.id].answer["derived"]),
-                     verdicts[v.id].answer["charge"]["advice"])
-                for v in visits if v.id in verdicts
-            ]  # fmt: skip
+            snaps = [_snap(verdicts[v.id]) for v in visits if v.id in verdicts]
             intended = whole_visit.intended(session, system_id)
             deferred = whole_visit.deferred(session, system_id)
-        against, compared = None, ""
+        laid, compared = None, ""
         for visit in visits:
             if kept is not None and visit.id in verdicts and visit.id != kept.visit_id:
-                against = self.against(self._visits.snapshot(visit.id))
+                laid = against(self._visits.snapshot(visit.id))
                 compared = visit.id
                 break
         added = sum(mg for kind, mg in moved if kind == "charged") / 1e6
         removed = sum(mg for kind, mg in moved if kind == "recovered") / 1e6
-        return Records(system, kept, against, compared, intended, deferred, snaps, added, removed)
-
-    def baseline_of(self, system_id: str) -> Baseline | None:
-        with self._database.reading() as session:
-            return whole_visit.baseline(session, system_id)
+        return Records(system, kept, laid, compared, intended, deferred, snaps, added, removed)
 
     def deferred_of(self, system_id: str) -> Sequence[Deferred]:
         with self._database.reading() as session:
@@ -152,36 +144,6 @@ class SystemRecords:
                              set_at=self._clock())
                 )  # fmt: skip
 
-    def against(self, snapshot: Snapshot) -> Against | None:
-        """A visit against its system's baseline at like conditions; None where there is none."""
-        if snapshot.assessment is None:
-            return None
-        visit = snapshot.visit
-        with self._database.reading() as session:
-            kept = whole_visit.baseline(session, visit.system_id)
-            changes = whole_visit.intended(session, visit.system_id)
-        if kept is None or kept.kept is None or kept.visit_id == visit.id:
-            return None
-        if any(b.gate.key in UNLIKE for b in snapshot.assessment.breaches):
-            return None
-        since = tuple(row.key for row in changes if row.happened_at >= kept.set_at)
-        case = bare(snapshot.assessment.case)
-        found = drift(plate_of(visit.system).metering_device.is_valve, kept.kept["signs"],
-                      signs_kept(case), since)  # fmt: skip
-        return Against(kept, found, since)
-
-    def note_drift(self, visit_id: str) -> None:
-        """Keep with a closed visit what had drifted by then, for Today and the system's page."""
-        found = self.against(self._visits.snapshot(visit_id))
-        noted = ""
-        if found is not None and found.drift.is_flagged:
-            said = found.drift.said
-            noted = json.dumps({"ip": said.text("ip"), "si": said.text("si")})
-        with self._database.writing() as session:
-            row = session.get(Visit, visit_id)
-            if row is not None:
-                row.drift = noted
-
     def intend(
         self, visit_id: str, entry_id: str, key: str, note: str, corrects: str | None = None
     ) -> None:
@@ -192,7 +154,7 @@ class SystemRecords:
         if key or corrects is None:
             intended_named(key)
         _check_text("note", note)
-        system_id = self._visits.snapshot(visit_id).visit.system_id
+        system_id = self._system_of(visit_id)
         with self._database.writing() as session:
             if not session.query(IntendedChange).filter(IntendedChange.id == entry_id).first():
                 session.add(
@@ -209,7 +171,7 @@ class SystemRecords:
         _check_text("what is left", text)
         if not text.strip():
             raise CoreError("text", "Say what is left to do.")
-        system_id = self._visits.snapshot(visit_id).visit.system_id
+        system_id = self._system_of(visit_id)
         with self._database.writing() as session:
             if session.get(Deferred, entry_id) is None:
                 session.add(
@@ -217,6 +179,13 @@ class SystemRecords:
                              text=text.strip(), season=season, due_on=due_on,
                              created_at=self._clock())
                 )  # fmt: skip
+
+    def _system_of(self, visit_id: str) -> str:
+        with self._database.reading() as session:
+            row = visits_repository.head(session, visit_id)
+        if row is None:
+            raise NotFound("visit", visit_id)
+        return row.system_id
 
     def settle_deferred(self, deferred_id: str, is_done: bool) -> str:
         """Tick something off, or open it again; answers its system. Raises: NotFound."""
@@ -241,6 +210,30 @@ class SystemRecords:
             row.written_charge_at = None if kg is None else self._clock()
 
 
+def against(snapshot: Snapshot) -> Against | None:
+    """A visit against its system's baseline at like conditions; None where there is none."""
+    kept, visit = snapshot.folder.baseline, snapshot.visit
+    if snapshot.assessment is None or kept is None or kept.kept is None:
+        return None
+    unlike = any(b.gate.key in UNLIKE for b in snapshot.assessment.breaches)
+    if kept.visit_id == visit.id or unlike:
+        return None
+    since = tuple(row.key for row in snapshot.folder.intended if row.happened_at >= kept.set_at)
+    case = bare(snapshot.assessment.case)
+    found = drift(plate_of(visit.system).metering_device.is_valve, kept.kept["signs"],
+                  signs_kept(case), since)  # fmt: skip
+    return Against(kept, found, since)
+
+
+def drift_noted(snapshot: Snapshot) -> str:
+    """What had drifted by now, in both units, as a closed visit keeps it; "" where nothing had."""
+    found = against(snapshot)
+    if found is None or not found.drift.is_flagged:
+        return ""
+    said = found.drift.said
+    return json.dumps({"ip": said.text("ip"), "si": said.text("si")})
+
+
 def bare(case: Case) -> Case:
     """The case without the system's own past: departures from its class alone."""
     return open_case(case.plate, case.readings, replace(case.context, own={}))
@@ -252,15 +245,9 @@ def _check_text(what: str, text: str) -> None:
                         "more.")  # fmt: skip
 
 
-def _outdoor(request: dict[str, object]) -> float | None:
-    readings = request.get("readings")
-    found = readings.get("outdoor_air_temp") if isinstance(readings, dict) else None
-    if not found:
-        return None
-    value, unit = found
-    return float(value) if unit == "°C" else (float(value) - 32) / 1.8
-
-
-def _shown(derived: dict[str, float | None]) -> dict[str, float]:
-    """Differences of a kept verdict, which is in field units, in core units."""
-    return {key: value / 1.8 for key in SHOWN if (value := derived.get(key)) is not None}
+def _snap(row: Verdict) -> Snap:
+    kept = kept_of(row)
+    shown = {key: kept.derived[key] for key in SHOWN if key in kept.derived}
+    return Snap(
+        row.visit_id, row.given_at, kept.readings.get("outdoor_air_temp"), shown, kept.advice
+    )

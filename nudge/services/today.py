@@ -5,11 +5,13 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
-from nudge.core.units import UnitSystem
+from nudge.core.language.units import UnitSystem
+from nudge.core.visit.record.kept import Kept
 from nudge.core.visit.seasons import is_in_season
+from nudge.services.verdicts import kept_of
 from nudge.store.database import Database
 from nudge.store.repositories import book, visits, whole_visit
-from nudge.store.tables import System, Verdict, Visit
+from nudge.store.tables import System, Visit
 from nudge.store.visit_tables import Deferred
 
 RECENT, MOST_DEFERRED, MOST_DRIFTING = 8, 200, 20
@@ -31,7 +33,7 @@ class Today:
     under_way: Sequence[Visit]
     due: Sequence[Visit]
     recent: Sequence[Visit]
-    verdicts: dict[str, Verdict]
+    verdicts: dict[str, Kept]
     left: Sequence[Left]
     drifting: Sequence[Visit]
 
@@ -50,7 +52,7 @@ def today(database: Database, now: datetime) -> Today:
                 has_come = row.due_on is not None and row.due_on <= now.date()
                 left.append(Left(row, system, has_come or is_in_season(row.season, now.month)))
         left.sort(key=lambda one: not one.is_in_season)
-        verdicts = visits.latest_verdicts(session, ids)
+        verdicts = {key: kept_of(row) for key, row in visits.latest_verdicts(session, ids).items()}
         return Today(under_way, due, recent, verdicts, left, drifting)
 
 

@@ -1,15 +1,18 @@
 """The order of work on a visit: steps ticked or skipped, checks filled in, notes, closing."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping
+from contextlib import suppress
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import UTC, datetime
 
 from sqlalchemy.orm import Session
 
-from nudge.core.errors import CoreError, Impossible
-from nudge.core.said import Said
+from nudge.core.language.errors import CoreError, Impossible
+from nudge.core.language.said import Said
+from nudge.core.language.units import unit_label
+from nudge.core.language.vocabulary.actions import ACTIONS
+from nudge.core.language.vocabulary.points import POINTS
 from nudge.core.settling.gate import CLOCKS
-from nudge.core.units import unit_label
 from nudge.core.visit.calls import call_named
 from nudge.core.visit.checks import (
     CHECKS,
@@ -21,20 +24,18 @@ from nudge.core.visit.checks import (
 )
 from nudge.core.visit.facts import Facts, Ticked
 from nudge.core.visit.order import Order, check_tick, order_of
-from nudge.core.vocabulary.actions import ACTIONS
-from nudge.core.vocabulary.points import POINTS
 from nudge.services.clock import Clock
 from nudge.services.plates import plate_of
 from nudge.services.snapshot import PRESSURES, Snapshot
-from nudge.services.visits import Visits
+from nudge.services.system_records import drift_noted
+from nudge.services.visits import Ending, Visits
 from nudge.store.database import Database
-from nudge.store.live_tables import Override
-from nudge.store.repositories import live, shelf, whole_visit
 from nudge.store.tables import Observation, Reading, Visit
 from nudge.store.visit_tables import Check as CheckRow
 from nudge.store.visit_tables import Note, Tick
 
 LONGEST_NOTE = 4_000
+NEVER = datetime.min.replace(tzinfo=UTC)
 
 
 class OpenAtTheEnd(Impossible):
@@ -69,45 +70,27 @@ class Work:
 
     def order(self, visit_id: str) -> WorkOrder:
         """Where the visit stands. Raises: NotFound."""
-        snapshot = self._visits.snapshot(visit_id)
-        visit, plate = snapshot.visit, plate_of(snapshot.visit.system)
-        with self._database.reading() as session:
-            facts = _facts(session, snapshot)
-            entered = whole_visit.checks(session, visit_id)
-            before = whole_visit.last_checks(session, visit.system_id)
-            kept = tuple(whole_visit.notes(session, visit_id))
-        checks = []
-        for key, check in CHECKS.items():
-            now = dict(entered[key].entries) if key in entered else {}
-            finding = None
-            if now:
-                try:
-                    finding = judge_check(key, plate, now)
-                except CoreError:
-                    finding = None  # the plate was changed since; the entries are still there
-            remembered = dict(before[key].entries) if key in before and not now else {}
-            checks.append(Checked(check, now, finding, _lasting(remembered)))
-        return WorkOrder(order_of(call_named(visit.kind), facts), tuple(checks), kept)
+        return order_now(self._visits.snapshot(visit_id))
 
-    def set_kind(self, visit_id: str, kind: str) -> None:
+    def set_kind(self, visit_id: str, kind: str) -> Snapshot:
         """Choose the kind of call. Raises: UnknownName."""
         call_named(kind)
 
         def write(_: Session, visit: Visit) -> None:
             visit.kind = kind
 
-        self._visits.amend(visit_id, write)
+        return self._visits.amend(visit_id, write)
 
-    def tick(self, visit_id: str, entry_id: str, step: str, state: str, reason: str) -> None:
+    def tick(self, visit_id: str, entry_id: str, step: str, state: str, reason: str) -> Snapshot:
         """Say that a step is done, skipped (with a reason where it blocks), or open again.
 
         Raises: UnknownName, CoreError, NotFound, Closed.
         """
-        self.tick_all(visit_id, {entry_id: step}, state, reason)
+        return self.tick_all(visit_id, {entry_id: step}, state, reason)
 
     def tick_all(
         self, visit_id: str, steps: Mapping[str, str], state: str, reason: str = ""
-    ) -> None:
+    ) -> Snapshot:
         """The same for several steps at once, by the id of each entry. Raises: as `tick`."""
         for step in steps.values():
             check_tick(step, state, reason)
@@ -115,23 +98,23 @@ class Work:
         def write(session: Session, visit: Visit) -> None:
             for entry_id, step in steps.items():
                 if not _written(session, Tick, entry_id):
-                    session.add(
-                        Tick(id=entry_id, visit_id=visit.id, step=step, state=state,
-                             reason=reason.strip(), ticked_at=self._clock())
-                    )  # fmt: skip
+                    session.add(self._ticked(visit, entry_id, step, state, reason))
 
-        self._visits.amend(visit_id, write)
+        return self._visits.amend(visit_id, write, next(iter(steps), ""))
 
-    def check(self, visit_id: str, entry_id: str, key: str, entries: Entries) -> Finding:
+    def _ticked(self, visit: Visit, entry_id: str, step: str, state: str, reason: str) -> Tick:
+        return Tick(id=entry_id, visit_id=visit.id, step=step, state=state, reason=reason.strip(),
+                    ticked_at=self._clock())  # fmt: skip
+
+    def check(self, visit_id: str, entry_id: str, key: str, entries: Entries) -> Snapshot:
         """Fill in a check (core units): kept, and what it shows goes onto the visit.
 
         Raises: UnknownName; CoreError, for what is missing or no instrument shows.
         """
-        snapshot = self._visits.snapshot(visit_id)
-        finding = judge_check(key, plate_of(snapshot.visit.system), entries)
         now = self._clock()
 
         def write(session: Session, visit: Visit) -> None:
+            finding = judge_check(key, plate_of(visit.system), entries)
             if _written(session, CheckRow, entry_id):
                 return
             session.add(CheckRow(id=entry_id, visit_id=visit.id, key=key, entries=dict(entries),
@@ -143,12 +126,11 @@ class Work:
             for point, value in finding.readings.items():
                 visit.readings.append(_reading(f"{entry_id}:{point}", point, value, now))
 
-        self._visits.amend(visit_id, write)
-        return finding
+        return self._visits.amend(visit_id, write, entry_id)
 
     def note(
         self, visit_id: str, entry_id: str, subsystem: str, text: str, corrects: str | None = None
-    ) -> None:
+    ) -> Snapshot:
         """Write a note on a part of the system; one that corrects stands in another's place.
 
         An empty correction takes it back. Raises: CoreError, NotFound, Closed.
@@ -162,48 +144,61 @@ class Work:
 
         def write(session: Session, visit: Visit) -> None:
             if not _written(session, Note, entry_id):
-                session.add(
-                    Note(id=entry_id, visit_id=visit.id, subsystem=subsystem, text=text.strip(),
-                         written_from="here", corrects=corrects, written_at=self._clock())
-                )  # fmt: skip
+                session.add(self._noted(visit, entry_id, subsystem, text, corrects))
 
-        self._visits.amend(visit_id, write)
+        return self._visits.amend(visit_id, write, entry_id)
 
-    def passed_gates(self, visit_id: str) -> Sequence[Override]:
-        """Every gate somebody passed, and took back, in order."""
-        with self._database.reading() as session:
-            return live.overrides(session, visit_id)
+    def _noted(
+        self, visit: Visit, entry_id: str, subsystem: str, text: str, corrects: str | None = None
+    ) -> Note:
+        return Note(id=entry_id, visit_id=visit.id, subsystem=subsystem, text=text.strip(),
+                    written_from="here", corrects=corrects, written_at=self._clock())  # fmt: skip
 
-    def cylinder_names(self, ids: Sequence[str]) -> tuple[str, ...]:
-        with self._database.reading() as session:
-            return tuple(name for _, name in _cylinders(session, tuple(ids)))
+    def close(self, visit_id: str, reason: str = "") -> Snapshot:
+        """Close a visit, and keep with it what had drifted and why anything was left open.
 
-    def _say_why(self, visit_id: str, order: Order, reason: str) -> None:
-        """Keep with every open step, and in a note, why the visit is closed all the same."""
-        stamp = f"{visit_id}:closed:{self._clock().timestamp():.0f}"
+        With something dangerous open it takes a reason, which is printed.
+        Raises: OpenAtTheEnd, naming what is open.
+        """
+
+        def ends(snapshot: Snapshot) -> Ending:
+            order, why = order_now(snapshot).order, reason.strip()
+            if order.dangers and not why:
+                raise _open_at_the_end(order.dangers)
+            rows = self._why(snapshot.visit, order, why) if order.dangers else ()
+            return Ending(drift_noted(snapshot), rows)
+
+        return self._visits.close(visit_id, ends)
+
+    def _why(self, visit: Visit, order: Order, reason: str) -> list[Tick | Note]:
+        """With every open step, and in a note, why the visit is closed all the same."""
+        stamp = f"{visit.id}:closed:{self._clock().timestamp():.0f}"
         open_steps = [
             step.row.key for stage in order.stages for step in stage.steps
             if step.row.blocks == "closing" and step.state == "open"
         ]  # fmt: skip
-        self.tick_all(visit_id, {f"{stamp}:{key}": key for key in open_steps}, "skipped", reason)
         still = " ".join(danger.text("ip") for danger in order.dangers)
         words = f"Closed all the same, because: {reason}. Open: {still}"
-        self.note(visit_id, stamp, "site", words[:LONGEST_NOTE])
+        ticked = [self._ticked(visit, f"{stamp}:{key}", key, "skipped", reason)
+                  for key in open_steps]  # fmt: skip
+        return [*ticked, self._noted(visit, stamp, "site", words[:LONGEST_NOTE])]
 
-    def close(self, visit_id: str, reason: str = "") -> Snapshot:
-        """Close a visit. With something dangerous open it takes a reason, which is printed.
 
-        Raises: OpenAtTheEnd, naming what is open.
-        """
-        snapshot = self._visits.snapshot(visit_id)
-        if snapshot.visit.closed_at is not None:
-            return snapshot
-        order = self.order(visit_id).order
-        if order.dangers and not reason.strip():
-            raise _open_at_the_end(order.dangers)
-        if order.dangers:
-            self._say_why(visit_id, order, reason.strip())
-        return self._visits.set_closed(visit_id, True)
+def order_now(snapshot: Snapshot) -> WorkOrder:
+    """A visit's order of work as it stands, with its checks and notes."""
+    plate, folder = plate_of(snapshot.visit.system), snapshot.folder
+    checks = []
+    for key, check in CHECKS.items():
+        now = dict(folder.checks[key].entries) if key in folder.checks else {}
+        before = folder.checks_before.get(key)
+        finding = None
+        if now:
+            with suppress(CoreError):  # the plate was changed since: the entries are still there
+                finding = judge_check(key, plate, now)
+        remembered = dict(before.entries) if before is not None and not now else {}
+        checks.append(Checked(check, now, finding, _lasting(remembered)))
+    order = order_of(call_named(snapshot.visit.kind), _facts(snapshot))
+    return WorkOrder(order, tuple(checks), tuple(folder.notes))
 
 
 def _open_at_the_end(dangers: tuple[Said, ...]) -> OpenAtTheEnd:
@@ -222,8 +217,8 @@ def _open_at_the_end(dangers: tuple[Said, ...]) -> OpenAtTheEnd:
         head + " ".join(words) + " Do it, or say why it is left.", measures))  # fmt: skip
 
 
-def _facts(session: Session, snapshot: Snapshot) -> Facts:
-    visit, assessed = snapshot.visit, snapshot.assessment
+def _facts(snapshot: Snapshot) -> Facts:
+    visit, assessed, folder = snapshot.visit, snapshot.assessment, snapshot.folder
     points = frozenset(snapshot.current)
     shut = {}
     unsettled = snapshot.context.unsettled
@@ -238,20 +233,20 @@ def _facts(session: Session, snapshot: Snapshot) -> Facts:
     charged = [e for e in acted if ACTIONS[e.kind].moves_charge]
     last_act = max((e.happened_at for e in acted), default=None)
     latest = max((row.taken_at for row in snapshot.current.values()), default=None)
+    last_dose = charged[-1].happened_at if charged else None
     unweighed = tuple(
-        name for cylinder_id, name in _cylinders(session, snapshot.cylinders)
-        if not _weighed_since(session, cylinder_id, charged[-1].happened_at if charged else None)
+        name for cylinder_id, name in folder.cylinders.items()
+        if last_dose is not None and folder.weighed_at.get(cylinder_id, NEVER) <= last_dose
     )  # fmt: skip
-    kept = whole_visit.baseline(session, visit.system_id)
     return Facts(
         observations=snapshot.observations,
         points=points,
-        checks=frozenset(whole_visit.checks(session, visit.id)),
+        checks=frozenset(folder.checks),
         ticks={key: Ticked(row.state, row.reason)
-               for key, row in whole_visit.ticks(session, visit.id).items()},
+               for key, row in folder.ticks.items()},
         has_complaint=bool(visit.complaint.strip()),
         plate_is_known=plate.nominal_capacity_w is not None,
-        is_first_visit=whole_visit.visits_before(session, visit) == 0,
+        is_first_visit=folder.closed_before == 0,
         connection=visit.connection,
         has_gauges=not points.isdisjoint(PRESSURES),
         is_running=snapshot.running_since is not None,
@@ -266,24 +261,14 @@ def _facts(session: Session, snapshot: Snapshot) -> Facts:
         leader=assessed.suspects[0].suspect.key if assessed and assessed.suspects else "",
         has_acted=bool(acted),
         has_moved_charge=bool(charged),
-        cylinders=snapshot.cylinders,
+        cylinders=tuple(folder.cylinders),
         unweighed=unweighed,
         read_after_last_change=bool(last_act and latest and latest > last_act and not clocks),
-        has_baseline=kept is not None and kept.visit_id == visit.id,
+        has_baseline=folder.baseline is not None and folder.baseline.visit_id == visit.id,
         look=snapshot.look.decision if snapshot.look else "",
         is_cold_call=visit.kind == "cold_charge_check",
         hazards=tuple(said for _, said in assessed.hazards) if assessed else (),
     )  # fmt: skip
-
-
-def _cylinders(session: Session, ids: tuple[str, ...]) -> list[tuple[str, str]]:
-    found = [(one, shelf.cylinder(session, one)) for one in ids]
-    return [(one, row.name) for one, row in found if row is not None]
-
-
-def _weighed_since(session: Session, cylinder_id: str, since: datetime | None) -> bool:
-    rows = shelf.weighings(session, cylinder_id)
-    return since is None or any(row.weighed_at > since for row in rows)
 
 
 def _lasting(entries: Mapping[str, float | str]) -> Entries:

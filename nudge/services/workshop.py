@@ -55,11 +55,6 @@ class Workshop:
         """Sites, systems and visits by their words."""
         return find(self.database, text)
 
-    def close_visit(self, visit_id: str, reason: str = "") -> None:
-        """Close a visit, and keep with it what had drifted. Raises: OpenAtTheEnd."""
-        self.work.close(visit_id, reason)
-        self.records.note_drift(visit_id)
-
     def begin(self) -> None:
         """Take up what was left: imports that were cut short, simulated systems."""
         self.imports.recover()

@@ -14,12 +14,13 @@ from threading import RLock, Thread
 from typing import Any
 from uuid import uuid4
 
-from nudge.core.errors import CoreError, UnknownName
-from nudge.core.plant.faults import FAULTS, Present
-from nudge.core.plant.kept import scene_data, scene_of, state_data, state_of, without_fault
-from nudge.core.plant.presets import preset_machine
-from nudge.core.plant.room import Weather, room_for
-from nudge.core.plant.running import (
+from nudge.core.language.errors import CoreError, UnknownName
+from nudge.instruments.kit import Ails, KitSource, new_kit
+from nudge.plant.faults import FAULTS, Present
+from nudge.plant.kept import scene_data, scene_of, state_data, state_of, without_fault
+from nudge.plant.presets import preset_machine
+from nudge.plant.room import Weather, room_for
+from nudge.plant.running import (
     PlantState,
     Scene,
     advance,
@@ -29,8 +30,7 @@ from nudge.core.plant.running import (
     start,
     stop,
 )
-from nudge.core.plant.wet_air import air_of
-from nudge.instruments.kit import Ails, KitSource, new_kit
+from nudge.plant.wet_air import air_of
 from nudge.services.clock import Clock
 from nudge.services.errors import Closed, NotFound
 from nudge.services.instruments import Given, Instruments

@@ -4,8 +4,6 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from types import MappingProxyType
 
-from nudge.services.heard import EventKind
-
 
 @dataclass(frozen=True, slots=True)
 class Job:
@@ -17,7 +15,7 @@ class Job:
     puts_right: tuple[str, ...] = ()
     shows: tuple[tuple[str, str, str], ...] = ()
     """(fault, observation when it is there, observation when it is not)."""
-    event: EventKind | None = None
+    event: str | None = None
     takes_amount: bool = False
 
 

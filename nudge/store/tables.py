@@ -222,7 +222,8 @@ class Event(Base):
 
 
 class Verdict(Base):
-    """A verdict as it was given: the request and the whole answer, never rewritten."""
+    """A verdict as it was given: the request, the whole answer as printed, never rewritten, and
+    what later judgements need of it in core units (None on those from before it was kept)."""
 
     __tablename__ = "verdicts"
 
@@ -232,6 +233,7 @@ class Verdict(Base):
     version: Mapped[str]
     request: Mapped[dict[str, Any]]
     answer: Mapped[dict[str, Any]]
+    kept: Mapped[dict[str, Any] | None]
 
 
 class Slip(Base):

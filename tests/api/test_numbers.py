@@ -4,7 +4,7 @@ import json
 import unittest
 from typing import Any
 
-from nudge.core.chart.chart import KINDS
+from nudge.core.physics.chart.chart import KINDS
 from tests.api.test_api import ASSESS
 from tests.temporary import WithClient
 
@@ -88,9 +88,9 @@ class RoundTripTest(WithClient):
             self.assertEqual(one, other, where)
 
     def si(self, body: dict[str, Any], units: str) -> dict[str, Any]:
-        from nudge.core.units import Quantity, from_si, to_si
-        from nudge.core.vocabulary.equipment import PLATE_NUMBERS
-        from nudge.core.vocabulary.points import POINTS
+        from nudge.core.language.units import Quantity, from_si, to_si
+        from nudge.core.language.vocabulary.points import POINTS
+        from nudge.core.physics.circuit.equipment import PLATE_NUMBERS
 
         def shown(value: float | None, quantity: Quantity) -> float | None:
             if value is None:
@@ -115,8 +115,8 @@ class RoundTripTest(WithClient):
 
     def back(self, units: str) -> dict[str, Any]:
         """The SI request written again in field units, from its own numbers."""
-        from nudge.core.units import from_si, to_si
-        from nudge.core.vocabulary.points import POINTS
+        from nudge.core.language.units import from_si, to_si
+        from nudge.core.language.vocabulary.points import POINTS
 
         there = self.si(FULL, units)
         readings = {
@@ -139,7 +139,7 @@ class RoundTripTest(WithClient):
         self.assertNotIn("°F", json.dumps(other, ensure_ascii=False))
 
     def test_every_opened_number_is_the_same_in_every_unit(self):
-        from nudge.core.units import UNITS
+        from nudge.core.language.units import UNITS
 
         to_field = {(row.si, row.ip): (row.scale, row.offset) for row in UNITS.values()}
         to_field |= {("bar", psi): (6.894757 / 100, 0.0) for psi in ("psi", "psig")}

@@ -8,13 +8,13 @@ from typing import Any
 
 from nudge.contract.assessing import assess_request
 from nudge.contract.request import AssessIn
-from nudge.core.circuit.derived_table import DERIVED
-from nudge.core.errors import CoreError
 from nudge.core.judgement.suspect_table import SUSPECTS
-from nudge.core.refrigerant.catalogue import CATALOGUE
-from nudge.core.refrigerant.saturation import pressures_at
-from nudge.core.refrigerant.table import load_table
-from nudge.core.vocabulary.points import POINTS
+from nudge.core.language.errors import CoreError
+from nudge.core.language.vocabulary.points import POINTS
+from nudge.core.physics.circuit.derived_table import DERIVED
+from nudge.core.physics.refrigerant.catalogue import CATALOGUE
+from nudge.core.physics.refrigerant.saturation import pressures_at
+from nudge.core.physics.refrigerant.table import load_table
 
 # Plain conversion factors, restated: not the code's own.
 _TO_SI = {

@@ -3,9 +3,9 @@
 import unittest
 
 from nudge.contract.opened import opened
-from nudge.core.said import Measure, worded
-from nudge.core.units import Quantity, from_si, spread_from_si, to_si, unit_label
-from nudge.core.working import Formula, Input, work
+from nudge.core.language.said import Measure, worded
+from nudge.core.language.units import Quantity, from_si, spread_from_si, to_si, unit_label
+from nudge.core.language.working import Formula, Input, work
 
 
 def number(quantity: Quantity, value: float, off: float):  # type: ignore[no-untyped-def]

@@ -1,9 +1,9 @@
 """Field-unit shorthand for tests: readings as a technician writes them, into core units."""
 
-from nudge.core.circuit.case import Case, Context, open_case
 from nudge.core.judgement.assess import Assessment, assess
-from nudge.core.vocabulary.equipment import Application, MeteringDevice, Plate
-from nudge.core.vocabulary.points import POINTS
+from nudge.core.language.vocabulary.points import POINTS
+from nudge.core.physics.circuit.case import Case, Context, open_case
+from nudge.core.physics.circuit.equipment import Application, MeteringDevice, Plate
 
 
 def celsius(fahrenheit: float) -> float:

@@ -34,7 +34,7 @@ class LiveDemoTest(WithDatabase):
         self.assertEqual(visit.live.settling.state, "settled")
         self.assertEqual(visit.live.lies, ())
         self.assertEqual(self.decision().headline, "Put the air right first.")
-        self.assertTrue(visit.is_simulated)
+        self.assertTrue(visit.around.is_simulated)
 
     def test_air_comes_first_and_charge_is_only_added_once_it_is_proven(self):
         self.wait(4)

@@ -6,7 +6,7 @@ from dataclasses import replace
 from datetime import UTC, datetime
 from pathlib import Path
 
-from nudge.core.errors import CoreError
+from nudge.core.language.errors import CoreError
 from nudge.instruments.files import LogFile, look_at, read_pieces
 from nudge.instruments.guessing import Column
 

@@ -2,7 +2,7 @@ import unittest
 from random import Random
 from statistics import mean, stdev
 
-from nudge.core.errors import CoreError
+from nudge.core.language.errors import CoreError
 from nudge.instruments.kit import KINDS, KIT, Ails, fits, new_kit
 from nudge.instruments.troubles import TROUBLES
 

@@ -4,8 +4,8 @@ import unittest
 from datetime import UTC, datetime
 
 from nudge import __version__
-from nudge.api.routes.whole_visit import order_of_visit
 from nudge.api.schemas.visits import visit_out
+from nudge.api.schemas.whole_visit import order_out
 from nudge.reports.written import Subject, _done, _found, customer_report, file_report
 from nudge.services.workshop import Workshop
 from tests.temporary import WithDatabase
@@ -19,10 +19,10 @@ class WordsTest(WithDatabase):
         self.workshop = Workshop(self.database, self.clock)
 
     def subject(self, visit, units="ip"):
+        snapshot = self.workshop.visits.snapshot(visit)
         return Subject(
-            visit_out(self.workshop.visits.snapshot(visit), units),
-            order_of_visit(self.workshop, visit, units), units, __version__, UTC,
-        )  # fmt: skip
+            visit_out(snapshot, units), order_out(snapshot, units), units, __version__, UTC
+        )
 
     def test_each_verdict_has_plain_words_of_its_own(self):
         for visit, words in (

@@ -1,6 +1,6 @@
 from datetime import date, timedelta
 
-from nudge.core.errors import CoreError, OutOfRange, UnknownName
+from nudge.core.language.errors import CoreError, OutOfRange, UnknownName
 from nudge.services.book import Book
 from nudge.services.errors import NotFound
 from nudge.services.today import today
@@ -98,7 +98,7 @@ class TodayTest(WithDatabase):
         self.assertEqual(now.under_way[0].id, first.id)
 
     def test_closing_moves_a_visit_to_the_lately_closed(self):
-        self.visits.set_closed("pottery-now", True)
+        self.visits.close("pottery-now")
         now = today(self.database, NOON)
         self.assertNotIn("pottery-now", [v.id for v in now.under_way])
         self.assertIn("pottery-now", [v.id for v in now.recent])

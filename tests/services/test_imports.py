@@ -3,7 +3,7 @@ from datetime import UTC, datetime, timedelta
 
 from sqlalchemy import func, select
 
-from nudge.core.errors import CoreError
+from nudge.core.language.errors import CoreError
 from nudge.services.errors import Closed, NotFound
 from nudge.services.imports import Imports
 from nudge.services.series import Series
@@ -111,7 +111,7 @@ class ImportsTest(WithDatabase):
             self.receive("junk", b"\x00\x01 not a table")
         with self.assertRaises(NotFound):
             self.receive("i", log(3), visit="nowhere")
-        self.visits.set_closed("v", True)
+        self.visits.close("v")
         with self.assertRaises(Closed):
             self.receive("i", log(3))
         self.assertEqual(list(self.imports._folder.glob("*")), [])

@@ -2,7 +2,7 @@ from datetime import timedelta
 
 from sqlalchemy import func, select
 
-from nudge.core.errors import CoreError, UnknownName
+from nudge.core.language.errors import CoreError, UnknownName
 from nudge.services.errors import Closed, NotFound, Unsettled
 from nudge.services.instruments import Given, Instruments
 from nudge.services.live_state import live_state
@@ -106,7 +106,7 @@ class TakingTest(WithInstruments):
         self.assertEqual(values, [76, 88, 92, 96])
 
     def test_closed_and_unknown_visits_take_nothing(self):
-        self.visits.set_closed("v", True)
+        self.visits.close("v")
         with self.assertRaises(Closed):
             self.instruments.take("v", "b", self.given(), "ip")
         with self.assertRaises(NotFound):

@@ -2,29 +2,29 @@
 
 import unittest
 
-from nudge.core.chart.chart_text import UnreadableChart
-from nudge.core.errors import CoreError, UnknownName
+from nudge.core.language.errors import CoreError, UnknownName
+from nudge.core.physics.chart.chart_text import UnreadableChart
+from nudge.core.visit.record.kept import Kept
 from nudge.services.book import Book
 from nudge.services.errors import NotFound
 from nudge.services.history import own_history
 from nudge.services.methods import Methods, check_method, preferred_methods
 from nudge.services.plates import plate_of, readable_charts
 from nudge.services.pocket_slips import readings_of
-from nudge.store.tables import Chart, System, Verdict
+from nudge.store.tables import Chart, System
 from tests.temporary import WithDatabase
 
 CHART = "75;11\n95;9"
 
 
-def verdict(advice: str = "leave", hazards: int = 0, **derived: float) -> Verdict:
-    answer = {"charge": {"advice": advice}, "hazards": [{}] * hazards, "derived": derived}
-    return Verdict(answer=answer)
+def verdict(advice: str = "leave", hazards: int = 0, **derived: float) -> Kept:
+    return Kept(advice, "", "", ("dry",) * hazards, {}, derived)
 
 
 class HistoryTest(unittest.TestCase):
     def test_the_middle_of_the_last_right_ones_in_core_units(self):
-        # 18 °F is 10 K; the outlier of one visit does not move the middle.
-        earlier = [verdict(condensing_over_ambient=c) for c in (18.0, 16.2, 40.0)]
+        # The outlier of one visit does not move the middle.
+        earlier = [verdict(condensing_over_ambient=c) for c in (10.0, 9.0, 22.0)]
         own = own_history(earlier)
         self.assertAlmostEqual(own.condensing_over_ambient or 0, 10.0)
         self.assertIsNone(own.approach)
@@ -34,13 +34,13 @@ class HistoryTest(unittest.TestCase):
             verdict("add", approach=30.0),
             verdict("leave", hazards=1, approach=30.0),
             verdict("do_not_charge", approach=30.0),
-            verdict(approach=9.0),
+            verdict(approach=5.0),
         ]
         self.assertAlmostEqual(own_history(earlier).approach or 0, 5.0)
         self.assertIsNone(own_history(earlier[:3]).approach)
 
     def test_what_was_long_ago_does_not_count(self):
-        earlier = [verdict(approach=9.0)] * 5 + [verdict(approach=90.0)] * 20
+        earlier = [verdict(approach=5.0)] * 5 + [verdict(approach=90.0)] * 20
         self.assertAlmostEqual(own_history(earlier).approach or 0, 5.0)
 
 

@@ -1,8 +1,8 @@
 """What a visit remembers for its judgement: moments, doses, stale readings, its own class."""
 
-from nudge.core.errors import CoreError
+from nudge.core.language.errors import CoreError
+from nudge.core.visit.record.kept import Kept
 from nudge.services.past import own_departures
-from nudge.store.tables import Verdict
 from tests.temporary import WithDatabase
 
 FIVE = "suct 118 liq 341 sl 52 ll 96 oa 88"
@@ -89,7 +89,7 @@ class PastTest(WithDatabase):
             name = f"earlier-{number}"
             self.visits.open(name, "seed-library-stacks", "")
             self.did("refrigerant_added", 0.3, visit=name)
-            self.visits.set_closed(name, True)
+            self.visits.close(name)
             self.clock.pass_minutes(60 * 24 * 90)
         self.visits.open("w", "seed-library-stacks", "")
         self.did("system_started", visit="w")
@@ -102,13 +102,11 @@ class PastTest(WithDatabase):
 
     def test_its_own_past_is_the_middle_of_right_verdicts_held_back_while_few(self):
         def verdict(off, advice="leave"):
-            return Verdict(answer={"charge": {"advice": advice}, "hazards": [], "signs": [
-                {"key": "condensing_over_ambient", "off": off}]})  # fmt: skip
+            return Kept(advice, "", "", (), {}, {}, {"condensing_over_ambient": off})
 
-        # 3.6 °F once: 2 K, halved while it is the only one.
-        self.assertAlmostEqual(own_departures([verdict(3.6)])["condensing_over_ambient"], 1.0)
-        three = own_departures([verdict(1.8), verdict(3.6), verdict(9.0)])
+        # 2 K once, halved while it is the only one.
+        self.assertAlmostEqual(own_departures([verdict(2.0)])["condensing_over_ambient"], 1.0)
+        three = own_departures([verdict(1.0), verdict(2.0), verdict(5.0)])
         self.assertAlmostEqual(three["condensing_over_ambient"], 2.0 * 3 / 4)
-        self.assertEqual(own_departures([verdict(3.6, "add")]), {})
-        self.assertEqual(own_departures([Verdict(answer={"charge": {"advice": "leave"},
-                                                         "hazards": []})]), {})  # fmt: skip
+        self.assertEqual(own_departures([verdict(2.0, "add")]), {})
+        self.assertEqual(own_departures([Kept("leave", "", "", (), {}, {})]), {})

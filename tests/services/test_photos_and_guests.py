@@ -5,7 +5,7 @@ from datetime import timedelta
 
 from PIL import Image
 
-from nudge.core.errors import CoreError
+from nudge.core.language.errors import CoreError
 from nudge.services.errors import Closed, NotFound
 from nudge.services.guests import Guests, LinkEnded
 from nudge.services.photos import LONG_SIDE, MOST_A_VISIT, Photos, shrunk
@@ -116,7 +116,7 @@ class GuestsTest(WithDatabase):
         for text in ("", " ", "x" * 4001):
             with self.assertRaises(CoreError):
                 self.guests.leave_note(made.token, "g98", text)
-        self.visits.set_closed(HERE, True)
+        self.visits.close(HERE)
         with self.assertRaises(Closed):
             self.guests.leave_note(made.token, "g97", "too late")
 

@@ -4,7 +4,7 @@ from random import Random
 from unittest.mock import patch
 
 from nudge.core.charging.ledger import MG_PER_KG, balance
-from nudge.core.errors import CoreError, UnknownName
+from nudge.core.language.errors import CoreError, UnknownName
 from nudge.services import shelf as shelf_module
 from nudge.services.errors import Closed, NotFound
 from nudge.services.shelf import _entry
@@ -81,7 +81,7 @@ class DosesTest(WithShelf):
         self.assertTrue(any(e.id == "meant" for e in sure.visit.events))
         with self.assertRaisesRegex(CoreError, "holds"):
             self.shelf.dose(VISIT, "more", "mine", 6.0, removes=False, sure=True)
-        self.workshop.visits.set_closed(VISIT, True)
+        self.workshop.visits.close(VISIT)
         with self.assertRaises(Closed):
             self.shelf.dose(VISIT, "late", "mine", OZ, removes=False)
 

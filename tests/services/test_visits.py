@@ -1,6 +1,6 @@
 from sqlalchemy import func, select
 
-from nudge.core.errors import OutOfRange, UnknownName
+from nudge.core.language.errors import OutOfRange, UnknownName
 from nudge.services.book import Book
 from nudge.services.errors import Closed, NotFound, NotUnderstood
 from nudge.store.repositories.visits import latest_verdict
@@ -122,10 +122,10 @@ class VisitsTest(WithDatabase):
         self.assertEqual(row.taken_at, self.clock.now)
 
     def test_a_closed_visit_is_not_written_on_and_can_be_opened_again(self):
-        self.visits.set_closed("v", True)
+        self.visits.close("v")
         with self.assertRaises(Closed):
             self.hear(FIVE)
-        self.visits.set_closed("v", False)
+        self.visits.reopen("v")
         self.assertIsNotNone(self.hear(FIVE).assessment)
 
     def test_a_plate_changed_later_never_loses_readings(self):

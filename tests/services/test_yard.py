@@ -1,10 +1,10 @@
 from datetime import timedelta
 
-from nudge.core.errors import CoreError
 from nudge.core.judgement.decision.doses import dose_answers
-from nudge.core.plant.faults import Present
-from nudge.core.plant.room import Weather
+from nudge.core.language.errors import CoreError
 from nudge.instruments.kit import Ails
+from nudge.plant.faults import Present
+from nudge.plant.room import Weather
 from nudge.services.errors import NotFound
 from nudge.services.instruments import Instruments
 from nudge.services.series import Series

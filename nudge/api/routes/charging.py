@@ -26,7 +26,7 @@ from nudge.api.schemas.shelf import (
     movement_out,
     scale_out,
 )
-from nudge.api.schemas.visits import VisitOut, visit_out
+from nudge.api.schemas.standing import StandingOut, standing_out
 from nudge.contract.advice import (
     AdviceOut,
     AdviseIn,
@@ -39,8 +39,8 @@ from nudge.contract.advice import (
     other_schools_out,
 )
 from nudge.core.charging.scale import poured
-from nudge.core.units import Quantity, to_si
-from nudge.services.charging import guides_for
+from nudge.core.language.units import Quantity, to_si
+from nudge.services.charging import guides_for, nudge_for
 
 router = APIRouter(prefix="/api")
 
@@ -79,9 +79,9 @@ def ways(visits: VisitsIn, units: UnitsIn, visit_id: str) -> WaysOut:
 
 
 @router.post("/visits/{visit_id}/connections")
-def connect(visits: VisitsIn, units: UnitsIn, visit_id: str, body: NewConnection) -> VisitOut:
+def connect(visits: VisitsIn, units: UnitsIn, visit_id: str, body: NewConnection) -> StandingOut:
     """Say how the system is connected."""
-    return visit_out(visits.connect(visit_id, body.connection), units)
+    return standing_out(visits.connect(visit_id, body.connection), units)
 
 
 @router.get("/visits/{visit_id}/scale")
@@ -98,27 +98,28 @@ def nudge(
     visits: VisitsIn, units: UnitsIn, visit_id: str, connection: str = ""
 ) -> AdviceOut | None:
     """What to do with a visit's charge now, by the connection said there unless one is named."""
-    snapshot, found = visits.nudge(visit_id, connection)
+    snapshot = visits.snapshot(visit_id)
+    found = nudge_for(snapshot, connection)
     return None if found is None else advice_out(found, units, snapshot.ready_at)
 
 
 @router.post("/visits/{visit_id}/doses")
-def dose(workshop: WorkshopIn, units: UnitsIn, visit_id: str, body: NewDose) -> VisitOut:
+def dose(workshop: WorkshopIn, units: UnitsIn, visit_id: str, body: NewDose) -> StandingOut:
     """Write a dose down: on the visit and in the ledger, together."""
     amount = to_si(body.amount, Quantity.SMALL_MASS, units) / 1000
     snapshot = workshop.shelf.dose(
         visit_id, body.id, body.cylinder_id, amount, body.removes, body.sure
     )
-    return visit_out(snapshot, units)
+    return standing_out(snapshot, units)
 
 
 @router.post("/visits/{visit_id}/dose-corrections")
 def correct_dose(
     workshop: WorkshopIn, units: UnitsIn, visit_id: str, body: DoseCorrection
-) -> VisitOut:
+) -> StandingOut:
     """Put a mistyped dose right by an entry that stands in its place."""
     amount = to_si(body.amount, Quantity.SMALL_MASS, units) / 1000
-    return visit_out(workshop.shelf.correct_dose(visit_id, body.dose_id, body.id, amount), units)
+    return standing_out(workshop.shelf.correct_dose(visit_id, body.dose_id, body.id, amount), units)
 
 
 @router.get("/cylinders")

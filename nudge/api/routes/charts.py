@@ -11,8 +11,8 @@ from nudge.api.schemas.charts import ChartDrawn, ChartKindOut, chart_kinds, draw
 from nudge.contract.opened import OpenedOut, opened_all
 from nudge.contract.request import Name
 from nudge.contract.strict import Strict
-from nudge.core.chart.chart_text import read_chart
-from nudge.core.circuit.weigh_in import as_lines, weigh_in
+from nudge.core.physics.chart.chart_text import read_chart
+from nudge.core.physics.circuit.weigh_in import as_lines, weigh_in
 from nudge.services.plates import plate_of
 
 router = APIRouter(prefix="/api")

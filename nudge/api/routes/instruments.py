@@ -21,9 +21,9 @@ from nudge.api.schemas.live import (
     series_out,
     taken_out,
 )
-from nudge.api.schemas.visits import VisitOut, visit_out
-from nudge.core.units import UnitSystem, from_si
-from nudge.core.vocabulary.points import POINTS
+from nudge.api.schemas.standing import StandingOut, standing_out
+from nudge.core.language.units import UnitSystem, from_si
+from nudge.core.language.vocabulary.points import POINTS
 from nudge.services.stream import Entry
 from nudge.services.workshop import Workshop
 
@@ -53,7 +53,7 @@ def stream(
     Each event's id is its place in the visit's journal. A client that comes back with
     Last-Event-ID (or `after`) gets everything since, once; without either it starts from now.
     """
-    workshop.visits.snapshot(visit_id)  # 404 before the stream begins
+    workshop.visits.known(visit_id)  # 404 before the stream begins
     start = after
     if last_event_id is not None and last_event_id.isdigit():
         start = int(last_event_id)
@@ -129,7 +129,6 @@ def series(
     point: Annotated[list[str] | None, Query()] = None,
 ) -> SeriesOut:  # fmt: skip
     """Traces over any span [ms], thinned to `width` columns that keep their extremes."""
-    workshop.visits.snapshot(visit_id)
     found = workshop.series.over(visit_id, since, until, width, point)
     return series_out(found, units)
 
@@ -137,40 +136,40 @@ def series(
 @router.post("/placements")
 def place(
     instruments: InstrumentsIn, visits: VisitsIn, units: UnitsIn, visit_id: str, body: PlacementIn
-) -> VisitOut:
+) -> StandingOut:
     """Put an instrument on a point from now on, or take it off."""
     instruments.place(visit_id, body.id, body.channel, body.point)
-    return visit_out(visits.snapshot(visit_id), units)
+    return standing_out(visits.snapshot(visit_id), units)
 
 
 @router.post("/swaps")
 def swap(
     instruments: InstrumentsIn, visits: VisitsIn, units: UnitsIn, visit_id: str, body: SwapIn
-) -> VisitOut:
+) -> StandingOut:
     """Exchange two instruments back to when they were put there; every sample stays."""
     instruments.swap(visit_id, body.id, body.one, body.other)
-    return visit_out(visits.snapshot(visit_id), units)
+    return standing_out(visits.snapshot(visit_id), units)
 
 
 @router.post("/zeros")
 def zero(
     instruments: InstrumentsIn, visits: VisitsIn, units: UnitsIn, visit_id: str, body: ChannelIn
-) -> VisitOut:
+) -> StandingOut:
     """Zero an instrument that is open to air."""
     instruments.zero(visit_id, body.id, body.channel)
-    return visit_out(visits.snapshot(visit_id), units)
+    return standing_out(visits.snapshot(visit_id), units)
 
 
 @router.post("/ignored")
 def ignore(
     instruments: InstrumentsIn, visits: VisitsIn, units: UnitsIn, visit_id: str, body: IgnoreIn
-) -> VisitOut:
+) -> StandingOut:
     """Stop counting an instrument where it sits, or count it again."""
     instruments.ignore(visit_id, body.id, body.channel, body.ignored)
-    return visit_out(visits.snapshot(visit_id), units)
+    return standing_out(visits.snapshot(visit_id), units)
 
 
 @router.post("/kept")
-def keep(visits: VisitsIn, units: UnitsIn, visit_id: str, body: KeepIn) -> VisitOut:
+def keep(visits: VisitsIn, units: UnitsIn, visit_id: str, body: KeepIn) -> StandingOut:
     """Keep what the instruments say as readings and judge them."""
-    return visit_out(visits.keep(visit_id, body.id, body.reason), units)
+    return standing_out(visits.keep(visit_id, body.id, body.reason), units)

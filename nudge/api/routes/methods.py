@@ -7,9 +7,9 @@ from fastapi import APIRouter
 from nudge.api.access import MethodsIn, UnitsIn
 from nudge.contract.request import Name
 from nudge.contract.strict import Strict
-from nudge.core.said import worded
+from nudge.core.language.said import worded
+from nudge.core.language.units import UnitSystem
 from nudge.core.targets.school import School
-from nudge.core.units import UnitSystem
 from nudge.services.methods import METHOD_CHOICES, Methods
 
 router = APIRouter(prefix="/api")

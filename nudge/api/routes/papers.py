@@ -15,10 +15,9 @@ from starlette.responses import Response
 
 from nudge import __version__
 from nudge.api.access import UnitsIn, WorkshopIn
-from nudge.api.routes.whole_visit import order_of_visit
 from nudge.api.schemas.live import series_out
 from nudge.api.schemas.visits import VisitOut, visit_out
-from nudge.api.schemas.whole_visit import photo_out
+from nudge.api.schemas.whole_visit import order_out, photo_out
 
 router = APIRouter(prefix="/api")
 STRIPS = ("superheat", "subcooling", "suction_pressure", "liquid_pressure", "suction_line_temp",
@@ -44,13 +43,13 @@ def report(
     """
     from nudge.reports.written import Subject, customer_report, file_report
 
-    visit = visit_out(workshop.visits.snapshot(visit_id), units)
+    snapshot = workshop.visits.snapshot(visit_id)
     is_file = whom != "customer"
-    photos = workshop.photos.of(visit_id)
+    photos = snapshot.folder.photos
     shown = photos if is_file else photos[:3]
     subject = Subject(
-        visit=visit,
-        order=order_of_visit(workshop, visit_id, units),
+        visit=visit_out(snapshot, units),
+        order=order_out(snapshot, units),
         units=units,
         version=__version__,
         zone=_zone(zone),
@@ -59,11 +58,11 @@ def report(
         pictures=tuple((photo_out(row), workshop.photos.for_paper(row.id))
                        for row in shown),
         passed=tuple((row.gate, row.reason, row.given_at)
-                     for row in workshop.work.passed_gates(visit_id)),
-        cylinders=workshop.work.cylinder_names(visit.cylinders_used),
+                     for row in snapshot.around.passed),
+        cylinders=tuple(snapshot.folder.cylinders.values()),
     )  # fmt: skip
     pdf = file_report(subject) if is_file else customer_report(subject)
-    name = _file_name(visit, "record" if is_file else "report", "pdf")
+    name = _file_name(subject.visit, "record" if is_file else "report", "pdf")
     return _file(pdf, "application/pdf", name, inline=True)
 
 

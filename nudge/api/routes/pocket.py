@@ -13,8 +13,8 @@ from nudge.contract.pocket_answer import (
     pocket_shape,
 )
 from nudge.contract.ready import ready_json
-from nudge.core.circuit.cycle import chart_of
-from nudge.core.refrigerant.catalogue import refrigerant
+from nudge.core.physics.circuit.cycle import chart_of
+from nudge.core.physics.refrigerant.catalogue import refrigerant
 
 router = APIRouter(prefix="/api")
 

@@ -6,12 +6,12 @@ from fastapi import APIRouter, Query
 from pydantic import AllowInfNan, BaseModel
 
 from nudge.api.access import UnitsIn
-from nudge.core.errors import CoreError
-from nudge.core.refrigerant.catalogue import CATALOGUE, Refrigerant
-from nudge.core.refrigerant.saturation import pressures_at, saturation_at
-from nudge.core.refrigerant.table import load_table
-from nudge.core.units import Quantity, UnitSystem, atmospheric_kpa, from_si, to_si
-from nudge.core.vocabulary.equipment import PLATE_NUMBERS, check_plate_number
+from nudge.core.language.errors import CoreError
+from nudge.core.language.units import Quantity, UnitSystem, atmospheric_kpa, from_si, to_si
+from nudge.core.physics.circuit.equipment import PLATE_NUMBERS, check_plate_number
+from nudge.core.physics.refrigerant.catalogue import CATALOGUE, Refrigerant
+from nudge.core.physics.refrigerant.saturation import pressures_at, saturation_at
+from nudge.core.physics.refrigerant.table import load_table
 
 router = APIRouter(prefix="/api")
 _ELEVATION = next(row for row in PLATE_NUMBERS if row.key == "elevation")

@@ -4,6 +4,7 @@ from fastapi import APIRouter
 from pydantic import BaseModel
 
 from nudge.api.access import BookIn, UnitsIn, VisitsIn, WorkshopIn
+from nudge.api.schemas.standing import StandingOut, standing_out
 from nudge.api.schemas.visits import (
     NewCallout,
     NewCorrection,
@@ -14,13 +15,11 @@ from nudge.api.schemas.visits import (
     NewWithdrawal,
     PassedGate,
     VisitChanges,
-    VisitOut,
-    visit_out,
 )
 from nudge.contract.changes import ChangesOut, changes_out
 from nudge.contract.opened import OpenedOut, opened_all
 from nudge.contract.strict import Strict
-from nudge.core.units import Quantity, decimals, from_si, to_si, unit_label
+from nudge.core.language.units import Quantity, decimals, from_si, to_si, unit_label
 from nudge.services.heard import hear_for_system
 
 router = APIRouter(prefix="/api")
@@ -82,20 +81,20 @@ def hear(book: BookIn, units: UnitsIn, body: CalloutIn) -> HeardOut:
 
 
 @router.post("/visits", status_code=201)
-def open_visit(visits: VisitsIn, units: UnitsIn, body: NewVisit) -> VisitOut:
+def open_visit(visits: VisitsIn, units: UnitsIn, body: NewVisit) -> StandingOut:
     """Start a visit now, or plan one when `due_on` is given."""
-    return visit_out(visits.open(body.id, body.system_id, body.complaint, body.due_on), units)
+    return standing_out(visits.open(body.id, body.system_id, body.complaint, body.due_on), units)
 
 
 @router.get("/visits/{visit_id}")
-def visit(visits: VisitsIn, units: UnitsIn, visit_id: str) -> VisitOut:
-    return visit_out(visits.snapshot(visit_id), units)
+def visit(visits: VisitsIn, units: UnitsIn, visit_id: str) -> StandingOut:
+    return standing_out(visits.snapshot(visit_id), units)
 
 
 @router.patch("/visits/{visit_id}")
 def change_visit(
     workshop: WorkshopIn, units: UnitsIn, visit_id: str, body: VisitChanges
-) -> VisitOut:
+) -> StandingOut:
     """Open a due visit, close or reopen one, change the complaint.
 
     Closing is refused while something dangerous is open: `closings` takes a reason.
@@ -107,36 +106,35 @@ def change_visit(
         visits.set_complaint(visit_id, body.complaint)
     if body.closed is not None:
         if body.closed:
-            workshop.close_visit(visit_id)
-        else:
-            visits.set_closed(visit_id, False)
-    return visit_out(visits.snapshot(visit_id), units)
+            return standing_out(workshop.work.close(visit_id), units)
+        return standing_out(visits.reopen(visit_id), units)
+    return standing_out(visits.snapshot(visit_id), units)
 
 
 @router.post("/visits/{visit_id}/callouts")
-def hear_on_visit(visits: VisitsIn, units: UnitsIn, visit_id: str, body: NewCallout) -> VisitOut:
+def hear_on_visit(visits: VisitsIn, units: UnitsIn, visit_id: str, body: NewCallout) -> StandingOut:
     """Take a call-out whole, or refuse it whole with each word that is not a reading."""
-    return visit_out(visits.hear(visit_id, body.id, body.text, units, body.heard_at), units)
+    return standing_out(visits.hear(visit_id, body.id, body.text, units, body.heard_at), units)
 
 
 @router.post("/visits/{visit_id}/corrections")
-def correct(visits: VisitsIn, units: UnitsIn, visit_id: str, body: NewCorrection) -> VisitOut:
+def correct(visits: VisitsIn, units: UnitsIn, visit_id: str, body: NewCorrection) -> StandingOut:
     """Replace one reading; the old row stays in the record."""
     snapshot = visits.correct(visit_id, body.reading_id, body.id, body.text, units)
-    return visit_out(snapshot, units)
+    return standing_out(snapshot, units)
 
 
 @router.post("/visits/{visit_id}/withdrawals")
-def withdraw(visits: VisitsIn, units: UnitsIn, visit_id: str, body: NewWithdrawal) -> VisitOut:
+def withdraw(visits: VisitsIn, units: UnitsIn, visit_id: str, body: NewWithdrawal) -> StandingOut:
     """Take back one reading, or the last line."""
     if body.reading_id is None:
-        return visit_out(visits.undo(visit_id, body.id), units)
-    return visit_out(visits.withdraw(visit_id, body.reading_id, body.id), units)
+        return standing_out(visits.undo(visit_id, body.id), units)
+    return standing_out(visits.withdraw(visit_id, body.reading_id, body.id), units)
 
 
 @router.post("/visits/{visit_id}/observations")
-def observe(visits: VisitsIn, units: UnitsIn, visit_id: str, body: NewObservation) -> VisitOut:
-    return visit_out(visits.observe(visit_id, body.id, body.key, body.seen), units)
+def observe(visits: VisitsIn, units: UnitsIn, visit_id: str, body: NewObservation) -> StandingOut:
+    return standing_out(visits.observe(visit_id, body.id, body.key, body.seen), units)
 
 
 @router.get("/visits/{visit_id}/workings")
@@ -146,25 +144,25 @@ def workings(visits: VisitsIn, units: UnitsIn, visit_id: str) -> dict[str, Opene
 
 
 @router.post("/visits/{visit_id}/slips")
-def keep_slip(visits: VisitsIn, units: UnitsIn, visit_id: str, body: NewSlip) -> VisitOut:
+def keep_slip(visits: VisitsIn, units: UnitsIn, visit_id: str, body: NewSlip) -> StandingOut:
     """Send a slip of the Pocket into a visit, with the readings on it."""
     snapshot = visits.keep_slip(visit_id, body.id, body.slip, dict(body.entries), body.written_in)
-    return visit_out(snapshot, units)
+    return standing_out(snapshot, units)
 
 
 @router.post("/visits/{visit_id}/events")
-def happened(visits: VisitsIn, units: UnitsIn, visit_id: str, body: NewEvent) -> VisitOut:
+def happened(visits: VisitsIn, units: UnitsIn, visit_id: str, body: NewEvent) -> StandingOut:
     amount = None
     if body.amount is not None:
         amount = to_si(body.amount, Quantity.SMALL_MASS, units) / 1000
     snapshot = visits.happened(visit_id, body.id, body.kind, body.happened_at, amount)
-    return visit_out(snapshot, units)
+    return standing_out(snapshot, units)
 
 
 @router.post("/visits/{visit_id}/passed-gates")
-def pass_gate(visits: VisitsIn, units: UnitsIn, visit_id: str, body: PassedGate) -> VisitOut:
+def pass_gate(visits: VisitsIn, units: UnitsIn, visit_id: str, body: PassedGate) -> StandingOut:
     """Judge past a gate that blocks; the reason is printed, an empty one takes it back."""
-    return visit_out(visits.pass_gate(visit_id, body.id, body.gate, body.reason), units)
+    return standing_out(visits.pass_gate(visit_id, body.id, body.gate, body.reason), units)
 
 
 @router.get("/visits/{visit_id}/changes-of-mind")

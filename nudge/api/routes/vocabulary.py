@@ -4,17 +4,17 @@ from fastapi import APIRouter
 from pydantic import BaseModel
 
 from nudge.api.access import UnitsIn
-from nudge.core.circuit.derived_table import DERIVED
-from nudge.core.units import Quantity, UnitSystem, decimals, from_si, to_si, unit_label
-from nudge.core.vocabulary.actions import ACTIONS
-from nudge.core.vocabulary.equipment import (
+from nudge.core.language.units import Quantity, UnitSystem, decimals, from_si, to_si, unit_label
+from nudge.core.language.vocabulary.actions import ACTIONS
+from nudge.core.language.vocabulary.observations import OBSERVATIONS
+from nudge.core.language.vocabulary.points import POINTS
+from nudge.core.physics.circuit.derived_table import DERIVED
+from nudge.core.physics.circuit.equipment import (
     APPLICATION_LABELS,
     DEVICE_LABELS,
     PLATE_NUMBERS,
     PlateNumber,
 )
-from nudge.core.vocabulary.observations import OBSERVATIONS
-from nudge.core.vocabulary.points import POINTS
 
 router = APIRouter(prefix="/api")
 

@@ -4,7 +4,7 @@ from fastapi import APIRouter, Request
 from starlette.responses import Response
 
 from nudge.api.access import UnitsIn, WorkshopIn
-from nudge.api.schemas.visits import VisitOut, visit_out
+from nudge.api.schemas.standing import StandingOut, standing_out
 from nudge.api.schemas.whole_visit import (
     DeferredDone,
     DeferredOut,
@@ -28,7 +28,7 @@ from nudge.api.schemas.whole_visit import (
     photo_out,
     records_out,
 )
-from nudge.core.units import Quantity, UnitSystem, to_si
+from nudge.core.language.units import Quantity, UnitSystem, to_si
 from nudge.services.workshop import Workshop
 
 router = APIRouter(prefix="/api")
@@ -37,56 +37,41 @@ router = APIRouter(prefix="/api")
 @router.get("/visits/{visit_id}/order")
 def order(workshop: WorkshopIn, units: UnitsIn, visit_id: str) -> OrderOut:
     """Where the visit stands: each stage with its steps, and what blocks judging and why."""
-    return order_of_visit(workshop, visit_id, units)
-
-
-def order_of_visit(workshop: Workshop, visit_id: str, units: UnitSystem) -> OrderOut:
-    """A visit's order of work with all that belongs to it."""
-    snapshot = workshop.visits.snapshot(visit_id)
-    kept = workshop.records.baseline_of(snapshot.visit.system_id)
-    return order_out(
-        workshop.work.order(visit_id),
-        [photo_out(row) for row in workshop.photos.of(visit_id)],
-        workshop.guests.links(visit_id),
-        workshop.records.against(snapshot),
-        [deferred_out(row, units)
-         for row in workshop.records.deferred_of(snapshot.visit.system_id) if row.done_at is None],
-        kept is not None and kept.visit_id == visit_id,
-        units,
-    )  # fmt: skip
+    return order_out(workshop.visits.snapshot(visit_id), units)
 
 
 @router.post("/visits/{visit_id}/kinds")
-def set_kind(workshop: WorkshopIn, units: UnitsIn, visit_id: str, body: NewKind) -> VisitOut:
+def set_kind(workshop: WorkshopIn, units: UnitsIn, visit_id: str, body: NewKind) -> StandingOut:
     """Choose the kind of call: it chooses the route."""
-    workshop.work.set_kind(visit_id, body.kind)
-    return _visit(workshop, visit_id, units)
+    return standing_out(workshop.work.set_kind(visit_id, body.kind), units)
 
 
 @router.post("/visits/{visit_id}/ticks")
-def tick(workshop: WorkshopIn, units: UnitsIn, visit_id: str, body: NewTick) -> VisitOut:
-    workshop.work.tick(visit_id, body.id, body.step, body.state, body.reason)
-    return _visit(workshop, visit_id, units)
+def tick(workshop: WorkshopIn, units: UnitsIn, visit_id: str, body: NewTick) -> StandingOut:
+    return standing_out(
+        workshop.work.tick(visit_id, body.id, body.step, body.state, body.reason), units
+    )
 
 
 @router.post("/visits/{visit_id}/checks")
-def check(workshop: WorkshopIn, units: UnitsIn, visit_id: str, body: NewCheck) -> VisitOut:
+def check(workshop: WorkshopIn, units: UnitsIn, visit_id: str, body: NewCheck) -> StandingOut:
     """Fill in a check: kept with the visit, and judged."""
-    workshop.work.check(visit_id, body.id, body.key, body.to_core(units))
-    return _visit(workshop, visit_id, units)
+    return standing_out(
+        workshop.work.check(visit_id, body.id, body.key, body.to_core(units)), units
+    )
 
 
 @router.post("/visits/{visit_id}/notes")
-def note(workshop: WorkshopIn, units: UnitsIn, visit_id: str, body: NewNote) -> VisitOut:
-    workshop.work.note(visit_id, body.id, body.subsystem, body.text, body.corrects)
-    return _visit(workshop, visit_id, units)
+def note(workshop: WorkshopIn, units: UnitsIn, visit_id: str, body: NewNote) -> StandingOut:
+    return standing_out(
+        workshop.work.note(visit_id, body.id, body.subsystem, body.text, body.corrects), units
+    )
 
 
 @router.post("/visits/{visit_id}/closings")
-def close(workshop: WorkshopIn, units: UnitsIn, visit_id: str, body: NewClosing) -> VisitOut:
+def close(workshop: WorkshopIn, units: UnitsIn, visit_id: str, body: NewClosing) -> StandingOut:
     """Close the visit. With something dangerous open it is refused until a reason is given."""
-    workshop.close_visit(visit_id, body.reason)
-    return _visit(workshop, visit_id, units)
+    return standing_out(workshop.work.close(visit_id, body.reason), units)
 
 
 @router.put("/visits/{visit_id}/photos/{photo_id}", status_code=201)
@@ -135,21 +120,23 @@ def revoke(workshop: WorkshopIn, visit_id: str, link_id: str, body: NewEntry) ->
 
 
 @router.post("/visits/{visit_id}/baselines")
-def keep_baseline(workshop: WorkshopIn, units: UnitsIn, visit_id: str, body: NewEntry) -> VisitOut:
+def keep_baseline(
+    workshop: WorkshopIn, units: UnitsIn, visit_id: str, body: NewEntry
+) -> StandingOut:
     """Keep this visit's settled result as the system's baseline."""
     workshop.records.keep_baseline(visit_id, body.id)
     return _visit(workshop, visit_id, units)
 
 
 @router.post("/visits/{visit_id}/intended-changes")
-def intend(workshop: WorkshopIn, units: UnitsIn, visit_id: str, body: NewIntended) -> VisitOut:
+def intend(workshop: WorkshopIn, units: UnitsIn, visit_id: str, body: NewIntended) -> StandingOut:
     """Record something changed on purpose, so that later visits do not cry wolf over it."""
     workshop.records.intend(visit_id, body.id, body.key, body.note, body.corrects)
     return _visit(workshop, visit_id, units)
 
 
 @router.post("/visits/{visit_id}/deferred")
-def defer(workshop: WorkshopIn, units: UnitsIn, visit_id: str, body: NewDeferred) -> VisitOut:
+def defer(workshop: WorkshopIn, units: UnitsIn, visit_id: str, body: NewDeferred) -> StandingOut:
     workshop.records.defer(visit_id, body.id, body.text, body.season, body.due_on)
     return _visit(workshop, visit_id, units)
 
@@ -188,5 +175,5 @@ def end_baseline(
     return records_out(workshop.records.of(system_id), units)
 
 
-def _visit(workshop: Workshop, visit_id: str, units: UnitSystem) -> VisitOut:
-    return visit_out(workshop.visits.snapshot(visit_id), units)
+def _visit(workshop: Workshop, visit_id: str, units: UnitSystem) -> StandingOut:
+    return standing_out(workshop.visits.snapshot(visit_id), units)

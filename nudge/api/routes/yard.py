@@ -6,8 +6,8 @@ from pydantic import BaseModel
 from nudge.api.access import UnitsIn, WorkshopIn
 from nudge.api.schemas.live import JobIn, YardOut, yard_out
 from nudge.contract.strict import Strict
-from nudge.core.errors import CoreError
-from nudge.core.units import Quantity, to_si
+from nudge.core.language.errors import CoreError
+from nudge.core.language.units import Quantity, to_si
 from nudge.services.errors import NotFound
 
 router = APIRouter(prefix="/api/visits/{visit_id}/yard")

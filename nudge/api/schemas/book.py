@@ -6,15 +6,15 @@ from pydantic import BaseModel, Field
 
 from nudge.contract.request import Name, PlateNumbersIn
 from nudge.contract.strict import Strict
-from nudge.core.refrigerant.catalogue import refrigerant
-from nudge.core.units import UnitSystem, decimals, from_si, to_si
-from nudge.core.vocabulary.equipment import (
+from nudge.core.language.units import UnitSystem, decimals, from_si, to_si
+from nudge.core.physics.circuit.equipment import (
     APPLICATION_LABELS,
     DEVICE_LABELS,
     PLATE_NUMBERS,
     Application,
     MeteringDevice,
 )
+from nudge.core.physics.refrigerant.catalogue import refrigerant
 from nudge.services.rows import Site, System
 
 Id = Annotated[str, Field(strict=True, min_length=1, max_length=64, pattern=r"^[A-Za-z0-9:_-]+$")]

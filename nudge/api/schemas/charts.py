@@ -3,12 +3,12 @@
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from nudge.core.chart.chart import KINDS, Axis, Chart, ChartKind
-from nudge.core.chart.chart_text import read_chart
-from nudge.core.circuit.derived import blower_static
-from nudge.core.errors import CoreError
-from nudge.core.units import Quantity, UnitSystem, decimals, from_si, unit_label
-from nudge.core.vocabulary.points import Readings
+from nudge.core.language.errors import CoreError
+from nudge.core.language.units import Quantity, UnitSystem, decimals, from_si, unit_label
+from nudge.core.language.vocabulary.points import Readings
+from nudge.core.physics.chart.chart import KINDS, Axis, Chart, ChartKind
+from nudge.core.physics.chart.chart_text import read_chart
+from nudge.core.physics.circuit.derived import blower_static
 from nudge.services.plates import readable_charts
 from nudge.services.rows import System
 

@@ -8,9 +8,9 @@ from nudge.api.errors import ErrorOut, core_errors
 from nudge.api.schemas.book import Id, Text
 from nudge.contract.request import Name
 from nudge.contract.strict import Number, Strict
+from nudge.core.language.units import Quantity, UnitSystem, decimals, from_si, unit_label
+from nudge.core.language.vocabulary.points import POINTS
 from nudge.core.settling.stability import LOAD, Settling, Steadiness
-from nudge.core.units import Quantity, UnitSystem, decimals, from_si, unit_label
-from nudge.core.vocabulary.points import POINTS
 from nudge.instruments.kit import KINDS, KIT, fits
 from nudge.services.instruments import Given, Taken
 from nudge.services.live_state import LiveState

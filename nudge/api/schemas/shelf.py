@@ -14,7 +14,7 @@ from nudge.contract.strict import Number, Strict
 from nudge.core.charging.cylinder import CylinderCheck
 from nudge.core.charging.ledger import MG_PER_KG, MOVEMENT_KINDS
 from nudge.core.charging.scale import Poured
-from nudge.core.units import Quantity, UnitSystem, from_si, to_si, unit_label
+from nudge.core.language.units import Quantity, UnitSystem, from_si, to_si, unit_label
 from nudge.services.rows import Movement
 from nudge.services.shelf import Leaks, Standing
 

@@ -3,7 +3,7 @@
 from datetime import date, datetime
 from typing import Annotated, Any, Literal
 
-from pydantic import AwareDatetime, BaseModel, Field
+from pydantic import AwareDatetime, BaseModel, Field, WithJsonSchema
 
 from nudge.api.schemas.book import Id, SystemOut, Text, system_out
 from nudge.api.schemas.charts import ChartToday, charts_today
@@ -13,16 +13,17 @@ from nudge.contract.look_answer import LookOut, look_answer
 from nudge.contract.pocket_answer import Entry, slip_text
 from nudge.contract.request import Name
 from nudge.contract.strict import Number, Strict
-from nudge.core.circuit.loop import Loop
-from nudge.core.pocket.pocket import fill_pocket
-from nudge.core.record.standing import void_ids
-from nudge.core.said import worded
-from nudge.core.units import Quantity, UnitSystem, decimals, from_si, unit_label
+from nudge.core.calculators.pocket import fill_pocket
+from nudge.core.language.said import worded
+from nudge.core.language.units import Quantity, UnitSystem, decimals, from_si, unit_label
+from nudge.core.language.vocabulary.actions import ACTIONS
+from nudge.core.language.vocabulary.points import POINTS
+from nudge.core.physics.circuit.loop import Loop
+from nudge.core.visit.record.kept import Kept
+from nudge.core.visit.record.standing import void_ids
 from nudge.core.visit.seasons import SEASONS
-from nudge.core.vocabulary.actions import ACTIONS
-from nudge.core.vocabulary.points import POINTS
-from nudge.services.heard import EventKind
-from nudge.services.rows import Reading, Slip, Verdict, Visit, si_value
+from nudge.services.heard import EVENT_KINDS
+from nudge.services.rows import Reading, Slip, Visit, si_value
 from nudge.services.snapshot import LIVE_ID, Footprint, Snapshot
 
 VisitState = Literal["due", "under_way", "closed"]
@@ -77,7 +78,7 @@ class NewSlip(Strict):
 
 class NewEvent(Strict):
     id: Id
-    kind: EventKind
+    kind: Annotated[Name, WithJsonSchema({"type": "string", "enum": list(EVENT_KINDS)})]
     happened_at: AwareDatetime
     amount: Annotated[Number, Field(gt=0)] | None = None
     """Ounces or grams, with refrigerant added or removed."""
@@ -279,7 +280,7 @@ def visit_out(snapshot: Snapshot, units: UnitSystem) -> VisitOut:
         readings=readings,
         observations=sorted(snapshot.observations),
         doses=_doses(visit, units),
-        cylinders_used=list(snapshot.cylinders),
+        cylinders_used=list(snapshot.folder.cylinders),
         connection=visit.connection,
         assessment=snapshot.answer(units),
         problem=snapshot.problem.text(units) if snapshot.problem else None,
@@ -287,7 +288,7 @@ def visit_out(snapshot: Snapshot, units: UnitSystem) -> VisitOut:
         look=look_answer(snapshot.look, units) if snapshot.look else None,
         slips=[_kept_slip(row, units) for row in visit.slips],
         charts=charts_today(visit.system, snapshot.readings, units),
-        is_simulated=snapshot.is_simulated,
+        is_simulated=snapshot.around.is_simulated,
         live=live_out(snapshot.live, units) if snapshot.live else None,
         footprints=[_footprint(step, units) for step in snapshot.footprints()],
         can_undo=visit.closed_at is None and any(r.state not in ("void", "live") for r in readings),
@@ -317,15 +318,19 @@ def _kept_slip(row: Slip, units: UnitSystem) -> KeptSlipOut:
     )
 
 
-def visit_line(visit: Visit, verdict: Verdict | None, units: UnitSystem) -> VisitLine:
-    charge = verdict.answer["charge"] if verdict else None
-    derived = verdict.answer["derived"] if verdict else {}
+def visit_line(visit: Visit, kept: Kept | None, units: UnitSystem) -> VisitLine:
+    def shown(key: str) -> float | None:
+        kelvin = kept.derived.get(key) if kept else None
+        if kelvin is None:
+            return None
+        return round(from_si(kelvin, Quantity.TEMPERATURE_DIFFERENCE, units), 3)
+
     return VisitLine(
         **_head(visit, units),
-        headline=verdict.answer.get("look", charge["headline"]) if verdict and charge else None,
-        advice=charge["advice"] if charge else None,
-        superheat=_given_difference(derived.get("superheat"), units),
-        subcooling=_given_difference(derived.get("subcooling"), units),
+        headline=kept.headline if kept else None,
+        advice=kept.advice if kept else None,
+        superheat=shown("superheat"),
+        subcooling=shown("subcooling"),
     )
 
 
@@ -344,11 +349,6 @@ def _head(visit: Visit, units: UnitSystem) -> dict[str, Any]:
 def season_said(key: str, units: UnitSystem) -> str:
     season = SEASONS.get(key)
     return worded(season.label, units) if season else key
-
-
-def _given_difference(kept_ip: float | None, units: UnitSystem) -> float | None:
-    """A difference out of a kept verdict, which is in field units."""
-    return kept_ip if kept_ip is None or units == "ip" else round(kept_ip * 5 / 9, 3)
 
 
 def _state(visit: Visit) -> VisitState:

@@ -10,16 +10,17 @@ from nudge.api.schemas.book import Id, Text
 from nudge.contract.request import Name
 from nudge.contract.strict import Number, Strict
 from nudge.core.drift.drift import INTENDED, Drift, measure
-from nudge.core.errors import UnknownName
-from nudge.core.said import worded
-from nudge.core.units import Quantity, UnitSystem, decimals, from_si, to_si, unit_label
+from nudge.core.language.errors import UnknownName
+from nudge.core.language.said import worded
+from nudge.core.language.units import Quantity, UnitSystem, decimals, from_si, to_si, unit_label
 from nudge.core.visit.calls import CALLS
 from nudge.core.visit.checks import SUBSYSTEMS, Blank, check_named
 from nudge.core.visit.order import StageState
 from nudge.core.visit.seasons import SEASONS
-from nudge.services.rows import Deferred, GuestLink, IntendedChange, Note, Photo
-from nudge.services.system_records import Against, Records
-from nudge.services.work_order import Checked, WorkOrder
+from nudge.services.rows import Deferred, IntendedChange, Note, Photo
+from nudge.services.snapshot import Snapshot
+from nudge.services.system_records import Against, Records, against
+from nudge.services.work_order import Checked, order_now
 
 Short = Annotated[str, Field(strict=True, max_length=500)]
 
@@ -278,10 +279,9 @@ class RecordsOut(BaseModel):
     written_at: datetime | None
 
 
-def order_out(
-    found: WorkOrder, photos: list[PhotoOut], links: list[GuestLink], against: Against | None,
-    deferred: list[DeferredOut], baseline_here: bool, units: UnitSystem,
-) -> OrderOut:  # fmt: skip
+def order_out(snapshot: Snapshot, units: UnitSystem) -> OrderOut:
+    """A visit's order of work with all that belongs to it."""
+    found, folder = order_now(snapshot), snapshot.folder
     order = found.order
     return OrderOut(
         kind=order.call.key,
@@ -292,14 +292,14 @@ def order_out(
         dangers=[said.text(units) for said in order.dangers],
         checks=[_check(row, units) for row in found.checks],
         notes=[note_out(row) for row in found.notes],
-        photos=photos,
-        links=[LinkOut(id=row.id, expires_at=row.expires_at) for row in links],
+        photos=[photo_out(row) for row in folder.photos],
+        links=[LinkOut(id=row.id, expires_at=row.expires_at) for row in folder.links],
         subsystems=[ChoiceOut(key=key, label=label) for key, label in SUBSYSTEMS.items()],
         seasons=[ChoiceOut(key=r.key, label=worded(r.label, units)) for r in SEASONS.values()],
         intended_kinds=[ChoiceOut(key=r.key, label=r.label) for r in INTENDED.values()],
-        drift=drift_out(against, units),
-        baseline_here=baseline_here,
-        deferred=deferred,
+        drift=drift_out(against(snapshot), units),
+        baseline_here=folder.baseline is not None and folder.baseline.visit_id == snapshot.visit.id,
+        deferred=[deferred_out(row, units) for row in folder.deferred],
     )
 
 

@@ -16,23 +16,23 @@ from nudge.core.charging.dose import Room, next_dose, room_for, taken_back
 from nudge.core.charging.responses import Watched
 from nudge.core.charging.shortfall import Forecast, Settled, Shortfall, learn
 from nudge.core.charging.ways import CONNECTIONS, Connection, Way, way_for
-from nudge.core.circuit.case import Case, Context, open_case
-from nudge.core.circuit.past import Moment
-from nudge.core.circuit.whole import Whole, check_holds, whole_charge
-from nudge.core.errors import CoreError
+from nudge.core.gaugeless.estimate import OwnHistory
 from nudge.core.judgement.assess import Assessment, assess
 from nudge.core.judgement.decision import Decision, Dose
 from nudge.core.judgement.decision.limits import least
-from nudge.core.look.estimate import OwnHistory
-from nudge.core.said import Measure, Said, say
+from nudge.core.language.errors import CoreError
+from nudge.core.language.said import Measure, Said, say
+from nudge.core.language.units import Quantity
+from nudge.core.language.vocabulary.accuracy import GAP_LIMIT_K
+from nudge.core.language.vocabulary.points import Readings
+from nudge.core.physics.circuit.case import Case, Context, open_case
+from nudge.core.physics.circuit.equipment import Plate
+from nudge.core.physics.circuit.past import Moment
+from nudge.core.physics.circuit.whole import Whole, check_holds, whole_charge
 from nudge.core.settling.breaches import CHANGE_MINUTES
 from nudge.core.targets import fallback_subcooling
 from nudge.core.targets.choose import choose_targets
 from nudge.core.targets.school import Judged
-from nudge.core.units import Quantity
-from nudge.core.vocabulary.accuracy import GAP_LIMIT_K
-from nudge.core.vocabulary.equipment import Plate
-from nudge.core.vocabulary.points import Readings
 
 Action = Literal["add", "remove", "wait", "done", "stop"]
 

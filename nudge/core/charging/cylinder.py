@@ -3,11 +3,11 @@
 from dataclasses import dataclass
 from typing import Literal
 
-from nudge.core.refrigerant.saturation import pressures_at
-from nudge.core.refrigerant.states import load_states
-from nudge.core.refrigerant.table import load_table
-from nudge.core.said import Measure, Said, degrees_f, fahrenheit, say
-from nudge.core.units import KPA_PER_PSI, Quantity
+from nudge.core.language.said import Measure, Said, say
+from nudge.core.language.units import KPA_PER_PSI, Quantity, degrees_f, fahrenheit
+from nudge.core.physics.refrigerant.saturation import pressures_at
+from nudge.core.physics.refrigerant.states import load_states
+from nudge.core.physics.refrigerant.table import load_table
 
 FILL_SHARE = 0.80
 FILL_C = fahrenheit(77)

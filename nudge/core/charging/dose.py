@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from nudge.core.charging.shortfall import EDGE, Shortfall
 from nudge.core.charging.ways import SUPERHEAT_FLOOR_K, Way
-from nudge.core.said import degrees_f
+from nudge.core.language.units import degrees_f
 
 STEP_KG = 0.0141747615625
 """Doses are given in half ounces."""

@@ -10,19 +10,19 @@ from types import MappingProxyType
 from typing import Literal
 
 from nudge.core.charging.ways import WAYS, Connection, Step, Way, way_for
-from nudge.core.circuit.case import Case
-from nudge.core.circuit.tubes import hose_contents, hose_named
-from nudge.core.circuit.whole import whole_charge
-from nudge.core.said import Measure, Said, pressure_difference, say
-from nudge.core.said import temperature as shown_temperature
+from nudge.core.language.said import Measure, Said, pressure_difference, say
+from nudge.core.language.said import temperature as shown_temperature
+from nudge.core.language.units import Quantity
+from nudge.core.physics.circuit.case import Case
+from nudge.core.physics.circuit.equipment import Plate
+from nudge.core.physics.circuit.tubes import hose_contents, hose_named
+from nudge.core.physics.circuit.whole import whole_charge
 from nudge.core.settling.collar import (
     COLLAR_LEAST_C,
     COLLAR_WANTED_UNDER_C,
     condensing_wanted,
     valve_need_kpa,
 )
-from nudge.core.units import Quantity
-from nudge.core.vocabulary.equipment import Plate
 
 Is = Literal["right", "low", "high", ""]
 

@@ -1,10 +1,10 @@
 """Why nothing is fed into the high side of a running system: both pressures side by side."""
 
-from nudge.core.circuit.case import Case
-from nudge.core.refrigerant.saturation import pressures_at
-from nudge.core.refrigerant.table import load_table
-from nudge.core.said import Measure, Said, say
-from nudge.core.units import Quantity
+from nudge.core.language.said import Measure, Said, say
+from nudge.core.language.units import Quantity
+from nudge.core.physics.circuit.case import Case
+from nudge.core.physics.refrigerant.saturation import pressures_at
+from nudge.core.physics.refrigerant.table import load_table
 
 USUAL_CYLINDER_C = 29.0
 

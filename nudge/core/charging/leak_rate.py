@@ -2,10 +2,10 @@
 
 from dataclasses import dataclass
 
-from nudge.core.errors import CoreError
-from nudge.core.said import Measure
-from nudge.core.units import Quantity
-from nudge.core.working import Formula, Input, Working, work
+from nudge.core.language.errors import CoreError
+from nudge.core.language.said import Measure
+from nudge.core.language.units import Quantity
+from nudge.core.language.working import Formula, Input, Working, work
 
 YEAR_DAYS = 365.0
 

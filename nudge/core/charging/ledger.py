@@ -9,9 +9,9 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from types import MappingProxyType
 
-from nudge.core.errors import CoreError, UnknownName
-from nudge.core.said import Measure, Said, say
-from nudge.core.units import G_PER_OZ, Quantity
+from nudge.core.language.errors import CoreError, UnknownName
+from nudge.core.language.said import Measure, Said, say
+from nudge.core.language.units import G_PER_OZ, Quantity
 
 MG_PER_KG = 1_000_000
 SCALE_ERROR_MG = round(1.0 * G_PER_OZ * 1000)

@@ -16,7 +16,7 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
-from nudge.core.said import degrees_f
+from nudge.core.language.units import degrees_f
 
 Array = NDArray[np.float64]
 Watched = Literal["subcooling", "superheat"]

@@ -5,9 +5,9 @@ from dataclasses import dataclass
 from itertools import pairwise
 from statistics import median
 
-from nudge.core.said import Measure, Said, say
+from nudge.core.language.said import Measure, Said, say
+from nudge.core.language.units import Quantity
 from nudge.core.settling.trace import Trace, fitted
-from nudge.core.units import Quantity
 
 KNOCK_KG_S = 0.06
 """No hose pours 2 oz in a second: a step this steep is a knock, or another cylinder."""

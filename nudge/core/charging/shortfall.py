@@ -14,7 +14,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from nudge.core.charging.responses import LEAST, STEP, STEPS, Array, Book, Watched, book_of
-from nudge.core.said import degrees_f
+from nudge.core.language.units import degrees_f
 
 READ_K, BESIDE_K = degrees_f(0.9), degrees_f(6)
 """How far a settled reading may be off its curve (1 σ): of what is charged by (instruments, and

@@ -5,9 +5,8 @@ from dataclasses import dataclass
 from types import MappingProxyType
 from typing import Literal
 
-from nudge.core.said import degrees_f
-from nudge.core.units import G_PER_OZ
-from nudge.core.vocabulary.equipment import MeteringDevice
+from nudge.core.language.units import G_PER_OZ, degrees_f
+from nudge.core.physics.circuit.equipment import MeteringDevice
 
 KG_PER_OZ = G_PER_OZ / 1000
 SUPERHEAT_FLOOR_K = degrees_f(5)

@@ -10,13 +10,13 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from types import MappingProxyType
 
-from nudge.core.circuit.case import Case
 from nudge.core.drift.table import Wander, wander
-from nudge.core.errors import UnknownName
 from nudge.core.expectations.signs import SIGNS, Sign
 from nudge.core.judgement.departures import departures
-from nudge.core.said import Measure, Said, say
-from nudge.core.units import Quantity
+from nudge.core.language.errors import UnknownName
+from nudge.core.language.said import Measure, Said, say
+from nudge.core.language.units import Quantity, difference_of
+from nudge.core.physics.circuit.case import Case
 
 FLAG = 12.0
 """Twice the log-likelihood a cause has to win over “nothing happened” to be flagged."""
@@ -174,10 +174,7 @@ def drift(
 
 def measure(sign: Sign, value: float) -> Measure:
     """A sign's change as it is written: temperatures as differences."""
-    quantity = sign.quantity
-    if quantity is Quantity.TEMPERATURE:
-        quantity = Quantity.TEMPERATURE_DIFFERENCE
-    return Measure(value, quantity)
+    return Measure(value, difference_of(sign.quantity))
 
 
 def _sigma(table: Wander, key: str) -> float | None:
@@ -202,9 +199,9 @@ def _causes(table: Wander, moved: Sequence[Moved]) -> tuple[Named, ...]:
         if norm <= 0 or along <= 0:
             continue
         share, gain = along / norm, along * along / norm
-        if gain >= FLAG and share >= LEAST_SHARE:
-            if key not in best or gain > best[key].gain:
-                best[key] = Named(CAUSES[key], share, gain)
+        is_better = key not in best or gain > best[key].gain
+        if gain >= FLAG and share >= LEAST_SHARE and is_better:
+            best[key] = Named(CAUSES[key], share, gain)
     found = sorted(best.values(), key=lambda one: -one.gain)
     return tuple(one for one in found if one.gain >= 0.5 * found[0].gain)
 

@@ -10,10 +10,10 @@ from dataclasses import dataclass
 from math import hypot
 from typing import NamedTuple
 
-from nudge.core.circuit.case import Case
 from nudge.core.expectations.signs import SIGNS, Sign
 from nudge.core.expectations.table import EXPECTATIONS, Expectation
-from nudge.core.said import degrees_f, fahrenheit
+from nudge.core.language.units import degrees_f, fahrenheit
+from nudge.core.physics.circuit.case import Case
 from nudge.core.targets import approach, chart_school, plate_superheat
 from nudge.core.targets.choose import Targets
 from nudge.core.targets.condensing import DEFAULT_SEER, class_seer

@@ -11,15 +11,14 @@ from dataclasses import dataclass
 from math import log
 from types import MappingProxyType
 
-from nudge.core.circuit.case import Case
-from nudge.core.circuit.compression import expected_discharge_c, expected_power_w
-from nudge.core.circuit.derived import blower_static
-from nudge.core.said import degrees_f, fahrenheit
+from nudge.core.language.units import Quantity, degrees_f, fahrenheit
+from nudge.core.physics.circuit.case import Case
+from nudge.core.physics.circuit.compression import expected_discharge_c, expected_power_w
+from nudge.core.physics.circuit.derived import blower_static
 from nudge.core.settling.collar import valve_need_kpa
 from nudge.core.settling.trust import passes_vapour
 from nudge.core.targets.coil_split import healthy_split_k
 from nudge.core.targets.condensing import class_seer, condensing_over_ambient_near
-from nudge.core.units import Quantity
 
 USUAL_RETURN_C, USUAL_WET_BULB_C, USUAL_OUTDOOR_C = (fahrenheit(f) for f in (76, 63, 88))
 USUAL_VALVE_SHARE = 45.0

@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from importlib.resources import files
 from importlib.resources.abc import Traversable
 
-from nudge.core.said import degrees_f
+from nudge.core.language.units import degrees_f
 
 TABLES = files("nudge.core.expectations").joinpath("tables")
 DEVICES = {"valve": True, "orifice": False}

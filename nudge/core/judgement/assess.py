@@ -3,9 +3,8 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
-from nudge.core.circuit.case import Case, Context, open_case
-from nudge.core.circuit.past import Moment
-from nudge.core.errors import CoreError
+from nudge.core.gaugeless.decide import Look, look
+from nudge.core.gaugeless.estimate import OwnHistory
 from nudge.core.judgement.beliefs import Weighing, told_of, weigh
 from nudge.core.judgement.cautions import Caution, cautions_for
 from nudge.core.judgement.check_table import CHECKS
@@ -18,16 +17,17 @@ from nudge.core.judgement.hazards import Hazard, raise_hazards
 from nudge.core.judgement.next_checks import Proposal, next_checks
 from nudge.core.judgement.over_time import Episode, lived_through
 from nudge.core.judgement.walk import Walked, walk
-from nudge.core.look.decide import Look, look
-from nudge.core.look.estimate import OwnHistory
-from nudge.core.said import Said
+from nudge.core.language.errors import CoreError
+from nudge.core.language.said import Said
+from nudge.core.language.vocabulary.points import Readings
+from nudge.core.physics.circuit.case import Case, Context, open_case
+from nudge.core.physics.circuit.equipment import Application, Plate
+from nudge.core.physics.circuit.past import Moment
 from nudge.core.settling.breaches import is_standing
 from nudge.core.settling.gate import Breach
 from nudge.core.settling.gates import open_gates
 from nudge.core.settling.trust import TrustCheck, distrust
 from nudge.core.targets.choose import Targets, choose_targets
-from nudge.core.vocabulary.equipment import Application, Plate
-from nudge.core.vocabulary.points import Readings
 
 PRESSURES = frozenset({"suction_pressure", "liquid_pressure", "discharge_pressure"})
 

@@ -15,15 +15,15 @@ from typing import NamedTuple
 
 import numpy as np
 
-from nudge.core.air.load import UNREAD, Load, load_of
-from nudge.core.circuit.case import Case
 from nudge.core.judgement.covariance import shape
 from nudge.core.judgement.departures import Departure
 from nudge.core.judgement.hypotheses import Array, Hypothesis, hypotheses
 from nudge.core.judgement.looks import times
 from nudge.core.judgement.over_time import Episode
 from nudge.core.judgement.suspect_table import SUSPECTS
-from nudge.core.vocabulary.equipment import MeteringDevice, Plate, ReversingValve
+from nudge.core.physics.air.load import UNREAD, Load, load_of
+from nudge.core.physics.circuit.case import Case
+from nudge.core.physics.circuit.equipment import MeteringDevice, Plate, ReversingValve
 
 FREEDOM = 6.0
 """Degrees of freedom of the t: how forgiving a hypothesis is of what it does not explain."""

@@ -3,9 +3,10 @@
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from nudge.core.refrigerant.catalogue import Refrigerant, refrigerant
-from nudge.core.said import Said, degrees_f, difference, say
-from nudge.core.vocabulary.equipment import Plate
+from nudge.core.language.said import Said, difference, say
+from nudge.core.language.units import degrees_f
+from nudge.core.physics.circuit.equipment import Plate
+from nudge.core.physics.refrigerant.catalogue import Refrigerant, refrigerant
 
 
 @dataclass(frozen=True, slots=True)

@@ -8,8 +8,8 @@ from nudge.core.judgement.assess import Assessment
 from nudge.core.judgement.beliefs import Weighing, told_of, weigh
 from nudge.core.judgement.departures import Departure
 from nudge.core.judgement.next_checks import next_checks
-from nudge.core.said import Measure, Said, say
-from nudge.core.units import Quantity
+from nudge.core.language.said import Measure, Said, say
+from nudge.core.language.units import Quantity
 
 MOST_SIGNS = 3
 STEPS = (0.25, 0.5, 0.75, 1.0, 1.3, 1.7)

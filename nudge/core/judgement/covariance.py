@@ -14,7 +14,7 @@ import numpy as np
 
 from nudge.core.judgement.hypotheses import Array, healthy, moves
 from nudge.core.judgement.signatures import CORRELATIONS
-from nudge.core.said import degrees_f
+from nudge.core.language.units import degrees_f
 
 SEVERITY_SIGMA = 0.29
 """How far a fault is from its step of severity (1 σ, in steps): evenly spread over one step."""

@@ -8,14 +8,14 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from math import hypot
 
-from nudge.core.circuit.case import Case
 from nudge.core.expectations.expected import KNOWN_K, decides, expected, today_of
 from nudge.core.expectations.signs import FAR_REACHING, SIGNS, Sign
 from nudge.core.expectations.table import Expectation
+from nudge.core.language.units import Quantity
+from nudge.core.language.vocabulary.accuracy import accuracy_of
+from nudge.core.physics.circuit.case import Case
 from nudge.core.targets import approach
 from nudge.core.targets.choose import Targets
-from nudge.core.units import Quantity
-from nudge.core.vocabulary.accuracy import accuracy_of
 
 UNSURE_BLUR = 3.0
 """An estimated or old reading is off by this many times a fresh instrument's ±."""

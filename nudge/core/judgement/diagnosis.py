@@ -3,11 +3,11 @@
 from dataclasses import dataclass
 from typing import Literal
 
-from nudge.core.circuit.case import Case
 from nudge.core.judgement.beliefs import Weighing
 from nudge.core.judgement.over_time import seen_at_two_loads
 from nudge.core.judgement.pairs import PAIRS
 from nudge.core.judgement.suspect_table import FAULT_LABELS, SUSPECTS
+from nudge.core.physics.circuit.case import Case
 from nudge.core.settling.breaches import is_standing
 
 Confidence = Literal["sure", "likely", "open"]

@@ -20,9 +20,9 @@ from nudge.core.judgement.looks import LOOKS, times
 from nudge.core.judgement.over_time import Episode
 from nudge.core.judgement.signatures import SIGNATURES, Signature
 from nudge.core.judgement.suspect_table import SUSPECTS, Suspect
-from nudge.core.said import Measure, Said, say
-from nudge.core.units import Quantity
-from nudge.core.vocabulary.observations import OBSERVATIONS
+from nudge.core.language.said import Measure, Said, say
+from nudge.core.language.units import Quantity, difference_of
+from nudge.core.language.vocabulary.observations import OBSERVATIONS
 
 SPEAKS_FOR, SPEAKS_AGAINST = 1.6, 0.45
 """How many times commoner (rarer) than with the other suspects a sign must be to be named."""
@@ -209,9 +209,7 @@ def sentence_of(one: Departure) -> Said:
         share = Measure(100 * abs(1 - exp(off / 100)), Quantity.PERCENT)
         return say(f"{sign.label} is {{off}} {_side(off)} what is expected", off=share)
     value = Measure(one.value, sign.quantity)
-    unit = sign.quantity
-    if unit is Quantity.TEMPERATURE:
-        unit = Quantity.TEMPERATURE_DIFFERENCE
+    unit = difference_of(sign.quantity)
     if abs(off) < (0.5 if unit is not Quantity.RATIO else 0.1):
         return say(f"{sign.label} {{value}} is what is expected", value=value)
     return say(f"{sign.label} {{value}} is {{off}} {_side(off)} what is expected",

@@ -3,10 +3,11 @@
 from dataclasses import dataclass
 from math import inf
 
-from nudge.core.circuit.case import Case
-from nudge.core.circuit.derived_table import DERIVED, formula_of
 from nudge.core.expectations.expected import WINDOW_SIGMAS, coil_saturation_c, expected
-from nudge.core.said import Measure, Said, degrees_f, say
+from nudge.core.language.said import Measure, Said, say
+from nudge.core.language.units import degrees_f
+from nudge.core.physics.circuit.case import Case
+from nudge.core.physics.circuit.derived_table import DERIVED, formula_of
 from nudge.core.targets import approach, fallback_subcooling, typical_subcooling
 from nudge.core.targets.choose import Targets
 from nudge.core.targets.school import Level, Target

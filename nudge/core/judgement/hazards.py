@@ -9,13 +9,13 @@ from collections.abc import Set as AbstractSet
 from dataclasses import dataclass
 from typing import Literal
 
-from nudge.core.circuit.case import Case
-from nudge.core.refrigerant.catalogue import refrigerant
-from nudge.core.refrigerant.table import load_table
-from nudge.core.said import Measure, Said, degrees_f, difference, fahrenheit, say, temperature
+from nudge.core.language.said import Measure, Said, difference, say, temperature
+from nudge.core.language.units import Quantity, atmospheric_kpa, degrees_f, fahrenheit
+from nudge.core.physics.circuit.case import Case
+from nudge.core.physics.circuit.equipment import Application
+from nudge.core.physics.refrigerant.catalogue import refrigerant
+from nudge.core.physics.refrigerant.table import load_table
 from nudge.core.settling.breaches import is_standing
-from nudge.core.units import Quantity, atmospheric_kpa
-from nudge.core.vocabulary.equipment import Application
 
 LIQUID_RETURN_K = degrees_f(3)
 ICING_C = fahrenheit(32)

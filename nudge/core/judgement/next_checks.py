@@ -13,7 +13,6 @@ from typing import NamedTuple
 
 import numpy as np
 
-from nudge.core.circuit.case import Case
 from nudge.core.expectations.signs import SIGNS
 from nudge.core.judgement.beliefs import LOAD_BESIDE, Weighed, Weighing
 from nudge.core.judgement.check_table import CHECKS, Check
@@ -22,7 +21,8 @@ from nudge.core.judgement.hypotheses import Array, hypotheses
 from nudge.core.judgement.looks import LEAST_SHARE, Look
 from nudge.core.judgement.predict import levels
 from nudge.core.judgement.suspect_table import SUSPECTS
-from nudge.core.vocabulary.observations import OBSERVATIONS
+from nudge.core.language.vocabulary.observations import OBSERVATIONS
+from nudge.core.physics.circuit.case import Case
 
 LIMIT = 4
 SETTING_UP = 4.0

@@ -8,12 +8,12 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from types import MappingProxyType
 
-from nudge.core.circuit.case import Case
-from nudge.core.circuit.derived import Derived, derive
-from nudge.core.circuit.past import Moment
-from nudge.core.errors import CoreError
-from nudge.core.said import Measure, Said, degrees_f, difference, say
-from nudge.core.units import G_PER_OZ, Quantity
+from nudge.core.language.errors import CoreError
+from nudge.core.language.said import Measure, Said, difference, say
+from nudge.core.language.units import G_PER_OZ, Quantity, degrees_f
+from nudge.core.physics.circuit.case import Case
+from nudge.core.physics.circuit.derived import Derived, derive
+from nudge.core.physics.circuit.past import Moment
 
 OTHER_LOAD_K = degrees_f(4)
 """Return air or its wet bulb this far apart is another load."""

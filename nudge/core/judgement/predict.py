@@ -8,12 +8,12 @@ from collections.abc import Mapping, Sequence
 
 import numpy as np
 
-from nudge.core.circuit.case import Case
 from nudge.core.expectations.expected import row_of, today_of, weather
 from nudge.core.judgement.beliefs import Weighed, Weighing
 from nudge.core.judgement.covariance import covariance
 from nudge.core.judgement.departures import Departure
 from nudge.core.judgement.hypotheses import Array, healthy, moves
+from nudge.core.physics.circuit.case import Case
 
 EDGES = (-3.0, -1.4, 1.4, 3.0)
 """Edges of the five levels a reading may fall in, in healthy spreads."""

@@ -6,10 +6,10 @@ from nudge.core.judgement.assess import Assessment
 from nudge.core.judgement.evidence import Belief, sentence_of, sign_ratios
 from nudge.core.judgement.looks import times
 from nudge.core.judgement.suspect_table import SUSPECTS
-from nudge.core.said import Measure
-from nudge.core.units import Quantity
-from nudge.core.vocabulary.observations import OBSERVATIONS
-from nudge.core.working import Formula, Input, Working
+from nudge.core.language.said import Measure
+from nudge.core.language.units import Quantity
+from nudge.core.language.vocabulary.observations import OBSERVATIONS
+from nudge.core.language.working import Formula, Input, Working
 
 MOST, LEAST = 1e3, 1e-3
 """Ratios further out than this are shown at the limit: the table is not surer than that."""

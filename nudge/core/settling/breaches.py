@@ -3,21 +3,24 @@
 from collections.abc import Callable
 from collections.abc import Set as AbstractSet
 
-from nudge.core.air.airflow import CLIMATES, TOLERANCE
-from nudge.core.air.static import DuctReading, starves_the_blower, static_trouble
-from nudge.core.circuit.case import Case
-from nudge.core.circuit.derived import blower_static
-from nudge.core.errors import CoreError
-from nudge.core.said import (
+from nudge.core.language.errors import CoreError
+from nudge.core.language.said import (
     Measure,
     Said,
     difference,
-    fahrenheit,
     minutes,
     pressure_difference,
     say,
     temperature,
 )
+from nudge.core.language.units import Quantity, fahrenheit
+from nudge.core.language.vocabulary.observations import OBSERVATIONS
+from nudge.core.language.vocabulary.points import POINTS
+from nudge.core.physics.air.airflow import CLIMATES, TOLERANCE
+from nudge.core.physics.air.static import DuctReading, starves_the_blower, static_trouble
+from nudge.core.physics.circuit.case import Case
+from nudge.core.physics.circuit.derived import blower_static
+from nudge.core.physics.circuit.equipment import Application, MeteringDevice, Plate
 from nudge.core.settling.collar import (
     COLLAR_HOLDS_MINUTES,
     COLLAR_LEAST_C,
@@ -28,10 +31,6 @@ from nudge.core.settling.collar import (
 )
 from nudge.core.targets import formula_superheat
 from nudge.core.targets.choose import Targets, silent_words
-from nudge.core.units import Quantity
-from nudge.core.vocabulary.equipment import Application, MeteringDevice, Plate
-from nudge.core.vocabulary.observations import OBSERVATIONS
-from nudge.core.vocabulary.points import POINTS
 
 WARM_ENOUGH_C = fahrenheit(70)
 WARM_ENOUGH_APPROACH_C = fahrenheit(65)

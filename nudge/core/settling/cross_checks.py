@@ -3,15 +3,15 @@
 from collections.abc import Iterator
 from statistics import median
 
-from nudge.core.air.coil import expected_coil
-from nudge.core.air.moist_air import moist_air
-from nudge.core.errors import CoreError
-from nudge.core.refrigerant.states import load_states
-from nudge.core.refrigerant.table import load_table
-from nudge.core.said import degrees_f, difference, pressure_difference, say, temperature
+from nudge.core.language.errors import CoreError
+from nudge.core.language.said import difference, pressure_difference, say, temperature
+from nudge.core.language.units import KPA_PER_PSI, atmospheric_kpa, degrees_f
+from nudge.core.language.vocabulary.points import POINTS
+from nudge.core.physics.air.coil import expected_coil
+from nudge.core.physics.air.moist_air import moist_air
+from nudge.core.physics.refrigerant.states import load_states
+from nudge.core.physics.refrigerant.table import load_table
 from nudge.core.settling.seen import Lie, Seen
-from nudge.core.units import KPA_PER_PSI, atmospheric_kpa
-from nudge.core.vocabulary.points import POINTS
 
 ZERO_KPA = 3.0 * KPA_PER_PSI
 STANDING_AIR_K = degrees_f(4)

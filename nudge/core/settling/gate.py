@@ -4,8 +4,8 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Literal
 
-from nudge.core.circuit.case import Case
-from nudge.core.said import Said
+from nudge.core.language.said import Said
+from nudge.core.physics.circuit.case import Case
 from nudge.core.targets.choose import Targets
 
 Effect = Literal["blocks", "warns"]

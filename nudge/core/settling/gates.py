@@ -6,9 +6,10 @@ Somebody may pass a blocking gate with a reason, which is printed; past a gate n
 to move refrigerant (the rule `past_a_gate` of the decision holds that).
 """
 
-from nudge.core.circuit.case import Case
-from nudge.core.errors import UnknownName
-from nudge.core.said import Said
+from nudge.core.language.errors import UnknownName
+from nudge.core.language.said import Said
+from nudge.core.physics.circuit.case import Case
+from nudge.core.physics.circuit.equipment import Application
 from nudge.core.settling.breaches import (
     air_unseen,
     airflow_out,
@@ -40,7 +41,6 @@ from nudge.core.settling.breaches import (
 from nudge.core.settling.gate import NEVER_PASSED, Breach, Gate
 from nudge.core.settling.odd import house_weather, humid_house, plate_efficiency, plate_figures
 from nudge.core.targets.choose import Targets
-from nudge.core.vocabulary.equipment import Application
 
 
 def open_gates(case: Case, targets: Targets) -> list[Breach]:

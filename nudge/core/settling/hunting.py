@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from nudge.core.said import degrees_f
+from nudge.core.language.units import degrees_f
 from nudge.core.settling.trace import Trace, residuals_of
 
 LEAST_SWING_K = degrees_f(3)

@@ -1,12 +1,12 @@
 """What is kept but doubted aloud: plates that cannot be, air no house has, a humid house."""
 
-from nudge.core.air.load import HIGH_LOAD_WET_BULB_C
-from nudge.core.circuit.case import Case
-from nudge.core.said import Measure, Said, difference, fahrenheit, say, temperature
+from nudge.core.language.said import Measure, Said, difference, say, temperature
+from nudge.core.language.units import Quantity, fahrenheit
+from nudge.core.physics.air.load import HIGH_LOAD_WET_BULB_C
+from nudge.core.physics.circuit.case import Case
+from nudge.core.physics.circuit.equipment import MeteringDevice
 from nudge.core.targets.choose import Targets
 from nudge.core.targets.condensing import condensing_over_ambient_near
-from nudge.core.units import Quantity
-from nudge.core.vocabulary.equipment import MeteringDevice
 
 MOST_SEER: dict[MeteringDevice, float] = {
     MeteringDevice.FIXED_ORIFICE: 17.0, MeteringDevice.TXV: 26.0, MeteringDevice.EEV: 42.0,

@@ -3,10 +3,10 @@
 from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass, field
 
-from nudge.core.refrigerant.table import load_table
-from nudge.core.said import Said
+from nudge.core.language.said import Said
+from nudge.core.language.units import atmospheric_kpa
+from nudge.core.physics.refrigerant.table import load_table
 from nudge.core.settling.trace import Trace
-from nudge.core.units import atmospheric_kpa
 
 
 @dataclass(frozen=True, slots=True)

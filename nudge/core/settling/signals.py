@@ -3,9 +3,9 @@
 from collections.abc import Iterator
 from statistics import median
 
-from nudge.core.said import say
+from nudge.core.language.said import say
+from nudge.core.language.vocabulary.points import POINTS
 from nudge.core.settling.seen import Lie, Seen
-from nudge.core.vocabulary.points import POINTS
 
 QUIET_S = 30.0
 STUCK_S, STUCK_ROWS = 100.0, 20

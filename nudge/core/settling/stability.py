@@ -11,10 +11,9 @@ from dataclasses import dataclass, replace
 from math import exp, log
 from typing import Literal
 
-from nudge.core.said import degrees_f
+from nudge.core.language.units import KPA_PER_PSI, Quantity, degrees_f
 from nudge.core.settling.hunting import Hunting, hunts
 from nudge.core.settling.trace import Trace, fitted
-from nudge.core.units import KPA_PER_PSI, Quantity
 
 WINDOW_S = 240.0
 SHORTEST_S = 150.0

@@ -6,12 +6,12 @@ A row a check. Any hit means the numbers are not judged until the probe is put r
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from nudge.core.air.moist_air import moist_air
-from nudge.core.circuit.case import Case
-from nudge.core.errors import Impossible
-from nudge.core.said import Said, degrees_f, difference, say, temperature
-from nudge.core.units import KPA_PER_PSI
-from nudge.core.vocabulary.equipment import Application
+from nudge.core.language.errors import Impossible
+from nudge.core.language.said import Said, difference, say, temperature
+from nudge.core.language.units import KPA_PER_PSI, degrees_f
+from nudge.core.physics.air.moist_air import moist_air
+from nudge.core.physics.circuit.case import Case
+from nudge.core.physics.circuit.equipment import Application
 
 LIQUID_UNDER_AMBIENT_K = degrees_f(2)
 SATURATION_ERROR_K = degrees_f(2)

@@ -4,7 +4,7 @@ Units without lines outdoors to clamp (packaged, water-source) are judged there,
 windows: liquid gives a little of its subcooling up on the way, and gas gathers none yet.
 """
 
-from nudge.core.said import degrees_f
+from nudge.core.language.units import degrees_f
 from nudge.core.targets.school import Target
 
 ON_THE_WAY_K = degrees_f(1)

@@ -1,9 +1,10 @@
 """Targets out of a maker's chart kept with the system: one look-up for both kinds."""
 
-from nudge.core.circuit.case import Case
-from nudge.core.said import degrees_f, say, temperature
+from nudge.core.language.said import say, temperature
+from nudge.core.language.units import degrees_f
+from nudge.core.physics.circuit.case import Case
+from nudge.core.physics.circuit.equipment import MeteringDevice
 from nudge.core.targets.school import School, Target, window
-from nudge.core.vocabulary.equipment import MeteringDevice
 
 SUBCOOLING_KEY, SUPERHEAT_KEY = "chart_subcooling", "chart_superheat"
 SUBCOOLING_TOLERANCE_K = degrees_f(2)

@@ -3,9 +3,9 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 
-from nudge.core.circuit.case import Case
-from nudge.core.errors import CoreError, Impossible
-from nudge.core.said import Said
+from nudge.core.language.errors import CoreError, Impossible
+from nudge.core.language.said import Said
+from nudge.core.physics.circuit.case import Case
 from nudge.core.targets import (
     approach,
     chart_school,

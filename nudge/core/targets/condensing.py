@@ -4,8 +4,8 @@ from collections.abc import Mapping
 from itertools import pairwise
 from types import MappingProxyType
 
-from nudge.core.said import degrees_f
-from nudge.core.vocabulary.equipment import Plate
+from nudge.core.language.units import degrees_f
+from nudge.core.physics.circuit.equipment import Plate
 
 DEFAULT_SEER = 14.0
 USUAL_SEER: Mapping[str, float] = MappingProxyType(

@@ -1,11 +1,11 @@
 """Superheat by formula: the school of the fixed orifice."""
 
-from nudge.core.circuit.case import Case
-from nudge.core.said import degrees_f, fahrenheit, say
+from nudge.core.language.said import say
+from nudge.core.language.units import Quantity, degrees_f, fahrenheit, from_si
+from nudge.core.physics.circuit.case import Case
+from nudge.core.physics.circuit.equipment import MeteringDevice
 from nudge.core.targets.at_device import SUCTION_GAIN_K
 from nudge.core.targets.school import School, Target, window
-from nudge.core.units import Quantity, from_si
-from nudge.core.vocabulary.equipment import MeteringDevice
 
 KEY = "formula_superheat"
 TOLERANCE_K = degrees_f(5)

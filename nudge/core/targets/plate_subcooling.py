@@ -1,10 +1,10 @@
 """Subcooling on the plate: the school of every metering valve."""
 
-from nudge.core.circuit.case import Case
-from nudge.core.said import degrees_f
+from nudge.core.language.units import degrees_f
+from nudge.core.physics.circuit.case import Case
+from nudge.core.physics.circuit.equipment import MeteringDevice
 from nudge.core.targets.at_device import at_device
 from nudge.core.targets.school import School, Target, window
-from nudge.core.vocabulary.equipment import MeteringDevice
 
 KEY = "plate_subcooling"
 TOLERANCE_K = degrees_f(3)

@@ -1,9 +1,9 @@
 """Superheat printed on the plate or entered by hand."""
 
-from nudge.core.circuit.case import Case
-from nudge.core.said import degrees_f
+from nudge.core.language.units import degrees_f
+from nudge.core.physics.circuit.case import Case
+from nudge.core.physics.circuit.equipment import Application, MeteringDevice
 from nudge.core.targets.school import School, Target, window
-from nudge.core.vocabulary.equipment import Application, MeteringDevice
 
 KEY = "plate_superheat"
 ORIFICE_TOLERANCE_K = degrees_f(5)

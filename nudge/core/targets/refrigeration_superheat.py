@@ -1,9 +1,9 @@
 """Superheat at the coil of a cold room: tight, because every degree is lost capacity."""
 
-from nudge.core.circuit.case import Case
-from nudge.core.said import degrees_f, fahrenheit
+from nudge.core.language.units import degrees_f, fahrenheit
+from nudge.core.physics.circuit.case import Case
+from nudge.core.physics.circuit.equipment import Application
 from nudge.core.targets.school import School, Target
-from nudge.core.vocabulary.equipment import Application
 
 KEY = "refrigeration_superheat"
 FREEZER_BELOW_C = fahrenheit(32)

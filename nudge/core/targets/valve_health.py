@@ -1,10 +1,9 @@
 """The band a healthy expansion valve keeps its superheat in. Judges the valve, never charge."""
 
-from nudge.core.circuit.case import Case
-from nudge.core.said import degrees_f
+from nudge.core.language.units import M_PER_FT, degrees_f
+from nudge.core.physics.circuit.case import Case
+from nudge.core.physics.circuit.equipment import Application
 from nudge.core.targets.school import School, Target
-from nudge.core.units import M_PER_FT
-from nudge.core.vocabulary.equipment import Application
 
 KEY = "valve_health"
 VALUE_K = degrees_f(11)

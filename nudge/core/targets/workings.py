@@ -2,14 +2,14 @@
 
 from collections.abc import Mapping
 
-from nudge.core.circuit.case import Case, open_case
-from nudge.core.circuit.workings import given_inputs, reading_limits
-from nudge.core.said import Measure
+from nudge.core.language.said import Measure
+from nudge.core.language.units import Quantity
+from nudge.core.language.vocabulary.points import POINTS
+from nudge.core.language.working import Formula, Input, Values, Working, propagate
+from nudge.core.physics.circuit.case import Case, open_case
+from nudge.core.physics.circuit.workings import given_inputs, reading_limits
 from nudge.core.targets.choose import SCHOOLS, Targets
 from nudge.core.targets.school import School, Target
-from nudge.core.units import Quantity
-from nudge.core.vocabulary.points import POINTS
-from nudge.core.working import Formula, Input, Values, Working, propagate
 
 _SCHOOLS = {school.key: school for school in SCHOOLS}
 _D = Quantity.TEMPERATURE_DIFFERENCE

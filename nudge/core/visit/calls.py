@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from types import MappingProxyType
 from typing import Literal
 
-from nudge.core.errors import UnknownName
+from nudge.core.language.errors import UnknownName
 
 Stage = Literal["arrive", "air", "look", "connect", "settle", "read", "judge", "act", "close"]
 STAGES: Mapping[Stage, str] = MappingProxyType({

@@ -5,14 +5,14 @@ from dataclasses import dataclass, field
 from types import MappingProxyType
 from typing import Literal
 
-from nudge.core.air.airflow import TOLERANCE, blower_amps_say
-from nudge.core.air.static import DuctReading, read_static, starves_the_blower
-from nudge.core.electrical.capacitor import USUAL_TOLERANCE, judge_capacitor
-from nudge.core.electrical.strips import RATED_VOLTS, judge_circuit, strip_amps_each
-from nudge.core.errors import CoreError, Impossible, UnknownName
-from nudge.core.said import Measure, Said, say
-from nudge.core.units import Quantity
-from nudge.core.vocabulary.equipment import Plate
+from nudge.core.language.errors import CoreError, Impossible, UnknownName
+from nudge.core.language.said import Measure, Said, say
+from nudge.core.language.units import Quantity
+from nudge.core.physics.air.airflow import TOLERANCE, blower_amps_say
+from nudge.core.physics.air.static import DuctReading, read_static, starves_the_blower
+from nudge.core.physics.circuit.equipment import Plate
+from nudge.core.physics.electrical.capacitor import USUAL_TOLERANCE, judge_capacitor
+from nudge.core.physics.electrical.strips import RATED_VOLTS, judge_circuit, strip_amps_each
 
 State = Literal["good", "watch", "bad", "noted"]
 Entries = Mapping[str, float | str]

@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 
-from nudge.core.said import Said
+from nudge.core.language.said import Said
 
 
 @dataclass(frozen=True, slots=True)

@@ -4,8 +4,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from nudge.core.errors import CoreError, UnknownName
-from nudge.core.said import Said, say
+from nudge.core.language.errors import CoreError, UnknownName
+from nudge.core.language.said import Said, say
 from nudge.core.visit.calls import STAGES, Call, Stage
 from nudge.core.visit.facts import Facts
 from nudge.core.visit.steps import STEP_KEYS, STEPS, StepRow

@@ -4,7 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from types import MappingProxyType
 
-from nudge.core.errors import UnknownName
+from nudge.core.language.errors import UnknownName
 
 
 @dataclass(frozen=True, slots=True)

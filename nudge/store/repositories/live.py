@@ -46,6 +46,8 @@ def channels(session: Session, visit_id: str) -> list[Placed]:
         .where(Channel.visit_id == visit_id, Channel.source != HIDDEN)
         .order_by(Channel.id)
     ).all()
+    if not rows:
+        return []
     found: dict[int, list[Placement]] = {row.id: [] for row in rows}
     query = (
         select(Placement)
@@ -199,6 +201,14 @@ def journal_after(session: Session, visit_id: str, sequence: int, most: int) -> 
 def journal_end(session: Session, visit_id: str) -> int:
     """The last entry's number, 0 where there is none."""
     query = select(func.max(Journal.sequence)).where(Journal.visit_id == visit_id)
+    return int(session.scalar(query) or 0)
+
+
+def last_written(session: Session, visit_id: str) -> int:
+    """The number of the last entry that tells of somebody writing on the visit."""
+    query = select(func.max(Journal.sequence)).where(
+        Journal.visit_id == visit_id, Journal.kind == "visit"
+    )
     return int(session.scalar(query) or 0)
 
 

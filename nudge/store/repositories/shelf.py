@@ -1,8 +1,9 @@
 """Cylinders, their movements and weighings."""
 
 from collections.abc import Sequence
+from datetime import datetime
 
-from sqlalchemy import select
+from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from nudge.store.shelf_tables import Cylinder, Movement, Weighing
@@ -16,6 +17,26 @@ def cylinders(session: Session) -> Sequence[Cylinder]:
 
 def cylinder(session: Session, cylinder_id: str) -> Cylinder | None:
     return session.get(Cylinder, cylinder_id)
+
+
+def names(session: Session, ids: Sequence[str]) -> dict[str, str]:
+    """Names by id, in the order asked for; none that is not there."""
+    if not ids:
+        return {}
+    query = select(Cylinder.id, Cylinder.name).where(Cylinder.id.in_(ids))
+    found = {key: name for key, name in session.execute(query)}  # noqa: C416
+    return {key: found[key] for key in ids if key in found}
+
+
+def last_weighed(session: Session, ids: Sequence[str]) -> dict[str, datetime]:
+    """When each cylinder was last on the scale."""
+    if not ids:
+        return {}
+    query = (
+        select(Weighing.cylinder_id, func.max(Weighing.weighed_at))
+        .where(Weighing.cylinder_id.in_(ids)).group_by(Weighing.cylinder_id)
+    )  # fmt: skip
+    return {key: at for key, at in session.execute(query)}  # noqa: C416
 
 
 def movements(session: Session, cylinder_id: str | None = None) -> Sequence[Movement]:

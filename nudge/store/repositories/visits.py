@@ -4,11 +4,14 @@ from collections.abc import Sequence
 from datetime import datetime
 
 from sqlalchemy import ColumnElement, distinct, func, select
-from sqlalchemy.orm import Session, aliased, joinedload, selectinload
+from sqlalchemy.orm import Session, aliased, defer, joinedload, selectinload
 
 from nudge.store.tables import Event, System, Verdict, Visit
 
 _WITH_SYSTEM = joinedload(Visit.system).joinedload(System.site)
+_UNPRINTED = defer(Verdict.answer)
+EARLIER = 20
+"""Past visits that are looked back on."""
 _WITH_CHARTS = joinedload(Visit.system).selectinload(System.charts)
 
 
@@ -30,9 +33,20 @@ def visit(session: Session, visit_id: str) -> Visit | None:
     return session.scalars(query).one_or_none()
 
 
+def to_write_on(session: Session, visit_id: str) -> Visit | None:
+    """A visit to write on: its system and site; what else is asked of it is loaded then."""
+    query = select(Visit).where(Visit.id == visit_id).options(_WITH_SYSTEM)
+    return session.scalars(query).one_or_none()
+
+
 def head(session: Session, visit_id: str) -> Visit | None:
     """The visit's own row, with nothing hung on it."""
     return session.get(Visit, visit_id)
+
+
+def is_closed(session: Session, visit_id: str) -> bool:
+    """Whether somebody has closed it."""
+    return session.scalar(select(Visit.closed_at).where(Visit.id == visit_id)) is not None
 
 
 def under_way(session: Session) -> Sequence[Visit]:
@@ -80,19 +94,23 @@ def _listed(
 
 
 def earlier_verdicts(session: Session, visit: Visit) -> list[Verdict]:
-    """The last verdict of every closed visit to the same system before this one, latest first."""
+    """The last verdict of the closed visits to the same system before this one, latest first.
+
+    At most `EARLIER` of them. What was printed is read only where it is asked for.
+    """
     began = visit.opened_at
+    last = select(func.max(Verdict.sequence)).join(Visit, Visit.id == Verdict.visit_id)
+    last = last.where(Visit.system_id == visit.system_id).group_by(Verdict.visit_id)
     query = (
-        select(Visit.id)
-        .where(Visit.system_id == visit.system_id, Visit.id != visit.id)
-        .where(Visit.closed_at.is_not(None))
+        select(Verdict)
+        .join(Visit, Visit.id == Verdict.visit_id)
+        .where(Verdict.sequence.in_(last), Visit.id != visit.id, Visit.closed_at.is_not(None))
         .order_by(Visit.opened_at.desc())
+        .options(_UNPRINTED)
     )
     if began is not None:
         query = query.where(Visit.opened_at < began)
-    ids = list(session.scalars(query))
-    found = latest_verdicts(session, ids)
-    return [found[visit_id] for visit_id in ids if visit_id in found]
+    return list(session.scalars(query.limit(EARLIER)))
 
 
 def additions_before(session: Session, visit: Visit, since: datetime) -> int:
@@ -119,4 +137,5 @@ def latest_verdict(session: Session, visit_id: str) -> Verdict | None:
 def latest_verdicts(session: Session, visit_ids: Sequence[str]) -> dict[str, Verdict]:
     """The last verdict of each visit that has one."""
     query = select(Verdict).where(Verdict.visit_id.in_(visit_ids)).order_by(Verdict.sequence)
+    query = query.options(_UNPRINTED)
     return {verdict.visit_id: verdict for verdict in session.scalars(query)}

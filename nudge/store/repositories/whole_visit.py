@@ -18,25 +18,24 @@ from nudge.store.visit_tables import (
 )
 
 
+def add_all(session: Session, rows: Sequence[Tick | Note]) -> None:
+    """Write rows together, one statement a kind."""
+    session.bulk_save_objects(rows)
+
+
 def ticks(session: Session, visit_id: str) -> dict[str, Tick]:
     """The last tick of every step."""
     query = select(Tick).where(Tick.visit_id == visit_id).order_by(Tick.sequence)
     return {row.step: row for row in session.scalars(query)}
 
 
-def checks(session: Session, visit_id: str) -> dict[str, Check]:
-    """The last of every check on a visit."""
-    query = select(Check).where(Check.visit_id == visit_id).order_by(Check.sequence)
-    return {row.key: row for row in session.scalars(query)}
-
-
-def last_checks(session: Session, system_id: str) -> dict[str, Check]:
-    """The last of every check on a system, whichever visit it was on."""
+def checks(session: Session, system_id: str) -> list[Check]:
+    """Every check on a system, whichever visit it was on, in order."""
     query = (
         select(Check).join(Visit, Visit.id == Check.visit_id)
         .where(Visit.system_id == system_id).order_by(Check.sequence)
     )  # fmt: skip
-    return {row.key: row for row in session.scalars(query)}
+    return list(session.scalars(query))
 
 
 def notes(session: Session, visit_id: str) -> list[Note]:

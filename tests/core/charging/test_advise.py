@@ -9,11 +9,11 @@ from nudge.core.charging.dose import STEP_KG, next_dose, room_for, taken_back
 from nudge.core.charging.responses import LEAST, MOST, responses
 from nudge.core.charging.shortfall import Settled, learn
 from nudge.core.charging.ways import CONNECTIONS, KG_PER_OZ, WAYS, way_for
-from nudge.core.circuit.case import Context
-from nudge.core.circuit.whole import BY_FACTORY, BY_SHEET, whole_charge
-from nudge.core.errors import CoreError
-from nudge.core.said import say
-from nudge.core.vocabulary.equipment import MeteringDevice
+from nudge.core.language.errors import CoreError
+from nudge.core.language.said import say
+from nudge.core.physics.circuit.case import Context
+from nudge.core.physics.circuit.equipment import MeteringDevice
+from nudge.core.physics.circuit.whole import BY_FACTORY, BY_SHEET, whole_charge
 from tests.core.charging.plain_shortfall import step_of
 from tests.core.field import plate, readings, settled
 

@@ -5,10 +5,10 @@ from math import pi
 
 from nudge.core.charging.cylinder import check_cylinder, recovery_limit_kg
 from nudge.core.charging.leak_rate import annualised, rolling
-from nudge.core.circuit.tubes import HOSES, hose_contents, liquid_per_length, tube_of
-from nudge.core.circuit.weigh_in import weigh_in
-from nudge.core.errors import CoreError
-from nudge.core.units import pounds_and_ounces
+from nudge.core.language.errors import CoreError
+from nudge.core.language.units import pounds_and_ounces
+from nudge.core.physics.circuit.tubes import HOSES, hose_contents, liquid_per_length, tube_of
+from nudge.core.physics.circuit.weigh_in import weigh_in
 from tests.core.field import celsius, plate
 
 OZ_FT, FT, LB = 93.0102, 0.3048, 0.45359237

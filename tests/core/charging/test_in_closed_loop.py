@@ -10,7 +10,7 @@ from random import Random
 
 from nudge.core.charging.advise import Dosed, advise
 from nudge.core.charging.ways import KG_PER_OZ
-from nudge.core.plant.faults import Present
+from nudge.plant.faults import Present
 from tools.charge_study import NUMBERS, SYSTEMS, Charged, Rig, charged, guarded, with_charge
 from tools.make_responses import SYSTEMS as IN_THE_BOOK
 from tools.make_responses import curve

@@ -14,7 +14,7 @@ from nudge.core.charging.ledger import (
     standing_entries,
     weighed,
 )
-from nudge.core.errors import CoreError, UnknownName
+from nudge.core.language.errors import CoreError, UnknownName
 
 TARE = 5 * MG_PER_KG
 

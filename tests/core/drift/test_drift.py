@@ -4,7 +4,7 @@ import unittest
 
 from nudge.core.drift.drift import CAUSES, INTENDED, drift, signs_kept
 from nudge.core.drift.table import wander
-from nudge.core.errors import UnknownName
+from nudge.core.language.errors import UnknownName
 from tests.core.field import case, plate
 
 RIGHT = {"subcooling": 0.1, "superheat": 0.4, "condensing_over_ambient": -0.5,

@@ -4,7 +4,7 @@ import unittest
 from random import Random
 
 from nudge.core.drift.drift import drift
-from nudge.core.plant.faults import Present
+from nudge.plant.faults import Present
 from tools.make_drift import met
 from tools.sweep import site
 

@@ -4,21 +4,21 @@ import unittest
 
 from CoolProp.CoolProp import PropsSI
 
-from nudge.core.circuit.case import open_case
-from nudge.core.circuit.compression import (
+from nudge.core.expectations.expected import WINDOW_SIGMAS, expected
+from nudge.core.expectations.signs import FAR_REACHING, SIGNS
+from nudge.core.gaugeless.estimate import OwnHistory, estimate
+from nudge.core.judgement.departures import departures, moved
+from nudge.core.judgement.features import features
+from nudge.core.language.vocabulary.accuracy import accuracy_of
+from nudge.core.physics.circuit.case import open_case
+from nudge.core.physics.circuit.compression import (
     ISENTROPIC,
     SHELL_LOSS,
     expected_discharge_c,
     expected_power_w,
     stroke_of,
 )
-from nudge.core.expectations.expected import WINDOW_SIGMAS, expected
-from nudge.core.expectations.signs import FAR_REACHING, SIGNS
-from nudge.core.judgement.departures import departures, moved
-from nudge.core.judgement.features import features
-from nudge.core.look.estimate import OwnHistory, estimate
 from nudge.core.targets.choose import choose_targets
-from nudge.core.vocabulary.accuracy import accuracy_of
 from tests.core.field import case, plate, readings
 
 RIGHT = {"suct": 119, "liq": 352, "sl": 55, "ll": 97, "oa": 88, "ra": 76, "wb": 63, "sa": 57}

@@ -6,7 +6,7 @@ from dataclasses import replace
 from nudge.core.judgement.check_table import CHECKS
 from nudge.core.judgement.decision.holds import ANOTHER
 from nudge.core.judgement.decision.robust import SECOND_SENSORS
-from nudge.core.vocabulary.points import POINTS
+from nudge.core.language.vocabulary.points import POINTS
 from tests.core.field import judged, plate, settled
 
 CLEAN = ("filter_clean", "evaporator_coil_clean", "condenser_coil_clean", "condenser_fan_ok")

@@ -4,8 +4,6 @@ import unittest
 from dataclasses import replace
 from math import log
 
-from nudge.core.air.load import load_of
-from nudge.core.circuit.case import Context
 from nudge.core.expectations.signs import SIGNS
 from nudge.core.expectations.table import EXPECTATIONS
 from nudge.core.judgement.beliefs import FREEDOM, Told, signed, told_of, weigh, weigh_each
@@ -21,7 +19,9 @@ from nudge.core.judgement.hypotheses import hypotheses, moves
 from nudge.core.judgement.pairs import PAIRS
 from nudge.core.judgement.signatures import CORRELATIONS
 from nudge.core.judgement.suspect_table import SUSPECTS
-from nudge.core.vocabulary.equipment import ReversingValve
+from nudge.core.physics.air.load import load_of
+from nudge.core.physics.circuit.case import Context
+from nudge.core.physics.circuit.equipment import ReversingValve
 from tests.core.field import SETTLED, case, judged, plate
 
 LOW = {"suct": 106, "liq": 300, "sl": 60, "ll": 94, "oa": 86, "ra": 76, "wb": 63, "sa": 62}

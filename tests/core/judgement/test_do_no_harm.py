@@ -7,14 +7,14 @@ points. Whatever comes, `add` may stand only beside the evidence it needs.
 import random
 import unittest
 
-from nudge.core.chart.chart import KINDS
-from nudge.core.chart.chart_text import read_chart
-from nudge.core.circuit.case import Context
-from nudge.core.errors import CoreError
 from nudge.core.judgement.assess import Assessment, assess
-from nudge.core.refrigerant.table import load_table
+from nudge.core.language.errors import CoreError
+from nudge.core.physics.chart.chart import KINDS
+from nudge.core.physics.chart.chart_text import read_chart
+from nudge.core.physics.circuit.case import Context
+from nudge.core.physics.circuit.equipment import Application, MeteringDevice, Plate
+from nudge.core.physics.refrigerant.table import load_table
 from nudge.core.targets.choose import methods_for_charge
-from nudge.core.vocabulary.equipment import Application, MeteringDevice, Plate
 from tests.core.field import celsius, readings
 
 CASES = 4_000

@@ -9,7 +9,7 @@ from nudge.core.judgement.pairs import PAIRS
 from nudge.core.judgement.signatures import SIGNATURES, scale_of
 from nudge.core.judgement.suspect_table import SUSPECTS
 from nudge.core.judgement.trade_marks import TRADE_MARKS
-from nudge.core.vocabulary.observations import OBSERVATIONS
+from nudge.core.language.vocabulary.observations import OBSERVATIONS
 from tests.core.field import judged, plate, settled
 
 LOW = {"suct": 106, "liq": 300, "sl": 60, "ll": 94, "oa": 86, "ra": 76, "wb": 63, "sa": 62}

@@ -10,8 +10,8 @@ from dataclasses import replace
 from random import Random
 from typing import ClassVar
 
-from nudge.core.plant.faults import Present
-from nudge.core.refrigerant.table import load_table
+from nudge.core.physics.refrigerant.table import load_table
+from nudge.plant.faults import Present
 from tools import judge_study
 from tools.decision_study import not_low
 from tools.gather import COUSIN, SIZES

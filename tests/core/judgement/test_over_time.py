@@ -3,13 +3,13 @@
 import unittest
 from dataclasses import replace
 
-from nudge.core.circuit.past import Moment, Past
 from nudge.core.judgement.beliefs import Told, weigh
 from nudge.core.judgement.departures import departures
 from nudge.core.judgement.diagnosis import diagnose
 from nudge.core.judgement.over_time import EPISODES, lived_through, seen_at_two_loads
 from nudge.core.judgement.suspect_table import SUSPECTS
-from nudge.core.vocabulary.actions import ACTIONS
+from nudge.core.language.vocabulary.actions import ACTIONS
+from nudge.core.physics.circuit.past import Moment, Past
 from tests.core.field import SETTLED, case, judged, plate, readings
 
 VALVE = {"suct": 125, "liq": 350, "sl": 48, "ll": 97, "oa": 88, "ra": 78, "wb": 66}

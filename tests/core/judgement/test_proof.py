@@ -3,15 +3,15 @@
 import unittest
 from dataclasses import replace
 
-from nudge.core.circuit.case import Context
-from nudge.core.circuit.past import Moment, Past
 from nudge.core.judgement.beliefs import Told, weigh
 from nudge.core.judgement.decision import Ground, decide
 from nudge.core.judgement.departures import departures
 from nudge.core.judgement.features import features
 from nudge.core.judgement.proof import ADD_PROOF, REMOVE_PROOF
+from nudge.core.language.units import KPA_PER_PSI
+from nudge.core.physics.circuit.case import Context
+from nudge.core.physics.circuit.past import Moment, Past
 from nudge.core.targets.choose import choose_targets
-from nudge.core.units import KPA_PER_PSI
 from tests.core.field import case, judged, plate, settled
 
 SEEN = settled("filter_clean", "evaporator_coil_clean", "condenser_coil_clean", "condenser_fan_ok")

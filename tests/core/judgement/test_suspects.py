@@ -8,8 +8,8 @@ from nudge.core.judgement.looks import LOOK_OF, LOOKS, times
 from nudge.core.judgement.signatures import SEVERITIES, SIGNATURES
 from nudge.core.judgement.suspect_table import FAULT_LABELS, SEVERITY_SHARES, SUSPECTS
 from nudge.core.judgement.workings import belief_workings
-from nudge.core.vocabulary.observations import OBSERVATIONS
-from nudge.core.vocabulary.points import POINTS
+from nudge.core.language.vocabulary.observations import OBSERVATIONS
+from nudge.core.language.vocabulary.points import POINTS
 from tests.core.field import judged, plate, settled
 
 # R-410A by the card: 95 psig 29 °F, 105 34, 118 40, 130 45, 145 50; 300 psig 96 °F, 341 105,

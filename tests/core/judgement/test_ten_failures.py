@@ -6,10 +6,10 @@ from typing import ClassVar
 
 from nudge.core.charging.advise import Dosed, advise, decided
 from nudge.core.charging.ways import KG_PER_OZ
-from nudge.core.chart.chart_text import read_chart
-from nudge.core.circuit.case import Context
-from nudge.core.circuit.past import Moment, Past
-from nudge.core.vocabulary.equipment import Plate
+from nudge.core.physics.chart.chart_text import read_chart
+from nudge.core.physics.circuit.case import Context
+from nudge.core.physics.circuit.equipment import Plate
+from nudge.core.physics.circuit.past import Moment, Past
 from tests.core.field import case, celsius, judged, plate, readings, settled
 
 TICKS = ("filter_clean", "evaporator_coil_clean", "condenser_coil_clean", "condenser_fan_ok")

@@ -5,11 +5,11 @@ import unittest
 from pathlib import Path
 from typing import Any
 
-from nudge.core.callout.parser import parse_callout
-from nudge.core.circuit.case import Context
-from nudge.core.circuit.past import Moment, Past
 from nudge.core.judgement.assess import Assessment, assess
-from nudge.core.vocabulary.equipment import MeteringDevice, Plate, ReversingValve
+from nudge.core.language.callout.parser import parse_callout
+from nudge.core.physics.circuit.case import Context
+from nudge.core.physics.circuit.equipment import MeteringDevice, Plate, ReversingValve
+from nudge.core.physics.circuit.past import Moment, Past
 
 CALLS = tomllib.loads((Path(__file__).parent / "written_calls.toml").read_text("utf-8"))["call"]
 MINUTES = 40.0

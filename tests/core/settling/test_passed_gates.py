@@ -3,7 +3,7 @@
 import unittest
 from dataclasses import replace
 
-from nudge.core.errors import UnknownName
+from nudge.core.language.errors import UnknownName
 from nudge.core.settling.gate import NEVER_PASSED
 from nudge.core.settling.gates import GATES, gate_to_pass
 from tests.core.field import judged, plate, settled

@@ -3,7 +3,7 @@
 import unittest
 from random import Random
 
-from nudge.core.refrigerant.table import load_table
+from nudge.core.physics.refrigerant.table import load_table
 from nudge.core.settling.probes import PROBE_CHECKS, lying
 from nudge.core.settling.seen import Seen
 from nudge.core.settling.trace import Trace

@@ -6,12 +6,12 @@ A few of each; `make study` runs 30 faults and 200 healthy kits on other seeds.
 import unittest
 from random import Random
 
-from nudge.core.plant.running import advance, start
 from nudge.core.settling.probes import lying
 from nudge.core.settling.seen import Seen
 from nudge.core.settling.trace import Trace
 from nudge.instruments.kit import Ails, new_kit
-from tests.core.plant.test_running import begun
+from nudge.plant.running import advance, start
+from tests.plant.test_running import begun
 
 STEP_S, MINUTES = 2.0, 15
 CASES = (

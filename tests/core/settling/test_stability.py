@@ -4,8 +4,7 @@ import unittest
 from math import exp, log, pi, sin
 from random import Random
 
-from nudge.core.plant.running import advance, start
-from nudge.core.refrigerant.table import load_table
+from nudge.core.physics.refrigerant.table import load_table
 from nudge.core.settling.hunting import hunts
 from nudge.core.settling.stability import (
     SHORTEST_S,
@@ -15,7 +14,8 @@ from nudge.core.settling.stability import (
 )
 from nudge.core.settling.trace import Trace, fitted
 from nudge.instruments.kit import new_kit
-from tests.core.plant.test_running import begun
+from nudge.plant.running import advance, start
+from tests.plant.test_running import begun
 
 PSI, HALF_F = 6.894757, 0.5 / 1.8
 

@@ -2,11 +2,11 @@
 
 import unittest
 
-from nudge.core.chart.chart_text import read_chart
+from nudge.core.physics.chart.chart_text import read_chart
+from nudge.core.physics.circuit.equipment import Application, Plate
 from nudge.core.targets.choose import choose_targets
-from nudge.core.vocabulary.equipment import Application, Plate
-from tests.core.chart.test_chart import COILS, GRID
 from tests.core.field import case, judged, plate, settled
+from tests.core.physics.chart.test_chart import COILS, GRID
 
 CLEAN = settled("filter_clean", "evaporator_coil_clean", "condenser_coil_clean", "condenser_fan_ok")
 

@@ -1,6 +1,6 @@
 import unittest
 
-from nudge.core.errors import CoreError, UnknownName
+from nudge.core.language.errors import CoreError, UnknownName
 from nudge.core.targets.choose import choose_targets
 from nudge.core.targets.formula_superheat import formula_superheat
 from tests.core.field import Application, case, celsius, plate

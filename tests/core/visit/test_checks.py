@@ -2,8 +2,8 @@
 
 import unittest
 
-from nudge.core.chart.chart_text import read_chart
-from nudge.core.errors import CoreError, UnknownName
+from nudge.core.language.errors import CoreError, UnknownName
+from nudge.core.physics.chart.chart_text import read_chart
 from nudge.core.visit.checks import CHECKS, judge_check
 from tests.core.field import plate
 

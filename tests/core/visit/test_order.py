@@ -3,8 +3,8 @@
 import unittest
 from dataclasses import replace
 
-from nudge.core.errors import CoreError, UnknownName
-from nudge.core.said import say
+from nudge.core.language.errors import CoreError, UnknownName
+from nudge.core.language.said import say
 from nudge.core.visit.calls import CALLS, STAGES, call_named
 from nudge.core.visit.facts import Facts, Ticked
 from nudge.core.visit.order import check_tick, order_of

@@ -1,3 +1,5 @@
+import createClient from 'openapi-fetch'
+import type { paths } from './schema'
 import type { Problem } from './types'
 
 /** The server answered, and refused. Sending the same again will not help. */
@@ -27,43 +29,39 @@ export class Broken extends Error {
 const PATIENCE_MS = 15_000
 const FILE_PATIENCE_MS = 120_000
 
-/** A file as it is, for what takes bytes. Throws like `request`. */
+/** Every route by its path, with the types of what it takes and answers. Ask through `got`. */
+export const api = createClient<paths>({
+  baseUrl: window.location.origin,
+  fetch: (asked) => patiently(asked, PATIENCE_MS),
+})
+
+/** What a request of `api` answered. Throws `Refused`, `Broken` or `NoAnswer`. */
+export async function got<T>(asked: Promise<{ data?: T }>): Promise<T> {
+  return (await asked).data as T
+}
+
+/** A file as it is, for what takes bytes. Throws like `got`. */
 export async function send<T>(method: 'POST' | 'PUT', path: string, file: Blob): Promise<T> {
-  return await answered<T>(() =>
-    fetch(`/api${path}`, {
-      method,
-      signal: AbortSignal.timeout(FILE_PATIENCE_MS),
-      body: file,
-      headers: { 'Content-Type': 'application/octet-stream' },
-    }),
-  )
+  const headers = { 'Content-Type': 'application/octet-stream' }
+  const asked = new Request(`/api${path}`, { method, body: file, headers })
+  return (await (await patiently(asked, FILE_PATIENCE_MS)).json()) as T
 }
 
-/** One request to the API; answers parsed JSON. Throws `Refused`, `Broken` or `NoAnswer`. */
-export async function request<T>(
-  method: 'GET' | 'POST' | 'PATCH',
-  path: string,
-  body?: unknown,
-): Promise<T> {
-  return await answered<T>(() =>
-    fetch(`/api${path}`, {
-      method,
-      signal: AbortSignal.timeout(PATIENCE_MS),
-      ...(body === undefined
-        ? {}
-        : { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } }),
-    }),
-  )
+/** A write as it was kept in the browser, sent as it stands. Throws like `got`. */
+export async function sendKept(method: string, path: string, body: unknown): Promise<unknown> {
+  const headers = { 'Content-Type': 'application/json' }
+  const asked = new Request(`/api${path}`, { method, body: JSON.stringify(body), headers })
+  return (await (await patiently(asked, PATIENCE_MS)).json()) as unknown
 }
 
-async function answered<T>(ask: () => Promise<Response>): Promise<T> {
+async function patiently(asked: Request, patienceMs: number): Promise<Response> {
   let response: Response
   try {
-    response = await ask()
+    response = await fetch(asked, { signal: AbortSignal.timeout(patienceMs) })
   } catch {
     throw new NoAnswer()
   }
-  if (response.ok) return (await response.json()) as T
+  if (response.ok) return response
   if (response.status >= 500) throw new Broken(response.status)
   const answer = (await response.json().catch(() => ({}))) as { errors?: Problem[] }
   throw new Refused(

@@ -1,37 +1,11 @@
 import { keepPreviousData, QueryClient, useQuery, type UseQueryResult } from '@tanstack/react-query'
 import { usePreferences } from '../state/preferences'
-import { Broken, NoAnswer, request } from './client'
-import type {
-  Advice,
-  Changes,
-  Charts,
-  Cylinder,
-  Guest,
-  Hit,
-  Import,
-  Ledger,
-  Loadable,
-  MethodChoice,
-  Opened,
-  Order,
-  PocketShape,
-  PressureEnthalpy,
-  Records,
-  Refrigerant,
-  Scale,
-  Series,
-  Site,
-  SystemPage,
-  Today,
-  Units,
-  Visit,
-  Vocabulary,
-  Ways,
-  WeighIn,
-  Yard,
-} from './types'
+import { api, Broken, got, NoAnswer } from './client'
+import type { Guest, Hit, Loadable, Scale, Series, Standing, Units, Visit } from './types'
 
 const RETRY_MS = 2_000
+const UNDER_WAY_MS = (visit: Standing | undefined) =>
+  visit?.state === 'under_way' ? 15_000 : false
 
 export const queryClient = new QueryClient({
   defaultOptions: {
@@ -46,43 +20,41 @@ export const queryClient = new QueryClient({
 
 export const visitKey = (id: string, units: Units) => ['visit', id, units] as const
 
-export const useToday = () => useLoad<Today>('today', '/today')
-export const useSites = () => useLoad<Site[]>('sites', '/sites')
-export const useRefrigerants = () => useLoad<Refrigerant[]>('refrigerants', '/refrigerants')
-export const useVocabulary = () => useLoad<Vocabulary>('vocabulary', '/vocabulary')
-export const useSystem = (id: string) => useLoad<SystemPage>('system', `/systems/${id}`, id)
-export const useVisit = (id: string) => useLoad<Visit>('visit', `/visits/${id}`, id)
+const at = (units: Units) => ({ params: { query: { units } } })
+const of = <Path extends object>(path: Path, units: Units) => ({
+  params: { path, query: { units } },
+})
 
-/** The visit's order of work, asked again whenever the visit changes. */
-export function useOrder(visit: Visit): Order | null {
-  const { units } = usePreferences()
-  const decision = visit.assessment?.decision
-  const stamp = [
-    visit.state,
-    visit.readings.length,
-    visit.observations,
-    visit.changed_at,
-    decision?.key,
-    decision?.stage,
-  ]
-  const query = useQuery<Order>({
-    queryKey: ['order', visit.id, units, stamp],
-    queryFn: () => request('GET', `/visits/${visit.id}/order?units=${units}`),
-    placeholderData: keepPreviousData,
-    refetchInterval: visit.state === 'under_way' ? 15_000 : false,
+export const useToday = () => useLoad('today', (units) => api.GET('/api/today', at(units)))
+export const useSites = () => useLoad('sites', (units) => api.GET('/api/sites', at(units)))
+export const useRefrigerants = () => useLoad('refrigerants', () => api.GET('/api/refrigerants'))
+export const useVocabulary = () =>
+  useLoad('vocabulary', (units) => api.GET('/api/vocabulary', at(units)))
+export const useSystem = (id: string) =>
+  useLoad('system', (units) => api.GET('/api/systems/{system_id}', of({ system_id: id }, units)), {
+    id,
   })
-  return query.data ?? null
-}
+
+/** The visit with its order of work and its nudge: one answer, which every write brings anew. */
+export const useVisit = (id: string) =>
+  useLoad('visit', (units) => api.GET('/api/visits/{visit_id}', of({ visit_id: id }, units)), {
+    id,
+    every: UNDER_WAY_MS,
+  })
 
 export const useRecords = (id: string) =>
-  useLoad<Records>('records', `/systems/${id}/records`, id, 0)
+  useLoad(
+    'records',
+    (units) => api.GET('/api/systems/{system_id}/records', of({ system_id: id }, units)),
+    { id, fresh: 0 },
+  )
 
 /** A visit through a link, followed every few seconds; it stops asking once the link has ended. */
 export function useGuest(token: string): Loadable<Guest> {
   const { units } = usePreferences()
   const query = useQuery<Guest>({
     queryKey: ['guest', token, units],
-    queryFn: () => request('GET', `/guest/${token}?units=${units}`),
+    queryFn: () => got(api.GET('/api/guest/{token}', of({ token }, units))),
     refetchInterval: (state) => (state.state.error ? false : 4_000),
     retry: false,
   })
@@ -95,7 +67,7 @@ export function useSearch(text: string): Hit[] {
   const words = text.trim()
   const query = useQuery<Hit[]>({
     queryKey: ['search', words],
-    queryFn: () => request('GET', `/search?text=${encodeURIComponent(words)}`),
+    queryFn: () => got(api.GET('/api/search', { params: { query: { text: words } } })),
     enabled: words !== '',
     placeholderData: keepPreviousData,
     staleTime: 10_000,
@@ -103,30 +75,59 @@ export function useSearch(text: string): Hit[] {
   return words === '' ? [] : (query.data ?? [])
 }
 
-export const usePocketShape = () => useLoad<PocketShape>('pocket', '/pocket')
-export const useMethods = () => useLoad<MethodChoice[]>('methods', '/methods')
-export const useCharts = (id: string) => useLoad<Charts>('charts', `/systems/${id}/charts`, id)
+export const usePocketShape = () => useLoad('pocket', (units) => api.GET('/api/pocket', at(units)))
+export const useMethods = () => useLoad('methods', () => api.GET('/api/methods'))
+export const useCharts = (id: string) =>
+  useLoad(
+    'charts',
+    (units) => api.GET('/api/systems/{system_id}/charts', of({ system_id: id }, units)),
+    { id },
+  )
 export const useWeighIn = (id: string) =>
-  useLoad<WeighIn>('weigh-in', `/systems/${id}/weigh-in`, id)
+  useLoad(
+    'weigh-in',
+    (units) => api.GET('/api/systems/{system_id}/weigh-in', of({ system_id: id }, units)),
+    { id },
+  )
 export const usePressureEnthalpy = (fluid: string) =>
-  useLoad<PressureEnthalpy>(
+  useLoad(
     'chart',
-    `/refrigerants/${encodeURIComponent(fluid)}/chart`,
-    fluid,
-    Infinity,
+    (units) => api.GET('/api/refrigerants/{name}/chart', of({ name: fluid }, units)),
+    { id: fluid, fresh: Infinity },
   )
 export const useChanges = (id: string) =>
-  useLoad<Changes>('changes', `/visits/${id}/changes-of-mind`, id, 0)
-export const useCylinders = () => useLoad<Cylinder[]>('cylinders', '/cylinders')
-export const useLedger = () => useLoad<Ledger>('ledger', '/ledger')
-export const useWays = (id: string) => useLoad<Ways>('ways', `/visits/${id}/ways`, id, 0)
+  useLoad(
+    'changes',
+    (units) => api.GET('/api/visits/{visit_id}/changes-of-mind', of({ visit_id: id }, units)),
+    { id, fresh: 0 },
+  )
+export const useCylinders = () =>
+  useLoad('cylinders', (units) => api.GET('/api/cylinders', at(units)))
+export const useLedger = () => useLoad('ledger', (units) => api.GET('/api/ledger', at(units)))
+export const useWays = (id: string) =>
+  useLoad('ways', (units) => api.GET('/api/visits/{visit_id}/ways', of({ visit_id: id }, units)), {
+    id,
+    fresh: 0,
+  })
 export const useWorkings = (id: string) =>
-  useLoad<Record<string, Opened>>('workings', `/visits/${id}/workings`, id, 0)
+  useLoad(
+    'workings',
+    (units) => api.GET('/api/visits/{visit_id}/workings', of({ visit_id: id }, units)),
+    { id, fresh: 0 },
+  )
 
 export const useYard = (id: string, wanted: boolean) =>
-  useWhen<Yard>(['yard', id], `/visits/${id}/yard`, wanted, 2_000)
+  useLoad('yard', (units) => api.GET('/api/visits/{visit_id}/yard', of({ visit_id: id }, units)), {
+    id,
+    wanted,
+    every: () => 2_000,
+  })
 export const useImports = (id: string, wanted: boolean) =>
-  useWhen<Import[]>(['imports', id], `/visits/${id}/imports`, wanted, 700)
+  useLoad(
+    'imports',
+    () => api.GET('/api/visits/{visit_id}/imports', { params: { path: { visit_id: id } } }),
+    { id, wanted, every: () => 700 },
+  )
 
 const COLUMNS = 700
 
@@ -138,16 +139,14 @@ export function useSeries(
   follows: boolean,
 ): Loadable<Series> {
   const { units } = usePreferences()
-  const ends = span ? `&since=${Math.round(span.from)}&until=${Math.round(span.to)}` : ''
+  const ends = span ? { since: Math.round(span.from), until: Math.round(span.to) } : {}
   const query = useQuery<Series>({
     queryKey: ['series', id, units, follows ? Math.round((span?.to ?? 0) / 3_000) : ends, points],
     queryFn: () => {
       const raw = new Set(points.flatMap((key) => MADE_OF[key] ?? [key]))
-      const wanted = [...raw].map((key) => `&point=${key}`).join('')
-      return request<Series>(
-        'GET',
-        `/visits/${id}/series?units=${units}&width=${COLUMNS}${ends}${wanted}`,
-      )
+      const asked = { units, width: COLUMNS, point: [...raw], ...ends }
+      const params = { path: { visit_id: id }, query: asked }
+      return got(api.GET('/api/visits/{visit_id}/series', { params }))
     },
     placeholderData: keepPreviousData,
     gcTime: 10_000,
@@ -162,20 +161,6 @@ const MADE_OF: Record<string, string[]> = {
   subcooling: ['liquid_pressure', 'liquid_line_temp'],
 }
 
-/** What to do with the charge, asked again whenever the visit changes; null: nothing to judge. */
-export function useNudge(visit: Visit, wanted: boolean): Advice | null {
-  const { units } = usePreferences()
-  const stamp = [visit.readings.length, visit.doses.length, visit.changed_at, visit.observations]
-  const query = useQuery<Advice | null>({
-    queryKey: ['nudge', visit.id, units, stamp],
-    queryFn: () => request('GET', `/visits/${visit.id}/nudge?units=${units}`),
-    enabled: wanted,
-    placeholderData: keepPreviousData,
-    refetchInterval: 10_000,
-  })
-  return query.data ?? null
-}
-
 /** The live scale of a visit since its zero, asked often while a pad is open; null: none sends. */
 export function useScale(visit: Visit, since: number, removes: boolean): Scale | null {
   const { units } = usePreferences()
@@ -183,7 +168,11 @@ export function useScale(visit: Visit, since: number, removes: boolean): Scale |
   const query = useQuery<Scale | null>({
     queryKey: ['scale', visit.id, units, since, removes],
     queryFn: () =>
-      request('GET', `/visits/${visit.id}/scale?units=${units}&since=${since}&removes=${removes}`),
+      got(
+        api.GET('/api/visits/{visit_id}/scale', {
+          params: { path: { visit_id: visit.id }, query: { units, since, removes } },
+        }),
+      ),
     enabled: wanted,
     refetchInterval: 700,
     gcTime: 5_000,
@@ -191,28 +180,27 @@ export function useScale(visit: Visit, since: number, removes: boolean): Scale |
   return query.data ?? null
 }
 
-function useWhen<T>(
-  key: readonly string[],
-  path: string,
-  wanted: boolean,
-  everyMs: number,
+type Options<T> = {
+  id?: string
+  /** For how long it is fresh [ms]. */
+  fresh?: number
+  wanted?: boolean
+  /** How often it is asked again while it is on screen [ms]. */
+  every?: (found: T | undefined) => number | false
+}
+
+function useLoad<T>(
+  name: string,
+  ask: (units: Units) => Promise<{ data?: T }>,
+  { id, fresh, wanted = true, every }: Options<T> = {},
 ): Loadable<T> {
   const { units } = usePreferences()
   const query = useQuery<T>({
-    queryKey: [...key, units],
-    queryFn: () => request<T>('GET', `${path}?units=${units}`),
-    enabled: wanted,
-    refetchInterval: everyMs,
-  })
-  return loadable(query)
-}
-
-function useLoad<T>(name: string, path: string, id?: string, fresh?: number): Loadable<T> {
-  const { units } = usePreferences()
-  const query = useQuery<T>({
     ...(fresh === undefined ? {} : { staleTime: fresh }),
+    ...(every === undefined ? {} : { refetchInterval: (state) => every(state.state.data) }),
     queryKey: id === undefined ? [name, units] : [name, id, units],
-    queryFn: () => request<T>('GET', `${path}?units=${units}`),
+    queryFn: () => got(ask(units)),
+    enabled: wanted,
   })
   return loadable(query)
 }

@@ -1825,7 +1825,7 @@ export interface components {
              * @default ip
              * @enum {string}
              */
-            units: "ip" | "si" | "si_bar";
+            units?: "ip" | "si" | "si_bar";
             system: components["schemas"]["SystemIn"];
             /**
              * @default {
@@ -1842,7 +1842,7 @@ export interface components {
              *       "proven_tight": false
              *     }
              */
-            context: components["schemas"]["ContextIn"];
+            context?: components["schemas"]["ContextIn"];
             /** History */
             history: components["schemas"]["DosedIn"][];
             /** Method */
@@ -1851,7 +1851,7 @@ export interface components {
              * Connection
              * @default hose_manifold
              */
-            connection: string;
+            connection?: string;
         };
         /**
          * AssessIn
@@ -1863,7 +1863,7 @@ export interface components {
              * @default ip
              * @enum {string}
              */
-            units: "ip" | "si" | "si_bar";
+            units?: "ip" | "si" | "si_bar";
             system: components["schemas"]["SystemIn"];
             /** Readings */
             readings: {
@@ -1884,7 +1884,7 @@ export interface components {
              *       "proven_tight": false
              *     }
              */
-            context: components["schemas"]["ContextIn"];
+            context?: components["schemas"]["ContextIn"];
             /** Method */
             method?: string | null;
         };
@@ -2162,12 +2162,12 @@ export interface components {
              * Point
              * @default
              */
-            point: string;
+            point?: string;
             /**
              * Unit
              * @default
              */
-            unit: string;
+            unit?: string;
         };
         /** ConnectionOut */
         ConnectionOut: {
@@ -2217,38 +2217,38 @@ export interface components {
                 [key: string]: string;
             };
             /** @default {} */
-            own: components["schemas"]["OwnIn"];
+            own?: components["schemas"]["OwnIn"];
             /** Earlier */
             earlier?: components["schemas"]["MomentIn"][];
             /**
              * Added Since
              * @default 0
              */
-            added_since: number;
+            added_since?: number;
             /**
              * Done Since
              * @default
              */
-            done_since: string;
+            done_since?: string;
             /** Hunting Minutes */
             hunting_minutes?: number | null;
             /**
              * Additions Before
              * @default 0
              */
-            additions_before: number;
+            additions_before?: number;
             /** Recovered Share */
             recovered_share?: number | null;
             /**
              * Weighed In
              * @default false
              */
-            weighed_in: boolean;
+            weighed_in?: boolean;
             /**
              * Proven Tight
              * @default false
              */
-            proven_tight: boolean;
+            proven_tight?: boolean;
         };
         /** CornerOut */
         CornerOut: {
@@ -2471,7 +2471,7 @@ export interface components {
              * Added
              * @default 0
              */
-            added: number;
+            added?: number;
             /** Readings */
             readings: {
                 [key: string]: number;
@@ -2533,7 +2533,7 @@ export interface components {
              * Nearest
              * @default []
              */
-            nearest: string[];
+            nearest?: string[];
             /** Start */
             start?: number | null;
             /** End */
@@ -2859,7 +2859,7 @@ export interface components {
              * Reason
              * @default
              */
-            reason: string;
+            reason?: string;
         };
         /**
          * KeptSlipOut
@@ -3053,7 +3053,7 @@ export interface components {
              * @default ip
              * @enum {string}
              */
-            units: "ip" | "si" | "si_bar";
+            units?: "ip" | "si" | "si_bar";
             system: components["schemas"]["SystemIn"];
             /** Readings */
             readings: {
@@ -3074,11 +3074,11 @@ export interface components {
              *       "proven_tight": false
              *     }
              */
-            context: components["schemas"]["ContextIn"];
+            context?: components["schemas"]["ContextIn"];
             /** Method */
             method?: string | null;
             /** @default {} */
-            history: components["schemas"]["OwnHistoryIn"];
+            history?: components["schemas"]["OwnHistoryIn"];
         };
         /**
          * LookOut
@@ -3149,7 +3149,7 @@ export interface components {
              * Delimiter
              * @default ,
              */
-            delimiter: string;
+            delimiter?: string;
         };
         /**
          * MarkOut
@@ -3222,12 +3222,12 @@ export interface components {
              * Added
              * @default 0
              */
-            added: number;
+            added?: number;
             /**
              * Done
              * @default
              */
-            done: string;
+            done?: string;
         };
         /**
          * MovedOut
@@ -3327,7 +3327,7 @@ export interface components {
              * Reason
              * @default
              */
-            reason: string;
+            reason?: string;
         };
         /**
          * NewConnection
@@ -3364,7 +3364,7 @@ export interface components {
              * @default charging
              * @enum {string}
              */
-            kind: "charging" | "recovery";
+            kind?: "charging" | "recovery";
             /** Tare */
             tare: number;
             /** Gross */
@@ -3382,7 +3382,7 @@ export interface components {
              * Season
              * @default any
              */
-            season: string;
+            season?: string;
             /** Due On */
             due_on?: string | null;
         };
@@ -3401,12 +3401,12 @@ export interface components {
              * Removes
              * @default false
              */
-            removes: boolean;
+            removes?: boolean;
             /**
              * Sure
              * @default false
              */
-            sure: boolean;
+            sure?: boolean;
         };
         /** NewEntry */
         NewEntry: {
@@ -3421,7 +3421,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "system_started" | "system_stopped" | "something_changed" | "filter_changed" | "evaporator_cleaned" | "condenser_cleaned" | "blower_mended" | "bulb_fixed" | "drier_renewed" | "metering_renewed" | "refrigerant_added" | "refrigerant_removed" | "collar_on" | "collar_off" | "plate_changed" | "plate_corrected";
+            kind: "system_started" | "system_stopped" | "filter_changed" | "evaporator_cleaned" | "condenser_cleaned" | "blower_mended" | "bulb_fixed" | "drier_renewed" | "metering_renewed" | "collar_on" | "collar_off" | "refrigerant_added" | "refrigerant_removed" | "plate_changed" | "something_changed" | "plate_corrected";
             /**
              * Happened At
              * Format: date-time
@@ -3440,7 +3440,7 @@ export interface components {
              * Note
              * @default
              */
-            note: string;
+            note?: string;
             /** Corrects */
             corrects?: string | null;
         };
@@ -3457,7 +3457,7 @@ export interface components {
              * Hours
              * @default 4
              */
-            hours: number;
+            hours?: number;
         };
         /**
          * NewLinkOut
@@ -3491,7 +3491,7 @@ export interface components {
              * Note
              * @default
              */
-            note: string;
+            note?: string;
         };
         /**
          * NewNote
@@ -3627,7 +3627,7 @@ export interface components {
              * Reason
              * @default
              */
-            reason: string;
+            reason?: string;
         };
         /** NewVisit */
         NewVisit: {
@@ -3639,7 +3639,7 @@ export interface components {
              * Complaint
              * @default
              */
-            complaint: string;
+            complaint?: string;
             /** Due On */
             due_on?: string | null;
         };
@@ -3655,7 +3655,7 @@ export interface components {
              * Sure
              * @default false
              */
-            sure: boolean;
+            sure?: boolean;
         };
         /**
          * NewWithdrawal
@@ -3754,12 +3754,12 @@ export interface components {
              * Unit
              * @default
              */
-            unit: string;
+            unit?: string;
             /**
              * Label
              * @default
              */
-            label: string;
+            label?: string;
             /** Id */
             id: string;
         };
@@ -3919,7 +3919,7 @@ export interface components {
              * Reason
              * @default
              */
-            reason: string;
+            reason?: string;
         };
         /** PhotoOut */
         PhotoOut: {
@@ -4047,7 +4047,7 @@ export interface components {
              * @default ip
              * @enum {string}
              */
-            units: "ip" | "si" | "si_bar";
+            units?: "ip" | "si" | "si_bar";
             /** Entries */
             entries: {
                 [key: string]: number | string;
@@ -4062,7 +4062,7 @@ export interface components {
              * Cycle
              * @default true
              */
-            cycle: boolean;
+            cycle?: boolean;
         };
         /**
          * PocketOut
@@ -4219,12 +4219,12 @@ export interface components {
              * Passed
              * @default false
              */
-            passed: boolean;
+            passed?: boolean;
             /**
              * May Pass
              * @default false
              */
-            may_pass: boolean;
+            may_pass?: boolean;
         };
         /**
          * ReadingIn
@@ -4243,12 +4243,12 @@ export interface components {
              * Unit
              * @default
              */
-            unit: string;
+            unit?: string;
             /**
              * Label
              * @default
              */
-            label: string;
+            label?: string;
         };
         /**
          * ReadingOut
@@ -4565,6 +4565,60 @@ export interface components {
             /** Steps */
             steps: components["schemas"]["nudge__api__schemas__whole_visit__StepOut"][];
         };
+        /**
+         * StandingOut
+         * @description The visit as it stands, its order of work, and what to do with its charge.
+         */
+        StandingOut: {
+            /** Id */
+            id: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "due" | "under_way" | "closed";
+            system: components["schemas"]["SystemOut"];
+            /** Complaint */
+            complaint: string;
+            /** Due On */
+            due_on: string | null;
+            /** Opened At */
+            opened_at: string | null;
+            /** Closed At */
+            closed_at: string | null;
+            /** Running Since */
+            running_since: string | null;
+            /** Changed At */
+            changed_at: string | null;
+            /** Readings */
+            readings: components["schemas"]["ReadingOut"][];
+            /** Observations */
+            observations: string[];
+            assessment: components["schemas"]["AssessOut"] | null;
+            /** Problem */
+            problem: string | null;
+            loop: components["schemas"]["LoopOut"] | null;
+            look: components["schemas"]["LookOut"] | null;
+            /** Slips */
+            slips: components["schemas"]["KeptSlipOut"][];
+            /** Charts */
+            charts: components["schemas"]["ChartToday"][];
+            /** Can Undo */
+            can_undo: boolean;
+            live: components["schemas"]["LiveOut"] | null;
+            /** Is Simulated */
+            is_simulated: boolean;
+            /** Doses */
+            doses: components["schemas"]["DoseOut"][];
+            /** Cylinders Used */
+            cylinders_used: string[];
+            /** Connection */
+            connection: string;
+            /** Footprints */
+            footprints: components["schemas"]["FootprintOut"][];
+            order: components["schemas"]["OrderOut"];
+            nudge: components["schemas"]["AdviceOut"] | null;
+        };
         /** StationOut */
         StationOut: {
             /** Key */
@@ -4694,22 +4748,22 @@ export interface components {
              * Application
              * @default comfort_cooling
              */
-            application: string;
+            application?: string;
             /**
              * Indoor Unit
              * @default
              */
-            indoor_unit: string;
+            indoor_unit?: string;
             /**
              * Blower Tap
              * @default
              */
-            blower_tap: string;
+            blower_tap?: string;
             /**
              * Reversing Valve
              * @default
              */
-            reversing_valve: string;
+            reversing_valve?: string;
             /** Charts */
             charts?: components["schemas"]["ChartIn"][];
         };
@@ -5986,7 +6040,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["VisitOut"];
+                    "application/json": components["schemas"]["StandingOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6019,7 +6073,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["VisitOut"];
+                    "application/json": components["schemas"]["StandingOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6056,7 +6110,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["VisitOut"];
+                    "application/json": components["schemas"]["StandingOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6093,7 +6147,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["VisitOut"];
+                    "application/json": components["schemas"]["StandingOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6130,7 +6184,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["VisitOut"];
+                    "application/json": components["schemas"]["StandingOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6167,7 +6221,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["VisitOut"];
+                    "application/json": components["schemas"]["StandingOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6204,7 +6258,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["VisitOut"];
+                    "application/json": components["schemas"]["StandingOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6276,7 +6330,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["VisitOut"];
+                    "application/json": components["schemas"]["StandingOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6313,7 +6367,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["VisitOut"];
+                    "application/json": components["schemas"]["StandingOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6350,7 +6404,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["VisitOut"];
+                    "application/json": components["schemas"]["StandingOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6517,7 +6571,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["VisitOut"];
+                    "application/json": components["schemas"]["StandingOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6623,7 +6677,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["VisitOut"];
+                    "application/json": components["schemas"]["StandingOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6660,7 +6714,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["VisitOut"];
+                    "application/json": components["schemas"]["StandingOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7077,7 +7131,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["VisitOut"];
+                    "application/json": components["schemas"]["StandingOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7114,7 +7168,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["VisitOut"];
+                    "application/json": components["schemas"]["StandingOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7151,7 +7205,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["VisitOut"];
+                    "application/json": components["schemas"]["StandingOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7188,7 +7242,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["VisitOut"];
+                    "application/json": components["schemas"]["StandingOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7225,7 +7279,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["VisitOut"];
+                    "application/json": components["schemas"]["StandingOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7537,7 +7591,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["VisitOut"];
+                    "application/json": components["schemas"]["StandingOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7574,7 +7628,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["VisitOut"];
+                    "application/json": components["schemas"]["StandingOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7611,7 +7665,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["VisitOut"];
+                    "application/json": components["schemas"]["StandingOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7648,7 +7702,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["VisitOut"];
+                    "application/json": components["schemas"]["StandingOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7685,7 +7739,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["VisitOut"];
+                    "application/json": components["schemas"]["StandingOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7896,7 +7950,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["VisitOut"];
+                    "application/json": components["schemas"]["StandingOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7933,7 +7987,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["VisitOut"];
+                    "application/json": components["schemas"]["StandingOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7970,7 +8024,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["VisitOut"];
+                    "application/json": components["schemas"]["StandingOut"];
                 };
             };
             /** @description Unprocessable Entity */

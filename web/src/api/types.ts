@@ -4,6 +4,7 @@ type Schemas = components['schemas']
 
 export type Units = 'ip' | 'si' | 'si_bar'
 export type Visit = Schemas['VisitOut']
+export type Standing = Schemas['StandingOut']
 export type VisitLine = Schemas['VisitLine']
 export type Today = Schemas['TodayOut']
 export type Assessment = Schemas['AssessOut']

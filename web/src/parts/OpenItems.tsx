@@ -22,7 +22,11 @@ export function OpenItems({ items, units }: Props) {
             tight
             aria-label={`Done: ${item.text}`}
             onClick={() =>
-              post({ method: 'POST', path: `/deferred/${item.id}`, body: { done: true }, units })
+              post(
+                '/api/deferred/{deferred_id}',
+                { done: true },
+                { units, blanks: { deferred_id: item.id } },
+              )
             }
           >
             Done

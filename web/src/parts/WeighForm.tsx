@@ -25,9 +25,9 @@ export function WeighForm({ cylinder, units, visitId, label = 'Weigh it' }: Prop
         event.preventDefault()
         if (!isWeight || (isFar && !sure)) return
         const id = newId()
-        const path = `/cylinders/${cylinder.id}/weighings`
         const body = { id, gross, sure, ...(visitId === undefined ? {} : { visit_id: visitId }) }
-        post({ id, method: 'POST', path, body, units })
+        const blanks = { cylinder_id: cylinder.id }
+        post('/api/cylinders/{cylinder_id}/weighings', body, { id, units, blanks })
         setText('')
         setSure(false)
       }}

@@ -1,5 +1,6 @@
 import { useEffect, useSyncExternalStore } from 'react'
 import { queryClient } from '../api/queries'
+import { isSentFromHere } from './outbox'
 import type { Units } from '../api/types'
 
 /**
@@ -33,7 +34,10 @@ class Feed {
       this.take(JSON.parse(event.data) as Samples),
     )
     for (const kind of ['placement', 'visit', 'import']) {
-      this.source.addEventListener(kind, () => this.refresh(kind))
+      this.source.addEventListener(kind, (event: MessageEvent<string>) => {
+        const { by } = JSON.parse(event.data) as { by?: string }
+        if (by === undefined || !isSentFromHere(by)) this.refresh(kind)
+      })
     }
   }
 

@@ -1,6 +1,15 @@
-import { Broken, NoAnswer, Refused, request } from '../api/client'
+import { Broken, NoAnswer, Refused, sendKept } from '../api/client'
 import { queryClient, visitKey } from '../api/queries'
-import type { Problem, System, Units, Visit } from '../api/types'
+import type { Problem, Standing, System, Units } from '../api/types'
+import {
+  filled,
+  type Patched,
+  type PatchedBody,
+  type Posted,
+  type PostedBody,
+  type Writing,
+  type WritingBody,
+} from '../api/writes'
 import { Kept, useKept } from './kept'
 import { newId } from '../lib/ids'
 
@@ -13,7 +22,7 @@ export type Message = {
   id: string
   method: 'POST' | 'PATCH'
   path: string
-  body: Record<string, unknown>
+  body: object
   units: Units
   visitId?: string
 }
@@ -23,13 +32,18 @@ export type RefusedMessage = { message: Message; problems: Problem[] }
 type Outbox = { waiting: Message[]; refused: RefusedMessage[] }
 
 const RETRY_MS = 2_000
+/** What is only on screen while somebody has it open, and then follows every write. */
+const OPENED = ['ways', 'records', 'workings', 'changes']
 const outbox = new Kept<Outbox>('nudge.outbox', { waiting: [], refused: [] })
 const BROKEN_TRIES = 4
 const brokenTries = new Map<string, number>()
+const sentFromHere = new Set<string>()
 let sending = false
 let silent = false
 const silenceListeners = new Set<() => void>()
 
+/** Whether a write is of this page: its answer brings the visit, nothing has to be asked again. */
+export const isSentFromHere = (id: string) => sentFromHere.has(id)
 export const useOutbox = () => useKept(outbox)
 export const isSilent = () => silent
 export const onSilence = (listener: () => void) => {
@@ -37,54 +51,52 @@ export const onSilence = (listener: () => void) => {
   return () => silenceListeners.delete(listener)
 }
 
-/** Keep a message and start sending. It is safe as soon as this returns. */
-export function post(message: Omit<Message, 'id'> & { id?: string }): string {
-  const id = message.id ?? newId()
-  outbox.set({ ...outbox.get(), waiting: [...outbox.get().waiting, { ...message, id }] })
-  void flush()
-  return id
+/** Keep a write and start sending it. It is safe as soon as this returns. */
+export function post<P extends Posted>(
+  path: P,
+  body: PostedBody<P> & object,
+  { units, id = newId(), ...to }: Sent,
+): void {
+  keep({ id, method: 'POST', path: filled(path, to.blanks ?? {}), body, units, ...at(to) })
 }
 
-type Writing =
-  | 'callouts'
-  | 'corrections'
-  | 'withdrawals'
-  | 'observations'
-  | 'events'
-  | 'slips'
-  | 'placements'
-  | 'swaps'
-  | 'zeros'
-  | 'ignored'
-  | 'kept'
-  | 'passed-gates'
-  | 'doses'
-  | 'dose-corrections'
-  | 'connections'
-  | 'kinds'
-  | 'ticks'
-  | 'checks'
-  | 'notes'
-  | 'closings'
-  | 'baselines'
-  | 'intended-changes'
-  | 'deferred'
+/** The same for a change of something that is there. */
+export function patch<P extends Patched>(
+  path: P,
+  body: PatchedBody<P> & object,
+  { units, id = newId(), ...to }: Sent,
+): void {
+  keep({ id, method: 'PATCH', path: filled(path, to.blanks ?? {}), body, units, ...at(to) })
+}
 
 /** Write something on a visit: it gets an id of its own, in the message and in its body. */
-export function writeOn(
+export function writeOn<W extends Writing>(
   visitId: string,
-  what: Writing,
-  body: Record<string, unknown>,
+  what: W,
+  body: WritingBody<W>,
   units: Units,
 ): void {
   const id = newId()
-  const path = `/visits/${visitId}/${what}`
-  post({ id, method: 'POST', path, body: { id, ...body }, units, visitId })
+  const path = `/visits/${encodeURIComponent(visitId)}/${what}`
+  keep({ id, method: 'POST', path, body: { id, ...body }, units, visitId })
 }
 
 /** Change a visit itself: start it, close it, open it again. */
-export function changeVisit(visitId: string, body: Record<string, unknown>, units: Units): void {
-  post({ method: 'PATCH', path: `/visits/${visitId}`, body, units, visitId })
+export function changeVisit(
+  visitId: string,
+  body: PatchedBody<'/api/visits/{visit_id}'>,
+  units: Units,
+): void {
+  patch('/api/visits/{visit_id}', body, { units, visitId, blanks: { visit_id: visitId } })
+}
+
+type Sent = { units: Units; id?: string; visitId?: string; blanks?: Record<string, string> }
+
+const at = ({ visitId }: { visitId?: string }) => (visitId === undefined ? {} : { visitId })
+
+function keep(message: Message): void {
+  outbox.set({ ...outbox.get(), waiting: [...outbox.get().waiting, message] })
+  void flush()
 }
 
 /** Take a refused message off the pile: its text is back where it was typed. */
@@ -113,11 +125,9 @@ export async function flush(): Promise<void> {
 
 async function send(message: Message): Promise<Problem[] | 'no answer' | null> {
   try {
-    const answer = await request<unknown>(
-      message.method,
-      `${message.path}?units=${message.units}`,
-      message.body,
-    )
+    const path = `${message.path}?units=${message.units}`
+    sentFromHere.add(message.id)
+    const answer = await sendKept(message.method, path, message.body)
     setSilent(false)
     remember(message, answer)
     return null
@@ -142,11 +152,12 @@ function mayTryAgain(id: string): boolean {
 }
 
 function remember(message: Message, answer: unknown): void {
-  for (const name of ['cylinders', 'ledger', 'nudge', 'ways', 'order', 'records']) {
+  const moved = /doses|dose-corrections|events|cylinders|ledger/.test(message.path)
+  for (const name of [...(moved ? ['cylinders', 'ledger'] : []), ...OPENED]) {
     void queryClient.invalidateQueries({ queryKey: [name] })
   }
   if (message.visitId !== undefined) {
-    const visit = answer as Visit
+    const visit = answer as Standing
     queryClient.setQueryData(visitKey(visit.id, message.units), visit)
     void queryClient.invalidateQueries({ queryKey: ['today'] })
     void queryClient.invalidateQueries({ queryKey: ['system', visit.system.id] })

@@ -9,7 +9,7 @@ export type TypedField = {
   settle: () => void
 }
 
-type Options = {
+type Options<T> = {
   /** Where the unsent text is kept. */
   draft: string
   /** What the server has, as text. */
@@ -17,14 +17,20 @@ type Options = {
   /** Whether a message in the outbox is about this field. */
   about: (message: Message) => boolean
   /** The text as a value to send, or an Error that says why it is none. */
-  read: (text: string) => unknown
-  send: (value: unknown) => void
+  read: (text: string) => T | Error
+  send: (value: T) => void
 }
 
 const PAUSE_MS = 500
 
 /** A field without a Save: sent when typing pauses, its text kept until the server has it. */
-export function useTypedField({ draft: name, stored, about, read, send }: Options): TypedField {
+export function useTypedField<T>({
+  draft: name,
+  stored,
+  about,
+  read,
+  send,
+}: Options<T>): TypedField {
   const [draft, setDraft] = useDraft(name)
   const { waiting, refused } = useOutbox()
   const [unreadable, setUnreadable] = useState<string | null>(null)

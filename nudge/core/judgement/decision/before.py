@@ -4,7 +4,6 @@ from collections.abc import Callable
 from dataclasses import replace
 from math import ceil
 
-from nudge.core.circuit.whole import whole_charge
 from nudge.core.judgement.decision.decision import HangsOn, Stage
 from nudge.core.judgement.decision.doses import IN_VAIN, unanswered
 from nudge.core.judgement.decision.ground import Ground
@@ -14,10 +13,11 @@ from nudge.core.judgement.decision.rule import Finding, Rule
 from nudge.core.judgement.decision.window import reads_right
 from nudge.core.judgement.decision.words import joined, paragraph
 from nudge.core.judgement.suspect_table import SUSPECTS
-from nudge.core.said import Measure, degrees_f, difference, say
+from nudge.core.language.said import Measure, difference, say
+from nudge.core.language.units import Quantity, degrees_f
+from nudge.core.physics.circuit.whole import whole_charge
 from nudge.core.settling.breaches import CHANGE_MINUTES, RUN_MINUTES
 from nudge.core.settling.gate import CLOCKS, NEVER_PASSED, Breach
-from nudge.core.units import Quantity
 
 SUPERHEAT_FLOOR_K = degrees_f(5)
 """Superheat never goes under this while refrigerant goes in."""

@@ -10,7 +10,7 @@ from typing import Literal
 from nudge.core.judgement.diagnosis import Diagnosis
 from nudge.core.judgement.hazards import Hazard
 from nudge.core.judgement.proof import HangsKind
-from nudge.core.said import Said
+from nudge.core.language.said import Said
 from nudge.core.targets.school import Judged, School, Target
 
 ChargeState = Literal["low", "right", "high", "unknown"]

@@ -10,15 +10,15 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import NamedTuple
 
-from nudge.core.circuit.case import Case, Context, open_case
-from nudge.core.circuit.past import Moment
-from nudge.core.circuit.whole import whole_charge
-from nudge.core.errors import CoreError
-from nudge.core.said import degrees_f
+from nudge.core.language.errors import CoreError
+from nudge.core.language.units import degrees_f
+from nudge.core.language.vocabulary.actions import ACTIONS
+from nudge.core.physics.circuit.case import Case, Context, open_case
+from nudge.core.physics.circuit.equipment import Plate
+from nudge.core.physics.circuit.past import Moment
+from nudge.core.physics.circuit.whole import whole_charge
 from nudge.core.settling.breaches import CHANGE_MINUTES
 from nudge.core.targets.choose import choose_targets
-from nudge.core.vocabulary.actions import ACTIONS
-from nudge.core.vocabulary.equipment import Plate
 
 IN_VAIN = 2
 """Doses without an answer after which it is not charge."""

@@ -4,8 +4,7 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
 
-from nudge.core.circuit.case import Case
-from nudge.core.circuit.past import Moment
+from nudge.core.gaugeless.decide import Look
 from nudge.core.judgement.beliefs import Weighing
 from nudge.core.judgement.decision.doses import (
     IN_VAIN,
@@ -19,8 +18,9 @@ from nudge.core.judgement.diagnosis import Diagnosis
 from nudge.core.judgement.features import Feature
 from nudge.core.judgement.hazards import Hazard
 from nudge.core.judgement.next_checks import Proposal, next_checks
-from nudge.core.look.decide import Look
-from nudge.core.said import Said
+from nudge.core.language.said import Said
+from nudge.core.physics.circuit.case import Case
+from nudge.core.physics.circuit.past import Moment
 from nudge.core.settling.gate import Breach
 from nudge.core.settling.trust import TrustCheck
 from nudge.core.targets.choose import Targets

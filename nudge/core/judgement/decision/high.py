@@ -19,8 +19,9 @@ from nudge.core.judgement.decision.words import joined, paragraph, percent
 from nudge.core.judgement.departures import departures_of_approach
 from nudge.core.judgement.proof import REMOVE_PROOF, prove
 from nudge.core.judgement.suspect_table import SUSPECTS
-from nudge.core.said import degrees_f, say
-from nudge.core.vocabulary.points import POINTS
+from nudge.core.language.said import say
+from nudge.core.language.units import degrees_f
+from nudge.core.language.vocabulary.points import POINTS
 
 APPROACH_NEAR_K = degrees_f(2.5)
 INTO_RECOVERY = "Recover into a recovery cylinder, never to air."

@@ -12,8 +12,8 @@ from nudge.core.judgement.decision.decision import HangsOn
 from nudge.core.judgement.decision.ground import Ground
 from nudge.core.judgement.decision.limits import least
 from nudge.core.judgement.next_checks import is_done
-from nudge.core.said import Said, say
-from nudge.core.vocabulary.points import POINTS
+from nudge.core.language.said import Said, say
+from nudge.core.language.vocabulary.points import POINTS
 
 NAMES: Mapping[str, str] = {
     "suction_line_temp": "the suction clamp",

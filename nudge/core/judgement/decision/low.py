@@ -16,10 +16,11 @@ from nudge.core.judgement.next_checks import own_test_besides, proving_check
 from nudge.core.judgement.over_time import REPEATED, SHORT_SHARE
 from nudge.core.judgement.proof import ADD_PROOF, ProofRow, prove
 from nudge.core.judgement.suspect_table import SUSPECTS
-from nudge.core.said import Said, degrees_f, difference, say
+from nudge.core.language.said import Said, difference, say
+from nudge.core.language.units import degrees_f
+from nudge.core.language.vocabulary.accuracy import GAP_LIMIT_K
+from nudge.core.language.vocabulary.points import POINTS
 from nudge.core.settling.gate import CLOCKS
-from nudge.core.vocabulary.accuracy import GAP_LIMIT_K
-from nudge.core.vocabulary.points import POINTS
 
 EMPTY_SUBCOOLING_K = degrees_f(1)
 EMPTY_SUPERHEAT_OVER_K = degrees_f(10)

@@ -14,7 +14,7 @@ from nudge.core.judgement.decision.rule import Finding, Rule
 from nudge.core.judgement.decision.window import reads_right
 from nudge.core.judgement.decision.words import joined, paragraph, percent
 from nudge.core.judgement.suspect_table import SUSPECTS
-from nudge.core.said import Said, minutes, say
+from nudge.core.language.said import Said, minutes, say
 
 CONFIRM_MINUTES = 15.0
 """What has come right must still be right after this long."""

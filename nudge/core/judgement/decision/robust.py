@@ -11,19 +11,18 @@ from dataclasses import dataclass
 from functools import lru_cache
 from typing import NamedTuple
 
-from nudge.core.air.load import Load, load_of
-from nudge.core.circuit.case import Case, drawn, open_case
-from nudge.core.circuit.past import Moment
-from nudge.core.errors import CoreError
 from nudge.core.expectations.signs import FAR_REACHING
 from nudge.core.judgement.beliefs import Signed, Weighing, belief_in, signed, told_of, weigh_each
 from nudge.core.judgement.departures import Departure, departures, moved
 from nudge.core.judgement.over_time import lived_through
-from nudge.core.refrigerant.table import load_table
-from nudge.core.said import degrees_f
+from nudge.core.language.errors import CoreError
+from nudge.core.language.units import KPA_PER_PSI, atmospheric_kpa, degrees_f
+from nudge.core.language.vocabulary.accuracy import accuracy_of
+from nudge.core.physics.air.load import Load, load_of
+from nudge.core.physics.circuit.case import Case, drawn, open_case
+from nudge.core.physics.circuit.past import Moment
+from nudge.core.physics.refrigerant.table import load_table
 from nudge.core.targets.choose import choose_targets
-from nudge.core.units import KPA_PER_PSI, atmospheric_kpa
-from nudge.core.vocabulary.accuracy import accuracy_of
 
 FOUR = ("suction_pressure", "liquid_pressure", "suction_line_temp", "liquid_line_temp")
 """The readings superheat and subcooling are made of: left out one at a time."""

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from nudge.core.judgement.decision.decision import Advice, ChargeState, HangsOn, Order, Stage
 from nudge.core.judgement.decision.ground import Ground
-from nudge.core.said import Said
+from nudge.core.language.said import Said
 
 
 @dataclass(frozen=True, slots=True)

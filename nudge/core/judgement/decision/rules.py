@@ -13,10 +13,10 @@ from nudge.core.judgement.decision.right import RIGHT
 from nudge.core.judgement.decision.rule import Finding, Rule
 from nudge.core.judgement.decision.window import NOTHING, STATE_OF
 from nudge.core.judgement.decision.words import joined
-from nudge.core.said import say
+from nudge.core.language.said import say
+from nudge.core.language.vocabulary.points import POINTS
 from nudge.core.settling.breaches import is_standing
 from nudge.core.targets import fallback_subcooling
-from nudge.core.vocabulary.points import POINTS
 
 RULES: tuple[Rule, ...] = (*BEFORE, *EMPTY, *FIRST, *NOTHING, *LOW, *HIGH, *RIGHT)
 GUESSED = say("The subcooling window is a guess: find the plate.")

@@ -4,7 +4,7 @@ from nudge.core.judgement.check_table import CHECKS
 from nudge.core.judgement.decision.decision import ChargeState, HangsOn
 from nudge.core.judgement.decision.ground import Ground
 from nudge.core.judgement.decision.rule import Finding, Rule
-from nudge.core.said import say
+from nudge.core.language.said import say
 from nudge.core.targets.school import Judged, Level
 
 STATE_OF: dict[Judged, dict[Level, ChargeState]] = {

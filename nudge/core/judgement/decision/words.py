@@ -3,8 +3,8 @@
 from collections.abc import Iterable, Sequence
 
 from nudge.core.judgement.features import Feature
-from nudge.core.said import Measure, Said, say
-from nudge.core.units import Quantity
+from nudge.core.language.said import Measure, Said, say
+from nudge.core.language.units import Quantity
 
 
 def paragraph(opening: str, evidence: Sequence[Feature], closing: str | Said = "") -> Said:

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react'
-import { request } from '../../api/client'
+import { api, got } from '../../api/client'
 import type { Pocket, Slip, SlipShape, Units } from '../../api/types'
 import { readEntry } from '../../lib/entryText'
 import type { Entry } from '../../state/pocket'
@@ -49,7 +49,7 @@ export function useFilled(
     const mine = ++turn.current
     const slips = stale.map(({ key }) => key)
     let timer: ReturnType<typeof setTimeout> | undefined
-    request<Pocket>('POST', '/pocket', { ...asBody(entries, units), slips, cycle })
+    got(api.POST('/api/pocket', { body: { ...asBody(entries, units), slips, cycle } }))
       .then((answer) => {
         if (mine !== turn.current) return
         const now = cycle ? [...slips, CYCLE] : slips

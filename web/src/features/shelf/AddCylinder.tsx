@@ -12,20 +12,19 @@ const FIELD = 'mt-1 h-11 w-full rounded border border-rule-strong bg-ground px-2
 export function AddCylinder({ fluids, units, onDone }: Props) {
   const [name, setName] = useState('')
   const [refrigerant, setRefrigerant] = useState('R-410A')
-  const [kind, setKind] = useState('charging')
+  const [kind, setKind] = useState<'charging' | 'recovery'>('charging')
   const [tare, setTare] = useState('')
   const [gross, setGross] = useState('')
   const [water, setWater] = useState('')
   const unit = units === 'ip' ? 'lb' : 'kg'
-  const [empty, now, holds] = [tare, gross, water].map((text) =>
-    Number(text.trim().replace(',', '.')),
-  )
+  const weight = (text: string) => Number(text.trim().replace(',', '.'))
+  const [empty, now, holds] = [weight(tare), weight(gross), weight(water)]
   const isWhole =
     name.trim() !== '' &&
     tare.trim() !== '' &&
     gross.trim() !== '' &&
-    (now ?? 0) >= (empty ?? 0) &&
-    (kind !== 'recovery' || (holds ?? 0) > 0)
+    now >= empty &&
+    (kind !== 'recovery' || holds > 0)
   return (
     <form
       aria-label="A new cylinder"
@@ -36,7 +35,7 @@ export function AddCylinder({ fluids, units, onDone }: Props) {
         const id = newId()
         const body = { id, name, refrigerant, kind, tare: empty, gross: now }
         const stamped = kind === 'recovery' ? { ...body, water_capacity: holds } : body
-        post({ id, method: 'POST', path: '/cylinders', body: stamped, units })
+        post('/api/cylinders', stamped, { id, units })
         onDone()
       }}
     >
@@ -58,7 +57,11 @@ export function AddCylinder({ fluids, units, onDone }: Props) {
       </label>
       <label>
         For
-        <select className={FIELD} value={kind} onChange={(e) => setKind(e.target.value)}>
+        <select
+          className={FIELD}
+          value={kind}
+          onChange={(e) => setKind(e.target.value === 'recovery' ? 'recovery' : 'charging')}
+        >
           <option value="charging">charging</option>
           <option value="recovery">recovery</option>
         </select>

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { request } from '../../api/client'
+import { api, got } from '../../api/client'
 import type { Contents, Cylinder, Units } from '../../api/types'
 import { numberIn } from '../../lib/format'
 import { newId } from '../../lib/ids'
@@ -46,9 +46,9 @@ function Move({ cylinder, all, units }: Props) {
         event.preventDefault()
         if (!isWhole) return
         const id = newId()
-        const path = `/cylinders/${cylinder.id}/movements`
         const body = { id, kind, amount, ...(kind === 'moved' ? { to } : {}) }
-        post({ id, method: 'POST', path, body, units })
+        const blanks = { cylinder_id: cylinder.id }
+        post('/api/cylinders/{cylinder_id}/movements', body, { id, units, blanks })
         setText('')
       }}
     >
@@ -106,9 +106,11 @@ function ContentsCheck({ cylinder, units }: { cylinder: Cylinder; units: Units }
   const gauge = units === 'ip' ? 'psig' : units === 'si' ? 'kPa' : 'bar'
   const ask = async () => {
     const kpa = numberIn(pressure)
-    const query = `units=${units}&temperature=${at}${kpa === null ? '' : `&pressure=${kpa}`}`
+    if (at === null) return
+    const query = { units, temperature: at, ...(kpa === null ? {} : { pressure: kpa }) }
     try {
-      setFound(await request<Contents>('GET', `/cylinders/${cylinder.id}/contents?${query}`))
+      const params = { path: { cylinder_id: cylinder.id }, query }
+      setFound(await got(api.GET('/api/cylinders/{cylinder_id}/contents', { params })))
     } catch (error) {
       setFound(error instanceof Error ? error.message : String(error))
     }

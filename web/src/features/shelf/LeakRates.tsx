@@ -2,7 +2,6 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import type { Ledger, Units } from '../../api/types'
 import { formatNumber } from '../../lib/format'
-import { newId } from '../../lib/ids'
 import { post } from '../../state/outbox'
 import { Button } from '../../ui/Button'
 import { Heading } from '../../ui/Heading'
@@ -48,7 +47,7 @@ export function LeakRates({ book, units }: { book: Ledger; units: Units }) {
         onSubmit={(event) => {
           event.preventDefault()
           if (!isNew) return
-          post({ id: newId(), method: 'POST', path: '/ledger/threshold', body: { percent }, units })
+          post('/api/ledger/threshold', { percent }, { units })
         }}
       >
         <label className="flex items-center gap-2">

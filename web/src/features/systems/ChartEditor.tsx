@@ -1,5 +1,5 @@
 import { useEffect, useId, useState } from 'react'
-import { Refused, request } from '../../api/client'
+import { Refused, api, got } from '../../api/client'
 import type { ChartDrawn, ChartKind } from '../../api/types'
 import { useDraft } from '../../state/drafts'
 import { usePreferences } from '../../state/preferences'
@@ -104,7 +104,7 @@ function useReadChart(kind: string, text: string): Read {
   useEffect(() => {
     if (text.trim() === '') return
     const timer = setTimeout(() => {
-      request<ChartDrawn>('POST', `/charts/read?units=${units}`, { kind, text })
+      got(api.POST('/api/charts/read', { params: { query: { units } }, body: { kind, text } }))
         .then((chart) => setRead({ of, result: { status: 'ready', chart } }))
         .catch((error: unknown) => {
           const message = error instanceof Error ? error.message : String(error)

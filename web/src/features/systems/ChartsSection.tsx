@@ -15,10 +15,13 @@ type Props = { systemId: string; charts: Charts }
 export function ChartsSection({ systemId, charts }: Props) {
   const { units } = usePreferences()
   const [editing, setEditing] = useState<string | null>(null)
-  const path = `/systems/${systemId}/charts`
   const keep = (kind: string, text: string) => {
     const id = newId()
-    post({ id, method: 'POST', path, body: { id, kind, text }, units })
+    post(
+      '/api/systems/{system_id}/charts',
+      { id, kind, text },
+      { id, units, blanks: { system_id: systemId } },
+    )
     setDraft(`chart:${systemId}:${kind}`, undefined)
     setEditing(null)
   }

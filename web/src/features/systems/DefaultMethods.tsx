@@ -25,12 +25,11 @@ export function DefaultMethods() {
                     id={choice.key}
                     value={choice.chosen}
                     onChange={(event) =>
-                      post({
-                        method: 'POST',
-                        path: '/methods',
-                        body: { key: choice.key, method: event.target.value },
-                        units,
-                      })
+                      post(
+                        '/api/methods',
+                        { key: choice.key, method: event.target.value },
+                        { units },
+                      )
                     }
                     className="h-11 w-full rounded border border-rule-strong bg-sheet px-2"
                   >

@@ -8,7 +8,8 @@ import type {
   Vocabulary,
 } from '../../api/types'
 import { useDraft } from '../../state/drafts'
-import { post } from '../../state/outbox'
+import type { PatchedBody } from '../../api/writes'
+import { patch } from '../../state/outbox'
 import { usePreferences } from '../../state/preferences'
 import { useTypedField, type TypedField } from '../../state/typedField'
 import { Button } from '../../ui/Button'
@@ -120,35 +121,39 @@ const CHARGE = new Set([
 const isCharge = (row: PlateNumber) => CHARGE.has(row.key)
 
 /** One field of a plate, sent by itself. */
+type PlateValue = string | number | null
+
 function usePlateField(
   system: System,
   field: string,
   stored: string,
-  read: (text: string) => unknown,
+  read: (text: string) => PlateValue | Error,
 ): TypedField {
   const { units } = usePreferences()
-  const path = `/systems/${system.id}`
-  const seen = useRef<unknown>(stored)
+  const path = `/systems/${encodeURIComponent(system.id)}`
+  const seen = useRef<PlateValue>(stored)
   const typed = useTypedField({
     draft: `plate:${system.id}:${field}:${units}`,
     stored,
     about: (message) => message.path === path && field in message.body,
     read,
     send: (value) => {
-      sendField(path, field, value, seen.current, units)
+      sendField(system.id, { [field]: value, was: { [field]: seen.current } }, units)
       seen.current = value
     },
   })
   useEffect(() => {
     // What was last seen: not what came in while one was typing, unless it was refused for that.
-    if (typed.text === stored || typed.problem !== null) seen.current = read(stored)
+    if (typed.text !== stored && typed.problem === null) return
+    const value = read(stored)
+    if (!(value instanceof Error)) seen.current = value
   })
   return typed
 }
 
 /** What it was goes with it: where somebody changed it meanwhile, nothing is overwritten. */
-function sendField(path: string, field: string, value: unknown, was: unknown, units: Units) {
-  post({ method: 'PATCH', path, body: { [field]: value, was: { [field]: was } }, units })
+function sendField(id: string, body: PatchedBody<'/api/systems/{system_id}'>, units: Units) {
+  patch('/api/systems/{system_id}', body, { units, blanks: { system_id: id } })
 }
 
 function NumberField({ system, row }: { system: System; row: PlateNumber }) {
@@ -221,7 +226,6 @@ type ChoiceProps = {
 
 function ChoiceField({ system, field, label, options, asks }: ChoiceProps) {
   const { units } = usePreferences()
-  const path = `/systems/${system.id}`
   const [draft, setDraft] = useDraft(`plate:${system.id}:${field}:${units}`)
   useEffect(() => {
     if (draft === system[field]) setDraft(undefined)
@@ -233,7 +237,8 @@ function ChoiceField({ system, field, label, options, asks }: ChoiceProps) {
         value={draft ?? system[field]}
         onChange={(event) => {
           setDraft(event.target.value)
-          if (!asks) sendField(path, field, event.target.value, system[field], units)
+          const was = { [field]: system[field] }
+          if (!asks) sendField(system.id, { [field]: event.target.value, was }, units)
         }}
         className="h-11 w-full rounded border border-rule-strong bg-sheet px-2"
       >
@@ -248,12 +253,11 @@ function ChoiceField({ system, field, label, options, asks }: ChoiceProps) {
           was={options.find(([key]) => key === system[field])?.[1] ?? system[field]}
           now={options.find(([key]) => key === draft)?.[1] ?? draft}
           onAnswer={(wrong) =>
-            post({
-              method: 'PATCH',
-              path,
-              body: { [field]: draft, wrong_until_now: wrong, was: { [field]: system[field] } },
+            sendField(
+              system.id,
+              { [field]: draft, wrong_until_now: wrong, was: { [field]: system[field] } },
               units,
-            })
+            )
           }
           onLeave={() => setDraft(undefined)}
         />

@@ -108,9 +108,9 @@ function Baseline({ found, system, units }: PartProps) {
         weight="quiet"
         tight
         onClick={() => {
-          const path = `/systems/${system.id}/baseline-ends`
           const id = newId()
-          post({ id, method: 'POST', path, body: { id }, units })
+          const blanks = { system_id: system.id }
+          post('/api/systems/{system_id}/baseline-ends', { id }, { id, units, blanks })
         }}
       >
         This baseline no longer holds
@@ -201,8 +201,8 @@ function Charge({ found, system, units }: PartProps) {
         onSubmit={(event) => {
           event.preventDefault()
           if (charge === null || charge <= 0) return
-          const path = `/systems/${system.id}/written-charge`
-          post({ method: 'POST', path, body: { charge }, units })
+          const blanks = { system_id: system.id }
+          post('/api/systems/{system_id}/written-charge', { charge }, { units, blanks })
           setText('')
         }}
       >

@@ -55,7 +55,7 @@ function Page({ page, vocabulary, fluids }: Props) {
     const id = open?.id ?? newId()
     if (!open) {
       const body = { id, system_id: system.id }
-      post({ id, method: 'POST', path: '/visits', body, units, visitId: id })
+      post('/api/visits', body, { id, units, visitId: id })
     }
     void navigate(`/visits/${id}`)
   }
@@ -143,7 +143,7 @@ function PlanVisit({ systemId }: { systemId: string }) {
         if (day === '') return
         const id = newId()
         const body = { id, system_id: systemId, due_on: day, complaint: reason }
-        post({ id, method: 'POST', path: '/visits', body, units, visitId: id })
+        post('/api/visits', body, { id, units, visitId: id })
         setDay('')
         setReason('')
       }}

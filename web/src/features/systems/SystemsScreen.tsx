@@ -27,13 +27,13 @@ export function SystemsScreen() {
 
   const addSite = (name: string) => {
     const id = newId()
-    post({ id, method: 'POST', path: '/sites', body: { id, name }, units })
+    post('/api/sites', { id, name }, { id, units })
     setAddingSite(false)
   }
   const addSystem = (site: Site, name: string, fluid: string) => {
     const id = newId()
     const body = { id, site_id: site.id, name, refrigerant: fluid, metering_device: 'txv' }
-    post({ id, method: 'POST', path: '/systems', body, units })
+    post('/api/systems', body, { id, units })
     void navigate(`/systems/${id}`)
   }
 

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { request } from '../../api/client'
+import { api } from '../../api/client'
 import { useCylinders, useScale } from '../../api/queries'
 import type { Advice, Cylinder, Units, Visit } from '../../api/types'
 import { formatNumber, numberIn } from '../../lib/format'
@@ -24,8 +24,12 @@ type Props = {
 /** Whatever pours on a simulated system is shut with the stop. */
 function shutValve(visit: Visit, units: Units) {
   if (!visit.is_simulated) return
-  const path = `/visits/${visit.id}/yard/valve?units=${units}`
-  void request('POST', path, { is_open: false }).catch(() => undefined)
+  void api
+    .POST('/api/visits/{visit_id}/yard/valve', {
+      params: { path: { visit_id: visit.id }, query: { units } },
+      body: { is_open: false },
+    })
+    .catch(() => undefined)
 }
 
 /** From this many times what was advised, it is asked whether that was meant. */

@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
-import { request } from '../../api/client'
+import { api, got } from '../../api/client'
 import type { Heard, Units, Visit, Vocabulary } from '../../api/types'
 import { formatNumber } from '../../lib/format'
 import { lineDraft, useDraft } from '../../state/drafts'
@@ -112,7 +112,8 @@ function useHeard(text: string, systemId: string, units: Units): Heard | null {
     if (text.trim() === '') return
     let stale = false
     const timer = setTimeout(() => {
-      request<Heard>('POST', `/callout?units=${units}`, { text, system_id: systemId })
+      const body = { text, system_id: systemId }
+      got(api.POST('/api/callout', { params: { query: { units } }, body }))
         .then((answer) => {
           if (!stale) setHeard({ text, heard: answer })
         })
@@ -138,7 +139,7 @@ function useTakeBackRefused(
   )
   useEffect(() => {
     if (!mine) return
-    const said = String(mine.message.body['text'])
+    const said = 'text' in mine.message.body ? String(mine.message.body.text) : ''
     setDraft(text.trim() === '' || text === said ? said : `${said} ${text}`)
     dismiss(mine.message.id)
   }, [mine, text, setDraft])

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { useParams } from 'react-router'
-import { request } from '../../api/client'
+import { api } from '../../api/client'
 import { queryClient, useGuest, useVocabulary } from '../../api/queries'
 import type { Guest, Vocabulary } from '../../api/types'
 import { clockTime, formatNumber, shortTime } from '../../lib/format'
@@ -47,7 +47,8 @@ function Seen({ token, found, vocabulary }: Props) {
   const leave = async () => {
     try {
       const body = { id: newId(), text }
-      await request('POST', `/guest/${token}/notes?units=${units}`, body)
+      const params = { path: { token }, query: { units } }
+      await api.POST('/api/guest/{token}/notes', { params, body })
       setText('')
       setSaid('Left. It stands with the visit’s notes.')
       await queryClient.invalidateQueries({ queryKey: ['guest', token] })

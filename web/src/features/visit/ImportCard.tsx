@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { NoAnswer, Refused, request } from '../../api/client'
+import { NoAnswer, Refused, api } from '../../api/client'
 import { queryClient, useImports } from '../../api/queries'
 import type { FileLook, FileMapping, Import, Problem, Visit, Vocabulary } from '../../api/types'
 import { newId } from '../../lib/ids'
@@ -38,7 +38,11 @@ export function ImportCard({ visit, vocabulary, onClose }: Props) {
     if (!look) return
     setProblem('')
     try {
-      await request('POST', `/visits/${visit.id}/imports/${look.id}/start`, mapping)
+      const path = { visit_id: visit.id, import_id: look.id }
+      await api.POST('/api/visits/{visit_id}/imports/{import_id}/start', {
+        params: { path },
+        body: mapping,
+      })
       setStarted(look.id)
     } catch (error) {
       setProblem(error instanceof Error ? error.message : String(error))
@@ -187,7 +191,7 @@ function Columns({ look, vocabulary, onStart }: ColumnsProps) {
                     onChange={(event) =>
                       change(column.name, {
                         point: event.target.value,
-                        unit: usualUnit(vocabulary, event.target.value, column.unit),
+                        unit: usualUnit(vocabulary, event.target.value, column.unit ?? ''),
                       })
                     }
                     className="h-11 w-full max-w-48 rounded border border-rule-strong bg-ground px-1"
@@ -209,7 +213,7 @@ function Columns({ look, vocabulary, onStart }: ColumnsProps) {
                     onChange={(event) => change(column.name, { unit: event.target.value })}
                     className="h-11 rounded border border-rule-strong bg-ground px-1"
                   >
-                    {(UNITS[column.unit] ?? [column.unit]).map((unit) => (
+                    {(UNITS[column.unit ?? ''] ?? [column.unit]).map((unit) => (
                       <option key={unit}>{unit}</option>
                     ))}
                   </select>
@@ -247,7 +251,8 @@ function zoneName(minutes: number): string {
 function Progress({ visit, of }: { visit: Visit; of: Import | undefined }) {
   if (!of) return <p role="status">Starting…</p>
   const cancel = async () => {
-    await request('POST', `/visits/${visit.id}/imports/${of.id}/cancel`, {})
+    const path = { visit_id: visit.id, import_id: of.id }
+    await api.POST('/api/visits/{visit_id}/imports/{import_id}/cancel', { params: { path } })
     await queryClient.invalidateQueries({ queryKey: ['imports', visit.id] })
   }
   const words = {

@@ -1,6 +1,6 @@
 import { useState } from 'react'
-import { useCylinders, useNudge } from '../../api/queries'
-import type { Advice, Units, Visit } from '../../api/types'
+import { useCylinders } from '../../api/queries'
+import type { Advice, Standing, Units, Visit } from '../../api/types'
 import { clockTime, formatNumber, lowered, numberIn } from '../../lib/format'
 import { useSecondsTo } from '../../state/secondsTo'
 import { useKeys } from '../../state/keys'
@@ -13,14 +13,13 @@ import { BurstPad } from './BurstPad'
 type Props = { visit: Visit; units: Units; advice: Advice; onWays: () => void }
 
 /** The visit's decision as a card: where it moves refrigerant, or some has moved. */
-export function useVisitNudge(visit: Visit): Advice | null {
+export function nudgeOf(visit: Standing): Advice | null {
   const decision = visit.assessment?.decision
   const isWanted =
     visit.state === 'under_way' &&
     decision !== undefined &&
     (decision.dose !== null || decision.trim !== null || visit.doses.length > 0)
-  const found = useNudge(visit, isWanted)
-  return isWanted ? found : null
+  return isWanted ? visit.nudge : null
 }
 
 /** How much, in how many bursts, how long to wait, what to expect, what would prove it wrong. */

@@ -85,8 +85,12 @@ type CorrectionProps = { reading: Reading; visit: Visit; units: Units; onDone: (
 
 function Correction({ reading, visit, units, onDone }: CorrectionProps) {
   const [text, setText] = useState(formatNumber(reading.value, reading.decimals).replace('−', '-'))
-  const send = (what: 'corrections' | 'withdrawals', body: Record<string, unknown>) => {
-    writeOn(visit.id, what, { reading_id: reading.id, ...body }, units)
+  const correct = () => {
+    writeOn(visit.id, 'corrections', { reading_id: reading.id, text }, units)
+    onDone()
+  }
+  const takeOut = () => {
+    writeOn(visit.id, 'withdrawals', { reading_id: reading.id }, units)
     onDone()
   }
   return (
@@ -94,7 +98,7 @@ function Correction({ reading, visit, units, onDone }: CorrectionProps) {
       className="flex items-center gap-2 py-1"
       onSubmit={(event) => {
         event.preventDefault()
-        send('corrections', { text })
+        correct()
       }}
     >
       <input
@@ -110,7 +114,7 @@ function Correction({ reading, visit, units, onDone }: CorrectionProps) {
       <Button type="submit" weight="do">
         Correct
       </Button>
-      <Button onClick={() => send('withdrawals', {})}>Take out</Button>
+      <Button onClick={takeOut}>Take out</Button>
     </form>
   )
 }

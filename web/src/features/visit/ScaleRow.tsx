@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { request } from '../../api/client'
+import { api } from '../../api/client'
 import type { Scale, Units, Visit } from '../../api/types'
 import { formatNumber } from '../../lib/format'
 import { Button } from '../../ui/Button'
@@ -36,9 +36,12 @@ function Valve({ visit, units }: { visit: Visit; units: Units }) {
   const turn = (is_open: boolean) => {
     if (is_open === open) return
     setOpen(is_open)
-    void request('POST', `/visits/${visit.id}/yard/valve?units=${units}`, { is_open }).catch(() =>
-      setOpen(false),
-    )
+    void api
+      .POST('/api/visits/{visit_id}/yard/valve', {
+        params: { path: { visit_id: visit.id }, query: { units } },
+        body: { is_open },
+      })
+      .catch(() => setOpen(false))
   }
   return (
     <button

@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useState } from 'react'
 import { Link, useParams } from 'react-router'
-import { useOrder, useVisit, useVocabulary } from '../../api/queries'
-import type { Order, Units, Visit, Vocabulary } from '../../api/types'
+import { useVisit, useVocabulary } from '../../api/queries'
+import type { Order, Standing, Units, Visit, Vocabulary } from '../../api/types'
 import { shortTime } from '../../lib/format'
 import { useKeys } from '../../state/keys'
 import { useFollowing } from '../../state/live'
@@ -27,7 +27,7 @@ import { LandingDrawing } from './LandingDrawing'
 import { LiveBar } from './LiveBar'
 import { LookPanel } from './LookPanel'
 import { NextChecks } from './NextChecks'
-import { NudgeCard, useVisitNudge } from './NudgeCard'
+import { NudgeCard, nudgeOf } from './NudgeCard'
 import { Numbers } from './Numbers'
 import { OrderCard } from './order/OrderCard'
 import { OrderRail } from './order/OrderRail'
@@ -57,13 +57,13 @@ export function VisitScreen() {
   )
 }
 
-function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary }) {
+function Workspace({ visit, vocabulary }: { visit: Standing; vocabulary: Vocabulary }) {
   const { units } = usePreferences()
   const now = useNow()
   const isOpen = visit.state !== 'closed'
   useFollowing(visit.id, units, isOpen)
-  const nudge = useVisitNudge(visit)
-  const order = useOrder(visit)
+  const nudge = nudgeOf(visit)
+  const order = visit.order
   const [stage, setStage] = useState<string | null>(null)
   const finish = () => finished(visit, order, units, () => setStage('close'))
   const isNarrow = useStacked()
@@ -90,7 +90,7 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
       run: () => visit.assessment?.suspects.length && setCard('changes'),
     },
     { key: 'y', label: 'Ways in, and how to connect', run: () => setWays(true) },
-    { key: 'e', label: 'Order of work', run: () => order && setStage(order.here) },
+    { key: 'e', label: 'Order of work', run: () => setStage(order.here) },
     { key: 'i', label: 'Instruments', run: () => setDrawer('') },
     { key: 'f', label: 'Read a log file', run: () => isOpen && setImports(true) },
     {
@@ -128,11 +128,7 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
           onWays={() => setWays(true)}
           onFinish={finish}
         />
-        {order ? (
-          <OrderRail order={order} onStage={setStage} />
-        ) : (
-          <div aria-hidden className="min-h-12 border-b border-rule" />
-        )}
+        <OrderRail order={order} onStage={setStage} />
         <div className="grid min-h-0 flex-1 grid-cols-1 gap-6 lg:grid-cols-[minmax(0,1fr)_22rem]">
           <div className="flex min-w-0 flex-col gap-3 pt-3 pb-2 lg:overflow-y-auto">
             {visit.live && (
@@ -261,7 +257,7 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
       {card === 'done' && (
         <DoneCard {...{ visit, vocabulary, units }} advice={nudge} onClose={() => setCard(null)} />
       )}
-      {stage !== null && order && (
+      {stage !== null && (
         <OrderCard
           key={stage}
           {...{ visit, units, order }}
@@ -274,11 +270,10 @@ function Workspace({ visit, vocabulary }: { visit: Visit; vocabulary: Vocabulary
   )
 }
 
-/** Close it, or, where something is still open that can hurt, or that is not known yet, show that
- * first; or open it again. */
-function finished(visit: Visit, order: Order | null, units: Units, show: () => void) {
+/** Close it, or, where something is still open that can hurt, show that first; or open it again. */
+function finished(visit: Visit, order: Order, units: Units, show: () => void) {
   if (visit.state === 'closed') changeVisit(visit.id, { closed: false }, units)
-  else if (order === null || order.dangers.length > 0) show()
+  else if (order.dangers.length > 0) show()
   else writeOn(visit.id, 'closings', {}, units)
 }
 

@@ -1,7 +1,7 @@
 import { useState } from 'react'
-import { request } from '../../api/client'
+import { api, got } from '../../api/client'
 import { queryClient, useYard } from '../../api/queries'
-import type { Done, Job, Units, Visit, Yard } from '../../api/types'
+import type { Job, Units, Visit, Yard } from '../../api/types'
 import { newId } from '../../lib/ids'
 import { Button } from '../../ui/Button'
 import { Card } from '../../ui/Card'
@@ -23,7 +23,8 @@ export function WorkCard({ visit, units, onClose }: Props) {
       amount: job.takes_amount ? Number(amount.replace(',', '.')) : null,
     }
     try {
-      const done = await request<Done>('POST', `/visits/${visit.id}/yard/jobs?units=${units}`, body)
+      const params = { path: { visit_id: visit.id }, query: { units } }
+      const done = await got(api.POST('/api/visits/{visit_id}/yard/jobs', { params, body }))
       setSaid(done.message)
       await queryClient.invalidateQueries({ queryKey: ['yard', visit.id] })
       await queryClient.invalidateQueries({ queryKey: ['visit', visit.id] })

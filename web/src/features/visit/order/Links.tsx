@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { request } from '../../../api/client'
+import { api, got } from '../../../api/client'
 import { queryClient } from '../../../api/queries'
 import type { NewLink, Order, Visit } from '../../../api/types'
 import { shortTime } from '../../../lib/format'
@@ -12,7 +12,7 @@ type Props = { visit: Visit; order: Order }
 export function Links({ visit, order }: Props) {
   const [made, setMade] = useState<NewLink | null>(null)
   const [said, setSaid] = useState('')
-  const again = () => queryClient.invalidateQueries({ queryKey: ['order', visit.id] })
+  const again = () => queryClient.invalidateQueries({ queryKey: ['visit', visit.id] })
   const ask = async (run: () => Promise<unknown>) => {
     try {
       await run()
@@ -23,10 +23,15 @@ export function Links({ visit, order }: Props) {
     }
   }
   const invite = () =>
-    ask(async () => setMade(await request<NewLink>('POST', `/visits/${visit.id}/links`, {})))
+    ask(async () => {
+      const params = { path: { visit_id: visit.id } }
+      setMade(await got(api.POST('/api/visits/{visit_id}/links', { params, body: {} })))
+    })
   const revoke = (id: string) =>
     ask(async () => {
-      await request('POST', `/visits/${visit.id}/links/${id}/revocations`, { id: newId() })
+      const params = { path: { visit_id: visit.id, link_id: id } }
+      const body = { id: newId() }
+      await api.POST('/api/visits/{visit_id}/links/{link_id}/revocations', { params, body })
       if (made?.id === id) setMade(null)
     })
   return (

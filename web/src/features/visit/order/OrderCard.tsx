@@ -102,7 +102,7 @@ function StepLine({ visit, units, order, step }: StepProps) {
   const [reason, setReason] = useState('')
   const isOpen = visit.state !== 'closed'
   const check = order.checks.find((one) => one.key === step.check)
-  const tick = (state: string, why = '') =>
+  const tick = (state: 'done' | 'skipped' | '', why = '') =>
     writeOn(visit.id, 'ticks', { step: step.key, state, reason: why }, units)
   return (
     <li data-step={step.key} data-state={step.state} className="py-1.5">

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { request, send } from '../../../api/client'
+import { api, send } from '../../../api/client'
 import { queryClient } from '../../../api/queries'
 import type { Order, Photo, Visit } from '../../../api/types'
 import { newId } from '../../../lib/ids'
@@ -18,7 +18,7 @@ export function Pictures({ visit, order }: Props) {
   const [busy, setBusy] = useState(false)
   const isOpen = visit.state !== 'closed'
   if (!isOpen && order.photos.length === 0) return null
-  const again = () => queryClient.invalidateQueries({ queryKey: ['order', visit.id] })
+  const again = () => queryClient.invalidateQueries({ queryKey: ['visit', visit.id] })
   const take = async (file: File) => {
     setBusy(true)
     setSaid('')
@@ -34,7 +34,8 @@ export function Pictures({ visit, order }: Props) {
   }
   const takeOff = async (photo: Photo) => {
     try {
-      await request('POST', `/photos/${photo.id}/removals`, { id: newId() })
+      const params = { path: { photo_id: photo.id } }
+      await api.POST('/api/photos/{photo_id}/removals', { params, body: { id: newId() } })
       await again()
     } catch (error) {
       setSaid(error instanceof Error ? error.message : String(error))

@@ -1,0 +1,25 @@
+"""A visit with everything its screen needs: what every write answers, so nothing is asked twice."""
+
+from nudge.api.schemas.visits import VisitOut, visit_out
+from nudge.api.schemas.whole_visit import OrderOut, order_out
+from nudge.contract.advice import AdviceOut, advice_out
+from nudge.core.language.units import UnitSystem
+from nudge.services.charging import nudge_for
+from nudge.services.snapshot import Snapshot
+
+
+class StandingOut(VisitOut):
+    """The visit as it stands, its order of work, and what to do with its charge."""
+
+    order: OrderOut
+    nudge: AdviceOut | None
+    """None while nothing can be assessed."""
+
+
+def standing_out(snapshot: Snapshot, units: UnitSystem) -> StandingOut:
+    found = nudge_for(snapshot)
+    return StandingOut(
+        **dict(visit_out(snapshot, units)),
+        order=order_out(snapshot, units),
+        nudge=None if found is None else advice_out(found, units, snapshot.ready_at),
+    )

@@ -1,0 +1,165 @@
+"""Everything a judgement is made from, in one frozen value."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+
+from nudge.core.language.errors import CoreError
+from nudge.core.language.said import Said
+from nudge.core.language.vocabulary.observations import observation
+from nudge.core.language.vocabulary.points import Readings
+from nudge.core.physics.air.coil import (
+    RATED_KG_PER_S_PER_W,
+    ExpectedCoil,
+    expected_coil,
+    share_of_rated,
+)
+from nudge.core.physics.circuit.derived import (
+    Derived,
+    air_of,
+    derive,
+    is_below_table,
+    read_wet_bulb,
+)
+from nudge.core.physics.circuit.equipment import Application, Plate
+from nudge.core.physics.circuit.past import Past
+from nudge.core.physics.refrigerant.table import load_table
+
+
+@dataclass(frozen=True, slots=True)
+class Context:
+    """How the readings came about: minutes running, minutes since a change, what was seen."""
+
+    minutes_running: float | None = None
+    minutes_since_change: float | None = None
+    observations: frozenset[str] = field(default_factory=frozenset)
+    unsettled: Said | None = None
+    """What still moves, where instruments watch it; None where it is steady or nobody watches."""
+    settles_in: float | None = None
+    """Minutes until it is steady, by the instruments' own forecast; None where nobody watches."""
+    passed: Mapping[str, str] = field(default_factory=dict)
+    """Gates somebody chose to pass, by key, each with the reason: printed with the verdict."""
+    lies: tuple[Said, ...] = ()
+    """Probes that are caught lying, a sentence each."""
+    lying: frozenset[str] = frozenset()
+    """The points of those probes: what rests on them raises no hazard."""
+    read_before_change: bool = False
+    """The newest reading is from before the last change: nothing is known of it yet."""
+    taken_back: frozenset[str] = frozenset()
+    """Points whose reading was withdrawn, and that have none now."""
+    rejudged: Said | None = None
+    """What the plate was changed to in mid-visit, where these readings are judged again by it."""
+    estimated: frozenset[str] = frozenset()
+    """Points whose value somebody estimated: they count for little, and prove nothing."""
+    stale: frozenset[str] = frozenset()
+    """Points read so long before the others that they may describe another condition."""
+    own: Mapping[str, float] = field(default_factory=dict)
+    """How far over its class this system was when last found right, by derived key [K]."""
+    past: Past = field(default_factory=Past)
+    """What this visit and earlier ones showed over time."""
+
+    @property
+    def unsure(self) -> frozenset[str]:
+        """Points that are no fresh measurement."""
+        return self.estimated | self.stale
+
+    contradicted: frozenset[str] = frozenset()
+    """Observations ticked together with their opposites: neither counts."""
+
+    def __post_init__(self) -> None:
+        """Set contradicting observations aside. Raises: UnknownName, for an observation."""
+        both = {
+            name for name in self.observations if observation(name).opposite in self.observations
+        }
+        object.__setattr__(self, "contradicted", self.contradicted | both)
+        object.__setattr__(self, "observations", self.observations - both)
+
+
+@dataclass(frozen=True, slots=True)
+class CoilExpectation:
+    """What a healthy coil would do to today's air, at the airflow measured or at the rated one."""
+
+    expected: ExpectedCoil
+    airflow_is_measured: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Case:
+    """One plate, its readings, and what follows from them by arithmetic alone.
+
+    `coil` is None where the coil model lacks an input or does not reach.
+    """
+
+    plate: Plate
+    readings: Readings
+    context: Context
+    derived: Derived
+    coil: CoilExpectation | None = None
+    rated_coil: ExpectedCoil | None = None
+    """What a healthy coil would do at its rated airflow, whatever was measured."""
+    record: Readings = field(default_factory=dict)
+    """The readings as they were taken; behind a collar `readings` hold the air that the
+    condenser draws as its outdoor air (see `drawn`)."""
+
+    @property
+    def lowest_c(self) -> float | None:
+        """The table's foot [°C] where suction reads below it: the evaporator boils at that or
+        lower. None elsewhere.
+        """
+        if not is_below_table(self.plate, self.record):
+            return None
+        table = load_table(self.plate.refrigerant)
+        return table.dew.temperature(table.low_kpa)
+
+    @property
+    def outdoor_c(self) -> float | None:
+        """The day's own air outdoors [°C]."""
+        return self.record.get("outdoor_air_temp")
+
+    def saw(self, observation_key: str) -> bool:
+        return observation_key in self.context.observations
+
+
+def drawn(readings: Readings, context: Context) -> Readings:
+    """The readings as the machine meets them: behind a collar, outdoors is what it draws.
+
+    Not read, there is none: approach and condensing over ambient are then not known.
+    """
+    if "collar_on" not in context.observations:
+        return readings
+    met = {point: value for point, value in readings.items() if point != "outdoor_air_temp"}
+    if "condenser_entering_air_temp" in readings:
+        met["outdoor_air_temp"] = readings["condenser_entering_air_temp"]
+    return met
+
+
+def open_case(plate: Plate, readings: Readings, context: Context) -> Case:
+    """Derive what the readings allow. Raises: OutOfRange, from `derive`."""
+    record, readings = readings, drawn(readings, context)
+    derived = derive(plate, readings)
+    rated = expect_coil(plate, readings, None)
+    if derived.airflow_per_capacity is None:
+        coil = rated
+    else:
+        coil = expect_coil(plate, readings, derived.airflow_per_capacity)
+    return Case(
+        plate, readings, context, derived,
+        None if coil is None else CoilExpectation(coil, derived.airflow_per_capacity is not None),
+        rated, record,
+    )  # fmt: skip
+
+
+def expect_coil(plate: Plate, readings: Readings, flow: float | None) -> ExpectedCoil | None:
+    """The coil model on today's air at a standard `flow` per capacity [L/s per kW], else rated.
+
+    None without return air, its moisture and outdoor air, or where the model does not reach.
+    """
+    outdoor = readings.get("outdoor_air_temp")
+    entering = air_of(plate, readings, "return")
+    if entering is None or outdoor is None or plate.application is not Application.COMFORT_COOLING:
+        return None
+    wet = read_wet_bulb(readings, entering)
+    flow = plate.rated_flow_per_capacity() if flow is None else flow
+    try:
+        return expected_coil(entering, outdoor, share_of_rated(flow) * RATED_KG_PER_S_PER_W, wet)
+    except CoreError:
+        return None

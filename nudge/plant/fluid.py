@@ -1,0 +1,181 @@
+"""A refrigerant's properties on one fine pressure axis, quick enough to step a plant in time.
+
+Made from the packaged state tables when a fluid is first asked for. Pressures are absolute
+[kPa], temperatures [°C], enthalpies [kJ/kg], entropies [kJ/(kg K)], densities [kg/m³].
+"""
+
+from bisect import bisect_right
+from dataclasses import dataclass
+from functools import cache
+from math import exp, log
+from typing import NamedTuple
+
+from nudge.core.language.units import ZERO_C_IN_K
+from nudge.core.physics.refrigerant.catalogue import refrigerant
+from nudge.core.physics.refrigerant.states import StateTable, load_states
+
+ROWS = 240
+SUBCOOL_STEP_K = 9.0
+SUPERHEATS_K = (0.0, 7.0, 18.0, 36.0, 66.0, 104.0)
+
+
+class Saturated(NamedTuple):
+    """Both ends of boiling at one pressure, with the specific heats just beyond them."""
+
+    bubble_c: float
+    dew_c: float
+    liquid_h: float
+    vapour_h: float
+    liquid_rho: float
+    vapour_rho: float
+    vapour_s: float
+    liquid_cp: float
+    vapour_cp: float
+
+    @property
+    def latent(self) -> float:
+        return self.vapour_h - self.liquid_h
+
+    @property
+    def middle_c(self) -> float:
+        return (self.bubble_c + self.dew_c) / 2
+
+    def temp_at(self, quality: float) -> float:
+        """Temperature inside the dome: the glide taken as straight between its ends."""
+        return self.bubble_c + (self.dew_c - self.bubble_c) * min(max(quality, 0.0), 1.0)
+
+    def quality(self, enthalpy: float) -> float:
+        return (enthalpy - self.liquid_h) / (self.vapour_h - self.liquid_h)
+
+
+class Vapour(NamedTuple):
+    """Superheated or dew vapour at one point."""
+
+    temp_c: float
+    enthalpy: float
+    entropy: float
+    rho: float
+
+
+@dataclass(frozen=True, slots=True)
+class Fluid:
+    """Properties of one refrigerant by pressure. Beyond the table's ends: the last slope."""
+
+    name: str
+    low_kpa: float
+    high_kpa: float
+    _low_ln: float
+    _step: float
+    _rows: tuple[Saturated, ...]
+    _vapour: tuple[tuple[tuple[float, ...], ...], ...]
+
+    def at(self, kpa: float) -> Saturated:
+        """Saturation at an absolute pressure."""
+        i, share = self._place(kpa)
+        return Saturated._make(
+            [a + (b - a) * share for a, b in zip(self._rows[i], self._rows[i + 1], strict=True)]
+        )
+
+    def vapour(self, kpa: float, temp_c: float, saturated: Saturated) -> Vapour:
+        """Vapour at a pressure and a temperature at or over dew."""
+        return self._vapour_at(kpa, max(temp_c - saturated.dew_c, 0.0), saturated)
+
+    def vapour_by_enthalpy(self, kpa: float, enthalpy: float, saturated: Saturated) -> Vapour:
+        """Vapour at a pressure and an enthalpy at or over that of dew vapour."""
+        return self._vapour_by(kpa, 0, enthalpy, saturated)
+
+    def vapour_by_entropy(self, kpa: float, entropy: float, saturated: Saturated) -> Vapour:
+        """Vapour at a pressure and an entropy at or over that of dew vapour."""
+        return self._vapour_by(kpa, 1, entropy, saturated)
+
+    def dew_kpa(self, temp_c: float) -> float:
+        """Pressure at which vapour is at its dew point."""
+        return self._kpa_of(temp_c, 1)
+
+    def bubble_kpa(self, temp_c: float) -> float:
+        """Pressure at which liquid is at its bubble point."""
+        return self._kpa_of(temp_c, 0)
+
+    def _place(self, kpa: float) -> tuple[int, float]:
+        x = (log(kpa) - self._low_ln) / self._step
+        i = min(max(int(x), 0), ROWS - 2)
+        return i, x - i
+
+    def _kpa_of(self, temp_c: float, column: int) -> float:
+        low, high = 0, ROWS - 1
+        while high - low > 1:
+            middle = (low + high) // 2
+            if self._rows[middle][column] <= temp_c:
+                low = middle
+            else:
+                high = middle
+        a, b = self._rows[low][column], self._rows[low + 1][column]
+        return exp(self._low_ln + self._step * (low + (temp_c - a) / (b - a)))
+
+    def _columns(self, kpa: float) -> list[list[float]]:
+        """Enthalpy, entropy and density × T / p at this pressure, by superheat."""
+        i, share = self._place(kpa)
+        below, above = self._vapour[i], self._vapour[i + 1]
+        return [
+            [a + (b - a) * share for a, b in zip(low, high, strict=True)]
+            for low, high in zip(below, above, strict=True)
+        ]
+
+    def _vapour_at(self, kpa: float, superheat_k: float, saturated: Saturated) -> Vapour:
+        columns = self._columns(kpa)
+        j = min(bisect_right(SUPERHEATS_K, superheat_k) - 1, len(SUPERHEATS_K) - 2)
+        share = (superheat_k - SUPERHEATS_K[j]) / (SUPERHEATS_K[j + 1] - SUPERHEATS_K[j])
+        h, s, compact = (column[j] + (column[j + 1] - column[j]) * share for column in columns)
+        temp_c = saturated.dew_c + superheat_k
+        return Vapour(temp_c, h, s, compact * kpa / (temp_c + ZERO_C_IN_K))
+
+    def _vapour_by(self, kpa: float, which: int, value: float, saturated: Saturated) -> Vapour:
+        columns = self._columns(kpa)
+        column = columns[which]
+        j = min(max(bisect_right(column, value) - 1, 0), len(column) - 2)
+        share = max((value - column[j]) / (column[j + 1] - column[j]), 0.0)
+        superheat_k = SUPERHEATS_K[j] + share * (SUPERHEATS_K[j + 1] - SUPERHEATS_K[j])
+        h, s, compact = (c[j] + (c[j + 1] - c[j]) * share for c in columns)
+        temp_c = saturated.dew_c + superheat_k
+        return Vapour(temp_c, h, s, compact * kpa / (temp_c + ZERO_C_IN_K))
+
+
+def load_fluid(name: str) -> Fluid:
+    """The quick properties of a catalogue refrigerant. Raises: UnknownName."""
+    return _load(refrigerant(name).name)
+
+
+@cache
+def _load(name: str) -> Fluid:
+    states = load_states(name)
+    low, high = states.saturation.low_kpa * 1.03, states.saturation.high_kpa * 0.97
+    step = log(high / low) / (ROWS - 1)
+    pressures = [low * exp(step * i) for i in range(ROWS)]
+    return Fluid(
+        name, low, high, log(low), step,
+        tuple(_saturated(states, kpa) for kpa in pressures),
+        tuple(_superheated(states, kpa) for kpa in pressures),
+    )  # fmt: skip
+
+
+def _saturated(states: StateTable, kpa: float) -> Saturated:
+    bubble = states.saturation.bubble.temperature(kpa)
+    dew = states.saturation.dew.temperature(kpa)
+    liquid, vapour = states.liquid(bubble, kpa), states.vapour(kpa, dew)
+    cold = states.liquid(bubble - SUBCOOL_STEP_K, kpa)
+    warm = states.vapour(kpa, dew + SUPERHEATS_K[1])
+    return Saturated(
+        bubble, dew, liquid.enthalpy, vapour.enthalpy, liquid.density, vapour.density,
+        vapour.entropy, (liquid.enthalpy - cold.enthalpy) / SUBCOOL_STEP_K,
+        (warm.enthalpy - vapour.enthalpy) / SUPERHEATS_K[1],
+    )  # fmt: skip
+
+
+def _superheated(states: StateTable, kpa: float) -> tuple[tuple[float, ...], ...]:
+    dew = states.saturation.dew.temperature(kpa)
+    row = [states.vapour(kpa, dew + superheat) for superheat in SUPERHEATS_K]
+    return (
+        tuple(state.enthalpy for state in row),
+        tuple(state.entropy for state in row),
+        tuple(state.density * (state.temp_c + ZERO_C_IN_K) / kpa for state in row),
+    )

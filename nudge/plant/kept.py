@@ -1,0 +1,57 @@
+"""A scene and a plant's state as plain data, to be kept and brought back."""
+
+from collections.abc import Mapping
+from dataclasses import asdict, fields, replace
+from typing import Any
+
+from nudge.plant.faults import Present
+from nudge.plant.presets import preset_machine
+from nudge.plant.room import Room, Weather
+from nudge.plant.running import PlantState, Scene
+from nudge.plant.wet_air import WetAir
+
+_WORKED_OUT = ("target", "root")
+
+
+def scene_data(preset: str, scene: Scene) -> dict[str, Any]:
+    """A scene by the key of its preset and what is round it."""
+    return {
+        "preset": preset,
+        "room": asdict(scene.room),
+        "weather": asdict(scene.weather),
+        "faults": [asdict(fault) for fault in scene.faults],
+        "heating": scene.heating,
+        "speed": scene.speed,
+    }
+
+
+def scene_of(data: Mapping[str, Any]) -> Scene:
+    """A scene back from its data. Raises: UnknownName, KeyError, TypeError."""
+    return Scene(
+        preset_machine(data["preset"]),
+        Room(**data["room"]),
+        Weather(**data["weather"]),
+        tuple(Present(**fault) for fault in data["faults"]),
+        data["heating"],
+        data["speed"],
+    )
+
+
+def state_data(state: PlantState) -> dict[str, Any]:
+    """A state without what is worked out again in one step."""
+    kept = {f.name: getattr(state, f.name) for f in fields(state) if f.name not in _WORKED_OUT}
+    kept["indoor"] = list(state.indoor)
+    for name in ("truth", "quick", "slow"):
+        kept[name] = dict(kept[name])
+    return kept
+
+
+def state_of(data: Mapping[str, Any]) -> PlantState:
+    """A state back from its data."""
+    values = {**data, "indoor": WetAir(*data["indoor"])}
+    return PlantState(**values)
+
+
+def without_fault(scene: Scene, *keys: str) -> Scene:
+    """The scene with these faults put right."""
+    return replace(scene, faults=tuple(f for f in scene.faults if f.key not in keys))

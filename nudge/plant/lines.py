@@ -1,0 +1,98 @@
+"""The two lines: what they lose in pressure, what heat they pick up, what they hold."""
+
+from math import exp
+from typing import NamedTuple
+
+from nudge.plant.fluid import Fluid, Saturated
+from nudge.plant.inventory import mixture_rho
+from nudge.plant.machine import Lines
+
+
+class Station(NamedTuple):
+    """One place along the liquid line."""
+
+    kpa: float
+    enthalpy: float
+    temp_c: float
+    quality: float
+
+
+class LiquidLine(NamedTuple):
+    """Leaving the outdoor unit, both sides of the drier, before the device; mass held [kg]."""
+
+    leaving: Station
+    drier_in: Station
+    drier_out: Station
+    before_device: Station
+    mass: float
+
+
+def liquid_line(
+    lines: Lines, fluid: Fluid, kpa: float, enthalpy: float, flow: float, around_c: float
+) -> LiquidLine:
+    """Follow the liquid from the condenser to the metering device.
+
+    Pressure falls with the square of flow over density; below its bubble point the line holds
+    flash gas and its temperature follows pressure. Heat exchange with the air around it.
+    """
+    leaving = station(fluid, kpa, enthalpy)
+    drier_in = leaving
+    if lines.restricted_at == "service_valve":
+        drier_in = _after(fluid, leaving, lines.restriction, flow)
+    at_drier = lines.drier_resistance
+    if lines.restricted_at == "drier":
+        at_drier += lines.restriction
+    drier_out = _after(fluid, drier_in, at_drier, flow)
+    run = lines.liquid_resistance
+    run += lines.restriction if lines.restricted_at == "line" else 0.0
+    warmed = lines.liquid_ua * (around_c - drier_out.temp_c) / flow
+    limit = 1.8 * abs(around_c - drier_out.temp_c)
+    end = _after(fluid, drier_out, run, flow, max(-limit, min(limit, warmed)))
+    held = (_rho(fluid, drier_out) + _rho(fluid, end)) / 2 * lines.liquid_volume_m3
+    if lines.receiver_m3:
+        held += lines.receiver_m3 * _receiver_rho(fluid, leaving)
+    return LiquidLine(leaving, drier_in, drier_out, end, held)
+
+
+def station(fluid: Fluid, kpa: float, enthalpy: float) -> Station:
+    """Where liquid, or liquid with flash gas, stands at a pressure and enthalpy."""
+    here = fluid.at(kpa)
+    quality = here.quality(enthalpy)
+    if quality <= 0:
+        temp_c = here.bubble_c - (here.liquid_h - enthalpy) / here.liquid_cp
+    else:
+        temp_c = here.temp_at(quality)
+    return Station(kpa, enthalpy, temp_c, quality)
+
+
+def suction_rise(lines: Lines, saturated: Saturated, flow: float, enthalpy: float,
+                 around_c: float) -> float:  # fmt: skip
+    """Heat the suction gas picks up on its way [kJ/kg]; wet gas stays at dew while it dries."""
+    over = max(enthalpy - saturated.vapour_h, 0.0)
+    temp_c = saturated.dew_c + over / saturated.vapour_cp
+    ntu = lines.suction_ua / (flow * saturated.vapour_cp)
+    return (around_c - temp_c) * saturated.vapour_cp * (1 - exp(-ntu))
+
+
+def _after(
+    fluid: Fluid, start: Station, resistance: float, flow: float, warmed: float = 0.0
+) -> Station:
+    if resistance == 0 and warmed == 0:
+        return start
+    loss = resistance * flow * flow / _rho(fluid, start)
+    # However plugged, some pressure is left behind it: the loss fades into what there is.
+    loss = start.kpa * loss / (start.kpa + loss) if loss > 0 else 0.0
+    return station(fluid, start.kpa - loss, start.enthalpy + warmed)
+
+
+def _rho(fluid: Fluid, place: Station) -> float:
+    return mixture_rho(fluid.at(place.kpa), place.quality)
+
+
+def _receiver_rho(fluid: Fluid, place: Station) -> float:
+    """A receiver fills as the liquid entering it goes from flashing to well subcooled."""
+    here = fluid.at(place.kpa)
+    subcooling = (here.liquid_h - place.enthalpy) / here.liquid_cp
+    level = min(max((subcooling + 0.5) / 5.0, 0.0), 1.0)
+    level = level * level * (3 - 2 * level)
+    return here.vapour_rho + level * (here.liquid_rho - here.vapour_rho)

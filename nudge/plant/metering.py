@@ -1,0 +1,88 @@
+"""Metering devices: how much passes an opening, and how far a valve opens."""
+
+from math import sqrt
+
+from nudge.plant.fluid import Fluid, Saturated
+from nudge.plant.inventory import mixture_rho
+from nudge.plant.machine import Device
+
+ELECTRONIC_GRADIENT_K = 0.6
+ELECTRONIC_STEP_PER_K_S = 0.0004
+BULB_SURROUNDINGS_K = 16.0
+"""A loose bulb's air over the suction line."""
+USUAL_EVAPORATING_C = 7.0
+"""Where a cross-charged bulb's static superheat is what it was set to."""
+
+
+def passed(
+    device: Device, fluid: Fluid, kpa_in: float, enthalpy: float, kpa_out: float, opening: float
+) -> float:
+    """Flow [kg/s] through the device.
+
+    Turbulent flow of the inlet mixture; below a share of the liquid's own vapour pressure the
+    outlet no longer matters (it flashes in the throat). More subcooling passes a little more,
+    flash gas before it much less. Source: short-tube measurements as summed up by Kim,
+    O'Neal and Yuan 2005, in this reduced form.
+    """
+    inlet = fluid.at(kpa_in)
+    quality = inlet.quality(enthalpy)
+    subcooling = max((inlet.liquid_h - enthalpy) / inlet.liquid_cp, 0.0)
+    throat = max(kpa_out, device.choked_share * _vapour_kpa(fluid, inlet, kpa_in, subcooling))
+    drop = max(kpa_in - throat, 0.0)
+    area = device.area_m2 * opening * (1 - device.plugged)
+    gain = 1 + device.subcooling_gain * min(subcooling, 20.0)
+    # A square root has no slope at zero: blend to a straight line under 20 kPa.
+    root = sqrt(drop * 1000) if drop > 20 else drop * 1000 / sqrt(20_000)
+    return area * gain * sqrt(2 * mixture_rho(inlet, quality)) * root
+
+
+def opening_at(
+    device: Device,
+    superheat_k: float,
+    felt_extra_k: float = 0.0,
+    evaporating_c: float = USUAL_EVAPORATING_C,
+) -> float:
+    """Opening a thermostatic valve takes up at a superheat at its bulb; fixed ones stay at 1."""
+    if device.stuck_at is not None:
+        return device.stuck_at
+    if device.kind == "fixed_orifice":
+        return 1.0
+    felt = superheat_k * device.bulb_contact + felt_extra_k
+    static = device.static_superheat_k + device.cross * (evaporating_c - USUAL_EVAPORATING_C)
+    wanted = max((felt - static) / device.gradient_k, 0.0)
+    if device.curve != 1.0:
+        wanted = wanted**device.curve
+    return _limited(device, wanted * device.bulb_charge)
+
+
+def resting(
+    device: Device, superheat_k: float, evaporating_c: float = USUAL_EVAPORATING_C
+) -> float:
+    """Where a device stands at rest at a superheat: an electronic one close on its target."""
+    if device.kind == "eev" and device.stuck_at is None:
+        over = superheat_k - device.target_superheat_k
+        return _limited(device, device.least_open + 0.5 + over / ELECTRONIC_GRADIENT_K)
+    return opening_at(device, superheat_k, loose_bulb_k(device), evaporating_c)
+
+
+def loose_bulb_k(device: Device) -> float:
+    """What a bulb feels over the pipe's superheat when part of it feels the air instead."""
+    return (1 - device.bulb_contact) * BULB_SURROUNDINGS_K
+
+
+def seek(device: Device, opening: float, superheat_k: float, seconds: float) -> float:
+    """An electronic valve's next opening: integral steps towards its target superheat."""
+    if device.stuck_at is not None:
+        return device.stuck_at
+    error = max(-6.0, min(6.0, superheat_k - device.target_superheat_k))
+    return _limited(device, opening + error * ELECTRONIC_STEP_PER_K_S * seconds)
+
+
+def _limited(device: Device, opening: float) -> float:
+    return min(max(opening, device.least_open), device.most_open)
+
+
+def _vapour_kpa(fluid: Fluid, inlet: Saturated, kpa_in: float, subcooling: float) -> float:
+    if subcooling <= 0:
+        return kpa_in
+    return fluid.bubble_kpa(inlet.bubble_c - subcooling)

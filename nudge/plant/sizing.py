@@ -1,0 +1,264 @@
+"""A machine from its rated point: the sizes that make it do there what its plate says."""
+
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+from math import exp, log
+
+from nudge.plant.circuit import SUCTION_SCALE, Operating, Setting, describe, operate
+from nudge.plant.fluid import load_fluid
+from nudge.plant.machine import (
+    Blower,
+    Coil,
+    Compressor,
+    Conditions,
+    Device,
+    Lines,
+    Machine,
+    OutdoorFan,
+)
+from nudge.plant.metering import passed
+from nudge.plant.wet_air import air_of
+
+AIR_KG_S_PER_KW = 0.0645
+"""400 CFM a ton of standard air, per kW."""
+USUAL_LINE_M, SUCTION_LOSS, SUCTION_GAIN_K = 7.6, 0.022, 1.8
+"""A 25 ft line set: what its suction line loses, as a share, and gains."""
+OUTDOOR_AIR_KG_S_PER_KW = 0.150
+
+
+@dataclass(frozen=True, slots=True)
+class Rating:
+    """What a system is to do at its rated point. Temperatures [°C], differences [K]."""
+
+    fluid: str
+    nominal_kw: float
+    device: str
+    evaporating_c: float = 7.6
+    over_ambient_k: float = 10.5
+    superheat_k: float = 5.5
+    subcooling_k: float = 5.5
+    indoor: tuple[float, float] = (26.7, 51.0)
+    outdoor_c: float = 35.0
+    blower: str = "psc"
+    application: str = "comfort_cooling"
+    air_kg_s_per_kw: float = AIR_KG_S_PER_KW
+    outdoor_air_kg_s_per_kw: float = OUTDOOR_AIR_KG_S_PER_KW
+    line_m: float = 7.6
+    liquid_bore_mm: float = 8.0
+    suction_bore_mm: float = 17.3
+    condenser_l_per_kw: float = 0.40
+    evaporator_l_per_kw: float = 0.23
+    receiver_l: float = 0.0
+    accumulator_l: float = 0.0
+    isentropic: float = 0.68
+    is_heat_pump: bool = False
+    valve_oversize: float = 1.45
+
+
+def rated_conditions(rating: Rating, charge_kg: float = 1.0) -> Conditions:
+    """The conditions a rating is stated in."""
+    return Conditions(air_of(*rating.indoor), air_of(rating.outdoor_c, 40.0), charge_kg)
+
+
+@dataclass(frozen=True, slots=True)
+class _Aim:
+    """The rated point as the circuit sees it: flow [kg/s], both pressures [kPa]."""
+
+    rating: Rating
+    conditions: Conditions
+    flow: float
+    low_kpa: float
+    high_kpa: float
+
+    def point(self, machine: Machine) -> Operating:
+        """The circuit held at its rated pressures and suction, whatever comes out."""
+        fluid = load_fluid(self.rating.fluid)
+        suction_kpa = self.low_kpa * (1 - SUCTION_LOSS * self.rating.line_m / USUAL_LINE_M)
+        at = fluid.at(suction_kpa)
+        superheat_k = self.rating.superheat_k + SUCTION_GAIN_K
+        gas = fluid.vapour(suction_kpa, at.dew_c + superheat_k, at)
+        setting = Setting(machine, self.conditions, machine.blower.set_kg_s, 1.0)
+        return describe(
+            setting, fluid, (log(suction_kpa), log(self.high_kpa), gas.enthalpy / SUCTION_SCALE)
+        )
+
+
+def as_it_is(machine: Machine) -> Machine:
+    return machine
+
+
+def sized(rating: Rating, shape: Callable[[Machine], Machine] = as_it_is) -> Machine:
+    """Size every part so that the rated point comes out as rated, and charge it for that.
+
+    `shape` changes its laws first: what it does at the rated point stays as rated.
+
+    Raises: NoOperatingPoint, for a rating that hangs together nowhere.
+    """
+    fluid = load_fluid(rating.fluid)
+    high_c = rating.outdoor_c + rating.over_ambient_k
+    low_kpa, high_kpa = fluid.dew_kpa(rating.evaporating_c), fluid.bubble_kpa(high_c)
+    liquid_h = fluid.at(high_kpa).liquid_h - fluid.at(high_kpa).liquid_cp * rating.subcooling_k
+    coil = fluid.at(low_kpa)
+    left = fluid.vapour(low_kpa, coil.dew_c + rating.superheat_k, coil)
+    blower_kw = 0.018 * rating.nominal_kw if rating.application == "comfort_cooling" else 0.0
+    flow = (rating.nominal_kw + blower_kw) / (left.enthalpy - liquid_h)
+    aim = _Aim(rating, rated_conditions(rating), flow, low_kpa, high_kpa)
+    machine = shape(_first(rating, flow, low_kpa, high_kpa))
+    for _ in range(3):
+        machine = _outdoor_for(aim, _moving(aim, machine))
+        machine = _moving(aim, _indoor_for(aim, machine))
+    point = aim.point(machine)
+    machine = replace(_device_for(rating, machine, point), charge_kg=point.mass)
+    return _compensated(machine) if rating.is_heat_pump else machine
+
+
+def _first(rating: Rating, flow: float, low_kpa: float, high_kpa: float) -> Machine:
+    fluid = load_fluid(rating.fluid)
+    suction, liquid = fluid.at(low_kpa), fluid.at(high_kpa)
+    air = rating.air_kg_s_per_kw * rating.nominal_kw
+    outdoor_air = rating.outdoor_air_kg_s_per_kw * rating.nominal_kw
+    square = flow * flow
+    area = {bore: 3.1416 / 4 * (bore / 1000) ** 2
+            for bore in (rating.liquid_bore_mm, rating.suction_bore_mm)}  # fmt: skip
+    lines = Lines(
+        suction_volume_m3=area[rating.suction_bore_mm] * rating.line_m,
+        liquid_volume_m3=area[rating.liquid_bore_mm] * rating.line_m + 0.0002,
+        suction_resistance=SUCTION_LOSS
+        * low_kpa
+        * suction.vapour_rho
+        / square
+        * rating.line_m
+        / USUAL_LINE_M,
+        liquid_resistance=0.012
+        * high_kpa
+        * liquid.liquid_rho
+        / square
+        * rating.line_m
+        / USUAL_LINE_M,
+        condenser_resistance=0.012 * high_kpa * liquid.vapour_rho / square,
+        suction_ua=0.0006 * rating.line_m,
+        liquid_ua=0.0003 * rating.line_m,
+        drier_resistance=0.003 * high_kpa * liquid.liquid_rho / square,
+        receiver_m3=rating.receiver_l / 1000,
+        accumulator_m3=rating.accumulator_l / 1000,
+    )
+    most_pa = 330.0 if rating.blower == "psc" else 400.0
+    per_square = most_pa * 0.5 / (air * air)
+    blower = Blower(
+        kind=rating.blower, most_pa=most_pa, most_kg_s=air * 2**0.5, set_kg_s=air,
+        rated_watts=18.0 * rating.nominal_kw * (1.0 if rating.blower == "psc" else 0.75),
+        return_resistance=0.20 * per_square, filter_resistance=0.16 * per_square,
+        coil_resistance=0.34 * per_square, supply_resistance=0.30 * per_square,
+    )  # fmt: skip
+    return Machine(
+        rating.fluid, rating.application, rating.nominal_kw,
+        Compressor(0.003, isentropic=rating.isentropic),
+        _coil(rating.condenser_l_per_kw * rating.nominal_kw / 1000, 1.0, outdoor_air, 0.7, flow),
+        _coil(rating.evaporator_l_per_kw * rating.nominal_kw / 1000, 1.0, air, 0.25, flow),
+        Device(rating.device, 1e-6), lines, blower,
+        OutdoorFan(14.0 * rating.nominal_kw), 1.0, is_heat_pump=rating.is_heat_pump,
+    )  # fmt: skip
+
+
+def _coil(volume: float, ua_air: float, air: float, vapour: float, flow: float) -> Coil:
+    """Refrigerant sides in proportion: boiling and condensing well, gas poorly, liquid between."""
+    return Coil(volume, ua_air, 3.0 * ua_air, vapour * ua_air, 1.3 * ua_air, air, rated_flow=flow)
+
+
+def _scaled(coil: Coil, ua_air: float) -> Coil:
+    share = ua_air / coil.ua_air
+    return replace(
+        coil, ua_air=ua_air, ua_two_phase=coil.ua_two_phase * share,
+        ua_vapour=coil.ua_vapour * share, ua_liquid=coil.ua_liquid * share,
+    )  # fmt: skip
+
+
+def _moving(aim: _Aim, machine: Machine) -> Machine:
+    """Sweep as much as moves the rated flow."""
+    swept = machine.compressor.displacement_m3_s * aim.flow / aim.point(machine).flow
+    return replace(machine, compressor=replace(machine.compressor, displacement_m3_s=swept))
+
+
+def _outdoor_for(aim: _Aim, machine: Machine) -> Machine:
+    """As much outdoor surface as leaves the rated subcooling."""
+    fluid = load_fluid(aim.rating.fluid)
+
+    def with_surface(ua_air: float) -> Machine:
+        return replace(machine, outdoor=_scaled(machine.outdoor, ua_air))
+
+    def miss(ua_air: float) -> float:
+        point = aim.point(with_surface(ua_air))
+        at = fluid.at(point.liquid_kpa)
+        subcooling_k = (at.liquid_h - point.condensed.enthalpy) / at.liquid_cp
+        return subcooling_k - aim.rating.subcooling_k
+
+    return with_surface(_surface(miss, aim.rating.nominal_kw))
+
+
+def _indoor_for(aim: _Aim, machine: Machine) -> Machine:
+    """As much indoor surface as leaves the rated superheat."""
+
+    def with_surface(ua_air: float) -> Machine:
+        return replace(machine, indoor=_scaled(machine.indoor, ua_air))
+
+    def miss(ua_air: float) -> float:
+        return aim.point(with_surface(ua_air)).superheat_k - aim.rating.superheat_k
+
+    return with_surface(_surface(miss, aim.rating.nominal_kw))
+
+
+def _surface(miss: Callable[[float], float], nominal_kw: float) -> float:
+    """The air-side conductance [kW/K] at which nothing is missed, by bisection."""
+    low, high = log(0.01 * nominal_kw), log(3.0 * nominal_kw)
+    for _ in range(40):
+        middle = (low + high) / 2
+        low, high = (middle, high) if miss(exp(middle)) < 0 else (low, middle)
+    return exp((low + high) / 2)
+
+
+def _device_for(rating: Rating, machine: Machine, point: Operating) -> Machine:
+    """An opening that passes the rated flow; a valve is chosen larger and stands part open."""
+    fluid = load_fluid(rating.fluid)
+    before = point.line.before_device
+    unit = replace(machine.device, area_m2=1e-6)
+    per_area = passed(unit, fluid, before.kpa, before.enthalpy, point.evaporator_kpa, 1.0) / 1e-6
+    area = point.flow / per_area
+    if rating.device == "fixed_orifice":
+        return replace(machine, device=replace(machine.device, area_m2=area))
+    opening = 1 / rating.valve_oversize
+    static = max(rating.superheat_k - 5.0 * opening, 1.0)
+    gradient = (rating.superheat_k - static) / opening
+    return replace(
+        machine,
+        device=replace(
+            machine.device, area_m2=area * rating.valve_oversize, static_superheat_k=static,
+            gradient_k=gradient, target_superheat_k=rating.superheat_k,
+        ),
+    )  # fmt: skip
+
+
+HEATING_OUTDOOR = (8.3, 75.0)
+HEATING_INDOOR = (21.1, 40.0)
+HEATING_SUBCOOLING_K = 8.0
+
+
+def heating_conditions(charge_kg: float) -> Conditions:
+    """The standard heating point: 47 °F out, 70 °F in."""
+    return Conditions(air_of(*HEATING_INDOOR), air_of(*HEATING_OUTDOOR), charge_kg, heating=True)
+
+
+def _compensated(machine: Machine) -> Machine:
+    """How much its compensator takes out so that heating subcools as it should."""
+    low, high = 0.1 * machine.charge_kg, machine.charge_kg * 0.6
+    for _ in range(30):
+        middle = (low + high) / 2
+        tried = replace(machine, heating_store_kg=middle)
+        setting = Setting(tried, heating_conditions(machine.charge_kg), tried.blower.set_kg_s)
+        point = operate(setting)
+        at = load_fluid(machine.fluid).at(point.liquid_kpa)
+        subcooling = (at.liquid_h - point.condensed.enthalpy) / at.liquid_cp
+        if subcooling > HEATING_SUBCOOLING_K:
+            low = middle
+        else:
+            high = middle
+    return replace(machine, heating_store_kg=(low + high) / 2)

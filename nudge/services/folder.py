@@ -1,0 +1,72 @@
+"""A visit's folder: what hangs on it beside its readings and events, read in one go."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+from datetime import datetime
+
+from sqlalchemy.orm import Session
+
+from nudge.store.repositories import shelf, whole_visit
+from nudge.store.tables import Visit
+from nudge.store.visit_tables import (
+    Baseline,
+    Check,
+    Deferred,
+    GuestLink,
+    IntendedChange,
+    Note,
+    Photo,
+    Tick,
+)
+
+
+@dataclass(frozen=True, slots=True)
+class Folder:
+    """Rows of a visit, and of its system where they bear on it."""
+
+    ticks: Mapping[str, Tick] = field(default_factory=dict)
+    checks: Mapping[str, Check] = field(default_factory=dict)
+    """The last of every check on this visit."""
+    checks_before: Mapping[str, Check] = field(default_factory=dict)
+    """The last of every check on this system, whichever visit it was on."""
+    notes: Sequence[Note] = ()
+    photos: Sequence[Photo] = ()
+    links: Sequence[GuestLink] = ()
+    """Links that still live."""
+    baseline: Baseline | None = None
+    intended: Sequence[IntendedChange] = ()
+    deferred: Sequence[Deferred] = ()
+    """What is left for later on this system, and not done."""
+    cylinders: Mapping[str, str] = field(default_factory=dict)
+    """Names by id of those refrigerant moved from or into, the one used last standing last."""
+    weighed_at: Mapping[str, datetime] = field(default_factory=dict)
+    """When each of them was last on the scale."""
+    closed_before: int = 0
+    """How many closed visits the system has had besides this one."""
+
+
+def folder_of(session: Session, visit: Visit, now: datetime) -> Folder:
+    """Everything that hangs on a visit."""
+    moved = [entry.cylinder_id for entry in shelf.of_visit(session, visit.id)]
+    used = list(dict.fromkeys(reversed(moved)))[::-1]
+    every = whole_visit.checks(session, visit.system_id)
+    return Folder(
+        ticks=whole_visit.ticks(session, visit.id),
+        checks={row.key: row for row in every if row.visit_id == visit.id},
+        checks_before={row.key: row for row in every},
+        notes=whole_visit.notes(session, visit.id),
+        photos=whole_visit.photos(session, visit.id),
+        links=[row for row in whole_visit.links(session, visit.id) if lives(row, now)],
+        baseline=whole_visit.baseline(session, visit.system_id),
+        intended=whole_visit.intended(session, visit.system_id),
+        deferred=[row for row in whole_visit.deferred(session, visit.system_id)
+                  if row.done_at is None],
+        cylinders=shelf.names(session, used),
+        weighed_at=shelf.last_weighed(session, used),
+        closed_before=whole_visit.visits_before(session, visit),
+    )  # fmt: skip
+
+
+def lives(link: GuestLink, now: datetime) -> bool:
+    """Whether a link still opens."""
+    return link.revoked_at is None and now < link.expires_at

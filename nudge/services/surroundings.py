@@ -1,0 +1,48 @@
+"""What a visit is judged by besides itself, read from the record in one session."""
+
+from datetime import datetime
+
+from sqlalchemy.orm import Session
+
+from nudge.core.gaugeless.estimate import OwnHistory
+from nudge.core.visit.record.standing import current
+from nudge.services.folder import folder_of
+from nudge.services.history import own_history
+from nudge.services.live_state import live_state
+from nudge.services.methods import preferred_methods
+from nudge.services.past import ADDITIONS_WITHIN, Known, own_departures, recovered_share
+from nudge.services.snapshot import PRESSURES, Snapshot, Surroundings, take_snapshot
+from nudge.services.verdicts import kept_of
+from nudge.store.live_tables import Plant
+from nudge.store.repositories import live, settings
+from nudge.store.repositories import visits as repository
+from nudge.store.tables import Visit
+
+
+def snapshot_of(session: Session, row: Visit, now: datetime) -> Snapshot:
+    """A visit as it stands, assessed once."""
+    return take_snapshot(row, surroundings(session, row, now))
+
+
+def surroundings(session: Session, row: Visit, now: datetime) -> Surroundings:
+    """Everything around a visit that its judgement or its screens need."""
+    state = live_state(session, row, now)
+    folder = folder_of(session, row, now)
+    earlier = [kept_of(one) for one in repository.earlier_verdicts(session, row)]
+    ticks = {key: tick.state for key, tick in folder.ticks.items()}
+    known = Known(
+        repository.additions_before(session, row, now - ADDITIONS_WITHIN), recovered_share(row),
+        ticks.get("weighed_in") == "done", ticks.get("pressure_test") == "done",
+    )  # fmt: skip
+    points = current(row.readings).keys() | (state.values.keys() if state else set())
+    gauges_on = not points.isdisjoint(PRESSURES)
+    return Surroundings(
+        preferred=preferred_methods(row.system, settings.all_settings(session)),
+        own=OwnHistory() if gauges_on else own_history(earlier),  # the look is without gauges
+        live=state,
+        is_simulated=session.get(Plant, row.id) is not None,
+        passed=live.overrides(session, row.id),
+        own_signs=own_departures(earlier),
+        known=known,
+        folder=folder,
+    )

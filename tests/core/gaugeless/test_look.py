@@ -1,0 +1,84 @@
+"""The look without gauges: estimates with their ±, and when they ask for gauges."""
+
+import unittest
+
+from nudge.core.expectations.expected import expected
+from nudge.core.gaugeless.decide import Look, look
+from nudge.core.gaugeless.estimate import OwnHistory
+from nudge.core.physics.circuit.case import Context
+from nudge.core.physics.circuit.equipment import Application, Plate
+from nudge.core.targets.choose import choose_targets
+from tests.core.field import SETTLED, case, plate
+
+HEALTHY = {"sl": 52.0, "ll": 96.0, "oa": 88.0, "ra": 76.0, "wb": 64.0, "sa": 57.0}
+UNKNOWN = OwnHistory()
+
+
+def looked(
+    of: Plate | None = None, own: OwnHistory = UNKNOWN, context: Context = SETTLED, **spoken: float
+) -> Look:
+    found = case(of or plate(rated_seer=14), context, **spoken)
+    return look(found, choose_targets(found), own)
+
+
+class EstimateTest(unittest.TestCase):
+    def test_several_ways_and_the_best_first(self):
+        found = looked(**HEALTHY).estimates
+        self.assertEqual(
+            [w.formula.key for w in found.evaporator],
+            ["evaporator_by_model", "evaporator_by_35", "evaporator_by_30"],
+        )
+        self.assertAlmostEqual(found.evaporator[1].value * 1.8 + 32, 41)
+        # What is expected of its class in this air, over that air, less the line at 96 °F; ± two σ
+        # of it beside the clamp's and the air's ±1 °F.
+        assert found.subcooling is not None
+        over = expected(case(plate(rated_seer=14), **HEALTHY), "condensing_over_ambient")
+        self.assertAlmostEqual(found.subcooling.value * 1.8, 88 + over.value * 1.8 - 96)
+        wide = ((2 * over.sigma * 1.8) ** 2 + 1 + 1) ** 0.5
+        self.assertAlmostEqual((found.subcooling.uncertainty or 0) * 1.8, wide, delta=0.2)
+
+    def test_plate_and_own_history_win(self):
+        own = OwnHistory(36 / 1.8, 17 / 1.8, 8 / 1.8)
+        found = looked(own=own, **HEALTHY).estimates
+        self.assertEqual(found.evaporator[0].formula.key, "evaporator_by_history")
+        self.assertEqual(found.condenser[0].formula.key, "condenser_by_history")
+        self.assertAlmostEqual(found.condenser[0].value * 1.8 + 32, 105)
+        of = plate(condensing_over_ambient_k=12 / 1.8)
+        found = looked(of, own, **HEALTHY).estimates
+        self.assertEqual(found.condenser[0].formula.key, "condenser_by_plate")
+
+
+class DecisionTest(unittest.TestCase):
+    def test_nothing_asks(self):
+        self.assertEqual(looked(**HEALTHY).decision, "leave_caps_on")
+
+    def test_what_asks_for_gauges(self):
+        for change, words in (
+            ({"sl": 68.0}, "Superheat looks like"),
+            ({"sa": 64.0}, "Temperature split 12.0 °F is under"),
+            ({"sa": 48.0}, "over the"),
+            ({"sl": 34.0}, "liquid or ice"),
+            ({"ll": 115.0}, "over outdoor air"),
+            ({"ll": 84.0}, "which a condenser cannot do"),
+            ({"lli": 88.0}, "A step of 8.0 °F"),
+        ):
+            with self.subTest(change):
+                found = looked(**(HEALTHY | change))
+                self.assertEqual(found.decision, "connect")
+                self.assertIn(words, " ".join(said.text("ip") for said in found.reasons))
+
+    def test_its_own_past_is_what_it_should_be(self):
+        own = OwnHistory(36 / 1.8, 17 / 1.8, 2 / 1.8)
+        found = looked(own=own, **HEALTHY)
+        self.assertEqual(found.decision, "connect")
+        self.assertIn("it was 2.0 °F when this system was right", found.reasons[0].text("ip"))
+
+    def test_it_does_not_decide_on_half_a_look(self):
+        half = {k: v for k, v in HEALTHY.items() if k not in ("sa", "oa")}
+        found = looked(**half)
+        self.assertEqual(found.decision, "cannot_tell")
+        self.assertEqual(found.missing, ("Supply air", "Outdoor air"))
+        early = looked(context=Context(4), **HEALTHY)
+        self.assertEqual((early.decision, early.headline), ("cannot_tell", "Wait."))
+        room = plate(application=Application.REFRIGERATION)
+        self.assertEqual(looked(room, **HEALTHY).decision, "cannot_tell")
