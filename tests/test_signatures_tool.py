@@ -135,7 +135,7 @@ class SignaturesToolTest(unittest.TestCase):
 
     def test_the_files_can_be_read_back(self):
         with tempfile.TemporaryDirectory() as folder:
-            write(self.seen, Path(folder), Path(folder))
+            write(self.seen, Path(folder))
             lines = (Path(folder) / "signatures.csv").read_text("utf-8").splitlines()
             self.assertIn("80 simulated cases", lines[0])
             rows = {row["fault"]: row for row in csv.DictReader(lines[1:])}

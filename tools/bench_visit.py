@@ -15,8 +15,8 @@ from random import Random
 from sqlalchemy import insert
 from starlette.testclient import TestClient
 
+from nudge.core.behaviours.case import Context
 from nudge.core.charging.advise import Dosed, advise
-from nudge.core.physics.circuit.case import Context
 from nudge.demo.skerrow import fill_if_empty
 from nudge.main import create_app
 from nudge.services.workshop import Workshop

@@ -11,6 +11,7 @@ from pathlib import Path
 from pkgutil import walk_packages
 
 import nudge.core
+from nudge.core.behaviours.rows import BEHAVIOURS
 from nudge.core.calculators import air_slips
 from nudge.core.calculators.blanks import BLANKS
 from nudge.core.calculators.slip import Blank
@@ -22,7 +23,7 @@ from nudge.core.charging.ways import CONNECTIONS, KG_PER_OZ, WAYS
 from nudge.core.drift.drift import CAUSES, INTENDED
 from nudge.core.drift.table import wander
 from nudge.core.expectations.signs import SIGNS
-from nudge.core.expectations.table import DEVICES, EXPECTATIONS, scale_of
+from nudge.core.expectations.table import DEVICES, expectations_of, scale_of
 from nudge.core.gaugeless.decide import LOOK_RULES
 from nudge.core.gaugeless.estimate import CONDENSER_WAYS, EVAPORATOR_WAYS
 from nudge.core.judgement.cautions import CAUTIONS
@@ -33,10 +34,10 @@ from nudge.core.judgement.decision.doses import ANSWERS
 from nudge.core.judgement.decision.limits import LIMITS
 from nudge.core.judgement.hazards import HAZARDS
 from nudge.core.judgement.looks import LOOKS, Look
+from nudge.core.judgement.model import Model, model_of
 from nudge.core.judgement.over_time import EPISODES
 from nudge.core.judgement.pairs import PAIRS
 from nudge.core.judgement.proof import ADD_PROOF, REMOVE_PROOF
-from nudge.core.judgement.signatures import SIGNATURES
 from nudge.core.judgement.suspect_table import SUSPECTS
 from nudge.core.judgement.trade_marks import TRADE_MARKS
 from nudge.core.judgement.walk import STRETCHES
@@ -51,7 +52,7 @@ from nudge.core.physics.air.airflow import AIRFLOW_METHODS, AMPS_SAYS, CLIMATES,
 from nudge.core.physics.air.coil import CONSTANTS
 from nudge.core.physics.air.static import STATIC_RULES
 from nudge.core.physics.chart.chart import KINDS
-from nudge.core.physics.circuit.derived_table import DERIVED
+from nudge.core.physics.circuit.derived_table import DERIVED, IN_HEATING
 from nudge.core.physics.circuit.equipment import PLATE_NUMBERS
 from nudge.core.physics.circuit.tubes import HOSES, TUBES
 from nudge.core.physics.electrical.capacitor import capacitor_rules
@@ -99,7 +100,7 @@ def _f(celsius: float) -> str:
 def tables() -> dict[str, str]:
     """Every generated table by its name in the documents."""
     return {
-        "derived": _formulas(DERIVED.values()),
+        "derived": _formulas((*DERIVED.values(), *IN_HEATING.values())),
         "looks": _formulas(way.formula for way in (*EVAPORATOR_WAYS, *CONDENSER_WAYS)),
         "pocket": _formulas(_pocket_formulas()),
         "look_rules": _table(("rule", "asks for gauges when"),
@@ -225,6 +226,17 @@ def tables() -> dict[str, str]:
             ("trouble", "of", "what it does"),
             ((_key(t.key), ", ".join(map(_key, t.kinds)), t.means) for t in TROUBLES.values()),
         ),
+        "behaviours": _table(
+            ("kind", "plate", "mode", "charge", "superheat on", "cold air", "warm air", "judged by",
+             "why"),
+            ((_key(b.key), _key(b.application), b.mode, b.charge.replace("_", " "),
+              " else ".join(map(_key, b.roles.superheat_line)),
+              " else ".join(map(_key, b.roles.cold_air)),
+              " else ".join(map(_key, b.roles.warm_air)),
+              "tables" if b.is_judged else f"windows: {b.not_judged.text('ip')}" if b.not_judged
+              else "windows", b.reason)
+             for b in BEHAVIOURS.values()),
+        ),
         "hazards": _table(
             ("hazard", "effect", "why"), ((_key(h.key), h.effect, h.reason) for h in HAZARDS)
         ),
@@ -274,7 +286,7 @@ def tables() -> dict[str, str]:
              *(k.replace("_", " ") for k in _SHOWN_SIGNS)),
             ((device, " + ".join(row.suspects), _key(row.variant), row.severity,
               *(_move(row.moves, sign) for sign in _SHOWN_SIGNS))
-             for device, valve in DEVICES.items() for row in SIGNATURES[valve]),
+             for device, valve in DEVICES.items() for row in model(valve).signatures),
         ),
         "trade_marks": _table(
             ("device", "fault", "severity", "sign", "departure", "why"),
@@ -407,8 +419,16 @@ def _pocket_formulas() -> list[Formula]:
     return list(found.values())
 
 
+def model(has_valve: bool) -> Model:
+    """The model of cooling plant."""
+    found = model_of(BEHAVIOURS["cooling"], has_valve)
+    if found is None:
+        raise LookupError("cooling plant has no tables")
+    return found
+
+
 def _expected(sign: str, valve: bool) -> tuple[str, ...]:
-    row, unit = EXPECTATIONS[valve][sign], scale_of(sign)
+    row, unit = expectations_of(BEHAVIOURS["cooling"])[valve][sign], scale_of(sign)
     slopes = (row.per_outdoor / unit / 1.8, row.per_wet_bulb / unit / 1.8)
     by_class, spread = f"{row.per_seer / unit:.2f}", f"{row.sigma / unit:.1f}"
     return (f"{row.base / unit:.1f}", *(f"{slope:.2f}" for slope in slopes), by_class, spread)

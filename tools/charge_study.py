@@ -14,6 +14,7 @@ from dataclasses import dataclass, replace
 from random import Random
 from statistics import median
 
+from nudge.core.behaviours.case import Context
 from nudge.core.charging.advise import Dosed, Nudge, advise
 from nudge.core.charging.responses import Watched
 from nudge.core.charging.ways import KG_PER_OZ
@@ -22,7 +23,6 @@ from nudge.core.judgement.looks import LOOK_OF
 from nudge.core.language.errors import CoreError
 from nudge.core.language.units import atmospheric_kpa
 from nudge.core.language.vocabulary.accuracy import accuracy_of
-from nudge.core.physics.circuit.case import Context
 from nudge.core.physics.circuit.equipment import MeteringDevice
 from nudge.plant.circuit import NoOperatingPoint
 from nudge.plant.faults import FAULTS, Present, spoiled

@@ -18,6 +18,7 @@ from random import Random
 
 from starlette.testclient import TestClient
 
+from nudge.core.behaviours.case import Context
 from nudge.core.charging.advise import Dosed, advise
 from nudge.core.judgement.assess import Assessment, assess
 from nudge.core.judgement.check_table import CHECKS
@@ -26,7 +27,6 @@ from nudge.core.judgement.pairs import PAIRS
 from nudge.core.language.errors import CoreError
 from nudge.core.language.units import degrees_f, fahrenheit
 from nudge.core.language.vocabulary.accuracy import accuracy_of
-from nudge.core.physics.circuit.case import Context
 from nudge.core.physics.circuit.equipment import MeteringDevice, Plate
 from nudge.plant.faults import Present
 from nudge.services.workshop import Workshop

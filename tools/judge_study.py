@@ -15,6 +15,7 @@ from dataclasses import dataclass, field
 from itertools import pairwise
 from random import Random
 
+from nudge.core.behaviours.case import Context
 from nudge.core.judgement.assess import Assessment, assess
 from nudge.core.judgement.check_table import CHECKS, CLEANED, SECOND_LOAD
 from nudge.core.judgement.looks import LOOK_OF, LOOKS, Look
@@ -22,7 +23,6 @@ from nudge.core.judgement.pairs import PAIRS
 from nudge.core.judgement.signatures import SEVERITIES
 from nudge.core.judgement.suspect_table import SEVERITY_SHARES, SUSPECTS
 from nudge.core.language.errors import CoreError
-from nudge.core.physics.circuit.case import Context
 from nudge.plant.faults import FAULTS, Present
 from tools.cousins import FAMILIES
 from tools.gather import BANDS, CHARGE, LEAST_CHARGE_FAULT

@@ -13,12 +13,12 @@ from concurrent.futures import ProcessPoolExecutor
 from random import Random
 from statistics import fmean
 
+from nudge.core.behaviours.case import Context, open_case
 from nudge.core.expectations.signs import SIGNS
 from nudge.core.judgement.departures import departures
 from nudge.core.language.errors import CoreError
 from nudge.core.language.units import atmospheric_kpa
 from nudge.core.language.vocabulary.accuracy import accuracy_of
-from nudge.core.physics.circuit.case import Context, open_case
 from nudge.plant.circuit import NoOperatingPoint
 from nudge.plant.faults import Present, spoiled
 from nudge.plant.machine import Conditions

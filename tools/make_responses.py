@@ -11,9 +11,9 @@ from collections.abc import Iterator
 from concurrent.futures import ProcessPoolExecutor
 from random import Random
 
+from nudge.core.behaviours.case import Context, open_case
 from nudge.core.language.errors import CoreError
 from nudge.core.language.units import atmospheric_kpa
-from nudge.core.physics.circuit.case import Context, open_case
 from nudge.plant.machine import Conditions
 from nudge.plant.steady import steady
 from nudge.plant.truth import running_truth

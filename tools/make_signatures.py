@@ -19,6 +19,7 @@ from pathlib import Path
 import numpy as np
 from numpy.typing import NDArray
 
+from nudge.core.behaviours.case import Context, open_case
 from nudge.core.expectations.expected import (
     RATED_OUTDOOR_C,
     RATED_WET_BULB_C,
@@ -31,7 +32,6 @@ from nudge.core.expectations.table import DEVICES, Expectation, scale_of
 from nudge.core.judgement.departures import departures
 from nudge.core.judgement.trade_marks import TRADE_MARKS
 from nudge.core.language.errors import CoreError
-from nudge.core.physics.circuit.case import Context, open_case
 from nudge.core.physics.circuit.equipment import Plate
 from nudge.core.targets.condensing import class_seer
 from tools.cousins import FAMILIES
@@ -227,15 +227,15 @@ def _least_eigenvalues(raw: Mapping[tuple[str, str], float], share: float) -> It
         yield float(np.linalg.eigvalsh(matrix)[0])
 
 
-def write(seen: Sequence[Seen], expected_in: Path, signatures_in: Path) -> None:
+def write(seen: Sequence[Seen], folder: Path) -> None:
     """The three files, from some cases."""
     families = ", ".join(key for key in FAMILIES if any(s.job.family == key for s in seen))
     header = (f"# Made by tools/make_signatures.py from {len(seen)} simulated cases. "
               f"Temperatures °F. Families: {families}.\n")  # fmt: skip
     with (
-        (expected_in / "expectations.csv").open("w", encoding="utf-8", newline="") as first,
-        (signatures_in / "signatures.csv").open("w", encoding="utf-8", newline="") as second,
-        (signatures_in / "together.csv").open("w", encoding="utf-8", newline="") as third,
+        (folder / "expectations.csv").open("w", encoding="utf-8", newline="") as first,
+        (folder / "signatures.csv").open("w", encoding="utf-8", newline="") as second,
+        (folder / "together.csv").open("w", encoding="utf-8", newline="") as third,
     ):
         healthy, moves, jointly = (
             csv.writer(f, lineterminator="\n") for f in (first, second, third)
@@ -285,7 +285,7 @@ def tables_without(family: str, seen: Sequence[Seen]) -> Path:
     """The tables made from all families but one, in a folder of their own."""
     folder = SWEPT / f"without-{family}"
     folder.mkdir(parents=True, exist_ok=True)
-    write([one for one in seen if one.job.family != family], folder, folder)
+    write([one for one in seen if one.job.family != family], folder)
     return folder
 
 
@@ -293,5 +293,4 @@ if __name__ == "__main__":
     if "--fresh" in sys.argv:
         for name in FAMILIES:
             gather(name)
-    write(all_seen(tuple(FAMILIES)), ROOT / "nudge/core/expectations/tables",
-          ROOT / "nudge/core/judgement/tables")  # fmt: skip
+    write(all_seen(tuple(FAMILIES)), ROOT / "nudge/core/behaviours/tables/cooling")

@@ -2,11 +2,11 @@
 
 from collections.abc import Sequence
 from concurrent.futures import ProcessPoolExecutor
+from dataclasses import replace
 from pathlib import Path
 from random import Random
 
-from nudge.core.expectations import table
-from nudge.core.judgement import hypotheses, signatures
+from nudge.core.behaviours.rows import BEHAVIOURS
 from tools.cousins import FAMILIES
 from tools.gather import SWEPT
 from tools.make_signatures import all_seen, tables_without
@@ -14,15 +14,8 @@ from tools.sweep import Site, site
 
 
 def judge_by(folder: Path) -> None:
-    """Judge by the tables of a folder from now on, in this process. Nothing may be judged before.
-
-    Raises: RuntimeError, when something was.
-    """
-    if hypotheses.hypotheses.cache_info().currsize:
-        raise RuntimeError("this process has judged by the packaged tables already")
-    table.EXPECTATIONS.update(table.read(folder))
-    signatures.SIGNATURES.update(signatures.read_signatures(folder))
-    signatures.CORRELATIONS.update(signatures.read_correlations(folder))
+    """Judge cooling plant by the tables of a folder from now on, in this process."""
+    BEHAVIOURS["cooling"] = replace(BEHAVIOURS["cooling"], tables=folder)
 
 
 def tables_of(family: str) -> Path:

@@ -4,11 +4,11 @@ from nudge.contract.answer import AssessOut, answer
 from nudge.contract.changes import ChangesOut, changes_out
 from nudge.contract.opened import OpenedOut, opened_all
 from nudge.contract.request import AssessIn
+from nudge.core.behaviours.workings import derived_workings
 from nudge.core.charging.advise import decided
 from nudge.core.judgement.assess import Assessment
 from nudge.core.judgement.change_of_mind import changes_of_mind
 from nudge.core.judgement.workings import belief_workings
-from nudge.core.physics.circuit.workings import derived_workings
 from nudge.core.targets.workings import target_workings
 
 

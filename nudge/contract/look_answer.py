@@ -5,10 +5,10 @@ from dataclasses import dataclass
 from nudge.contract.opened import OpenedOut, opened
 from nudge.contract.request import AssessIn
 from nudge.contract.strict import Number, Strict
+from nudge.core.behaviours.case import open_case
 from nudge.core.gaugeless.decide import Decision, Look, look
 from nudge.core.gaugeless.estimate import OwnHistory
 from nudge.core.language.units import Quantity, UnitSystem, to_si
-from nudge.core.physics.circuit.case import open_case
 from nudge.core.targets.choose import choose_targets
 
 

@@ -1,16 +1,16 @@
 """What `assess` is asked, and its way into core types."""
 
-from typing import Annotated
+from typing import Annotated, Literal
 
 from pydantic import BeforeValidator, Field
 
 from nudge.contract.strict import Number, Strict
+from nudge.core.behaviours.case import Context
 from nudge.core.language.errors import CoreError
 from nudge.core.language.units import Quantity, UnitSystem, to_si
 from nudge.core.language.vocabulary.actions import action
 from nudge.core.language.vocabulary.points import check_believable, point
 from nudge.core.physics.chart.chart_text import read_chart
-from nudge.core.physics.circuit.case import Context
 from nudge.core.physics.circuit.equipment import (
     PLATE_NUMBERS,
     Plate,
@@ -140,6 +140,8 @@ class MomentIn(Strict):
 class ContextIn(Strict):
     """How the readings came about. Unknown is not zero: leave out what nobody knows."""
 
+    mode: Literal["", "cooling", "heating"] = ""
+    """How a heat pump runs; "" for what its plate says."""
     minutes_running: Annotated[Number, Field(ge=0)] | None = None
     minutes_since_change: Annotated[Number, Field(ge=0)] | None = None
     observations: Annotated[list[Name], Field(max_length=200)] = Field(default_factory=list)
@@ -168,6 +170,7 @@ class ContextIn(Strict):
             passed={gate_to_pass(gate): reason for gate, reason in self.passed.items()},
             estimated=frozenset(point(name).key for name in self.estimated),
             stale=frozenset(point(name).key for name in self.stale),
+            mode=self.mode,
             own=self.own.to_own(units),
             past=Past(
                 tuple(moment.to_moment(units) for moment in self.earlier),

@@ -6,6 +6,9 @@ from dataclasses import dataclass, field
 from datetime import UTC, datetime, timedelta
 
 from nudge.contract.answer import AssessOut, answer
+from nudge.core.behaviours.case import Context
+from nudge.core.behaviours.loop import Loop, draw_loop
+from nudge.core.behaviours.workings import derived_workings
 from nudge.core.charging.advise import Sized, decided
 from nudge.core.gaugeless.decide import Look
 from nudge.core.gaugeless.estimate import OwnHistory
@@ -19,12 +22,10 @@ from nudge.core.language.vocabulary.actions import ACTIONS, PLATE_CORRECTED
 from nudge.core.language.vocabulary.observations import OBSERVATIONS
 from nudge.core.language.vocabulary.points import POINTS
 from nudge.core.language.working import Working
-from nudge.core.physics.circuit.case import Context
 from nudge.core.physics.circuit.derived import derive
-from nudge.core.physics.circuit.loop import Loop, draw_loop
-from nudge.core.physics.circuit.workings import derived_workings
 from nudge.core.settling.gate import CLOCKS
 from nudge.core.targets.workings import target_workings
+from nudge.core.visit.calls import call_named
 from nudge.core.visit.record.standing import current
 from nudge.services.folder import Folder
 from nudge.services.live_state import LiveState
@@ -138,7 +139,7 @@ class Snapshot:
         found = []
         for moment in past.moments:
             with suppress(CoreError):
-                at = derive(case.plate, moment.readings)
+                at = derive(case.plate, moment.readings, case.behaviour.roles)
                 found.append((at, moment.minutes_ago, moment.done, moment.added_kg))
         found.append((case.derived, 0.0, past.done_since, past.added_since_kg))
         return [
@@ -181,6 +182,7 @@ def take_snapshot(visit: Visit, around: Surroundings) -> Snapshot:
         rejudged=_rejudged(visit),
         estimated=frozenset(point for point, row in rows.items() if row.source == "estimated"),
         stale=stale_points(rows, visit, running_since),
+        mode=call_named(visit.kind).mode,
         own=around.own_signs,
         past=past_of(visit, around.live is not None, around.known, _hunting(around.live)),
     )

@@ -8,11 +8,11 @@ from dataclasses import dataclass, replace
 from datetime import date, datetime
 
 from nudge import __version__
+from nudge.core.behaviours.case import Case, open_case
 from nudge.core.drift.drift import UNLIKE, Drift, drift, intended_named, signs_kept
 from nudge.core.language.errors import CoreError, Impossible
 from nudge.core.language.said import Measure, say
 from nudge.core.language.units import Quantity
-from nudge.core.physics.circuit.case import Case, open_case
 from nudge.core.visit.seasons import season_named
 from nudge.services.clock import Clock
 from nudge.services.errors import NotFound
@@ -236,7 +236,7 @@ def drift_noted(snapshot: Snapshot) -> str:
 
 def bare(case: Case) -> Case:
     """The case without the system's own past: departures from its class alone."""
-    return open_case(case.plate, case.readings, replace(case.context, own={}))
+    return open_case(case.plate, case.readings, replace(case.context, own={}), case.behaviour)
 
 
 def _check_text(what: str, text: str) -> None:

@@ -58,7 +58,7 @@ class VisitRoutesTest(WithClient):
             ("withdrawals", {"id": "w", "reading_id": "nope"}, 404, "no reading"),
             ("observations", {"id": "o", "key": "filter_clen", "seen": True}, 422, "filter_clean"),
             ("observations", {"id": "o", "key": "filter_clean", "seen": "maybe"}, 422, "seen"),
-            ("events", {"id": "e", "Unknown event": "exploded", "happened_at": AT}, 422, "Unknown event"),
+            ("events", {"id": "e", "kind": "exploded", "happened_at": AT}, 422, "Unknown event"),
             (
                 "events",
                 {"id": "e", "kind": "system_started", "happened_at": 5e300},

@@ -1,8 +1,10 @@
 """Field-unit shorthand for tests: readings as a technician writes them, into core units."""
 
+from nudge.core.behaviours.case import Case, Context, open_case
+from nudge.core.behaviours.rows import BEHAVIOURS
 from nudge.core.judgement.assess import Assessment, assess
+from nudge.core.judgement.model import model_of
 from nudge.core.language.vocabulary.points import POINTS
-from nudge.core.physics.circuit.case import Case, Context, open_case
 from nudge.core.physics.circuit.equipment import Application, MeteringDevice, Plate
 
 
@@ -34,6 +36,9 @@ def plate(
     return Plate(fluid, MeteringDevice(device), target_subcooling_k=target, **more)  # type: ignore[arg-type]
 
 
+COOLING = BEHAVIOURS["cooling"]
+MODELS = {valve: model_of(COOLING, valve) for valve in (True, False)}
+VALVE, ORIFICE = MODELS[True], MODELS[False]
 SETTLED = Context(minutes_running=20, minutes_since_change=15)
 
 

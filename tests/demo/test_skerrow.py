@@ -25,11 +25,11 @@ class SkerrowTest(WithDatabase):
         clinic = Book(self.database, self.clock).system("clinic-waiting")
         for visit in clinic.visits:
             self.assertEqual(clinic.verdicts[visit.id].advice, "do_not_charge")
-            first = self.visits.snapshot(visit.id).assessment.suspects[0].suspect.fault
+            first = self.visits.snapshot(visit.id).assessment.suspects[0].suspect.key
             # Twins until the walk.
             self.assertIn(first, {"liquid_line_restriction", "metering_underfeed"})
         walked = self.visits.snapshot("clinic-now").assessment.suspects[0]
-        self.assertEqual(walked.suspect.fault, "liquid_line_restriction")
+        self.assertEqual(walked.suspect.key, "liquid_line_restriction")
         self.assertTrue(found.due)
 
     def test_the_lamp_room_loses_its_charge_and_the_book_says_so(self):

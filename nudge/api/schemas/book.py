@@ -6,9 +6,9 @@ from pydantic import BaseModel, Field
 
 from nudge.contract.request import Name, PlateNumbersIn
 from nudge.contract.strict import Strict
+from nudge.core.behaviours.rows import application_said
 from nudge.core.language.units import UnitSystem, decimals, from_si, to_si
 from nudge.core.physics.circuit.equipment import (
-    APPLICATION_LABELS,
     DEVICE_LABELS,
     PLATE_NUMBERS,
     Application,
@@ -168,6 +168,7 @@ def _summary(row: System, units: UnitSystem) -> str:
     if row.nominal_capacity_w:
         size = row.nominal_capacity_w
         parts.insert(0, f"{size / 3516.85:.3g}-ton" if units == "ip" else f"{size / 1000:.3g} kW")
-    if row.application != Application.COMFORT_COOLING:
-        parts.append(APPLICATION_LABELS[Application(row.application)].lower())
+    said = application_said(Application(row.application))
+    if said:
+        parts.append(said.lower())
     return ", ".join(parts)

@@ -13,12 +13,12 @@ from nudge.contract.look_answer import LookOut, look_answer
 from nudge.contract.pocket_answer import Entry, slip_text
 from nudge.contract.request import Name
 from nudge.contract.strict import Number, Strict
+from nudge.core.behaviours.loop import Loop
 from nudge.core.calculators.pocket import fill_pocket
 from nudge.core.language.said import worded
 from nudge.core.language.units import Quantity, UnitSystem, decimals, from_si, unit_label
 from nudge.core.language.vocabulary.actions import ACTIONS
 from nudge.core.language.vocabulary.points import POINTS
-from nudge.core.physics.circuit.loop import Loop
 from nudge.core.visit.record.kept import Kept
 from nudge.core.visit.record.standing import void_ids
 from nudge.core.visit.seasons import SEASONS

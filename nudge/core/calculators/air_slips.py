@@ -3,6 +3,8 @@
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 
+from nudge.core.behaviours.case import Context, open_case
+from nudge.core.behaviours.workings import derived_workings
 from nudge.core.calculators.blanks import given
 from nudge.core.calculators.refrigerant_slips import plate_of
 from nudge.core.calculators.slip import Entered, Line, Outcome, Slip, needs
@@ -30,10 +32,8 @@ from nudge.core.physics.air.coil import (
 from nudge.core.physics.air.heat import standard_flow
 from nudge.core.physics.air.moist_air import MoistAir, moist_air
 from nudge.core.physics.air.static import DuctReading, read_static
-from nudge.core.physics.circuit.case import Context, open_case
 from nudge.core.physics.circuit.derived import unread_supply_air
 from nudge.core.physics.circuit.derived_table import DERIVED
-from nudge.core.physics.circuit.workings import derived_workings
 
 _T, _Q, _CFM = Quantity.TEMPERATURE, Quantity.CAPACITY, Quantity.AIRFLOW
 _ASHRAE = "ASHRAE Fundamentals 2017, chapter 1, through PsychroLib."

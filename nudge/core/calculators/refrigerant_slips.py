@@ -2,15 +2,15 @@
 
 from collections.abc import Mapping
 
+from nudge.core.behaviours.case import Case, Context, open_case
+from nudge.core.behaviours.workings import derived_workings
 from nudge.core.calculators.blanks import given
 from nudge.core.calculators.slip import Entered, Line, Outcome, Slip
 from nudge.core.language.said import Said, say
 from nudge.core.language.units import Quantity
 from nudge.core.language.vocabulary.points import POINTS
 from nudge.core.language.working import Formula, Values, work
-from nudge.core.physics.circuit.case import Case, Context, open_case
 from nudge.core.physics.circuit.equipment import Plate, device_named
-from nudge.core.physics.circuit.workings import derived_workings
 from nudge.core.physics.refrigerant.catalogue import refrigerant
 from nudge.core.physics.refrigerant.saturation import pressures_at, saturation_at
 from nudge.core.physics.refrigerant.table import load_table

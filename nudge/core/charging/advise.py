@@ -12,6 +12,7 @@ from itertools import pairwise
 from math import ceil
 from typing import Literal, NamedTuple
 
+from nudge.core.behaviours.case import Case, Context, open_case
 from nudge.core.charging.dose import Room, next_dose, room_for, taken_back
 from nudge.core.charging.responses import Watched
 from nudge.core.charging.shortfall import Forecast, Settled, Shortfall, learn
@@ -25,7 +26,6 @@ from nudge.core.language.said import Measure, Said, say
 from nudge.core.language.units import Quantity
 from nudge.core.language.vocabulary.accuracy import GAP_LIMIT_K
 from nudge.core.language.vocabulary.points import Readings
-from nudge.core.physics.circuit.case import Case, Context, open_case
 from nudge.core.physics.circuit.equipment import Plate
 from nudge.core.physics.circuit.past import Moment
 from nudge.core.physics.circuit.whole import Whole, check_holds, whole_charge

@@ -9,11 +9,11 @@ from dataclasses import dataclass
 from types import MappingProxyType
 from typing import Literal
 
+from nudge.core.behaviours.case import Case
 from nudge.core.charging.ways import WAYS, Connection, Step, Way, way_for
 from nudge.core.language.said import Measure, Said, pressure_difference, say
 from nudge.core.language.said import temperature as shown_temperature
 from nudge.core.language.units import Quantity
-from nudge.core.physics.circuit.case import Case
 from nudge.core.physics.circuit.equipment import Plate
 from nudge.core.physics.circuit.tubes import hose_contents, hose_named
 from nudge.core.physics.circuit.whole import whole_charge

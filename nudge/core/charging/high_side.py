@@ -1,8 +1,8 @@
 """Why nothing is fed into the high side of a running system: both pressures side by side."""
 
+from nudge.core.behaviours.case import Case
 from nudge.core.language.said import Measure, Said, say
 from nudge.core.language.units import Quantity
-from nudge.core.physics.circuit.case import Case
 from nudge.core.physics.refrigerant.saturation import pressures_at
 from nudge.core.physics.refrigerant.table import load_table
 

@@ -10,13 +10,13 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from types import MappingProxyType
 
+from nudge.core.behaviours.case import Case
 from nudge.core.drift.table import Wander, wander
 from nudge.core.expectations.signs import SIGNS, Sign
 from nudge.core.judgement.departures import departures
 from nudge.core.language.errors import UnknownName
 from nudge.core.language.said import Measure, Said, say
 from nudge.core.language.units import Quantity, difference_of
-from nudge.core.physics.circuit.case import Case
 
 FLAG = 12.0
 """Twice the log-likelihood a cause has to win over “nothing happened” to be flagged."""

@@ -10,10 +10,10 @@ from dataclasses import dataclass
 from math import hypot
 from typing import NamedTuple
 
+from nudge.core.behaviours.case import Case
 from nudge.core.expectations.signs import SIGNS, Sign
-from nudge.core.expectations.table import EXPECTATIONS, Expectation
+from nudge.core.expectations.table import Expectation, expectations_of
 from nudge.core.language.units import degrees_f, fahrenheit
-from nudge.core.physics.circuit.case import Case
 from nudge.core.targets import approach, chart_school, plate_superheat
 from nudge.core.targets.choose import Targets
 from nudge.core.targets.condensing import DEFAULT_SEER, class_seer
@@ -122,8 +122,13 @@ def expected(
     return Expected(value, hypot(sigma, blur), blur, own is not None)
 
 
+def is_known(case: Case, key: str) -> bool:
+    """Whether the tables of this kind of plant say what is expected of a sign."""
+    return key in expectations_of(case.behaviour)[case.plate.metering_device.is_valve]
+
+
 def row_of(case: Case, key: str) -> Expectation:
-    return EXPECTATIONS[case.plate.metering_device.is_valve][key]
+    return expectations_of(case.behaviour)[case.plate.metering_device.is_valve][key]
 
 
 def coil_saturation_c(case: Case) -> float | None:

@@ -11,8 +11,8 @@ from dataclasses import dataclass
 from math import log
 from types import MappingProxyType
 
+from nudge.core.behaviours.case import Case
 from nudge.core.language.units import Quantity, degrees_f, fahrenheit
-from nudge.core.physics.circuit.case import Case
 from nudge.core.physics.circuit.compression import expected_discharge_c, expected_power_w
 from nudge.core.physics.circuit.derived import blower_static
 from nudge.core.settling.collar import valve_need_kpa

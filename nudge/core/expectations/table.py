@@ -1,18 +1,18 @@
-"""The table of expectations: what a healthy system shows, and how weather and class move it.
+"""The table of expectations: what healthy plant shows, and how weather and class move it.
 
-`tables/expectations.csv`, made by `tools/make_signatures.py` and readable as it is. Temperatures
-in it are °F.
+`expectations.csv` in the tables of a kind of plant, made by `tools/make_signatures.py` and readable
+as it is. Temperatures in it are °F.
 """
 
 import csv
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
-from importlib.resources import files
+from functools import cache
 from importlib.resources.abc import Traversable
 
+from nudge.core.behaviours.behaviour import Behaviour
 from nudge.core.language.units import degrees_f
 
-TABLES = files("nudge.core.expectations").joinpath("tables")
 DEVICES = {"valve": True, "orifice": False}
 SHARES = frozenset(
     ("airflow", "static", "filter_drop", "capacity", "compressor_power", "valve_pressure")
@@ -63,4 +63,7 @@ def read(folder: Traversable) -> dict[bool, dict[str, Expectation]]:
     return found
 
 
-EXPECTATIONS = read(TABLES)
+@cache
+def expectations_of(behaviour: Behaviour) -> Mapping[bool, Mapping[str, Expectation]]:
+    """What healthy plant of a kind shows, by whether a valve feeds it; empty without tables."""
+    return read(behaviour.tables) if behaviour.tables is not None else {True: {}, False: {}}

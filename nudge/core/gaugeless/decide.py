@@ -4,13 +4,12 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Literal
 
+from nudge.core.behaviours.case import Case
 from nudge.core.gaugeless.estimate import Estimates, OwnHistory, estimate
 from nudge.core.language.said import Measure, Said, difference, minutes, say, temperature
 from nudge.core.language.units import Quantity, degrees_f, fahrenheit
 from nudge.core.language.vocabulary.points import POINTS
 from nudge.core.language.working import Working
-from nudge.core.physics.circuit.case import Case
-from nudge.core.physics.circuit.equipment import Application
 from nudge.core.targets.choose import Targets
 from nudge.core.targets.school import Target
 
@@ -70,7 +69,7 @@ def look(case: Case, targets: Targets, own: OwnHistory) -> Look:
     seen = LookCase(case, targets, estimates, own)
     asking = tuple(said for rule in LOOK_RULES if (said := rule.asks(seen)) is not None)
     missing = tuple(POINTS[p].label for p in NEEDED if p not in case.readings)
-    if case.plate.application is not Application.COMFORT_COOLING:
+    if not case.behaviour.looks_without_gauges:
         said = say("The look without gauges is for comfort cooling. Judge this plant by its plate.")
         return Look("cannot_tell", HEADLINES["cannot_tell"], (said,), (), estimates)
     ran = case.context.minutes_running

@@ -7,12 +7,12 @@ the way's own ± beside its readings'. Several ways are shown; the first that ap
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from nudge.core.expectations.expected import coil_saturation_c, expected
+from nudge.core.behaviours.case import Case, open_case
+from nudge.core.behaviours.workings import given_inputs, reading_limits
+from nudge.core.expectations.expected import coil_saturation_c, expected, is_known
 from nudge.core.language.said import Measure
 from nudge.core.language.units import Quantity, degrees_f
 from nudge.core.language.working import Formula, Input, Values, Working, propagate, with_own_error
-from nudge.core.physics.circuit.case import Case, open_case
-from nudge.core.physics.circuit.workings import given_inputs, reading_limits
 
 THIRTY_FIVE_K, OVERSIZED_K = degrees_f(35), degrees_f(30)
 THIRTY_FIVE_OWN_ERROR_K = degrees_f(6)
@@ -64,6 +64,8 @@ def _own_step(_: Case, own: OwnHistory) -> float | None:
 
 
 def _class_step(case: Case, _: OwnHistory) -> float | None:
+    if not is_known(case, "condensing_over_ambient"):
+        return None  # of such plant nothing is known by its class
     return expected(case, "condensing_over_ambient").value
 
 
@@ -205,7 +207,7 @@ def _ways(ways: tuple[Way, ...], case: Case, own: OwnHistory) -> list[Working]:
         }
 
         def moved(values: Values, way: Way = way) -> float | None:
-            return way.value(open_case(case.plate, values, case.context), own)
+            return way.value(open_case(case.plate, values, case.context, case.behaviour), own)
 
         own_error = way.formula.own_error if way.own_error is None else way.own_error(case)
         spread = with_own_error(propagate(moved, case.readings, limits), own_error)

@@ -2,7 +2,10 @@
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
+from typing import NamedTuple
 
+from nudge.core.behaviours.behaviour import Behaviour
+from nudge.core.behaviours.case import Case, Context, open_case
 from nudge.core.gaugeless.decide import Look, look
 from nudge.core.gaugeless.estimate import OwnHistory
 from nudge.core.judgement.beliefs import Weighing, told_of, weigh
@@ -14,14 +17,14 @@ from nudge.core.judgement.diagnosis import Diagnosis, diagnose
 from nudge.core.judgement.evidence import Belief, explain
 from nudge.core.judgement.features import features
 from nudge.core.judgement.hazards import Hazard, raise_hazards
+from nudge.core.judgement.model import Model, model_of
 from nudge.core.judgement.next_checks import Proposal, next_checks
 from nudge.core.judgement.over_time import Episode, lived_through
 from nudge.core.judgement.walk import Walked, walk
 from nudge.core.language.errors import CoreError
 from nudge.core.language.said import Said
 from nudge.core.language.vocabulary.points import Readings
-from nudge.core.physics.circuit.case import Case, Context, open_case
-from nudge.core.physics.circuit.equipment import Application, Plate
+from nudge.core.physics.circuit.equipment import Plate
 from nudge.core.physics.circuit.past import Moment
 from nudge.core.settling.breaches import is_standing
 from nudge.core.settling.gate import Breach
@@ -64,16 +67,20 @@ def assess(
     method: str | None = None,
     preferred: Sequence[str] = (),
     own: OwnHistory | None = None,
+    behaviour: Behaviour | None = None,
+    model: Model | None = None,
 ) -> Assessment:
     """Assess readings (core units) taken on a system. The decision has no dose yet.
 
     `method` asks for one school of targets; `preferred` are schools to be tried before the
     ordinary order; `own` is what this system showed when it was right, for a look without gauges.
+    `behaviour` and `model` stand in the place of the plate's own kind of plant.
 
     Raises: OutOfRange for a pressure off the refrigerant's table; UnknownName or CoreError
     for a method that is unknown or does not decide charge.
     """
-    ground, measured, episodes = _ground(plate, readings, context, method, preferred, own)
+    asked = _Asked(plate, method, preferred, own, behaviour, model)
+    ground, measured, episodes = _ground(asked, readings, context)
     case, weighing = ground.case, ground.weighing
     decision = decide(ground)
     seen = tuple(sorted(context.observations))
@@ -97,15 +104,22 @@ def assess(
     )
 
 
+class _Asked(NamedTuple):
+    """What stays the same from one moment of a visit to the next."""
+
+    plate: Plate
+    method: str | None
+    preferred: Sequence[str]
+    own: OwnHistory | None
+    behaviour: Behaviour | None
+    model: Model | None
+
+
 def _ground(
-    plate: Plate,
-    readings: Readings,
-    context: Context,
-    method: str | None,
-    preferred: Sequence[str],
-    own: OwnHistory | None,
+    asked: _Asked, readings: Readings, context: Context
 ) -> tuple[Ground, Mapping[str, Departure], list[Episode]]:
-    case = open_case(plate, readings, context)
+    plate, method, preferred = asked.plate, asked.method, asked.preferred
+    case = open_case(plate, readings, context, asked.behaviour)
     targets = choose_targets(case, method, preferred)
     standing = is_standing(case)
     doubts = [] if standing else distrust(case)
@@ -113,21 +127,21 @@ def _ground(
     weighing, diagnosis, seen = None, None, None
     measured: Mapping[str, Departure] = {}
     episodes: list[Episode] = []
-    if plate.application is Application.COMFORT_COOLING:  # the table is for it alone
+    model = asked.model or model_of(case.behaviour, plate.metering_device.is_valve)
+    if model is not None:
         measured = {} if standing else departures(case, targets=targets)
-        episodes = [] if standing else lived_through(case)
-        has_valve = plate.metering_device.is_valve
-        weighing = weigh(has_valve, measured, told_of(case, episodes, bool(doubts)))
+        episodes = [] if standing else lived_through(case, model.episodes)
+        weighing = weigh(model, measured, told_of(case, episodes, bool(doubts)))
         diagnosis = diagnose(case, weighing, len(measured), bool(doubts))
     if PRESSURES.isdisjoint(readings):
-        seen = look(case, targets, own or OwnHistory())
+        seen = look(case, targets, asked.own or OwnHistory())
 
     def proven_at(moment: Moment, place: int) -> bool:
         past = replace(context.past, moments=context.past.moments[:place], added_since_kg=0.0,
                        done_since="", corrected=False)  # fmt: skip
         then = replace(context, minutes_since_change=None, unsettled=None, lies=(), past=past)
         try:
-            ground, _, _ = _ground(plate, moment.readings, then, method, preferred, own)
+            ground, _, _ = _ground(asked, moment.readings, then)
         except CoreError:
             return False
         return decide(ground).moves_refrigerant

@@ -15,14 +15,13 @@ from typing import NamedTuple
 
 import numpy as np
 
+from nudge.core.behaviours.case import Case
 from nudge.core.judgement.covariance import shape
 from nudge.core.judgement.departures import Departure
 from nudge.core.judgement.hypotheses import Array, Hypothesis, hypotheses
-from nudge.core.judgement.looks import times
+from nudge.core.judgement.model import Model
 from nudge.core.judgement.over_time import Episode
-from nudge.core.judgement.suspect_table import SUSPECTS
 from nudge.core.physics.air.load import UNREAD, Load, load_of
-from nudge.core.physics.circuit.case import Case
 from nudge.core.physics.circuit.equipment import MeteringDevice, Plate, ReversingValve
 
 FREEDOM = 6.0
@@ -77,7 +76,7 @@ class Weighed(NamedTuple):
 class Weighing:
     """All hypotheses that matter, likeliest first, and the belief in each suspect."""
 
-    is_valve: bool
+    model: Model
     rows: tuple[Weighed, ...]
     suspects: Mapping[str, float]
     """A pair's belief is shared between its two, so that the beliefs sum to one."""
@@ -137,13 +136,13 @@ NOTHING_TOLD = Told()
 
 
 def weigh(
-    is_valve: bool,
+    model: Model,
     measured: Mapping[str, Departure],
     told: Told = NOTHING_TOLD,
 ) -> Weighing:
     """Weigh every hypothesis for a kind of device against what was measured, seen and lived."""
-    shares = weigh_each(is_valve, [(signed(measured), told.load)], told)[0]
-    return _shared(is_valve, shares)
+    shares = weigh_each(model, [(signed(measured), told.load)], told)[0]
+    return _shared(model, shares)
 
 
 class Signed(NamedTuple):
@@ -166,20 +165,20 @@ def signed(measured: Mapping[str, Departure]) -> Signed:
     )
 
 
-def weigh_each(is_valve: bool, cases: Sequence[tuple[Signed, Load]], told: Told) -> list[Array]:
+def weigh_each(model: Model, cases: Sequence[tuple[Signed, Load]], told: Told) -> list[Array]:
     """The belief in every hypothesis, in their order, for several sets of departures at once.
 
     Each set comes with what its air says of the load. Sets of the same signs are weighed together.
     """
-    beside = _beside(is_valve, told)
+    beside = _beside(model, told)
     groups: dict[_Key, list[int]] = {}
     for number, (one, _) in enumerate(cases):
         groups.setdefault(one[:3], []).append(number)
     found: list[Array] = [beside] * len(cases)
     for key, numbers in groups.items():
         offs = np.array([cases[n][0].offs for n in numbers]).reshape(len(numbers), len(key[0]))
-        scores = beside + _likelihood(is_valve, key, offs)
-        scores += np.array([_by_load(is_valve, cases[n][1]) for n in numbers])
+        scores = beside + _likelihood(model, key, offs)
+        scores += np.array([_by_load(model, cases[n][1]) for n in numbers])
         shares = np.exp(scores - scores.max(axis=1, keepdims=True))
         shares /= shares.sum(axis=1, keepdims=True)
         for number, row in zip(numbers, shares, strict=True):
@@ -191,12 +190,12 @@ _Key = tuple[tuple[str, ...], tuple[float, ...], tuple[float, ...]]
 """Signs that are weighed, with the blur and the known spread of each."""
 
 
-def _likelihood(is_valve: bool, key: _Key, offs: Array) -> Array:
+def _likelihood(model: Model, key: _Key, offs: Array) -> Array:
     """Log likelihoods [cases, rows]: a multivariate t over the signs' whitened departures."""
     signs, blurs, knowns = key
     if not signs:
-        return np.zeros((len(offs), len(hypotheses(is_valve))))
-    known = shape(is_valve, signs, blurs, knowns)
+        return np.zeros((len(offs), len(hypotheses(model))))
+    known = shape(model, signs, blurs, knowns)
     white = np.matmul(known.inverse, offs.T) - known.moved[:, :, None]
     squared = np.einsum("rkc,rkc->cr", white, white)
     half = (FREEDOM + len(signs)) / 2
@@ -204,20 +203,20 @@ def _likelihood(is_valve: bool, key: _Key, offs: Array) -> Array:
     return found
 
 
-def _beside(is_valve: bool, told: Told) -> Array:
+def _beside(model: Model, told: Told) -> Array:
     """Log prior of every hypothesis, times what was seen and lived."""
-    found = _log_priors(is_valve).copy()
+    found = _log_priors(model).copy()
     defined = _defined(told.load)
     for observation in told.observations:
         if observation not in defined:
-            found += _seen(is_valve, observation)
+            found += _seen(model, observation)
     for episode in told.episodes:
         found += [log(episode.row.factor(row.signature.suspects, row.faults))
-                  for row in hypotheses(is_valve)]  # fmt: skip
+                  for row in hypotheses(model)]  # fmt: skip
     if told.doubted:
-        found += log(DOUBTED) * _of_suspect(is_valve, "sensor_suspect", alone=True)
+        found += log(DOUBTED) * _of_suspect(model, "sensor_suspect", alone=True)
     for name, factor in told.likelier.items():
-        found += log(factor) * _named(is_valve, name)
+        found += log(factor) * _named(model, name)
     return found
 
 
@@ -228,15 +227,15 @@ def _defined(load: Load) -> frozenset[str]:
 
 
 @lru_cache(maxsize=256)
-def _by_load(is_valve: bool, load: Load) -> Array:
+def _by_load(model: Model, load: Load) -> Array:
     """What the air read makes of low and high load, which it defines, and of all else. How common
     they are says nothing once it is read: at the edge they are as likely as nothing wrong.
     """
-    found = np.zeros(len(hypotheses(is_valve)))
+    found = np.zeros(len(hypotheses(model)))
     for suspect, share in (("low_indoor_load", load.low), ("high_indoor_load", load.high)):
-        if share is not None:
-            there, probe = _of_suspect(is_valve, suspect), _of_suspect(is_valve, "sensor_suspect")
-            as_common = SUSPECTS["none"].prior / SUSPECTS[suspect].prior
+        if share is not None and suspect in model.suspects:
+            there, probe = _of_suspect(model, suspect), _of_suspect(model, "sensor_suspect")
+            as_common = model.suspects["none"].prior / model.suspects[suspect].prior
             found += there * log(max(share, NOT_THE_LOAD) * as_common)
             found += probe * log(max(1 - share, PROBE_SAYS_LOAD))
             found += (1 - there - probe) * log(max(1 - share, LOAD_BESIDE))
@@ -244,41 +243,41 @@ def _by_load(is_valve: bool, load: Load) -> Array:
 
 
 @cache
-def _log_priors(is_valve: bool) -> Array:
-    return np.array([row.log_prior for row in hypotheses(is_valve)])
+def _log_priors(model: Model) -> Array:
+    return np.array([row.log_prior for row in hypotheses(model)])
 
 
 @cache
-def _seen(is_valve: bool, observation: str) -> Array:
-    return np.array([log(times(observation, row.faults)) for row in hypotheses(is_valve)])
+def _seen(model: Model, observation: str) -> Array:
+    return np.array([log(model.times(observation, row.faults)) for row in hypotheses(model)])
 
 
 @cache
-def _of_suspect(is_valve: bool, suspect: str, alone: bool = False) -> Array:
+def _of_suspect(model: Model, suspect: str, alone: bool = False) -> Array:
     """1 for hypotheses that hold a suspect (and nothing besides), 0 for others."""
-    rows = [row.signature.suspects for row in hypotheses(is_valve)]
+    rows = [row.signature.suspects for row in hypotheses(model)]
     return np.array([float(names == (suspect,) if alone else suspect in names) for names in rows])
 
 
 @cache
-def _named(is_valve: bool, name: str) -> Array:
+def _named(model: Model, name: str) -> Array:
     """1 for hypotheses that hold a fault or a suspect of a name."""
     return np.array(
         [float(name in row.faults or name in row.signature.suspects)
-         for row in hypotheses(is_valve)]
+         for row in hypotheses(model)]
     )  # fmt: skip
 
 
-def belief_in(is_valve: bool, shares: Array, suspect: str, alone: bool = False) -> float:
+def belief_in(model: Model, shares: Array, suspect: str, alone: bool = False) -> float:
     """The belief in a suspect, whatever else is wrong besides, or in it alone [0 to 1]."""
-    return float(shares @ _of_suspect(is_valve, suspect, alone))
+    return float(shares @ _of_suspect(model, suspect, alone))
 
 
-def _shared(is_valve: bool, shares: Array) -> Weighing:
-    rows = hypotheses(is_valve)
+def _shared(model: Model, shares: Array) -> Weighing:
+    rows = hypotheses(model)
     kept = [(float(share), rows[n]) for n, share in enumerate(shares) if share > NEGLIGIBLE]
     ranked_rows = tuple(Weighed(row, b) for b, row in sorted(kept, key=lambda one: -one[0]))
-    suspects = dict.fromkeys(SUSPECTS, 0.0)
+    suspects = dict.fromkeys(model.suspects, 0.0)
     pairs: dict[tuple[str, str], float] = {}
     whole = sum(belief for _, belief in ranked_rows)
     for row, belief in ranked_rows:
@@ -286,5 +285,5 @@ def _shared(is_valve: bool, shares: Array) -> Weighing:
             suspects[suspect] += belief / whole / len(row.signature.suspects)
         if len(row.faults) == 2:
             pairs[row.faults[0], row.faults[1]] = belief / whole
-    ranked = sorted(suspects.items(), key=lambda kv: (-kv[1], SUSPECTS[kv[0]].order))
-    return Weighing(is_valve, ranked_rows, dict(ranked), pairs)
+    ranked = sorted(suspects.items(), key=lambda kv: (-kv[1], model.suspects[kv[0]].order))
+    return Weighing(model, ranked_rows, dict(ranked), pairs)

@@ -7,6 +7,7 @@ from math import exp
 from nudge.core.judgement.assess import Assessment
 from nudge.core.judgement.beliefs import Weighing, told_of, weigh
 from nudge.core.judgement.departures import Departure
+from nudge.core.judgement.model import Model
 from nudge.core.judgement.next_checks import next_checks
 from nudge.core.language.said import Measure, Said, say
 from nudge.core.language.units import Quantity
@@ -32,7 +33,8 @@ def changes_of_mind(result: Assessment) -> list[Change]:
     if result.weighing is None or not result.suspects:
         return []
     leader = result.suspects[0].suspect.key
-    return [*_by_checks(result, result.weighing, leader), *_by_readings(result, leader)]
+    model = result.weighing.model
+    return [*_by_checks(result, result.weighing, leader), *_by_readings(model, result, leader)]
 
 
 def _by_checks(result: Assessment, weighing: Weighing, leader: str) -> Iterator[Change]:
@@ -49,25 +51,25 @@ def _by_checks(result: Assessment, weighing: Weighing, leader: str) -> Iterator[
     yield from (change for _, change in found[:4])
 
 
-def _by_readings(result: Assessment, leader: str) -> Iterator[Change]:
+def _by_readings(model: Model, result: Assessment, leader: str) -> Iterator[Change]:
     """The leader's own evidence, taken back step by step until another leads."""
     signs = [s for s in result.suspects[0].for_signs if s in result.measured]
     for sign in signs[:MOST_SIGNS]:
         one = result.measured[sign]
         for step in STEPS:
             moved = replace(one, value=one.value - step * one.off)
-            others = _weighed_with(result, {sign: moved})
+            others = _weighed_with(model, result, {sign: moved})
             name, belief = next(iter(others.suspects.items()))
             if name != leader:
                 yield Change(_reading_words(one, moved), name, belief, sign)
                 break
 
 
-def _weighed_with(result: Assessment, changed: Mapping[str, Departure]) -> Weighing:
+def _weighed_with(model: Model, result: Assessment, changed: Mapping[str, Departure]) -> Weighing:
     case = result.case
     measured = {key: changed.get(key, one) for key, one in result.measured.items()}
     told = told_of(case, result.episodes, bool(result.doubts))
-    return weigh(case.plate.metering_device.is_valve, measured, told)
+    return weigh(model, measured, told)
 
 
 def _reading_words(now: Departure, then: Departure) -> Said:

@@ -13,7 +13,7 @@ from types import MappingProxyType
 import numpy as np
 
 from nudge.core.judgement.hypotheses import Array, healthy, moves
-from nudge.core.judgement.signatures import CORRELATIONS
+from nudge.core.judgement.model import Model
 from nudge.core.language.units import degrees_f
 
 SEVERITY_SIGMA = 0.29
@@ -67,9 +67,9 @@ class Shape:
 
 
 @lru_cache(maxsize=128)
-def correlation(is_valve: bool, signs: tuple[str, ...]) -> Array:
+def correlation(model: Model, signs: tuple[str, ...]) -> Array:
     """The correlation of some signs within a fault."""
-    known = CORRELATIONS[is_valve]
+    known = model.correlations
     return np.array(
         [[1.0 if a == b else known.get((a, b), 0.0) for b in signs] for a in signs]
     ).reshape(len(signs), len(signs))
@@ -86,7 +86,7 @@ def shared(signs: tuple[str, ...]) -> Array:
 
 
 def covariance(
-    is_valve: bool,
+    model: Model,
     signs: tuple[str, ...],
     blurs: Sequence[float],
     knowns: Sequence[float],
@@ -98,17 +98,17 @@ def covariance(
     `blurs` are what weather and unsure readings add (1 σ); `knowns` how far a healthy system is
     off its own figure, 0 where the figure is its class's.
     """
-    _, wide, along = moves(is_valve, signs)
+    _, wide, along = moves(model, signs)
     if rows is not None:
         wide, along = wide[rows], along[rows]
     is_own = np.array(knowns) > 0
     if is_own.any():
-        own = wide**2 - healthy(is_valve, signs) ** 2 + np.array(knowns) ** 2
+        own = wide**2 - healthy(model, signs) ** 2 + np.array(knowns) ** 2
         wide = np.where(is_own, np.sqrt(np.maximum(own, wide**2 / 4)), wide)
     apart = np.where(is_own, 0.0, 1.0)
     grows = SEVERITY_SIGMA * along
     found: Array = (
-        correlation(is_valve, signs) * wide[:, :, None] * wide[:, None, :]
+        correlation(model, signs) * wide[:, :, None] * wide[:, None, :]
         + shared(signs) * np.outer(apart, apart)
         + grows[:, :, None] * grows[:, None, :]
         + np.diag(np.array(blurs) ** 2)
@@ -118,16 +118,16 @@ def covariance(
 
 @lru_cache(maxsize=96)
 def shape(
-    is_valve: bool, signs: tuple[str, ...], blurs: tuple[float, ...], knowns: tuple[float, ...]
+    model: Model, signs: tuple[str, ...], blurs: tuple[float, ...], knowns: tuple[float, ...]
 ) -> Shape:
     """The whitening of every row for these signs: the same few sets are asked for again and again.
 
     Raises: LinAlgError, for a table whose correlations cannot be: `tools.make_signatures` proves
     them, so it does not happen with a packaged one.
     """
-    factor = np.linalg.cholesky(covariance(is_valve, signs, blurs, knowns))
+    factor = np.linalg.cholesky(covariance(model, signs, blurs, knowns))
     inverse = np.linalg.inv(factor)
     return Shape(
-        inverse, np.einsum("rij,rj->ri", inverse, moves(is_valve, signs).middle),
+        inverse, np.einsum("rij,rj->ri", inverse, moves(model, signs).middle),
         np.log(np.diagonal(factor, axis1=1, axis2=2)).sum(axis=1),
     )  # fmt: skip

@@ -8,12 +8,12 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from math import hypot
 
-from nudge.core.expectations.expected import KNOWN_K, decides, expected, today_of
+from nudge.core.behaviours.case import Case
+from nudge.core.expectations.expected import KNOWN_K, decides, expected, is_known, today_of
 from nudge.core.expectations.signs import FAR_REACHING, SIGNS, Sign
 from nudge.core.expectations.table import Expectation
 from nudge.core.language.units import Quantity
 from nudge.core.language.vocabulary.accuracy import accuracy_of
-from nudge.core.physics.circuit.case import Case
 from nudge.core.targets import approach
 from nudge.core.targets.choose import Targets
 
@@ -51,7 +51,7 @@ def departures(
     today = today_of(case)
     by_approach = decides(targets, approach.KEY)
     for sign in SIGNS.values():
-        if sign.in_place_of in found:
+        if sign.in_place_of in found or (table is None and not is_known(case, sign.key)):
             continue
         if sign.key == "subcooling" and by_approach and case.derived.approach is not None:
             continue  # the maker judges by approach: a guess of subcooling says no more

@@ -3,11 +3,10 @@
 from dataclasses import dataclass
 from typing import Literal
 
+from nudge.core.behaviours.case import Case
 from nudge.core.judgement.beliefs import Weighing
 from nudge.core.judgement.over_time import seen_at_two_loads
-from nudge.core.judgement.pairs import PAIRS
-from nudge.core.judgement.suspect_table import FAULT_LABELS, SUSPECTS
-from nudge.core.physics.circuit.case import Case
+from nudge.core.judgement.suspect_table import FAULT_LABELS
 from nudge.core.settling.breaches import is_standing
 
 Confidence = Literal["sure", "likely", "open"]
@@ -41,7 +40,7 @@ def diagnose(case: Case, weighing: Weighing, measured: int, doubted: bool) -> Di
     if pair is not None and weighing.pairs[pair] >= PAIR_LEADS:
         return _of_pair(pair, weighing, valve)
     leader, belief = next(iter(weighing.suspects.items()))
-    suspect = SUSPECTS[leader]
+    suspect = weighing.model.suspects[leader]
     severity = weighing.severity(leader) if leader not in ("none", "sensor_suspect") else ""
     if belief < LIKELY:
         return Diagnosis(_open_words(weighing), (), "open", "", "", valve)
@@ -62,10 +61,10 @@ def diagnose(case: Case, weighing: Weighing, measured: int, doubted: bool) -> Di
 
 
 def _of_pair(faults: tuple[str, str], weighing: Weighing, valve: str) -> Diagnosis:
-    row = next(pair for pair in PAIRS if pair.faults == faults)
+    row = next(pair for pair in weighing.model.pairs if pair.faults == faults)
     names = next(r.hypothesis.signature.suspects for r in weighing.rows
                  if r.hypothesis.faults == faults)  # fmt: skip
-    first, second = (SUSPECTS[name] for name in names)
+    first, second = (weighing.model.suspects[name] for name in names)
     word = "Almost surely" if weighing.pairs[faults] >= SURE else "Probably"
     sentence = f"{word} two at once: {first.label.lower()} and {second.label.lower()}."
     return Diagnosis(sentence, names, "sure" if word == "Almost surely" else "likely", "",
@@ -73,7 +72,11 @@ def _of_pair(faults: tuple[str, str], weighing: Weighing, valve: str) -> Diagnos
 
 
 def _open_words(weighing: Weighing) -> str:
-    named = [SUSPECTS[k].label.lower() for k, b in weighing.suspects.items() if b >= WORTH_NAMING]
+    named = [
+        weighing.model.suspects[k].label.lower()
+        for k, b in weighing.suspects.items()
+        if b >= WORTH_NAMING
+    ]
     if len(named) < 2:
         return "Cannot tell yet."
     listed = ", ".join(named[:2]) + f" or {named[2]}" if len(named) > 2 else " or ".join(named)
@@ -82,7 +85,9 @@ def _open_words(weighing: Weighing) -> str:
 
 def _valve_words(case: Case, weighing: Weighing) -> str:
     device = case.plate.metering_device
-    in_question = sum(weighing.suspects[key] for key in ("metering_underfeed", "metering_overfeed"))
+    in_question = sum(
+        weighing.suspects.get(key, 0.0) for key in ("metering_underfeed", "metering_overfeed")
+    )
     if not device.is_valve or in_question < VALVE_IN_QUESTION:
         return ""
     if seen_at_two_loads(case):

@@ -16,10 +16,10 @@ from nudge.core.expectations.signs import SIGNS
 from nudge.core.judgement.beliefs import DOUBTED, Weighing
 from nudge.core.judgement.departures import Departure
 from nudge.core.judgement.hypotheses import Array
-from nudge.core.judgement.looks import LOOKS, times
+from nudge.core.judgement.model import Model
 from nudge.core.judgement.over_time import Episode
-from nudge.core.judgement.signatures import SIGNATURES, Signature
-from nudge.core.judgement.suspect_table import SUSPECTS, Suspect
+from nudge.core.judgement.signatures import Signature
+from nudge.core.judgement.suspect_table import Suspect
 from nudge.core.language.said import Measure, Said, say
 from nudge.core.language.units import Quantity, difference_of
 from nudge.core.language.vocabulary.observations import OBSERVATIONS
@@ -86,9 +86,9 @@ def explain(
     notable = {key for key, one in measured.items() if _is_notable(weighing, one)}
     likeliest, found = weighing.likeliest(), []
     for key, belief in weighing.suspects.items():
-        suspect = SUSPECTS[key]
+        suspect = weighing.model.suspects[key]
         if belief < EXPLAINED and key not in ALWAYS:
-            found.append(_unexplained(weighing.is_valve, suspect, belief, measured))
+            found.append(_unexplained(weighing.model, suspect, belief, measured))
             continue
         severity, fault = likeliest.get(key, ("", ""))
         speaks_for: list[tuple[float, Said, str]] = []
@@ -97,9 +97,9 @@ def explain(
             if ratio >= SPEAKS_FOR and (key == "none" or sign in notable):
                 speaks_for.append((ratio, Said(*heads[sign][:2], "."), sign))
             elif ratio <= SPEAKS_AGAINST:
-                said = Said(*heads[sign][:2], _would_show(weighing.is_valve, key, sign))
+                said = Said(*heads[sign][:2], _would_show(weighing.model, key, sign))
                 against.append((1 / max(ratio, 1e-9), said, sign))
-        for weight, said, name in _facts(key, weighing.is_valve, observations, episodes):
+        for weight, said, name in _facts(key, weighing.model, observations, episodes):
             (speaks_for if weight > 1 else against).append(
                 (weight if weight > 1 else 1 / weight, said, name)
             )
@@ -107,7 +107,7 @@ def explain(
             speaks_for += [(DOUBTED, said, "readings") for said in doubts]
         for side in (speaks_for, against):
             side.sort(key=lambda one: -one[0])
-        missing = _missing(weighing.is_valve, key, measured)
+        missing = _missing(weighing.model, key, measured)
         found.append(
             Belief(
                 suspect, belief, severity, fault,
@@ -116,20 +116,20 @@ def explain(
                 tuple(said for _, said, _ in against[:MOST_SENTENCES]),
                 tuple(name for _, _, name in against[:MOST_SENTENCES]),
                 tuple(text for text, _ in missing), tuple(sign for _, sign in missing),
-                *_settling_looks(weighing.is_valve, key),
-                _lands(weighing.is_valve, key, measured, severity, fault),
+                *_settling_looks(weighing.model, key),
+                _lands(weighing.model, key, measured, severity, fault),
             )
         )  # fmt: skip
     return found
 
 
 def _unexplained(
-    is_valve: bool, suspect: Suspect, belief: float, measured: Mapping[str, Departure]
+    model: Model, suspect: Suspect, belief: float, measured: Mapping[str, Departure]
 ) -> Belief:
     """A suspect nobody believes in: named, and where it would stand."""
     return Belief(suspect, belief, "", "", (), (), (), (), (), (),
-                  *_settling_looks(is_valve, suspect.key),
-                  _lands(is_valve, suspect.key, measured, "", ""))  # fmt: skip
+                  *_settling_looks(model, suspect.key),
+                  _lands(model, suspect.key, measured, "", ""))  # fmt: skip
 
 
 def sign_ratios(
@@ -137,7 +137,7 @@ def sign_ratios(
 ) -> dict[str, dict[str, float]]:
     """How many times commoner each departure is with a suspect than with all the others."""
     keys = tuple(measured)
-    table = _densities(weighing.is_valve, keys)
+    table = _densities(weighing.model, keys)
     off = np.array([one.off for one in measured.values()])
     blur = np.array([one.blur for one in measured.values()])
     wide = np.sqrt(table.spread**2 + blur**2)
@@ -164,8 +164,8 @@ class _Table(NamedTuple):
 
 
 @cache
-def _densities(is_valve: bool, signs: tuple[str, ...]) -> _Table:
-    known = _moves(is_valve)
+def _densities(model: Model, signs: tuple[str, ...]) -> _Table:
+    known = _moves(model)
     suspects = tuple(known)
     cells = [(place, row) for place, suspect in enumerate(suspects)
              for row in range(len(next(iter(known[suspect].values())).rows))]  # fmt: skip
@@ -176,18 +176,18 @@ def _densities(is_valve: bool, signs: tuple[str, ...]) -> _Table:
         share[place, number] = 1 / len(next(iter(own.values())).rows)
         for column, sign in enumerate(signs):
             middle[number, column], spread[number, column] = own[sign].rows[row]
-    prior = np.array([SUSPECTS[suspect].prior for suspect in suspects], dtype=float)
+    prior = np.array([model.suspects[suspect].prior for suspect in suspects], dtype=float)
     return _Table(suspects, prior, share, middle, spread)
 
 
 def _facts(
-    suspect: str, is_valve: bool, observations: Sequence[str], episodes: Sequence[Episode]
+    suspect: str, model: Model, observations: Sequence[str], episodes: Sequence[Episode]
 ) -> list[tuple[float, Said, str]]:
     """What was seen and lived through, as far as it says something about a suspect."""
     rows: list[tuple[float, Said, str]] = []
-    variants = _variants(is_valve).get(suspect, ())
+    variants = _variants(model).get(suspect, ())
     for observation in observations:
-        factors = [times(observation, (variant,)) for variant in variants]
+        factors = [model.times(observation, (variant,)) for variant in variants]
         strongest = max(factors, key=lambda f: max(f, 1 / f), default=1.0)
         if max(strongest, 1 / strongest) >= SPEAKS_FOR:
             said = say(f"Seen: {OBSERVATIONS[observation].label.lower()}.")
@@ -221,17 +221,17 @@ def _side(off: float) -> str:
 
 
 def _is_notable(weighing: Weighing, one: Departure) -> bool:
-    spread = _moves(weighing.is_valve)["none"][one.sign.key].rows[0][1]
+    spread = _moves(weighing.model)["none"][one.sign.key].rows[0][1]
     return abs(one.off) >= NOTABLE * sqrt(spread * spread + one.blur * one.blur)
 
 
 @cache
-def _moves(is_valve: bool) -> dict[str, dict[str, _Move]]:
+def _moves(model: Model) -> dict[str, dict[str, _Move]]:
     """What every suspect does to every sign: pairs aside, its faults at all severities."""
-    rows = [row for row in SIGNATURES[is_valve] if len(row.suspects) == 1]
+    rows = [row for row in model.signatures if len(row.suspects) == 1]
     healthy = next(row.moves for row in rows if row.suspects == ("none",))
     found: dict[str, dict[str, _Move]] = {}
-    for suspect in SUSPECTS:
+    for suspect in model.suspects:
         own = [row.moves for row in rows if row.suspects == (suspect,)]
         if not own:
             continue
@@ -245,19 +245,19 @@ def _moves(is_valve: bool) -> dict[str, dict[str, _Move]]:
 
 
 @cache
-def _variants(is_valve: bool) -> dict[str, tuple[str, ...]]:
+def _variants(model: Model) -> dict[str, tuple[str, ...]]:
     found: dict[str, tuple[str, ...]] = {}
-    for row in SIGNATURES[is_valve]:
+    for row in model.signatures:
         if len(row.suspects) == 1 and row.variant not in found.get(row.suspects[0], ()):
             found[row.suspects[0]] = (*found.get(row.suspects[0], ()), row.variant)
     return found
 
 
 @cache
-def _levels(is_valve: bool, suspect: str, sign: str) -> str:
+def _levels(model: Model, suspect: str, sign: str) -> str:
     """Where a suspect has a sign, in words: `low`, `normal or high`, …"""
-    move = _moves(is_valve)[suspect][sign]
-    spread = _moves(is_valve)["none"][sign].rows[0][1]
+    move = _moves(model)[suspect][sign]
+    spread = _moves(model)["none"][sign].rows[0][1]
     low, high = move.low < -2.2 * spread, move.high > 2.2 * spread
     normal = any(abs(m) < 1.2 * spread for m, _ in move.rows)
     names = [name for name, there in (("low", low), ("normal", normal), ("high", high)) if there]
@@ -265,34 +265,38 @@ def _levels(is_valve: bool, suspect: str, sign: str) -> str:
 
 
 @cache
-def _would_show(is_valve: bool, suspect: str, sign: str) -> str:
+def _would_show(model: Model, suspect: str, sign: str) -> str:
     if suspect == "none":
         return "; a system with nothing wrong does not."
-    level = _levels(is_valve, suspect, sign) or "normal"
-    label = SUSPECTS[suspect].label.lower()
+    level = _levels(model, suspect, sign) or "normal"
+    label = model.suspects[suspect].label.lower()
     return f"; “{label}” would show it {level}."
 
 
 @cache
-def _settling_looks(is_valve: bool, suspect: str) -> tuple[tuple[str, ...], tuple[str, ...]]:
+def _settling_looks(model: Model, suspect: str) -> tuple[tuple[str, ...], tuple[str, ...]]:
     """Observations that acquit a suspect, and those that convict it."""
-    variants = set(_variants(is_valve).get(suspect, ())) - {"none"}
-    own = [look for look in LOOKS if any(look.with_fault.get(v, 0) >= SETTLES for v in variants)]
+    variants = set(_variants(model).get(suspect, ())) - {"none"}
+    own = [
+        look
+        for look in dict.fromkeys(model.looks.values())
+        if any(look.with_fault.get(v, 0) >= SETTLES for v in variants)
+    ]
     return tuple(look.no for look in own if look.no), tuple(look.yes for look in own)
 
 
 @cache
-def _rows_of(is_valve: bool, suspect: str) -> tuple[Signature, ...]:
-    return tuple(r for r in SIGNATURES[is_valve] if r.suspects == (suspect,))
+def _rows_of(model: Model, suspect: str) -> tuple[Signature, ...]:
+    return tuple(r for r in model.signatures if r.suspects == (suspect,))
 
 
 def _lands(
-    is_valve: bool, suspect: str, measured: Mapping[str, Departure], severity: str, fault: str
+    model: Model, suspect: str, measured: Mapping[str, Departure], severity: str, fault: str
 ) -> tuple[float, float, float, float] | None:
     """Where the suspect at its likeliest severity would put superheat and subcooling."""
     if "superheat" not in measured or "subcooling" not in measured:
         return None
-    rows = _rows_of(is_valve, suspect)
+    rows = _rows_of(model, suspect)
     best = (
         [r for r in rows if r.variant == fault and r.severity == severity]
         or [r for r in rows if r.severity == severity]
@@ -308,29 +312,29 @@ def _lands(
 
 
 def _missing(
-    is_valve: bool, suspect: str, measured: Mapping[str, Departure]
+    model: Model, suspect: str, measured: Mapping[str, Departure]
 ) -> list[tuple[str, str]]:
     """The most telling signs nobody measured, strongest first."""
     found = [
         (text, sign)
-        for text, sign in _telling(is_valve, suspect)
+        for text, sign in _telling(model, suspect)
         if sign not in measured and SIGNS[sign].in_place_of not in measured
     ]
     return found[:MOST_SENTENCES]
 
 
 @cache
-def _telling(is_valve: bool, suspect: str) -> tuple[tuple[str, str], ...]:
-    if suspect not in _moves(is_valve) or suspect in ("none", "sensor_suspect"):
+def _telling(model: Model, suspect: str) -> tuple[tuple[str, str], ...]:
+    if suspect not in _moves(model) or suspect in ("none", "sensor_suspect"):
         return ()
     scored = []
-    for sign, move in _moves(is_valve)[suspect].items():
+    for sign, move in _moves(model)[suspect].items():
         if SIGNS[sign].in_place_of or SIGNS[sign].is_weather:
             continue
-        spread = _moves(is_valve)["none"][sign].rows[0][1]
+        spread = _moves(model)["none"][sign].rows[0][1]
         strength = max(abs(m) for m, _ in move.rows) / spread
         if strength >= TELLING:
-            level = _levels(is_valve, suspect, sign)
+            level = _levels(model, suspect, sign)
             if level == ANY_LEVEL:
                 continue
             scored.append(

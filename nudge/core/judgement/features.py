@@ -1,12 +1,13 @@
 """The measured marks a judgement rests on, each against what is expected of this system."""
 
+from collections.abc import Callable
 from dataclasses import dataclass
 from math import inf
 
-from nudge.core.expectations.expected import WINDOW_SIGMAS, coil_saturation_c, expected
+from nudge.core.behaviours.case import Case
+from nudge.core.expectations.expected import WINDOW_SIGMAS, coil_saturation_c, expected, is_known
 from nudge.core.language.said import Measure, Said, say
 from nudge.core.language.units import degrees_f
-from nudge.core.physics.circuit.case import Case
 from nudge.core.physics.circuit.derived_table import DERIVED, formula_of
 from nudge.core.targets import approach, fallback_subcooling, typical_subcooling
 from nudge.core.targets.choose import Targets
@@ -52,13 +53,16 @@ class Feature:
 def features(case: Case, targets: Targets) -> dict[str, Feature]:
     """The features whose readings are there. Missing readings are absent, not guessed."""
     windows: dict[str, tuple[float, float, str | None]] = {
-        "condensing_over_ambient": (*expected(case, "condensing_over_ambient").window(), None),
-        "evaporator_difference": (*expected_evaporator_difference(case), None),
-        "temperature_split": (*_expected(case, "temperature_split", TEMPERATURE_SPLIT_K), None),
-        "pressure_ratio": (*_expected(case, "pressure_ratio", PRESSURE_RATIO), None),
         "liquid_line_drop": (-inf, LIQUID_DROP_K, None),
         "drier_drop": (-inf, LIQUID_DROP_K, None),
-    }  # fmt: skip
+    }
+    of_class: dict[str, Callable[[], tuple[float, float]]] = {
+        "condensing_over_ambient": lambda: expected(case, "condensing_over_ambient").window(),
+        "evaporator_difference": lambda: expected_evaporator_difference(case),
+        "temperature_split": lambda: _expected(case, "temperature_split", TEMPERATURE_SPLIT_K),
+        "pressure_ratio": lambda: _expected(case, "pressure_ratio", PRESSURE_RATIO),
+    }
+    windows |= {key: (*way(), None) for key, way in of_class.items() if is_known(case, key)}
     windows |= {
         key: (w.low, w.high, w.method)
         for key, w in targets.windows.items()
@@ -85,10 +89,9 @@ def unsure_quantities(case: Case) -> frozenset[str]:
     """Derived quantities that rest on an estimated or old reading: they prove nothing."""
     if not case.context.unsure:
         return frozenset()
-    places = case.derived.superheat_at_coil, case.derived.subcooling_at_device
     return frozenset(
         key for key in DERIVED
-        if not case.context.unsure.isdisjoint(formula_of(key, *places).uses)
+        if not case.context.unsure.isdisjoint(formula_of(key, case.derived).uses)
     )  # fmt: skip
 
 

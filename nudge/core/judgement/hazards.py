@@ -9,22 +9,19 @@ from collections.abc import Set as AbstractSet
 from dataclasses import dataclass
 from typing import Literal
 
+from nudge.core.behaviours.case import Case
 from nudge.core.language.said import Measure, Said, difference, say, temperature
 from nudge.core.language.units import Quantity, atmospheric_kpa, degrees_f, fahrenheit
-from nudge.core.physics.circuit.case import Case
-from nudge.core.physics.circuit.equipment import Application
 from nudge.core.physics.refrigerant.catalogue import refrigerant
 from nudge.core.physics.refrigerant.table import load_table
 from nudge.core.settling.breaches import is_standing
 
 LIQUID_RETURN_K = degrees_f(3)
-ICING_C = fahrenheit(32)
 OVERHEATING_C = fahrenheit(225)
 HIGH_HEAD_K, FAR_TOO_HIGH_HEAD_K = degrees_f(40), degrees_f(55)
 HEAD_LIMIT_C = fahrenheit(149)
 """Condensing at 149 °F is near every high-pressure switch."""
 DESIGN_SHARE = 0.90
-USUAL_EVAPORATING_C = fahrenheit(40)
 UNDER_AIR_K = degrees_f(15)
 """A cold room or an outdoor coil boils at about this under its air, where nothing says better."""
 
@@ -56,9 +53,8 @@ def _liquid_return(case: Case) -> Said | None:
 
 def _icing(case: Case) -> Said | None:
     saturation = case.derived.evaporator_saturation
-    if saturation is None or saturation >= ICING_C or is_standing(case):
-        return None
-    if case.plate.application is not Application.COMFORT_COOLING:
+    ices_at = case.behaviour.icing_c
+    if saturation is None or ices_at is None or saturation >= ices_at or is_standing(case):
         return None
     return say(
         "Evaporator saturation {sat} is under freezing: the coil will ice.",
@@ -83,6 +79,8 @@ def _head_over(case: Case) -> float | None:
     saturation = case.derived.condenser_saturation
     if saturation is None or is_standing(case):
         return None
+    if case.behaviour.roles.heats:
+        return None  # indoors there is no such limit: the house is warmed by it
     drawn = case.record.get("condenser_entering_air_temp")
     if drawn is not None:
         return saturation + (case.derived.condenser_glide or 0.0) / 2 - drawn
@@ -142,19 +140,14 @@ def _in_vacuum(case: Case) -> Said | None:
 
 def _works_above(case: Case) -> bool:
     """Whether this machine's evaporating pressure is above the atmosphere when all is well."""
-    expected = USUAL_EVAPORATING_C
-    if case.plate.application is Application.REFRIGERATION:
-        box = case.readings.get("box_air_temp", case.readings.get("return_air_temp"))
-        if box is None:
-            return False
-        expected = box - UNDER_AIR_K
-    elif case.plate.application is Application.HEAT_PUMP_HEATING:
-        outdoor = case.readings.get("outdoor_air_temp")
-        if outdoor is None:
-            return False
-        expected = outdoor - UNDER_AIR_K
-    elif case.rated_coil is not None:
+    expected, roles = case.behaviour.usual_boiling_c, case.behaviour.roles
+    if case.rated_coil is not None:
         expected = case.rated_coil.saturation_c
+    elif expected is None:
+        air = roles.read(roles.cold_air, case.readings)
+        if air is None:
+            return False
+        expected = air - UNDER_AIR_K
     table = load_table(case.plate.refrigerant)
     if not table.dew.low_c <= expected <= table.dew.high_c:
         return False
@@ -186,7 +179,8 @@ HAZARDS: tuple[Hazard, ...] = (
     ),
     Hazard(
         "liquid_return", "warns",
-        frozenset({"suction_pressure", "suction_line_temp", "evaporator_outlet_temp"}),
+        frozenset({"suction_pressure", "suction_line_temp", "evaporator_outlet_temp",
+                   "true_suction_temp"}),
         "Total superheat under 3 °F leaves nothing between the coil and the compressor.",
         _liquid_return,
     ),

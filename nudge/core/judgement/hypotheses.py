@@ -12,9 +12,9 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from nudge.core.judgement.pairs import PAIRS
-from nudge.core.judgement.signatures import SIGNATURES, Signature
-from nudge.core.judgement.suspect_table import SEVERITY_SHARES, SUSPECTS
+from nudge.core.judgement.model import Model
+from nudge.core.judgement.signatures import Signature
+from nudge.core.judgement.suspect_table import SEVERITY_SHARES
 
 Array = NDArray[np.float64]
 ELSE_SPREAD = 4.0
@@ -42,26 +42,26 @@ class Moves(NamedTuple):
 
 
 @cache
-def hypotheses(is_valve: bool) -> tuple[Hypothesis, ...]:
+def hypotheses(model: Model) -> tuple[Hypothesis, ...]:
     """Every signature of a kind of device, something else, and a probe anywhere."""
-    rows = SIGNATURES[is_valve]
+    rows = model.signatures
     variants: dict[str, set[str]] = {}
     for row in rows:
         if len(row.suspects) == 1:
             variants.setdefault(row.suspects[0], set()).add(row.variant)
-    pair_priors = {"+".join(pair.faults): pair.prior for pair in PAIRS}
+    pair_priors = {"+".join(pair.faults): pair.prior for pair in model.pairs}
     found = []
     for row in rows:
         if len(row.suspects) == 2:
             prior = pair_priors[row.variant]
         else:
-            prior = SUSPECTS[row.suspects[0]].prior / len(variants[row.suspects[0]])
+            prior = model.suspects[row.suspects[0]].prior / len(variants[row.suspects[0]])
             severe = row.suspects[0] not in ("none", "sensor_suspect")
             prior *= SEVERITY_SHARES[row.severity] if severe else 1.0
         found.append((row, prior))
     other = Signature(("something_else",), "something_else", "", 0, {})
     anywhere = Signature(("sensor_suspect",), "some_probe", "", 0, {})
-    found += [(other, SUSPECTS["something_else"].prior), (anywhere, SOME_PROBE_PRIOR)]
+    found += [(other, model.suspects["something_else"].prior), (anywhere, SOME_PROBE_PRIOR)]
     return tuple(
         Hypothesis(row, tuple(row.variant.split("+")), log(prior / 100), place)
         for place, (row, prior) in enumerate(found)
@@ -69,10 +69,10 @@ def hypotheses(is_valve: bool) -> tuple[Hypothesis, ...]:
 
 
 @cache
-def moves(is_valve: bool, signs: tuple[str, ...]) -> Moves:
+def moves(model: Model, signs: tuple[str, ...]) -> Moves:
     """What every hypothesis does to these signs."""
-    rows = hypotheses(is_valve)
-    usual = healthy(is_valve, signs)
+    rows = hypotheses(model)
+    usual = healthy(model, signs)
     wide = {"something_else": ELSE_SPREAD, "some_probe": PROBE_SPREAD}
     middle, spread, along = (np.zeros((len(rows), len(signs))) for _ in range(3))
     for number, row in enumerate(rows):
@@ -86,7 +86,7 @@ def moves(is_valve: bool, signs: tuple[str, ...]) -> Moves:
     return Moves(middle, spread, along)
 
 
-def healthy(is_valve: bool, signs: Sequence[str]) -> Array:
+def healthy(model: Model, signs: Sequence[str]) -> Array:
     """How far healthy systems of a class differ in these signs (1 σ)."""
-    row = next(row for row in SIGNATURES[is_valve] if row.suspects == ("none",))
+    row = next(row for row in model.signatures if row.suspects == ("none",))
     return np.array([row.moves[sign][1] for sign in signs])

@@ -90,9 +90,8 @@ LOOK_OF: Mapping[str, Look] = MappingProxyType(
 
 
 @cache
-def times(observation: str, faults: tuple[str, ...]) -> float:
-    """How many times likelier this outcome is with these faults than without."""
-    look = LOOK_OF.get(observation)
+def times(look: Look | None, observation: str, faults: tuple[str, ...]) -> float:
+    """How many times likelier this outcome of a look is with these faults than without."""
     if look is None:
         return 1.0  # a state of the work, such as a wet coil: it gates, and says nothing of faults
     share, usual = look.share(faults), look.usually

@@ -13,16 +13,16 @@ from typing import NamedTuple
 
 import numpy as np
 
+from nudge.core.behaviours.case import Case
 from nudge.core.expectations.signs import SIGNS
 from nudge.core.judgement.beliefs import LOAD_BESIDE, Weighed, Weighing
-from nudge.core.judgement.check_table import CHECKS, Check
+from nudge.core.judgement.check_table import Check
 from nudge.core.judgement.departures import Departure
 from nudge.core.judgement.hypotheses import Array, hypotheses
 from nudge.core.judgement.looks import LEAST_SHARE, Look
+from nudge.core.judgement.model import Model
 from nudge.core.judgement.predict import levels
-from nudge.core.judgement.suspect_table import SUSPECTS
 from nudge.core.language.vocabulary.observations import OBSERVATIONS
-from nudge.core.physics.circuit.case import Case
 
 LIMIT = 4
 SETTING_UP = 4.0
@@ -136,7 +136,7 @@ def next_checks(
     device = case.plate.metering_device.value
     first = [*wanted, *_own_test(weighing, have, device)]
     scored: list[tuple[float, Check, _Split]] = []
-    for check, split in _splits(case, weighing, live, measured, open_checks(case)):
+    for check, split in _splits(case, weighing, live, measured, open_checks(case, weighing.model)):
         per_minute = split.bits / (SETTING_UP + check.minutes + check.risk)
         if check.key in first:
             per_minute += len(first) - first.index(check.key)
@@ -176,7 +176,7 @@ def proving_check(
     live = Live([row for row in weighing.rows if row.belief >= LIVE])
     best, found = 0.0, None
     # One that can only be found, never be ruled out, has no answer to wait for.
-    asked = [c for c in open_checks(case) if c.look is None or c.look.no]
+    asked = [c for c in open_checks(case, weighing.model) if c.look is None or c.look.no]
     for check, split in _splits(case, weighing, live, measured, asked):
         proves = sum(o.chance for o in split.outcomes() if o.besides.get(suspect, 0.0) >= least)
         per_minute = proves / (SETTING_UP + check.minutes + check.risk)
@@ -192,9 +192,9 @@ def own_test_besides(case: Case, weighing: Weighing, suspect: str) -> Check | No
         for name in row.signature.suspects:
             if name != suspect:
                 against[name] = against.get(name, 0.0) + belief
-    still_open = {check.key: check for check in open_checks(case)}
+    still_open = {check.key: check for check in open_checks(case, weighing.model)}
     for name in sorted(against, key=lambda one: -against[one]):
-        for key in SUSPECTS[name].own_test:
+        for key in weighing.model.suspects[name].own_test:
             if key in still_open:
                 return still_open[key]
     return None
@@ -207,18 +207,19 @@ def _own_test(weighing: Weighing, have: set[str], device: str) -> list[str]:
         leader = weighing.rows[0].hypothesis.signature.suspects[0]  # of two, the first to clear
     elif belief < IN_FRONT:
         return []
-    checks = [CHECKS[key] for key in SUSPECTS[leader].own_test]
+    model = weighing.model
+    checks = [model.checks[key] for key in model.suspects[leader].own_test]
     fitting = [c for c in checks if not c.devices or device in c.devices]
     if any(c.look is not None and c.look.yes in have for c in fitting):
         return []
     return [c.key for c in fitting if not is_done(c, have)][:1]
 
 
-def open_checks(case: Case) -> list[Check]:
+def open_checks(case: Case, model: Model) -> list[Check]:
     """Every check that fits this metering device and is not on the record yet."""
     have = set(case.record) | case.context.observations
     device = case.plate.metering_device.value
-    return [c for c in CHECKS.values()
+    return [c for c in model.checks.values()
             if not is_done(c, have) and (not c.devices or device in c.devices)]  # fmt: skip
 
 
@@ -247,10 +248,13 @@ def _splits(
     """What the outcomes of each check would do. A reading is worth what it says that the readings
     that are there do not, and a sign counts only where the check brings all it still needs.
     """
-    have = set(case.readings)
+    have, model = set(case.readings), weighing.model
     told = {
-        check.key: [key for key in check.signs
-                    if key not in measured and SIGNS[key].can_be_told(have | set(check.points))]
+        check.key: [
+            key for key in check.signs
+            if key not in measured and key in model.signs
+            and SIGNS[key].can_be_told(have | set(check.points))
+        ]
         for check in checks
     }  # fmt: skip
     wanted = dict.fromkeys(key for keys in told.values() for key in keys)
@@ -259,7 +263,7 @@ def _splits(
     asked: list[_Asked] = []
     for check in checks:
         if check.look is not None:
-            asked.append(_Asked(check, _look_shares(weighing.is_valve, check.look)[:, live.places],
+            asked.append(_Asked(check, _look_shares(model, check.look)[:, live.places],
                                 _look_labels(check.look)))  # fmt: skip
             continue
         asked += [_Asked(check, shares[sign].T, _sign_labels(sign))
@@ -284,17 +288,17 @@ class _Asked(NamedTuple):
     labels: Sequence[tuple[str, str]]
 
 
-def by_look(is_valve: bool, look: Look, live: Live) -> _Split:
+def by_look(model: Model, look: Look, live: Live) -> _Split:
     """What the outcomes of one look would do."""
-    check = next(c for c in CHECKS.values() if c.look is look)
-    shares = _look_shares(is_valve, look)[:, live.places]
+    check = next(c for c in model.checks.values() if c.look is look)
+    shares = _look_shares(model, look)[:, live.places]
     return _taken_away(live, [_Asked(check, shares, _look_labels(look))])[0]
 
 
 @cache
-def _look_shares(is_valve: bool, look: Look) -> Array:
+def _look_shares(model: Model, look: Look) -> Array:
     """How often a look comes out each way with every hypothesis [outcomes, rows]."""
-    yes = np.array([_share(look, row.faults) for row in hypotheses(is_valve)])
+    yes = np.array([_share(look, row.faults) for row in hypotheses(model)])
     return np.stack([yes, 1 - yes])
 
 

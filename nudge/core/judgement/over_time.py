@@ -4,14 +4,14 @@ One row an episode; each is looked for between an earlier settled moment and now
 is known of the system's past. Factors multiply a suspect's weight; 1 says nothing.
 """
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
 from types import MappingProxyType
 
+from nudge.core.behaviours.case import Case
 from nudge.core.language.errors import CoreError
 from nudge.core.language.said import Measure, Said, difference, say
 from nudge.core.language.units import G_PER_OZ, Quantity, degrees_f
-from nudge.core.physics.circuit.case import Case
 from nudge.core.physics.circuit.derived import Derived, derive
 from nudge.core.physics.circuit.past import Moment
 
@@ -49,9 +49,9 @@ class Episode:
     said: Said
 
 
-def lived_through(case: Case) -> list[Episode]:
-    """Every episode this visit and its system's past show."""
-    found = ((row, row.finds(case)) for row in EPISODES)
+def lived_through(case: Case, rows: Sequence[EpisodeRow] | None = None) -> list[Episode]:
+    """Every episode this visit and its system's past show, of these rows or of all."""
+    found = ((row, row.finds(case)) for row in (EPISODES if rows is None else rows))
     return [Episode(row, said) for row, said in found if said is not None]
 
 
@@ -62,7 +62,7 @@ def seen_at_two_loads(case: Case) -> bool:
 
 def _before(case: Case, moment: Moment) -> Derived | None:
     try:
-        return derive(case.plate, moment.readings)
+        return derive(case.plate, moment.readings, case.behaviour.roles)
     except CoreError:
         return None
 

@@ -8,12 +8,12 @@ from collections.abc import Mapping, Sequence
 
 import numpy as np
 
+from nudge.core.behaviours.case import Case
 from nudge.core.expectations.expected import row_of, today_of, weather
 from nudge.core.judgement.beliefs import Weighed, Weighing
 from nudge.core.judgement.covariance import covariance
 from nudge.core.judgement.departures import Departure
 from nudge.core.judgement.hypotheses import Array, healthy, moves
-from nudge.core.physics.circuit.case import Case
 
 EDGES = (-3.0, -1.4, 1.4, 3.0)
 """Edges of the five levels a reading may fall in, in healthy spreads."""
@@ -32,18 +32,18 @@ def levels(
     """How often each live hypothesis would put each wanted sign in each of the five levels
     [rows, levels], given what is measured.
     """
-    is_valve, new = weighing.is_valve, tuple(wanted)
+    model, new = weighing.model, tuple(wanted)
     if not new or not live:
         return {}
     known = {key: one for key, one in measured.items() if not one.sign.defines_load}
     signs = (*known, *new)
     rows = [row.hypothesis.row for row in live]
-    middle = moves(is_valve, signs).middle[rows]
+    middle = moves(model, signs).middle[rows]
     today = today_of(case)
     blurs = [one.blur for one in known.values()]
     blurs += [weather(today, row_of(case, key))[1] for key in new]
     knowns = [*(one.known for one in known.values()), *(0.0 for _ in new)]
-    spread = covariance(is_valve, signs, blurs, knowns, rows)
+    spread = covariance(model, signs, blurs, knowns, rows)
     n = len(known)
     centre, variance = middle[:, n:], np.diagonal(spread, axis1=1, axis2=2)[:, n:]
     if n:
@@ -53,7 +53,7 @@ def levels(
         centre = centre + np.einsum("rij,rj->ri", gain, off)
         told = np.einsum("rij,rij->ri", gain, across)
         variance = np.maximum(variance - told, LEAST_VARIANCE * variance)
-    edges = np.array(EDGES) * healthy(is_valve, new)[:, None]
+    edges = np.array(EDGES) * healthy(model, new)[:, None]
     z = (edges[None] - centre[:, :, None]) / np.sqrt(variance)[:, :, None]
     under = _normal(z)
     ends = np.zeros((*under.shape[:2], 1))

@@ -11,12 +11,12 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Literal
 
+from nudge.core.behaviours.case import Case
 from nudge.core.judgement.features import Feature
 from nudge.core.judgement.hazards import raise_hazards
 from nudge.core.judgement.over_time import lived_through
 from nudge.core.language.units import fahrenheit
 from nudge.core.language.vocabulary.accuracy import GAP_LIMIT_K
-from nudge.core.physics.circuit.case import Case
 from nudge.core.settling.breaches import WARM_ENOUGH_APPROACH_C, WARM_ENOUGH_C
 from nudge.core.settling.collar import collar_holds
 from nudge.core.targets import approach, chart_school, plate_subcooling

@@ -1,20 +1,17 @@
-"""The judge's table, read from its packaged files: what every fault does to every sign.
+"""What every fault does to every sign, read from the tables of a kind of plant.
 
-Two files beside this one, made by `tools/make_signatures.py` and readable as they are:
-`signatures.csv` (how far each fault, at each severity, moves each sign, ± one standard deviation)
-and `together.csv` (which signs move together besides). Temperatures in them are °F. What a
-healthy system shows is in `core/expectations`.
+Made by `tools/make_signatures.py` and readable as they are: `signatures.csv` (how far each fault,
+at each severity, moves each sign, ± one standard deviation) and `together.csv` (which signs move
+together besides). Temperatures in them are °F. What healthy plant shows is in `core/expectations`.
 """
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
-from importlib.resources import files
 from importlib.resources.abc import Traversable
 from types import MappingProxyType
 
 from nudge.core.expectations.table import DEVICES, rows_of, scale_of
 
-TABLES = files("nudge.core.judgement").joinpath("tables")
 SEVERITIES = ("mild", "moderate", "severe")
 
 
@@ -79,7 +76,3 @@ def read_correlations(folder: Traversable) -> dict[bool, dict[tuple[str, str], f
         for key in (pair, pair[::-1]):
             found[DEVICES[row["device"]]][key] = float(row["correlation"])
     return found
-
-
-SIGNATURES = read_signatures(TABLES)
-CORRELATIONS = read_correlations(TABLES)

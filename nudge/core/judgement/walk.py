@@ -3,9 +3,9 @@
 from dataclasses import dataclass
 from typing import Literal
 
+from nudge.core.behaviours.case import Case
 from nudge.core.language.said import Said, difference, say
 from nudge.core.language.units import degrees_f
-from nudge.core.physics.circuit.case import Case
 
 StretchState = Literal["normal", "watch", "restricted"]
 NOISE_K = degrees_f(2)

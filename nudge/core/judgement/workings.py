@@ -4,8 +4,7 @@ from collections.abc import Iterator
 
 from nudge.core.judgement.assess import Assessment
 from nudge.core.judgement.evidence import Belief, sentence_of, sign_ratios
-from nudge.core.judgement.looks import times
-from nudge.core.judgement.suspect_table import SUSPECTS
+from nudge.core.judgement.model import Model
 from nudge.core.language.said import Measure
 from nudge.core.language.units import Quantity
 from nudge.core.language.vocabulary.observations import OBSERVATIONS
@@ -17,10 +16,13 @@ MOST, LEAST = 1e3, 1e-3
 
 def belief_workings(result: Assessment) -> dict[str, Working]:
     """Each suspect's belief opened, under `belief_` and its key."""
-    ratios = sign_ratios(result.weighing, result.measured) if result.weighing else {}
+    weighing = result.weighing
+    if weighing is None:
+        return {}
+    ratios, model = sign_ratios(weighing, result.measured), weighing.model
     return {
         f"belief_{belief.suspect.key}": _opened(
-            belief, tuple(_inputs(result, belief, ratios.get(belief.suspect.key, {})))
+            belief, tuple(_inputs(model, result, belief, ratios.get(belief.suspect.key, {})))
         )
         for belief in result.suspects
     }
@@ -44,8 +46,10 @@ def _opened(belief: Belief, inputs: tuple[Input, ...]) -> Working:
     return Working(formula, 100 * belief.belief, inputs, None)
 
 
-def _inputs(result: Assessment, belief: Belief, ratios: dict[str, float]) -> Iterator[Input]:
-    prior = SUSPECTS[belief.suspect.key].prior
+def _inputs(
+    model: Model, result: Assessment, belief: Belief, ratios: dict[str, float]
+) -> Iterator[Input]:
+    prior = belief.suspect.prior
     yield Input("prior", "How common it is", Measure(prior, Quantity.PERCENT), "of a hundred calls")
     for key, ratio in ratios.items():
         shown = min(max(ratio, LEAST), MOST)
@@ -54,7 +58,7 @@ def _inputs(result: Assessment, belief: Belief, ratios: dict[str, float]) -> Ite
     faults = tuple(f for f in (belief.fault,) if f) or (belief.suspect.key,)
     for key in sorted(result.case.context.observations):
         label = f"Seen: {OBSERVATIONS[key].label.lower()}"
-        yield Input(key, label, Measure(times(key, faults), Quantity.RATIO), "seen")
+        yield Input(key, label, Measure(model.times(key, faults), Quantity.RATIO), "seen")
     for episode in result.episodes:
         factor = episode.row.factor((belief.suspect.key,), faults)
         yield Input(episode.row.key, episode.row.label, Measure(factor, Quantity.RATIO),

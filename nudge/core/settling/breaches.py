@@ -3,6 +3,7 @@
 from collections.abc import Callable
 from collections.abc import Set as AbstractSet
 
+from nudge.core.behaviours.case import Case
 from nudge.core.language.errors import CoreError
 from nudge.core.language.said import (
     Measure,
@@ -18,9 +19,8 @@ from nudge.core.language.vocabulary.observations import OBSERVATIONS
 from nudge.core.language.vocabulary.points import POINTS
 from nudge.core.physics.air.airflow import CLIMATES, TOLERANCE
 from nudge.core.physics.air.static import DuctReading, starves_the_blower, static_trouble
-from nudge.core.physics.circuit.case import Case
 from nudge.core.physics.circuit.derived import blower_static
-from nudge.core.physics.circuit.equipment import Application, MeteringDevice, Plate
+from nudge.core.physics.circuit.equipment import MeteringDevice, Plate
 from nudge.core.settling.collar import (
     COLLAR_HOLDS_MINUTES,
     COLLAR_LEAST_C,
@@ -46,23 +46,7 @@ def is_standing(case: Case) -> bool:
 
 
 def application(case: Case, targets: Targets) -> Said | None:
-    return _NOT_JUDGED.get(case.plate.application)
-
-
-_NOT_JUDGED = {
-    Application.HEAT_PUMP_HEATING: say(
-        "A heat pump is charged in cooling. In heating it is only checked."
-    ),
-    Application.REFRIGERATION: say(
-        "Nudge shows a cold room's numbers but does not judge its charge yet. Judge it near set "
-        "point, by the plate."
-    ),
-    Application.VEHICLE: say("Nudge shows a vehicle's numbers but does not judge its charge yet."),
-    Application.MULTI_ZONE: say(
-        "Nudge shows a multi-zone plant's numbers but does not judge its charge yet. It needs an "
-        "hour of log."
-    ),
-}
+    return case.behaviour.not_judged
 
 
 def standing(case: Case, targets: Targets) -> Said | None:

@@ -4,8 +4,8 @@ It makes a cold day warm for the machine: condensing stands where a warm day wou
 the valve has its pressure. Both held for ten minutes, charge may be judged.
 """
 
+from nudge.core.behaviours.case import Case
 from nudge.core.language.units import KPA_PER_PSI, degrees_f, fahrenheit
-from nudge.core.physics.circuit.case import Case
 from nudge.core.physics.circuit.equipment import Plate
 from nudge.core.physics.refrigerant.table import load_table
 from nudge.core.targets.condensing import class_seer, condensing_over_ambient_near

@@ -4,16 +4,15 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Literal
 
+from nudge.core.behaviours.case import Case
 from nudge.core.language.said import Said
-from nudge.core.physics.circuit.case import Case
 from nudge.core.targets.choose import Targets
 
 Effect = Literal["blocks", "warns"]
 OpenedBy = Literal["reading", "look", "test", "work"]
 
 NEVER_PASSED = frozenset({"application_not_judged", "not_running"})
-"""Behind these there is nothing to judge: no rules for such plant, no refrigeration to read.
-They are also the only ones that count for any plant."""
+"""Behind these there is nothing to judge: no rules for such plant, no refrigeration to read."""
 CLOCKS = frozenset({"run_short", "just_changed", "not_settled"})
 """Gates that only time opens: a reason to pass one ends when the system is touched again."""
 

@@ -6,10 +6,9 @@ Somebody may pass a blocking gate with a reason, which is printed; past a gate n
 to move refrigerant (the rule `past_a_gate` of the decision holds that).
 """
 
+from nudge.core.behaviours.case import Case
 from nudge.core.language.errors import UnknownName
 from nudge.core.language.said import Said
-from nudge.core.physics.circuit.case import Case
-from nudge.core.physics.circuit.equipment import Application
 from nudge.core.settling.breaches import (
     air_unseen,
     airflow_out,
@@ -38,7 +37,7 @@ from nudge.core.settling.breaches import (
     valve_starved,
     wet_bulb_range,
 )
-from nudge.core.settling.gate import NEVER_PASSED, Breach, Gate
+from nudge.core.settling.gate import Breach, Gate
 from nudge.core.settling.odd import house_weather, humid_house, plate_efficiency, plate_figures
 from nudge.core.targets.choose import Targets
 
@@ -48,8 +47,8 @@ def open_gates(case: Case, targets: Targets) -> list[Breach]:
 
     Plant that is not judged at all is told so, and nothing about charge besides.
     """
-    judged = case.plate.application is Application.COMFORT_COOLING
-    gates = [gate for gate in GATES if judged or gate.key in NEVER_PASSED]
+    held = case.behaviour.gates
+    gates = [gate for gate in GATES if held is None or gate.key in held]
     found = ((gate, gate.breached(case, targets)) for gate in gates)
     shut = [_shut(gate, message, case) for gate, message in found if message is not None]
     return sorted(shut, key=lambda breach: breach.effect != "blocks")

@@ -1,9 +1,9 @@
 """What is kept but doubted aloud: plates that cannot be, air no house has, a humid house."""
 
+from nudge.core.behaviours.case import Case
 from nudge.core.language.said import Measure, Said, difference, say, temperature
 from nudge.core.language.units import Quantity, fahrenheit
 from nudge.core.physics.air.load import HIGH_LOAD_WET_BULB_C
-from nudge.core.physics.circuit.case import Case
 from nudge.core.physics.circuit.equipment import MeteringDevice
 from nudge.core.targets.choose import Targets
 from nudge.core.targets.condensing import condensing_over_ambient_near

@@ -6,12 +6,11 @@ A row a check. Any hit means the numbers are not judged until the probe is put r
 from collections.abc import Callable
 from dataclasses import dataclass
 
+from nudge.core.behaviours.case import Case
 from nudge.core.language.errors import Impossible
 from nudge.core.language.said import Said, difference, say, temperature
 from nudge.core.language.units import KPA_PER_PSI, degrees_f
 from nudge.core.physics.air.moist_air import moist_air
-from nudge.core.physics.circuit.case import Case
-from nudge.core.physics.circuit.equipment import Application
 
 LIQUID_UNDER_AMBIENT_K = degrees_f(2)
 SATURATION_ERROR_K = degrees_f(2)
@@ -58,15 +57,17 @@ def _pressures_exchanged(case: Case) -> Said | None:
 
 
 def _liquid_under_ambient(case: Case) -> Said | None:
-    approach = case.derived.approach
-    if approach is not None and approach < -LIQUID_UNDER_AMBIENT_K:
-        return say(
-            "Liquid line {ll} is under outdoor air {oa}: air cannot cool it that far. Clean and "
-            "insulate the liquid clamp, and shade the outdoor probe.",
-            ll=temperature(case.readings["liquid_line_temp"]),
-            oa=temperature(case.readings["outdoor_air_temp"]),
-        )
-    return None
+    approach, roles = case.derived.approach, case.behaviour.roles
+    air = roles.read(roles.warm_air, case.readings)
+    if approach is None or air is None or approach >= -LIQUID_UNDER_AMBIENT_K:
+        return None
+    which, other = ("return air", "return") if roles.heats else ("outdoor air", "outdoor")
+    return say(
+        f"Liquid line {{ll}} is under {which} {{air}}: air cannot cool it that far. Clean and "
+        f"insulate the liquid clamp, and shade the {other} probe.",
+        ll=temperature(case.readings["liquid_line_temp"]),
+        air=temperature(air),
+    )
 
 
 def passes_vapour(case: Case) -> bool:
@@ -110,7 +111,7 @@ def _suction_over_all_air(case: Case) -> Said | None:
     known = [air for air in airs if air is not None]
     if suction is None or len(known) < len(airs) or suction <= max(known) + SATURATION_ERROR_K:
         return None
-    if case.plate.application is not Application.COMFORT_COOLING:
+    if not case.behaviour.suction_under_air:
         return None
     return say(
         "Suction line {s} is warmer than all the air it has met: the clamp is on another pipe, or "

@@ -1,7 +1,7 @@
 """Approach on the plate: liquid line over outdoor air, for makers who state one."""
 
+from nudge.core.behaviours.case import Case
 from nudge.core.language.units import degrees_f
-from nudge.core.physics.circuit.case import Case
 from nudge.core.targets.school import School, Target, window
 
 KEY = "plate_approach"

@@ -1,8 +1,8 @@
 """Targets out of a maker's chart kept with the system: one look-up for both kinds."""
 
+from nudge.core.behaviours.case import Case
 from nudge.core.language.said import say, temperature
 from nudge.core.language.units import degrees_f
-from nudge.core.physics.circuit.case import Case
 from nudge.core.physics.circuit.equipment import MeteringDevice
 from nudge.core.targets.school import School, Target, window
 

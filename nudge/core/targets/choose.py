@@ -3,9 +3,9 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 
+from nudge.core.behaviours.case import Case
 from nudge.core.language.errors import CoreError, Impossible
 from nudge.core.language.said import Said
-from nudge.core.physics.circuit.case import Case
 from nudge.core.targets import (
     approach,
     chart_school,
@@ -65,6 +65,8 @@ def choose_targets(case: Case, method: str | None = None, preferred: Sequence[st
     able: list[School] = []
     silent: list[tuple[School, Said]] = []
     for school in SCHOOLS:
+        if school.key in case.behaviour.without_schools:
+            continue
         try:
             target = school.target(case)
         except CoreError as error:

@@ -1,8 +1,8 @@
 """The temperature split a healthy coil would show on this air: never a fixed 20."""
 
+from nudge.core.behaviours.case import Case
 from nudge.core.language.units import degrees_f
 from nudge.core.physics.air.coil import ExpectedCoil
-from nudge.core.physics.circuit.case import Case
 from nudge.core.targets import formula_superheat
 from nudge.core.targets.school import School, Target, window
 

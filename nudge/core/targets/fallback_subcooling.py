@@ -1,7 +1,7 @@
 """Ten degrees of subcooling where the plate is silent: a guess, and said to be one."""
 
+from nudge.core.behaviours.case import Case
 from nudge.core.language.units import degrees_f
-from nudge.core.physics.circuit.case import Case
 from nudge.core.targets.at_device import at_device
 from nudge.core.targets.school import School, Target, window
 

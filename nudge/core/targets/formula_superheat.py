@@ -1,8 +1,8 @@
 """Superheat by formula: the school of the fixed orifice."""
 
+from nudge.core.behaviours.case import Case
 from nudge.core.language.said import say
 from nudge.core.language.units import Quantity, degrees_f, fahrenheit, from_si
-from nudge.core.physics.circuit.case import Case
 from nudge.core.physics.circuit.equipment import MeteringDevice
 from nudge.core.targets.at_device import SUCTION_GAIN_K
 from nudge.core.targets.school import School, Target, window

@@ -1,7 +1,7 @@
 """Subcooling on the plate: the school of every metering valve."""
 
+from nudge.core.behaviours.case import Case
 from nudge.core.language.units import degrees_f
-from nudge.core.physics.circuit.case import Case
 from nudge.core.physics.circuit.equipment import MeteringDevice
 from nudge.core.targets.at_device import at_device
 from nudge.core.targets.school import School, Target, window

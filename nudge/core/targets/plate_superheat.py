@@ -1,24 +1,22 @@
 """Superheat printed on the plate or entered by hand."""
 
+from nudge.core.behaviours.case import Case
 from nudge.core.language.units import degrees_f
-from nudge.core.physics.circuit.case import Case
-from nudge.core.physics.circuit.equipment import Application, MeteringDevice
+from nudge.core.physics.circuit.equipment import MeteringDevice
 from nudge.core.targets.school import School, Target, window
 
 KEY = "plate_superheat"
 ORIFICE_TOLERANCE_K = degrees_f(5)
-REFRIGERATION_TOLERANCE_K = degrees_f(3)
 
 
 def _target(case: Case) -> Target | None:
     value = case.plate.target_superheat_k
     if value is None:
         return None
-    cold_store = case.plate.application is Application.REFRIGERATION
-    tolerance = REFRIGERATION_TOLERANCE_K if cold_store else ORIFICE_TOLERANCE_K
-    if case.plate.metering_device is not MeteringDevice.FIXED_ORIFICE and not cold_store:
+    own = case.behaviour.superheat_tolerance_k
+    if case.plate.metering_device is not MeteringDevice.FIXED_ORIFICE and own is None:
         return None
-    return window(value, tolerance, KEY, "plate")
+    return window(value, ORIFICE_TOLERANCE_K if own is None else own, KEY, "plate")
 
 
 SCHOOL = School(

@@ -1,8 +1,7 @@
 """Superheat at the coil of a cold room: tight, because every degree is lost capacity."""
 
+from nudge.core.behaviours.case import Case
 from nudge.core.language.units import degrees_f, fahrenheit
-from nudge.core.physics.circuit.case import Case
-from nudge.core.physics.circuit.equipment import Application
 from nudge.core.targets.school import School, Target
 
 KEY = "refrigeration_superheat"
@@ -13,7 +12,7 @@ COOLER_K = (degrees_f(6), degrees_f(10))
 
 def _target(case: Case) -> Target | None:
     box = case.readings.get("box_air_temp")
-    if case.plate.application is not Application.REFRIGERATION or box is None:
+    if "box_air_temp" not in case.behaviour.roles.cold_air or box is None:
         return None
     low, high = FREEZER_K if box < FREEZER_BELOW_C else COOLER_K
     kind = "freezer" if box < FREEZER_BELOW_C else "cooler"

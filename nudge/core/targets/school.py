@@ -4,10 +4,10 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Literal
 
+from nudge.core.behaviours.case import Case
 from nudge.core.language.errors import CoreError, UnknownName
 from nudge.core.language.said import Measure, Said
 from nudge.core.language.units import Quantity
-from nudge.core.physics.circuit.case import Case
 
 Judged = Literal["superheat", "subcooling", "approach", "evaporator_superheat", "temperature_split"]
 Level = Literal["low", "in", "high"]

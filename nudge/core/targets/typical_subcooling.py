@@ -1,6 +1,6 @@
 """What a full liquid line usually shows: no target, but it tells low charge from its twins."""
 
-from nudge.core.physics.circuit.case import Case
+from nudge.core.behaviours.case import Case
 from nudge.core.targets.at_device import at_device
 from nudge.core.targets.fallback_subcooling import TOLERANCE_K, VALUE_K
 from nudge.core.targets.school import School, Target, window

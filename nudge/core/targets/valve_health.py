@@ -1,8 +1,7 @@
 """The band a healthy expansion valve keeps its superheat in. Judges the valve, never charge."""
 
+from nudge.core.behaviours.case import Case
 from nudge.core.language.units import M_PER_FT, degrees_f
-from nudge.core.physics.circuit.case import Case
-from nudge.core.physics.circuit.equipment import Application
 from nudge.core.targets.school import School, Target
 
 KEY = "valve_health"
@@ -16,14 +15,13 @@ COIL_LOW_K, COIL_VALUE_K, COIL_HIGH_K = degrees_f(8), degrees_f(10), degrees_f(1
 
 def _at_coil(case: Case) -> Target | None:
     plate = case.plate
-    if not plate.metering_device.is_valve or plate.application is Application.REFRIGERATION:
+    if not plate.metering_device.is_valve:
         return None
     return Target(COIL_VALUE_K, COIL_LOW_K, COIL_HIGH_K, COIL_KEY, "healthy valve, at the coil")
 
 
 def _target(case: Case) -> Target | None:
-    cold_room = case.plate.application is Application.REFRIGERATION
-    if cold_room or not case.plate.metering_device.is_valve:
+    if not case.plate.metering_device.is_valve:
         return None
     if case.derived.superheat_at_coil:
         return Target(COIL_VALUE_K, COIL_LOW_K, COIL_HIGH_K, KEY, "healthy valve, at the coil")

@@ -2,12 +2,12 @@
 
 from collections.abc import Mapping
 
+from nudge.core.behaviours.case import Case, open_case
+from nudge.core.behaviours.workings import given_inputs, reading_limits
 from nudge.core.language.said import Measure
 from nudge.core.language.units import Quantity
 from nudge.core.language.vocabulary.points import POINTS
 from nudge.core.language.working import Formula, Input, Values, Working, propagate
-from nudge.core.physics.circuit.case import Case, open_case
-from nudge.core.physics.circuit.workings import given_inputs, reading_limits
 from nudge.core.targets.choose import SCHOOLS, Targets
 from nudge.core.targets.school import School, Target
 
@@ -40,7 +40,7 @@ def _opened(case: Case, school: School, window: Target, inputs: Mapping[str, Inp
         limits["airflow"] = reading_limits(case.readings)["airflow"]
 
     def value(values: Values) -> float | None:
-        target = school.target(open_case(case.plate, values, case.context))
+        target = school.target(open_case(case.plate, values, case.context, case.behaviour))
         return None if target is None else target.value
 
     spread = propagate(value, case.readings, limits)

@@ -26,6 +26,8 @@ class Call:
     reason: str
     stages: tuple[Stage, ...] = _ALL
     if_needed: tuple[Stage, ...] = ()
+    mode: Literal["", "cooling", "heating"] = ""
+    """How the system runs on such a call; "" for what such plant is usually met in."""
 
 
 _ROWS = (
@@ -42,7 +44,8 @@ _ROWS = (
          tuple(stage for stage in _ALL if stage != "look")),
     Call("heating_check", "Heating check",
          "A heat pump is charged in cooling; in heating it is only checked.",
-         ("arrive", "air", "connect", "settle", "read", "act", "close"), ("connect", "act")),
+         ("arrive", "air", "connect", "settle", "read", "act", "close"), ("connect", "act"),
+         "heating"),
     Call("nothing_found", "Nothing found wrong",
          "A valid outcome: what was tested is written down, and what was not.",
          if_needed=GAUGED),

@@ -4,6 +4,7 @@ import unittest
 from dataclasses import replace
 from random import Random
 
+from nudge.core.behaviours.case import Context
 from nudge.core.charging.advise import Dosed, advise
 from nudge.core.charging.dose import STEP_KG, next_dose, room_for, taken_back
 from nudge.core.charging.responses import LEAST, MOST, responses
@@ -11,7 +12,6 @@ from nudge.core.charging.shortfall import Settled, learn
 from nudge.core.charging.ways import CONNECTIONS, KG_PER_OZ, WAYS, way_for
 from nudge.core.language.errors import CoreError
 from nudge.core.language.said import say
-from nudge.core.physics.circuit.case import Context
 from nudge.core.physics.circuit.equipment import MeteringDevice
 from nudge.core.physics.circuit.whole import BY_FACTORY, BY_SHEET, whole_charge
 from tests.core.charging.plain_shortfall import step_of

@@ -4,13 +4,13 @@ import unittest
 
 from CoolProp.CoolProp import PropsSI
 
+from nudge.core.behaviours.case import open_case
 from nudge.core.expectations.expected import WINDOW_SIGMAS, expected
 from nudge.core.expectations.signs import FAR_REACHING, SIGNS
 from nudge.core.gaugeless.estimate import OwnHistory, estimate
 from nudge.core.judgement.departures import departures, moved
 from nudge.core.judgement.features import features
 from nudge.core.language.vocabulary.accuracy import accuracy_of
-from nudge.core.physics.circuit.case import open_case
 from nudge.core.physics.circuit.compression import (
     ISENTROPIC,
     SHELL_LOSS,

@@ -2,10 +2,10 @@
 
 import unittest
 
+from nudge.core.behaviours.case import Context
 from nudge.core.expectations.expected import expected
 from nudge.core.gaugeless.decide import Look, look
 from nudge.core.gaugeless.estimate import OwnHistory
-from nudge.core.physics.circuit.case import Context
 from nudge.core.physics.circuit.equipment import Application, Plate
 from nudge.core.targets.choose import choose_targets
 from tests.core.field import SETTLED, case, plate

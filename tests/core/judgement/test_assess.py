@@ -3,8 +3,8 @@
 import random
 import unittest
 
+from nudge.core.behaviours.case import Context
 from nudge.core.language.errors import OutOfRange
-from nudge.core.physics.circuit.case import Context
 from tests.core.field import Application, judged, plate, settled
 
 SEEN = settled("filter_clean", "evaporator_coil_clean", "condenser_coil_clean", "condenser_fan_ok")

@@ -4,8 +4,9 @@ import unittest
 from dataclasses import replace
 from math import log
 
+from nudge.core.behaviours.case import Context
 from nudge.core.expectations.signs import SIGNS
-from nudge.core.expectations.table import EXPECTATIONS
+from nudge.core.expectations.table import expectations_of
 from nudge.core.judgement.beliefs import FREEDOM, Told, signed, told_of, weigh, weigh_each
 from nudge.core.judgement.covariance import (
     SEVERITY_SIGMA,
@@ -17,12 +18,10 @@ from nudge.core.judgement.covariance import (
 from nudge.core.judgement.departures import departures
 from nudge.core.judgement.hypotheses import hypotheses, moves
 from nudge.core.judgement.pairs import PAIRS
-from nudge.core.judgement.signatures import CORRELATIONS
 from nudge.core.judgement.suspect_table import SUSPECTS
 from nudge.core.physics.air.load import load_of
-from nudge.core.physics.circuit.case import Context
 from nudge.core.physics.circuit.equipment import ReversingValve
-from tests.core.field import SETTLED, case, judged, plate
+from tests.core.field import COOLING, MODELS, SETTLED, VALVE, case, judged, plate
 
 LOW = {"suct": 106, "liq": 300, "sl": 60, "ll": 94, "oa": 86, "ra": 76, "wb": 63, "sa": 62}
 RIGHT = {"suct": 119, "liq": 352, "sl": 51, "ll": 97, "oa": 88, "ra": 76, "wb": 63, "sa": 57}
@@ -79,7 +78,7 @@ class DeparturesTest(unittest.TestCase):
 
 class WeighingTest(unittest.TestCase):
     def weighed(self, **spoken: float):
-        return weigh(True, departures(case(**spoken)))
+        return weigh(VALVE, departures(case(**spoken)))
 
     def test_beliefs_sum_to_one_and_every_suspect_is_there(self):
         for spoken in (LOW, RIGHT, {"suct": 118}, {"oa": 88}, {**LOW, "sl": 150}):
@@ -89,7 +88,7 @@ class WeighingTest(unittest.TestCase):
                 self.assertAlmostEqual(sum(beliefs.values()), 1)
 
     def test_nothing_measured_leaves_the_priors(self):
-        beliefs = weigh(True, {}).suspects
+        beliefs = weigh(VALVE, {}).suspects
         rare, common = beliefs["reversing_valve_leak"], beliefs["undercharge"]
         # 1 to 16 of a hundred, and half of each pair besides.
         self.assertLess(rare, common / 10)
@@ -97,8 +96,8 @@ class WeighingTest(unittest.TestCase):
     def test_blur_brings_a_belief_back_towards_its_prior(self):
         sharp = departures(case(**LOW))
         dull = {key: replace(one, blur=20.0) for key, one in sharp.items()}
-        self.assertGreater(weigh(True, sharp).suspects["undercharge"], 0.8)
-        self.assertLess(weigh(True, dull).suspects["undercharge"], 0.4)
+        self.assertGreater(weigh(VALVE, sharp).suspects["undercharge"], 0.8)
+        self.assertLess(weigh(VALVE, dull).suspects["undercharge"], 0.4)
 
     def test_an_absurd_reading_is_something_else_or_a_probe(self):
         first = judged(suct=118, liq=341, sl=51, ll=20, oa=88, ra=76).suspects[0]
@@ -106,8 +105,8 @@ class WeighingTest(unittest.TestCase):
 
     def test_doubt_makes_it_the_probe(self):
         found = departures(case(**RIGHT))
-        self.assertLess(weigh(True, found).suspects["sensor_suspect"], 0.2)
-        self.assertGreater(weigh(True, found, Told(doubted=True)).suspects["sensor_suspect"], 0.9)
+        self.assertLess(weigh(VALVE, found).suspects["sensor_suspect"], 0.2)
+        self.assertGreater(weigh(VALVE, found, Told(doubted=True)).suspects["sensor_suspect"], 0.9)
 
     def test_a_plate_without_a_reversing_valve_rules_its_leak_out(self):
         def belief(has: ReversingValve) -> float:
@@ -121,14 +120,14 @@ class WeighingTest(unittest.TestCase):
     def test_a_pair_shares_its_belief_between_its_two(self):
         both = {**LOW, "suct": 92, "sl": 46, "sa": 55}
         looks = ("filter_dirty",)
-        found = weigh(True, departures(case(**both)), Told(looks))
+        found = weigh(VALVE, departures(case(**both)), Told(looks))
         pair = found.pairs.get(("filter_dirty", "undercharge"), 0.0)
         self.assertGreater(pair, 0.02)
         self.assertGreaterEqual(found.suspects["low_indoor_airflow"], pair / 2 - 1e-9)
         self.assertLess(found.alone("undercharge"), found.suspects["undercharge"])
 
     def test_every_pair_is_swept_on_some_device(self):
-        swept = {h.faults for valve in (True, False) for h in hypotheses(valve)}
+        swept = {h.faults for valve in (True, False) for h in hypotheses(MODELS[valve])}
         for pair in PAIRS:
             self.assertIn(pair.faults, swept)
 
@@ -137,16 +136,16 @@ class WeighingTest(unittest.TestCase):
         # weight = prior × (1 + z²/6)^(−7/2) ÷ s.
         key = "superheat"
         found = {key: departures(case(plate(rated_seer=14), **LOW))[key]}
-        cells = moves(True, (key,))
+        cells = moves(VALVE, (key,))
         together = sum((one.sigma * one.drags.get(key, 0.0)) ** 2 for one in SHARED)
         by_hand = {}
-        for row in hypotheses(True):
+        for row in hypotheses(VALVE):
             middle, spread, along = (float(part[row.row, 0]) for part in cells)
             wide = (spread**2 + together + (SEVERITY_SIGMA * along) ** 2) ** 0.5
             z = (found[key].off - middle) / wide
             score = row.log_prior - log(wide) - (FREEDOM + 1) / 2 * log(1 + z * z / FREEDOM)
             by_hand[row.row] = score
-        rows = weigh(True, found).rows
+        rows = weigh(VALVE, found).rows
         one, other = rows[0], rows[3]
         self.assertAlmostEqual(
             log(one.belief / other.belief),
@@ -155,8 +154,8 @@ class WeighingTest(unittest.TestCase):
 
     def test_whitening_undoes_the_covariance(self):
         keys = ("subcooling", "condensing_over_ambient", "compressor_power", "superheat")
-        known = shape(True, keys, (0.0,) * 4, (0.0,) * 4)
-        spread = covariance(True, keys, (0.0,) * 4, (0.0,) * 4)
+        known = shape(VALVE, keys, (0.0,) * 4, (0.0,) * 4)
+        spread = covariance(VALVE, keys, (0.0,) * 4, (0.0,) * 4)
         for row in (0, 7, 60):
             white = known.inverse[row] @ spread[row] @ known.inverse[row].T
             for i in range(4):
@@ -166,9 +165,9 @@ class WeighingTest(unittest.TestCase):
     def test_what_machines_are_off_together_moves_together(self):
         # A condenser two degrees off drags power with it: 1.8 % a kelvin, as the row says.
         keys = ("condensing_over_ambient", "compressor_power")
-        spread = covariance(True, keys, (0.0, 0.0), (0.0, 0.0))
-        row = next(r for r in hypotheses(True) if r.signature.suspects == ("none",))
-        own = correlation(True, keys)[0, 1] * moves(True, keys).spread[row.row].prod()
+        spread = covariance(VALVE, keys, (0.0, 0.0), (0.0, 0.0))
+        row = next(r for r in hypotheses(VALVE) if r.signature.suspects == ("none",))
+        own = correlation(VALVE, keys)[0, 1] * moves(VALVE, keys).spread[row.row].prod()
         sigma = SHARED[0].sigma
         self.assertEqual(SHARED[0].key, "condensing")
         self.assertAlmostEqual(spread[row.row][0, 1] - own, 1.8 * sigma**2, places=6)
@@ -182,15 +181,17 @@ class WeighingTest(unittest.TestCase):
         for valve in (True, False):
             for left in (stands_in, replaced):
                 signs = tuple(key for key in SIGNS if key not in left)
-                least = np.linalg.eigvalsh(correlation(valve, signs))[0]
+                least = np.linalg.eigvalsh(correlation(MODELS[valve], signs))[0]
                 self.assertGreater(least, 0.01)
 
     def test_several_cases_at_once_are_weighed_as_one_by_one(self):
         cases = [case(**spoken) for spoken in (LOW, RIGHT, {"suct": 118, "sl": 50}, {})]
         told = told_of(cases[0], ())
-        many = weigh_each(True, [(signed(departures(c)), load_of(c.readings)) for c in cases], told)
+        many = weigh_each(
+            VALVE, [(signed(departures(c)), load_of(c.readings)) for c in cases], told
+        )
         for one, shares in zip(cases, many, strict=True):
-            alone = weigh_each(True, [(signed(departures(one)), load_of(one.readings))], told)[0]
+            alone = weigh_each(VALVE, [(signed(departures(one)), load_of(one.readings))], told)[0]
             for a, b in zip(shares, alone, strict=True):
                 self.assertAlmostEqual(a, b, places=12)
 
@@ -211,9 +212,9 @@ class WeighingTest(unittest.TestCase):
 
     def test_every_sign_has_its_expectation_and_its_correlations_are_sane(self):
         for valve in (True, False):
-            self.assertEqual(set(EXPECTATIONS[valve]), set(SIGNS))
-            self.assertTrue(all(abs(c) < 1 for c in CORRELATIONS[valve].values()))
-            self.assertTrue(all(row.sigma > 0 for key, row in EXPECTATIONS[valve].items()
+            self.assertEqual(set(expectations_of(COOLING)[valve]), set(SIGNS))
+            self.assertTrue(all(abs(c) < 1 for c in MODELS[valve].correlations.values()))
+            self.assertTrue(all(row.sigma > 0 for key, row in expectations_of(COOLING)[valve].items()
                                 if not SIGNS[key].is_weather))  # fmt: skip
 
 

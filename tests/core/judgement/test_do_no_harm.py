@@ -7,11 +7,11 @@ points. Whatever comes, `add` may stand only beside the evidence it needs.
 import random
 import unittest
 
+from nudge.core.behaviours.case import Context
 from nudge.core.judgement.assess import Assessment, assess
 from nudge.core.language.errors import CoreError
 from nudge.core.physics.chart.chart import KINDS
 from nudge.core.physics.chart.chart_text import read_chart
-from nudge.core.physics.circuit.case import Context
 from nudge.core.physics.circuit.equipment import Application, MeteringDevice, Plate
 from nudge.core.physics.refrigerant.table import load_table
 from nudge.core.targets.choose import methods_for_charge

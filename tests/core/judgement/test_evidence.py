@@ -6,11 +6,11 @@ from nudge.core.judgement.departures import SIGNS, Departure
 from nudge.core.judgement.evidence import sentence_of, sign_ratios
 from nudge.core.judgement.looks import LOOK_OF
 from nudge.core.judgement.pairs import PAIRS
-from nudge.core.judgement.signatures import SIGNATURES, scale_of
+from nudge.core.judgement.signatures import scale_of
 from nudge.core.judgement.suspect_table import SUSPECTS
 from nudge.core.judgement.trade_marks import TRADE_MARKS
 from nudge.core.language.vocabulary.observations import OBSERVATIONS
-from tests.core.field import judged, plate, settled
+from tests.core.field import MODELS, judged, plate, settled
 
 LOW = {"suct": 106, "liq": 300, "sl": 60, "ll": 94, "oa": 86, "ra": 76, "wb": 63, "sa": 62}
 
@@ -99,7 +99,7 @@ class WrittenRowsTest(unittest.TestCase):
     def test_trade_marks_stand_in_the_table_as_written(self):
         rows = {
             ("valve" if v else "orifice", r.variant, r.severity): r.moves
-            for v, rr in SIGNATURES.items() for r in rr
+            for v, m in MODELS.items() for r in m.signatures
         }  # fmt: skip
         for mark in TRADE_MARKS:
             found = [moves for key, moves in rows.items()

@@ -11,7 +11,7 @@ from nudge.core.judgement.looks import LOOK_OF
 from nudge.core.judgement.next_checks import Live, by_look, next_checks
 from nudge.core.judgement.predict import levels
 from nudge.core.judgement.suspect_table import SUSPECTS
-from tests.core.field import case, judged, plate, settled
+from tests.core.field import MODELS, VALVE, case, judged, plate, settled
 
 HOT = {"suct": 126, "liq": 455, "sl": 54, "ll": 116, "oa": 88, "ra": 76}
 HIGH_HEAD = {"suct": 123, "liq": 405, "sl": 52, "ll": 98, "oa": 88, "ra": 76}
@@ -46,7 +46,7 @@ class NextChecksTest(unittest.TestCase):
     def test_a_device_without_a_bulb_is_not_asked_for_one(self):
         for device in ("fixed_orifice", "eev"):
             keys = {p.check.key for p in next_checks(
-                case(plate(device), **STARVED), weigh(device == "eev", departures(
+                case(plate(device), **STARVED), weigh(MODELS[device == "eev"], departures(
                     case(plate(device), **STARVED))), {}, limit=40, worth=0.0)}  # fmt: skip
             self.assertNotIn("test_bulb", keys)
             self.assertGreater(len(keys), 3)
@@ -68,7 +68,7 @@ class NextChecksTest(unittest.TestCase):
     def test_entering_an_outcome_believes_what_was_promised(self):
         result = judged(plate(), settled(), **HIGH_HEAD)
         live = [row for row in result.weighing.rows if row.belief >= 0.003]
-        split = by_look(True, LOOK_OF["standing_pressure_high"], Live(live))
+        split = by_look(VALVE, LOOK_OF["standing_pressure_high"], Live(live))
         for outcome in split.outcomes():
             after = judged(plate(), settled(outcome.key), **HIGH_HEAD)
             belief = next(b.belief for b in after.suspects if b.suspect.key == outcome.leads)
@@ -76,7 +76,7 @@ class NextChecksTest(unittest.TestCase):
 
     def test_bits_by_hand(self):
         # Two hypotheses, even odds; a look that comes out 0.98 with one and 0.02 with the other.
-        rows = weigh(True, departures(case(**HIGH_HEAD))).rows
+        rows = weigh(VALVE, departures(case(**HIGH_HEAD))).rows
         air = next(r for r in rows if r.hypothesis.faults == ("non_condensables",))
         fill = next(r for r in rows if r.hypothesis.faults == ("overcharge",))
         live = [air._replace(belief=0.5), fill._replace(belief=0.5)]
@@ -87,7 +87,7 @@ class NextChecksTest(unittest.TestCase):
         yes = (0.98 + 0.02) / 2
         by_hand = 1 - yes * entropy(0.49 / yes) - (1 - yes) * entropy(0.01 / (1 - yes))
         self.assertAlmostEqual(
-            by_look(True, LOOK_OF["standing_pressure_high"], Live(live)).bits, by_hand
+            by_look(VALVE, LOOK_OF["standing_pressure_high"], Live(live)).bits, by_hand
         )
 
     def test_when_all_is_known_nothing_is_asked(self):
@@ -117,7 +117,7 @@ class NextChecksTest(unittest.TestCase):
     def test_every_check_can_move_one_of_the_first_two(self):
         for spoken in (FIVE, HOT, HIGH_HEAD, STARVED):
             found = case(plate(), settled("filter_clean"), **spoken)
-            weighing = weigh(True, departures(found))
+            weighing = weigh(VALVE, departures(found))
             leaders = list(weighing.suspects.items())[:2]
             own = {key for name in SUSPECTS for key in SUSPECTS[name].own_test}
             for proposal in next_checks(found, weighing, departures(found)):
@@ -130,7 +130,7 @@ class NextChecksTest(unittest.TestCase):
     def test_what_moves_with_a_sign_already_read_is_worth_less(self):
         # Evaporator superheat beside superheat says next to nothing that is not said.
         found = case(plate(rated_seer=14), **STARVED)
-        weighing = weigh(True, departures(found))
+        weighing = weigh(VALVE, departures(found))
         live = [row for row in weighing.rows if row.belief >= 0.003]
         alone = levels(found, weighing, live, {}, ["capacity"])["capacity"]
         beside = levels(found, weighing, live, departures(found), ["capacity"])["capacity"]

@@ -10,7 +10,7 @@ from nudge.core.judgement.over_time import EPISODES, lived_through, seen_at_two_
 from nudge.core.judgement.suspect_table import SUSPECTS
 from nudge.core.language.vocabulary.actions import ACTIONS
 from nudge.core.physics.circuit.past import Moment, Past
-from tests.core.field import SETTLED, case, judged, plate, readings
+from tests.core.field import MODELS, SETTLED, case, judged, plate, readings
 
 VALVE = {"suct": 125, "liq": 350, "sl": 48, "ll": 97, "oa": 88, "ra": 78, "wb": 66}
 EARLIER = {"suct": 116, "liq": 345, "sl": 52, "ll": 96, "oa": 88, "ra": 72, "wb": 60}
@@ -149,7 +149,7 @@ class DiagnosisTest(unittest.TestCase):
 
     def test_two_at_once_give_their_order(self):
         case_ = case(suct=106, liq=300, sl=56, ll=95, oa=86, ra=76)
-        weighing = weigh(True, departures(case_), Told(likelier={"filter_dirty": 1e5}))
+        weighing = weigh(MODELS[True], departures(case_), Told(likelier={"filter_dirty": 1e5}))
         said = diagnose(case_, weighing, 4, doubted=False)
         self.assertEqual(len(said.faults), 2)
         self.assertIn("In this order because", said.act)

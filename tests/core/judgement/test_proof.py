@@ -3,16 +3,16 @@
 import unittest
 from dataclasses import replace
 
+from nudge.core.behaviours.case import Context
 from nudge.core.judgement.beliefs import Told, weigh
 from nudge.core.judgement.decision import Ground, decide
 from nudge.core.judgement.departures import departures
 from nudge.core.judgement.features import features
 from nudge.core.judgement.proof import ADD_PROOF, REMOVE_PROOF
 from nudge.core.language.units import KPA_PER_PSI
-from nudge.core.physics.circuit.case import Context
 from nudge.core.physics.circuit.past import Moment, Past
 from nudge.core.targets.choose import choose_targets
-from tests.core.field import case, judged, plate, settled
+from tests.core.field import VALVE, case, judged, plate, settled
 
 SEEN = settled("filter_clean", "evaporator_coil_clean", "condenser_coil_clean", "condenser_fan_ok")
 CONFIRMED = settled(*SEEN.observations, "readings_confirmed")
@@ -156,12 +156,12 @@ class AddProofTest(unittest.TestCase):
     def test_likelier_suspects_have_the_last_word(self):
         low = case(plate(), SEEN, **LOW)
         targets = choose_targets(low)
-        weighing = weigh(True, departures(low))
+        weighing = weigh(VALVE, departures(low))
         self.assertGreater(weighing.besides("undercharge"), 0.9)
         ground = Ground(low, targets, marks=features(low, targets), weighing=weighing)
         self.assertEqual(decide(ground).advice, "add")
         # The same numbers, once something else is made likelier: the door is shut.
-        doubtful = weigh(True, departures(low), Told(likelier={"undercharge": 1e-4}))
+        doubtful = weigh(VALVE, departures(low), Told(likelier={"undercharge": 1e-4}))
         verdict = decide(replace(ground, weighing=doubtful))
         self.assertEqual(verdict.advice, "do_not_charge")
         self.assertIn("Settle that first", verdict.reason.text("ip"))

@@ -4,13 +4,13 @@ import unittest
 
 from nudge.core.judgement.check_table import CHECKS, CLEANED, SECOND_LOAD
 from nudge.core.judgement.departures import SIGNS
-from nudge.core.judgement.looks import LOOK_OF, LOOKS, times
-from nudge.core.judgement.signatures import SEVERITIES, SIGNATURES
+from nudge.core.judgement.looks import LOOK_OF, LOOKS
+from nudge.core.judgement.signatures import SEVERITIES
 from nudge.core.judgement.suspect_table import FAULT_LABELS, SEVERITY_SHARES, SUSPECTS
 from nudge.core.judgement.workings import belief_workings
 from nudge.core.language.vocabulary.observations import OBSERVATIONS
 from nudge.core.language.vocabulary.points import POINTS
-from tests.core.field import judged, plate, settled
+from tests.core.field import MODELS, VALVE, judged, plate, settled
 
 # R-410A by the card: 95 psig 29 °F, 105 34, 118 40, 130 45, 145 50; 300 psig 96 °F, 341 105,
 # 390 114, 400 116, 455 126.
@@ -136,7 +136,7 @@ class TableTest(unittest.TestCase):
         self.assertAlmostEqual(sum(SEVERITY_SHARES.values()), 1)
 
     def test_every_suspect_has_its_rows_at_every_severity(self):
-        for valve, rows in SIGNATURES.items():
+        for valve, rows in ((v, m.signatures) for v, m in MODELS.items()):
             for suspect in set(SUSPECTS) - {"none", "something_else", "sensor_suspect"}:
                 here = [r.severity for r in rows if r.suspects == (suspect,)]
                 if suspect == "reversing_valve_leak" and not valve:
@@ -149,7 +149,9 @@ class TableTest(unittest.TestCase):
 
     def test_the_table_says_what_the_trade_says(self):
         # Directions from the trade's own table of marks: none of these may come out otherwise.
-        rows = {(v, r.variant, r.severity): r.moves for v, rr in SIGNATURES.items() for r in rr}
+        rows = {
+            (v, r.variant, r.severity): r.moves for v, m in MODELS.items() for r in m.signatures
+        }
         for valve, fault, sign, up in (
             (True, "undercharge", "subcooling", False), (True, "undercharge", "superheat", True),
             (False, "undercharge", "superheat", True), (True, "overcharge", "subcooling", True),
@@ -190,14 +192,14 @@ class TableTest(unittest.TestCase):
         # A wet coil and a collar are states of the work: they gate, and say nothing of faults.
         states = {"condenser_dry", "condenser_wet", "collar_off", "collar_on"}
         self.assertEqual(set(LOOK_OF) | states, set(OBSERVATIONS))
-        self.assertEqual(times("condenser_wet", ("undercharge",)), 1)
+        self.assertEqual(VALVE.times("condenser_wet", ("undercharge",)), 1)
         # 0.93 of dirty coils look dirty, 0.10 of others: 9.3 times; clean: 0.07 to 0.90.
-        self.assertAlmostEqual(times("condenser_coil_dirty", ("condenser_dirt",)), 9.3)
-        self.assertAlmostEqual(times("condenser_coil_clean", ("condenser_dirt",)), 0.07 / 0.9)
-        self.assertEqual(times("condenser_coil_dirty", ("undercharge",)), 1)
+        self.assertAlmostEqual(VALVE.times("condenser_coil_dirty", ("condenser_dirt",)), 9.3)
+        self.assertAlmostEqual(VALVE.times("condenser_coil_clean", ("condenser_dirt",)), 0.07 / 0.9)
+        self.assertEqual(VALVE.times("condenser_coil_dirty", ("undercharge",)), 1)
 
     def test_faults_have_names_where_a_suspect_has_several(self):
-        for rows in SIGNATURES.values():
+        for rows in (m.signatures for m in MODELS.values()):
             several: dict[str, set[str]] = {}
             for row in rows:
                 if len(row.suspects) == 1:

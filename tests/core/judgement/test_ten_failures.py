@@ -4,10 +4,10 @@ import unittest
 from dataclasses import replace
 from typing import ClassVar
 
+from nudge.core.behaviours.case import Context
 from nudge.core.charging.advise import Dosed, advise, decided
 from nudge.core.charging.ways import KG_PER_OZ
 from nudge.core.physics.chart.chart_text import read_chart
-from nudge.core.physics.circuit.case import Context
 from nudge.core.physics.circuit.equipment import Plate
 from nudge.core.physics.circuit.past import Moment, Past
 from tests.core.field import case, celsius, judged, plate, readings, settled

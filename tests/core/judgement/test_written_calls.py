@@ -5,9 +5,9 @@ import unittest
 from pathlib import Path
 from typing import Any
 
+from nudge.core.behaviours.case import Context
 from nudge.core.judgement.assess import Assessment, assess
 from nudge.core.language.callout.parser import parse_callout
-from nudge.core.physics.circuit.case import Context
 from nudge.core.physics.circuit.equipment import MeteringDevice, Plate, ReversingValve
 from nudge.core.physics.circuit.past import Moment, Past
 

@@ -6,11 +6,11 @@ import unittest
 from collections.abc import Callable, Mapping
 
 from nudge.contract.opened import opened
+from nudge.core.behaviours.workings import OWN_SHARE, derived_workings, reading_limits
 from nudge.core.calculators.pocket import fill_pocket
 from nudge.core.language.working import Input, Working, propagate
 from nudge.core.physics.circuit.derived import derive
 from nudge.core.physics.circuit.derived_table import DERIVED
-from nudge.core.physics.circuit.workings import OWN_SHARE, derived_workings, reading_limits
 from nudge.core.targets.workings import target_workings
 from tests.core.field import judged, plate
 

@@ -1,8 +1,8 @@
 import unittest
 from dataclasses import replace
 
+from nudge.core.behaviours.case import Context
 from nudge.core.language.said import say
-from nudge.core.physics.circuit.case import Context
 from nudge.core.settling.collar import valve_need_kpa
 from nudge.core.settling.gates import open_gates
 from nudge.core.settling.trust import distrust

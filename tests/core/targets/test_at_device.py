@@ -2,8 +2,8 @@
 
 import unittest
 
+from nudge.core.behaviours.workings import derived_workings
 from nudge.core.judgement.departures import departures
-from nudge.core.physics.circuit.workings import derived_workings
 from tests.core.field import case, judged, plate, settled
 
 CLEAN = settled("filter_clean", "evaporator_coil_clean", "condenser_coil_clean", "condenser_fan_ok",

@@ -12,7 +12,7 @@ from nudge.core.judgement.decision.low import STEPS, find_empty
 from nudge.core.judgement.decision.rule import Finding, Rule
 from nudge.core.judgement.decision.window import reads_right
 from nudge.core.judgement.decision.words import joined, paragraph
-from nudge.core.judgement.suspect_table import SUSPECTS
+from nudge.core.judgement.suspect_table import Suspect
 from nudge.core.language.said import Measure, difference, say
 from nudge.core.language.units import Quantity, degrees_f
 from nudge.core.physics.circuit.whole import whole_charge
@@ -127,10 +127,10 @@ def _another_suspect(ground: Ground) -> Finding | None:
         return None
     if ground.belief(ground.leader) < (0.9 if ground.answers[-1].answered else least("leads")):
         return None
-    row = SUSPECTS[ground.leader]
+    row = ground.suspect(ground.leader)
     return Finding(
         say(f"What the doses did points to “{row.label.lower()}”, not to charge. {row.act}"),
-        hangs_on=_test_of(ground.leader),
+        hangs_on=_test_of(ground.suspect(ground.leader)),
     )
 
 
@@ -204,9 +204,9 @@ def _walk(why: str) -> HangsOn:
     return HangsOn("test", "walk_liquid_line", say(why))
 
 
-def _test_of(suspect: str) -> HangsOn | None:
-    tests = SUSPECTS[suspect].own_test
-    return HangsOn("test", tests[0], say(SUSPECTS[suspect].told_apart_by)) if tests else None
+def _test_of(suspect: Suspect) -> HangsOn | None:
+    tests = suspect.own_test
+    return HangsOn("test", tests[0], say(suspect.told_apart_by)) if tests else None
 
 
 BEFORE: tuple[Rule, ...] = (

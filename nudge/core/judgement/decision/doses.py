@@ -10,11 +10,10 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import NamedTuple
 
+from nudge.core.behaviours.case import Case, Context, open_case
 from nudge.core.language.errors import CoreError
 from nudge.core.language.units import degrees_f
 from nudge.core.language.vocabulary.actions import ACTIONS
-from nudge.core.physics.circuit.case import Case, Context, open_case
-from nudge.core.physics.circuit.equipment import Plate
 from nudge.core.physics.circuit.past import Moment
 from nudge.core.physics.circuit.whole import whole_charge
 from nudge.core.settling.breaches import CHANGE_MINUTES
@@ -120,7 +119,7 @@ def dose_answers(case: Case) -> tuple[DoseAnswer, ...]:
     for moment in (*past.moments, now):
         if moment.done and not ACTIONS[moment.done].moves_charge:
             found, seen, carried_kg = [], [], 0.0  # what is read now is of another system
-        at = None if moment is now and is_open else _settled(case.plate, moment)
+        at = None if moment is now and is_open else _settled(case, moment)
         kg = moment.added_kg
         if kg and at is None:
             found.append(DoseAnswer(kg, None, is_open=True))
@@ -180,10 +179,10 @@ def _wrong_way(before: Settled, now: Settled) -> bool:
     return now.superheat_off - before.superheat_off >= ROSE_K and rose <= ANSWERS[0].least_k
 
 
-def _settled(plate: Plate, moment: Moment) -> Settled | None:
+def _settled(at: Case, moment: Moment) -> Settled | None:
     """None where nothing of it can be worked out."""
     try:
-        case = open_case(plate, moment.readings, Context())
+        case = open_case(at.plate, moment.readings, Context(), at.behaviour)
         target = choose_targets(case).windows.get("superheat")
     except CoreError:
         return None
@@ -191,6 +190,6 @@ def _settled(plate: Plate, moment: Moment) -> Settled | None:
     superheat, low = derived.superheat, derived.evaporator_saturation
     returned = moment.readings.get("return_air_temp", 0.0)
     off = superheat
-    if superheat is not None and target is not None and not plate.metering_device.is_valve:
+    if superheat is not None and target is not None and not at.plate.metering_device.is_valve:
         off = superheat - target.value
     return Settled(derived.subcooling, superheat, off, None if low is None else low - returned)

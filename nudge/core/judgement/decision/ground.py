@@ -4,6 +4,7 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
 
+from nudge.core.behaviours.case import Case
 from nudge.core.gaugeless.decide import Look
 from nudge.core.judgement.beliefs import Weighing
 from nudge.core.judgement.decision.doses import (
@@ -18,8 +19,9 @@ from nudge.core.judgement.diagnosis import Diagnosis
 from nudge.core.judgement.features import Feature
 from nudge.core.judgement.hazards import Hazard
 from nudge.core.judgement.next_checks import Proposal, next_checks
+from nudge.core.judgement.proof import ADD_PROOF, REMOVE_PROOF, ProofRow
+from nudge.core.judgement.suspect_table import SUSPECTS, Suspect
 from nudge.core.language.said import Said
-from nudge.core.physics.circuit.case import Case
 from nudge.core.physics.circuit.past import Moment
 from nudge.core.settling.gate import Breach
 from nudge.core.settling.trust import TrustCheck
@@ -46,6 +48,20 @@ class Ground:
     """Whether an earlier moment, by its place, was itself a proven case of moving refrigerant."""
     method: str | None = None
     preferred: Sequence[str] = ()
+
+    @property
+    def add_proof(self) -> tuple[ProofRow, ...]:
+        """What has to hold, and what must not speak against it, before anything is added."""
+        return ADD_PROOF if self.weighing is None else self.weighing.model.add_proof
+
+    @property
+    def remove_proof(self) -> tuple[ProofRow, ...]:
+        """The same before anything is taken out."""
+        return REMOVE_PROOF if self.weighing is None else self.weighing.model.remove_proof
+
+    def suspect(self, name: str) -> Suspect:
+        """The row of a suspect, in the model it was weighed by."""
+        return (SUSPECTS if self.weighing is None else self.weighing.model.suspects)[name]
 
     @cached_property
     def blocking(self) -> list[Breach]:
@@ -110,7 +126,7 @@ class Ground:
 
     def belief(self, suspect: str) -> float:
         """The belief in one suspect, alone or in a pair, 0 to 1."""
-        return 0.0 if self.weighing is None else self.weighing.suspects[suspect]
+        return 0.0 if self.weighing is None else self.weighing.suspects.get(suspect, 0.0)
 
     @cached_property
     def standing(self) -> Standing:

@@ -17,8 +17,7 @@ from nudge.core.judgement.decision.rule import Finding, Rule
 from nudge.core.judgement.decision.window import reads_high
 from nudge.core.judgement.decision.words import joined, paragraph, percent
 from nudge.core.judgement.departures import departures_of_approach
-from nudge.core.judgement.proof import REMOVE_PROOF, prove
-from nudge.core.judgement.suspect_table import SUSPECTS
+from nudge.core.judgement.proof import prove
 from nudge.core.language.said import say
 from nudge.core.language.units import degrees_f
 from nudge.core.language.vocabulary.points import POINTS
@@ -71,7 +70,7 @@ def _air_not_charge(ground: Ground) -> Finding | None:
 def _contradicted(ground: Ground) -> Finding | None:
     if not reads_high(ground):
         return None
-    found = prove(REMOVE_PROOF, ground.case, ground.marks).contradicted
+    found = prove(ground.remove_proof, ground.case, ground.marks).contradicted
     if not found:
         return None
     return Finding(
@@ -84,7 +83,7 @@ def _contradicted(ground: Ground) -> Finding | None:
 def _something_missing(ground: Ground) -> Finding | None:
     if not reads_high(ground):
         return None
-    missing = prove(REMOVE_PROOF, ground.case, ground.marks).missing
+    missing = prove(ground.remove_proof, ground.case, ground.marks).missing
     if not missing:
         return None
     asks = list(dict.fromkeys(row.if_missing for row in missing))
@@ -109,7 +108,7 @@ def _another_leads(ground: Ground) -> Finding | None:
         return None
     if not reads_high(ground) or (ground.weighing is not None and ground.leader == "overcharge"):
         return None
-    label = SUSPECTS[ground.leader].label.lower() if ground.leader else "not weighed here"
+    label = ground.suspect(ground.leader).label.lower() if ground.leader else "not weighed here"
     return Finding(
         paragraph("It reads high on charge:", evidence(ground),
                   f"But it may as well be “{label}”. Settle that first."), "high",

@@ -14,8 +14,7 @@ from nudge.core.judgement.decision.words import capital, joined, paragraph, perc
 from nudge.core.judgement.features import Feature
 from nudge.core.judgement.next_checks import own_test_besides, proving_check
 from nudge.core.judgement.over_time import REPEATED, SHORT_SHARE
-from nudge.core.judgement.proof import ADD_PROOF, ProofRow, prove
-from nudge.core.judgement.suspect_table import SUSPECTS
+from nudge.core.judgement.proof import ProofRow, prove
 from nudge.core.language.said import Said, difference, say
 from nudge.core.language.units import degrees_f
 from nudge.core.language.vocabulary.accuracy import GAP_LIMIT_K
@@ -146,7 +145,7 @@ def _contradicted(ground: Ground) -> Finding | None:
     if not reads_low(ground):
         return None
     is_open = door_is_open(ground)
-    found = prove(ADD_PROOF, ground.case, ground.marks, is_answered=is_open).contradicted
+    found = prove(ground.add_proof, ground.case, ground.marks, is_answered=is_open).contradicted
     if not found:
         return None
     row = found[0]
@@ -164,7 +163,7 @@ def _another_leads(ground: Ground) -> Finding | None:
         return None
     if ground.leader == "none" and door_is_open(ground):
         return None
-    label = SUSPECTS[ground.leader].label.lower() if ground.leader else "not weighed here"
+    label = ground.suspect(ground.leader).label.lower() if ground.leader else "not weighed here"
     return Finding(
         paragraph("It reads low on charge:", evidence(ground),
                   f"But it may as well be “{label}”. Settle that first."),
@@ -175,7 +174,7 @@ def _another_leads(ground: Ground) -> Finding | None:
 def _something_missing(ground: Ground) -> Finding | None:
     if not reads_low(ground) or door_is_open(ground):
         return None
-    missing = prove(ADD_PROOF, ground.case, ground.marks).missing
+    missing = prove(ground.add_proof, ground.case, ground.marks).missing
     unsure = [point for point in four_of(ground.case) if point in ground.case.context.unsure]
     if not missing and not unsure:
         return None
@@ -235,7 +234,7 @@ def _beside(ground: Ground) -> str:
         if len(row.signature.suspects) == 2 and "undercharge" in row.signature.suspects
     ]
     names = max(rows)[1] if rows else ()
-    return next((SUSPECTS[n].label.lower() for n in names if n != "undercharge"), "")
+    return next((ground.suspect(n).label.lower() for n in names if n != "undercharge"), "")
 
 
 def _hangs_on_one(ground: Ground) -> Finding | None:

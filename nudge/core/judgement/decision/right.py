@@ -13,7 +13,6 @@ from nudge.core.judgement.decision.low import (
 from nudge.core.judgement.decision.rule import Finding, Rule
 from nudge.core.judgement.decision.window import reads_right
 from nudge.core.judgement.decision.words import joined, paragraph, percent
-from nudge.core.judgement.suspect_table import SUSPECTS
 from nudge.core.language.said import Said, minutes, say
 
 CONFIRM_MINUTES = 15.0
@@ -83,8 +82,11 @@ def _at_the_edge(ground: Ground) -> Finding | None:
     belief = ground.belief(ground.leader)
     if belief < least("leads"):
         return None
-    said = say(f"The suspects lean to {SUSPECTS[ground.leader].label.lower()}, {{sure}}. Settle "
-               "that before anything moves.", sure=percent(belief))  # fmt: skip
+    leader = ground.suspect(ground.leader).label.lower()
+    said = say(
+        f"The suspects lean to {leader}, {{sure}}. Settle that before anything moves.",
+        sure=percent(belief),
+    )
     return Finding(
         joined([paragraph("Inside its window, near the edge:", evidence(ground)), said]), "right",
         hangs_on=best_check(ground), belief=belief,

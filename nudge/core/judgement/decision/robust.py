@@ -11,6 +11,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 from typing import NamedTuple
 
+from nudge.core.behaviours.case import Case, drawn, open_case
 from nudge.core.expectations.signs import FAR_REACHING
 from nudge.core.judgement.beliefs import Signed, Weighing, belief_in, signed, told_of, weigh_each
 from nudge.core.judgement.departures import Departure, departures, moved
@@ -19,7 +20,6 @@ from nudge.core.language.errors import CoreError
 from nudge.core.language.units import KPA_PER_PSI, atmospheric_kpa, degrees_f
 from nudge.core.language.vocabulary.accuracy import accuracy_of
 from nudge.core.physics.air.load import Load, load_of
-from nudge.core.physics.circuit.case import Case, drawn, open_case
 from nudge.core.physics.circuit.past import Moment
 from nudge.core.physics.refrigerant.table import load_table
 from nudge.core.targets.choose import choose_targets
@@ -79,8 +79,8 @@ class _Asked:
     ) -> None:
         self.case, self.weighing = case, weighing
         self.method, self.preferred = method, tuple(preferred)
-        self.same = repr((case.plate, sorted(case.record.items()), case.context, method, preferred,
-                          weighing.suspects))  # fmt: skip
+        asked = sorted(case.record.items()), case.context, method, preferred, weighing.suspects
+        self.same = repr((case.plate, id(weighing.model), *asked))
 
     def __hash__(self) -> int:
         return hash(self.same)
@@ -101,22 +101,22 @@ def stands(
 @lru_cache(maxsize=64)
 def _stands(asked: _Asked) -> Standing:
     case, weighing = asked.case, asked.weighing
-    is_valve = case.plate.metering_device.is_valve
+    model = weighing.model
     low, high = weighing.besides("undercharge"), weighing.alone("overcharge")
     without: dict[str, float] = dict.fromkeys(four_of(case), 0.0)
     measured = _departures(asked, case.record) or {}
     kept = [*_moved_by_its_limit(asked, measured), *_left_out(asked)]
-    told = told_of(case, lived_through(case))
+    told = told_of(case, lived_through(case, model.episodes))
     worst_low, worst_high, worst_by = low, high, ""
     cases = [(other.signed, other.load) for other in kept]
-    for other, shares in zip(kept, weigh_each(is_valve, cases, told), strict=True):
-        still_low = belief_in(is_valve, shares, "undercharge")
+    for other, shares in zip(kept, weigh_each(model, cases, told), strict=True):
+        still_low = belief_in(model, shares, "undercharge")
         if other.is_left_out:
             without[other.point] = still_low
             continue
         if still_low < worst_low:
             worst_low, worst_by = still_low, other.point
-        still_high = belief_in(is_valve, shares, "overcharge", alone=True)
+        still_high = belief_in(model, shares, "overcharge", alone=True)
         if still_high < worst_high:
             worst_high = still_high
             worst_by = other.point if high > low else worst_by
@@ -136,7 +136,7 @@ class _Other(NamedTuple):
 def _departures(asked: _Asked, record: Mapping[str, float]) -> Mapping[str, Departure] | None:
     """The departures of other readings; None where they cannot be."""
     try:
-        case = open_case(asked.case.plate, record, asked.case.context)
+        case = open_case(asked.case.plate, record, asked.case.context, asked.case.behaviour)
         return departures(case, targets=choose_targets(case, asked.method, asked.preferred))
     except CoreError:
         return None
@@ -169,7 +169,7 @@ def _with(
     if point in FAR_REACHING:
         return _departures(asked, record)
     try:
-        case = open_case(asked.case.plate, record, asked.case.context)
+        case = open_case(asked.case.plate, record, asked.case.context, asked.case.behaviour)
     except CoreError:
         return None
     return moved(measured, case, point) or _departures(asked, record)

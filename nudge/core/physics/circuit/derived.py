@@ -14,7 +14,8 @@ from nudge.core.language.vocabulary.points import Readings
 from nudge.core.physics.air.coil import FLOW_SHARE, capacity_share, share_of_rated
 from nudge.core.physics.air.heat import heat_taken, standard_flow
 from nudge.core.physics.air.moist_air import MoistAir, moist_air
-from nudge.core.physics.circuit.equipment import Application, Plate
+from nudge.core.physics.circuit.equipment import Plate
+from nudge.core.physics.circuit.roles import COOLING, Roles
 from nudge.core.physics.refrigerant.saturation import Saturation, is_in_vacuum, saturation_at
 from nudge.core.physics.refrigerant.table import SaturationTable, load_table
 
@@ -57,6 +58,7 @@ class Derived:
     eer: float | None = None
     superheat_at_coil: bool = False
     subcooling_at_device: bool = False
+    roles: Roles = COOLING
 
     def get(self, key: str) -> float | None:
         """The value under a `DERIVED` key."""
@@ -64,8 +66,10 @@ class Derived:
         return value
 
 
-def derive(plate: Plate, readings: Readings) -> Derived:
+def derive(plate: Plate, readings: Readings, roles: Roles = COOLING) -> Derived:
     """Every quantity the readings allow, for this plate's refrigerant and elevation.
+
+    `roles` says which reading plays which part; a heat pump in heating turns them round.
 
     A suction below the table's foot is in a vacuum: it has no saturation, and is no error.
     Superheat counts from dew, subcooling from bubble: with a gliding blend the other end is
@@ -80,28 +84,26 @@ def derive(plate: Plate, readings: Readings) -> Derived:
     low = None if is_below_table(plate, readings) else _saturation(table, suction, plate)
     high = _saturation(table, liquid, plate)
     dew_c = low.dew_c if low else None
-    indoors = plate.application is Application.COMFORT_COOLING
-    gas, liquid_c = read("suction_line_temp"), read("liquid_line_temp")
-    at_coil = indoors and gas is None and "evaporator_outlet_temp" in readings
-    at_device = indoors and liquid_c is None and "liquid_line_temp_indoor" in readings
-    gas = read("evaporator_outlet_temp") if at_coil else gas
-    liquid_c = read("liquid_line_temp_indoor") if at_device else liquid_c
+    gas = roles.read(roles.superheat_line, readings)
+    liquid_c = roles.read(roles.subcool_line, readings)
+    cold, warm = roles.read(roles.cold_air, readings), roles.read(roles.warm_air, readings)
+    at_coil = gas is not None and roles.superheat_line[0] not in readings
+    at_device = liquid_c is not None and roles.subcool_line[0] not in readings
     return Derived(
         evaporator_saturation=dew_c,
         condenser_saturation=high.bubble_c if high else None,
         superheat=_minus(gas, dew_c),
         superheat_at_coil=at_coil,
         subcooling_at_device=at_device,
+        roles=roles,
         evaporator_superheat=_minus(read("evaporator_outlet_temp"), dew_c),
         subcooling=_minus(high.bubble_c if high else None, liquid_c),
-        condensing_over_ambient=_minus(
-            high.condenser_mean_c if high else None, read("outdoor_air_temp")
-        ),
-        evaporator_difference=_minus(
-            read("return_air_temp"), low.evaporator_mean_c if low else None
-        ),
-        approach=_minus(read("liquid_line_temp"), read("outdoor_air_temp")),
-        temperature_split=_minus(read("return_air_temp"), read("supply_air_temp")),
+        condensing_over_ambient=_minus(high.condenser_mean_c if high else None, warm),
+        evaporator_difference=_minus(cold, low.evaporator_mean_c if low else None),
+        approach=_minus(read("liquid_line_temp"), warm),
+        temperature_split=_minus(read("return_air_temp"), read("supply_air_temp"))
+        if not roles.heats
+        else None,
         pressure_ratio=_pressure_ratio(plate, read("discharge_pressure", liquid), suction),
         valve_pressure_difference=_minus(liquid, suction),
         liquid_line_drop=_minus(read("liquid_line_temp"), read("liquid_line_temp_indoor")),

@@ -5,6 +5,7 @@ from types import MappingProxyType
 
 from nudge.core.language.units import Quantity
 from nudge.core.language.working import Formula
+from nudge.core.physics.circuit.derived import Derived
 
 _T, _D = Quantity.TEMPERATURE, Quantity.TEMPERATURE_DIFFERENCE
 _SATURATION = "Packaged saturation tables, from CoolProp 8.0.0 (doi:10.1021/ie4033999)."
@@ -206,8 +207,42 @@ SUPERHEAT_AT_COIL = Formula(
 )  # fmt: skip
 
 
-def formula_of(key: str, at_coil: bool, at_device: bool) -> Formula:
-    """The formula a derived number came by: superheat and subcooling by where they were read."""
-    if key == "superheat" and at_coil:
+IN_HEATING = {row.key: row for row in (
+    Formula(
+        "superheat", "Superheat", _D,
+        "How far the gas between reversing valve and compressor is above the last of the boiling. "
+        "The vapour service line carries hot gas in heating and says nothing of it.",
+        "true suction − dew at suction pressure",
+        "{true_suction_temp} − {evaporator_saturation} = {result}",
+        ("true_suction_temp", "evaporator_saturation", "suction_pressure"), _TRADE,
+    ),
+    Formula(
+        "condensing_over_ambient", "Condensing over return", _D,
+        "What the indoor coil needs to give its heat to the house.",
+        "mean of bubble and dew at liquid pressure − return air",
+        "mean of {condenser_saturation} and dew, less {return_air_temp} = {result}",
+        ("condenser_saturation", "condenser_glide", "return_air_temp", "liquid_pressure"), _TRADE,
+    ),
+    Formula(
+        "evaporator_difference", "Outdoor coil difference", _D,
+        "How much colder than the outdoor air the coil boils.",
+        "outdoor air − mean of valve-outlet (quality 0.2) and dew temperature at suction pressure",
+        "{outdoor_air_temp} − mean of fed and dew ({evaporator_saturation}) = {result}",
+        ("outdoor_air_temp", "evaporator_saturation", "evaporator_glide", "suction_pressure"),
+        _TRADE,
+    ),
+    Formula(
+        "approach", "Approach", _D, "How near the leaving liquid comes to the return air.",
+        "liquid line − return air", "{liquid_line_temp} − {return_air_temp} = {result}",
+        ("liquid_line_temp", "return_air_temp"), _TRADE,
+    ),
+)}  # fmt: skip
+
+
+def formula_of(key: str, derived: Derived) -> Formula:
+    """The formula a derived number came by: by where it was read, and which way heat goes."""
+    if key == "superheat" and derived.superheat_at_coil:
         return SUPERHEAT_AT_COIL
-    return SUBCOOLING_AT_DEVICE if key == "subcooling" and at_device else DERIVED[key]
+    if key == "subcooling" and derived.subcooling_at_device:
+        return SUBCOOLING_AT_DEVICE
+    return (IN_HEATING if derived.roles.heats else {}).get(key, DERIVED[key])

@@ -1,8 +1,8 @@
 import unittest
 
+from nudge.core.behaviours.case import Context
+from nudge.core.behaviours.loop import draw_loop
 from nudge.core.language.errors import OutOfRange, UnknownName
-from nudge.core.physics.circuit.case import Context
-from nudge.core.physics.circuit.loop import draw_loop
 from tests.core.field import case, plate
 
 

@@ -2,13 +2,13 @@
 
 from collections.abc import Mapping
 
+from nudge.core.behaviours.case import Case
 from nudge.core.language.said import Measure
 from nudge.core.language.vocabulary.accuracy import accuracy_of
 from nudge.core.language.vocabulary.points import POINTS, Readings
 from nudge.core.language.working import Input, Values, Working, propagate_all, with_own_error
 from nudge.core.physics.air.airflow import AIRFLOW_METHODS
 from nudge.core.physics.air.coil import CAPACITY_OWN_ERROR
-from nudge.core.physics.circuit.case import Case
 from nudge.core.physics.circuit.derived import derive
 from nudge.core.physics.circuit.derived_table import DERIVED, formula_of
 from nudge.core.physics.circuit.equipment import PLATE_NUMBERS
@@ -31,9 +31,7 @@ def derived_workings(case: Case, sources: Mapping[str, str] | None = None) -> di
     for key in DERIVED:
         value = case.derived.get(key)
         if value is not None:
-            formula = formula_of(
-                key, case.derived.superheat_at_coil, case.derived.subcooling_at_device
-            )
+            formula = formula_of(key, case.derived)
             shown = tuple(inputs[name] for name in formula.uses if name in inputs)
             ends = with_own_error(spread.get(key), OWN_SHARE.get(key, 0.0) * abs(value))
             found[key] = Working(formula, value, shown, ends)
@@ -70,7 +68,7 @@ def _spread(case: Case) -> dict[str, float]:
     """± of every derived quantity, from the readings' own."""
 
     def results(values: Values) -> Mapping[str, float | None]:
-        derived = derive(case.plate, values)
+        derived = derive(case.plate, values, case.behaviour.roles)
         return {key: derived.get(key) for key in DERIVED}
 
     limits = reading_limits(case.readings)

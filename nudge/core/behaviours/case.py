@@ -2,7 +2,10 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
+from typing import Literal
 
+from nudge.core.behaviours.behaviour import Behaviour, Mode
+from nudge.core.behaviours.rows import behaviour_of
 from nudge.core.language.errors import CoreError
 from nudge.core.language.said import Said
 from nudge.core.language.vocabulary.observations import observation
@@ -20,7 +23,7 @@ from nudge.core.physics.circuit.derived import (
     is_below_table,
     read_wet_bulb,
 )
-from nudge.core.physics.circuit.equipment import Application, Plate
+from nudge.core.physics.circuit.equipment import Plate
 from nudge.core.physics.circuit.past import Past
 from nudge.core.physics.refrigerant.table import load_table
 
@@ -52,6 +55,8 @@ class Context:
     """Points whose value somebody estimated: they count for little, and prove nothing."""
     stale: frozenset[str] = frozenset()
     """Points read so long before the others that they may describe another condition."""
+    mode: Mode | Literal[""] = ""
+    """How it runs; "" for what such plant is usually met in."""
     own: Mapping[str, float] = field(default_factory=dict)
     """How far over its class this system was when last found right, by derived key [K]."""
     past: Past = field(default_factory=Past)
@@ -93,6 +98,8 @@ class Case:
     readings: Readings
     context: Context
     derived: Derived
+    behaviour: Behaviour
+    """The kind of plant it is met as."""
     coil: CoilExpectation | None = None
     rated_coil: ExpectedCoil | None = None
     """What a healthy coil would do at its rated airflow, whatever was measured."""
@@ -132,17 +139,22 @@ def drawn(readings: Readings, context: Context) -> Readings:
     return met
 
 
-def open_case(plate: Plate, readings: Readings, context: Context) -> Case:
-    """Derive what the readings allow. Raises: OutOfRange, from `derive`."""
+def open_case(
+    plate: Plate, readings: Readings, context: Context, behaviour: Behaviour | None = None
+) -> Case:
+    """Derive what the readings allow, as the plate's kind of plant in the visit's mode unless
+    another `behaviour` is given. Raises: OutOfRange, from `derive`.
+    """
+    behaviour = behaviour or behaviour_of(plate, context.mode)
     record, readings = readings, drawn(readings, context)
-    derived = derive(plate, readings)
-    rated = expect_coil(plate, readings, None)
-    if derived.airflow_per_capacity is None:
+    derived = derive(plate, readings, behaviour.roles)
+    rated = expect_coil(plate, readings, None) if behaviour.has_coil_model else None
+    if rated is None or derived.airflow_per_capacity is None:
         coil = rated
     else:
         coil = expect_coil(plate, readings, derived.airflow_per_capacity)
     return Case(
-        plate, readings, context, derived,
+        plate, readings, context, derived, behaviour,
         None if coil is None else CoilExpectation(coil, derived.airflow_per_capacity is not None),
         rated, record,
     )  # fmt: skip
@@ -155,7 +167,7 @@ def expect_coil(plate: Plate, readings: Readings, flow: float | None) -> Expecte
     """
     outdoor = readings.get("outdoor_air_temp")
     entering = air_of(plate, readings, "return")
-    if entering is None or outdoor is None or plate.application is not Application.COMFORT_COOLING:
+    if entering is None or outdoor is None:
         return None
     wet = read_wet_bulb(readings, entering)
     flow = plate.rated_flow_per_capacity() if flow is None else flow

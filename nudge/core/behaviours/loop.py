@@ -6,11 +6,9 @@ station nobody measured has no temperature: the drawing shows the gap, never a g
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Literal
 
-from nudge.core.physics.circuit.case import Case
-
-Side = Literal["high", "low"]
+from nudge.core.behaviours.behaviour import Side
+from nudge.core.behaviours.case import Case
 
 
 @dataclass(frozen=True, slots=True)
@@ -54,43 +52,32 @@ class Loop:
     air: Mapping[str, float]
 
 
-_WAY_ROUND: tuple[tuple[str, str, Side, str | None], ...] = (
-    ("compressor_out", "Compressor", "high", None),
-    ("discharge_line", "Discharge line", "high", "discharge_line_temp"),
-    ("condenser", "Condenser", "high", None),
-    ("liquid_line", "Liquid line", "high", "liquid_line_temp"),
-    ("drier_in", "Drier in", "high", "drier_inlet_temp"),
-    ("drier_out", "Drier out", "high", "drier_outlet_temp"),
-    ("liquid_line_indoor", "Liquid indoors", "high", "liquid_line_temp_indoor"),
-    ("metering_device", "Metering device", "low", "metering_outlet_temp"),
-    ("evaporator", "Evaporator", "low", None),
-    ("evaporator_outlet", "Coil outlet", "low", "evaporator_outlet_temp"),
-    ("suction_line", "Suction line", "low", "suction_line_temp"),
-    ("compressor_in", "Compressor", "low", "true_suction_temp"),
-)
-_PARTS = frozenset(
-    {"compressor_out", "condenser", "metering_device", "evaporator", "compressor_in"}
-)
 _AIR = ("outdoor_air_temp", "return_air_temp", "supply_air_temp", "condenser_leaving_air_temp")
 
 
 def draw_loop(case: Case) -> Loop:
     """Stations, levels, gaps and air temperatures of a case [°C]."""
-    read, derived = case.readings.get, case.derived
+    read, derived, roles = case.readings.get, case.derived, case.behaviour.roles
     stations = tuple(
-        Station(key, label, side, read(point) if point else None, key in _PARTS)
-        for key, label, side, point in _WAY_ROUND
+        Station(row.key, row.label, row.side, read(row.point) if row.point else None, row.is_part)
+        for row in case.behaviour.stations
     )
-    levels, gaps = [], []
+    levels: list[Level] = []
+    gaps: list[Gap] = []
     bubble, glide = derived.condenser_saturation, derived.condenser_glide
     if bubble is not None and glide is not None:
         levels.append(Level("high", "Condenser saturation", bubble + glide, bubble))
-        if (line := read("liquid_line_temp")) is not None:
-            gaps.append(Gap("subcooling", "liquid_line", bubble, line))
+        gaps += _gap("subcooling", roles.subcool_line[0], bubble, case)
     dew, glide = derived.evaporator_saturation, derived.evaporator_glide
     if dew is not None and glide is not None:
         levels.append(Level("low", "Evaporator saturation", dew - 0.8 * glide, dew))
-        if (line := read("suction_line_temp")) is not None:
-            gaps.append(Gap("superheat", "suction_line", dew, line))
+        gaps += _gap("superheat", roles.superheat_line[0], dew, case)
     air = {key: value for key in _AIR if (value := read(key)) is not None}
     return Loop(stations, tuple(levels), tuple(gaps), air)
+
+
+def _gap(key: str, point: str, level_c: float, case: Case) -> list[Gap]:
+    """The gap between a level and the line it is counted on, at the station read there."""
+    line = case.readings.get(point)
+    station = next((row.key for row in case.behaviour.stations if row.point == point), None)
+    return [] if line is None or station is None else [Gap(key, station, level_c, line)]

@@ -1,0 +1,62 @@
+"""What a kind of plant is met with, as one frozen row."""
+
+from dataclasses import dataclass, field
+from importlib.resources.abc import Traversable
+from typing import Literal
+
+from nudge.core.language.said import Said
+from nudge.core.physics.circuit.equipment import Application
+from nudge.core.physics.circuit.roles import COOLING, Roles
+
+Mode = Literal["cooling", "heating"]
+Charge = Literal["trim", "check_only", "weigh_only", "none"]
+Side = Literal["high", "low"]
+
+
+@dataclass(frozen=True, slots=True)
+class StationRow:
+    """One place on the Loop: its words by side, the reading taken there, whether it is a part."""
+
+    key: str
+    label: str
+    side: Side
+    point: str | None
+    is_part: bool = False
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Behaviour:
+    """One kind of plant in one mode.
+
+    What has no `tables` is not judged by suspects: it answers by windows, and `not_judged` says so.
+    `gates` are the gates that hold here (all, where None); `without_schools` the schools of targets
+    that do not apply. `usual_boiling_c` is where it boils when nothing better is known; without one
+    it boils `UNDER_AIR_K` under its cold side's air.
+    """
+
+    key: str
+    application: Application
+    mode: Mode
+    charge: Charge
+    reason: str
+    roles: Roles = COOLING
+    tables: Traversable | None = None
+    not_judged: Said | None = None
+    gates: frozenset[str] | None = None
+    without_schools: frozenset[str] = frozenset()
+    superheat_tolerance_k: float | None = None
+    """How near the plate's superheat has to be met; None: a valve's plate says none."""
+    icing_c: float | None = None
+    """Boiling under this the coil ices, where that is no part of its work."""
+    usual_boiling_c: float | None = None
+    has_coil_model: bool = False
+    """The indoor coil works as the coil model knows it."""
+    looks_without_gauges: bool = False
+    suction_under_air: bool = False
+    """Gas from the coil is never warmer than all the air it met."""
+    stations: tuple[StationRow, ...] = field(default=())
+
+    @property
+    def is_judged(self) -> bool:
+        """Whether suspects are weighed here."""
+        return self.tables is not None

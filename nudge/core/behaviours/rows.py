@@ -1,0 +1,123 @@
+"""The kinds of plant, one row each. What is not known of one yet, its row says."""
+
+from importlib.resources import files
+
+from nudge.core.behaviours.behaviour import Behaviour, Mode, StationRow
+from nudge.core.language.said import say
+from nudge.core.language.units import degrees_f, fahrenheit
+from nudge.core.physics.circuit.equipment import (
+    APPLICATION_LABELS,
+    Application,
+    Plate,
+    ReversingValve,
+)
+from nudge.core.physics.circuit.roles import Roles
+
+TABLES = files("nudge.core.behaviours").joinpath("tables")
+ONLY_THERE = frozenset({"application_not_judged", "not_running"})
+"""The gates that hold for any plant: whether it is judged at all, and whether it runs."""
+VALVE_HEALTH = frozenset({"valve_health", "valve_health_at_coil"})
+
+_WAY_ROUND = (
+    StationRow("compressor_out", "Compressor", "high", None, True),
+    StationRow("discharge_line", "Discharge line", "high", "discharge_line_temp"),
+    StationRow("condenser", "Condenser", "high", None, True),
+    StationRow("liquid_line", "Liquid line", "high", "liquid_line_temp"),
+    StationRow("drier_in", "Drier in", "high", "drier_inlet_temp"),
+    StationRow("drier_out", "Drier out", "high", "drier_outlet_temp"),
+    StationRow("liquid_line_indoor", "Liquid indoors", "high", "liquid_line_temp_indoor"),
+    StationRow("metering_device", "Metering device", "low", "metering_outlet_temp", True),
+    StationRow("evaporator", "Evaporator", "low", None, True),
+    StationRow("evaporator_outlet", "Coil outlet", "low", "evaporator_outlet_temp"),
+    StationRow("suction_line", "Suction line", "low", "suction_line_temp"),
+    StationRow("compressor_in", "Compressor", "low", "true_suction_temp", True),
+)
+_HEATED = tuple(
+    StationRow(row.key, {"condenser": "Indoor coil", "evaporator": "Outdoor coil",
+                         "liquid_line_indoor": "Liquid indoors"}.get(row.key, row.label),
+               row.side, row.point, row.is_part)
+    for row in _WAY_ROUND
+    if row.key not in ("suction_line", "evaporator_outlet")
+)  # fmt: skip
+"""In heating the vapour service line carries hot gas: it is no station of the cold side."""
+
+_ROWS = (
+    Behaviour(
+        "cooling", Application.COMFORT_COOLING, "cooling", "trim",
+        "Split, packaged and mini-split machines that cool a house: charged here.",
+        tables=TABLES.joinpath("cooling"),
+        icing_c=fahrenheit(32),
+        usual_boiling_c=fahrenheit(40),
+        has_coil_model=True,
+        looks_without_gauges=True,
+        suction_under_air=True,
+        stations=_WAY_ROUND,
+    ),
+    Behaviour(
+        "heating", Application.HEAT_PUMP_HEATING, "heating", "check_only",
+        "The coils change places: outdoors is the cold side, and the vapour line is hot.",
+        roles=Roles(
+            superheat_line=("true_suction_temp",),
+            subcool_line=("liquid_line_temp",),
+            cold_air=("outdoor_air_temp",),
+            warm_air=("return_air_temp",),
+        ),
+        not_judged=say("A heat pump is charged in cooling. In heating it is only checked."),
+        gates=ONLY_THERE,
+        stations=_HEATED,
+    ),
+    Behaviour(
+        "cold_room", Application.REFRIGERATION, "cooling", "check_only",
+        "It works under freezing by nature, and is charged by its receiver or its plate.",
+        roles=Roles(("suction_line_temp",), ("liquid_line_temp",),
+                    ("box_air_temp", "return_air_temp")),
+        not_judged=say(
+            "Nudge shows a cold room's numbers but does not judge its charge yet. Judge it near "
+            "set point, by the plate."
+        ),
+        gates=ONLY_THERE,
+        without_schools=VALVE_HEALTH,
+        superheat_tolerance_k=degrees_f(3),
+        stations=_WAY_ROUND,
+    ),
+    Behaviour(
+        "vehicle", Application.VEHICLE, "cooling", "weigh_only",
+        "Charge is weighed in; a vehicle a third short can pass every test.",
+        roles=Roles(("suction_line_temp",), ("liquid_line_temp",)),
+        not_judged=say("Nudge shows a vehicle's numbers but does not judge its charge yet."),
+        gates=ONLY_THERE,
+        usual_boiling_c=fahrenheit(40),
+        stations=_WAY_ROUND,
+    ),
+    Behaviour(
+        "multi_zone", Application.MULTI_ZONE, "cooling", "none",
+        "Many indoor units on one circuit: only an hour of its log tells anything.",
+        roles=Roles(("suction_line_temp",), ("liquid_line_temp",)),
+        not_judged=say(
+            "Nudge shows a multi-zone plant's numbers but does not judge its charge yet. It needs "
+            "an hour of log."
+        ),
+        gates=ONLY_THERE,
+        usual_boiling_c=fahrenheit(40),
+        stations=_WAY_ROUND,
+    ),
+)  # fmt: skip
+BEHAVIOURS: dict[str, Behaviour] = {row.key: row for row in _ROWS}
+"""By key. A study of plants whose laws differ puts a row with other tables in the place of one."""
+
+
+def behaviour_of(plate: Plate, mode: Mode | str = "") -> Behaviour:
+    """What a plate is met as. A heat pump is met in two modes; "" is what its plate says."""
+    application = plate.application
+    if application is Application.HEAT_PUMP_HEATING and mode == "cooling":
+        application = Application.COMFORT_COOLING
+    may_heat = plate.reversing_valve is not ReversingValve.ABSENT
+    if application is Application.COMFORT_COOLING and mode == "heating" and may_heat:
+        application = Application.HEAT_PUMP_HEATING
+    return next(row for row in BEHAVIOURS.values() if row.application is application)
+
+
+def application_said(application: Application) -> str:
+    """Its label, where it is not what is met everywhere; "" for comfort cooling."""
+    is_usual = application is Application.COMFORT_COOLING
+    return "" if is_usual else APPLICATION_LABELS[application]

@@ -1,0 +1,53 @@
+"""Everything a judgement of one kind of plant rests on: one frozen object per kind and device."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from functools import cache
+
+from nudge.core.behaviours.behaviour import Behaviour
+from nudge.core.judgement.check_table import CHECKS, Check
+from nudge.core.judgement.looks import LOOK_OF, Look, times
+from nudge.core.judgement.over_time import EPISODES, EpisodeRow
+from nudge.core.judgement.pairs import PAIRS, Pair
+from nudge.core.judgement.proof import ADD_PROOF, REMOVE_PROOF, ProofRow
+from nudge.core.judgement.signatures import Signature, read_correlations, read_signatures
+from nudge.core.judgement.suspect_table import SUSPECTS, Suspect
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Model:
+    """Suspects with what each does to the signs, and what can be looked at, tested and proven.
+
+    Every array of the judge keeps to the order of `signatures`; what is worked out of one model is
+    remembered with it, so it is never changed, only made anew.
+    """
+
+    has_valve: bool
+    signatures: tuple[Signature, ...]
+    correlations: Mapping[tuple[str, str], float]
+    suspects: Mapping[str, Suspect] = field(default_factory=lambda: SUSPECTS)
+    looks: Mapping[str, Look] = field(default_factory=lambda: LOOK_OF)
+    """By either of its outcomes."""
+    checks: Mapping[str, Check] = field(default_factory=lambda: CHECKS)
+    pairs: tuple[Pair, ...] = PAIRS
+    episodes: tuple[EpisodeRow, ...] = EPISODES
+    add_proof: tuple[ProofRow, ...] = ADD_PROOF
+    remove_proof: tuple[ProofRow, ...] = REMOVE_PROOF
+
+    @property
+    def signs(self) -> frozenset[str]:
+        """The signs its tables know."""
+        return frozenset(self.signatures[0].moves)
+
+    def times(self, observation: str, faults: tuple[str, ...]) -> float:
+        """How many times likelier this outcome is with these faults than without."""
+        return times(self.looks.get(observation), observation, faults)
+
+
+@cache
+def model_of(behaviour: Behaviour, has_valve: bool) -> Model | None:
+    """The model of a kind of plant by what feeds it; None where it has no tables."""
+    if behaviour.tables is None:
+        return None
+    signatures = read_signatures(behaviour.tables)[has_valve]
+    return Model(has_valve, signatures, read_correlations(behaviour.tables)[has_valve])
