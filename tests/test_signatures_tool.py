@@ -9,9 +9,9 @@ from pathlib import Path
 from random import Random
 
 from nudge.core.expectations.signs import SIGNS
-from nudge.core.expectations.table import DEVICES
 from nudge.core.judgement.signatures import SEVERITIES
 from nudge.core.physics.circuit.derived import derive
+from nudge.core.physics.circuit.equipment import FEEDS
 from nudge.plant.machine import Conditions
 from nudge.plant.steady import steady
 from nudge.plant.truth import running_truth
@@ -123,7 +123,7 @@ class SignaturesToolTest(unittest.TestCase):
 
     def test_every_fault_at_every_severity_on_every_device_is_a_job(self):
         listed = list(jobs("home"))
-        for device in DEVICES:
+        for device in FEEDS:
             for severity in SEVERITIES:
                 self.assertIn(
                     (device, "undercharge", severity),

@@ -23,7 +23,7 @@ from nudge.core.charging.ways import CONNECTIONS, KG_PER_OZ, WAYS
 from nudge.core.drift.drift import CAUSES, INTENDED
 from nudge.core.drift.table import wander
 from nudge.core.expectations.signs import SIGNS
-from nudge.core.expectations.table import DEVICES, expectations_of, scale_of
+from nudge.core.expectations.table import expectations_of, scale_of
 from nudge.core.gaugeless.decide import LOOK_RULES
 from nudge.core.gaugeless.estimate import CONDENSER_WAYS, EVAPORATOR_WAYS
 from nudge.core.judgement.cautions import CAUTIONS
@@ -53,7 +53,7 @@ from nudge.core.physics.air.coil import CONSTANTS
 from nudge.core.physics.air.static import STATIC_RULES
 from nudge.core.physics.chart.chart import KINDS
 from nudge.core.physics.circuit.derived_table import DERIVED, IN_HEATING
-from nudge.core.physics.circuit.equipment import PLATE_NUMBERS
+from nudge.core.physics.circuit.equipment import FEEDS, PLATE_NUMBERS, Feed
 from nudge.core.physics.circuit.tubes import HOSES, TUBES
 from nudge.core.physics.electrical.capacitor import capacitor_rules
 from nudge.core.physics.refrigerant.catalogue import CATALOGUE
@@ -152,8 +152,8 @@ def tables() -> dict[str, str]:
             ("cause", "in words", "what to look at",
              "moves on a valve system (K of subcooling, of condensing over ambient)"),
             ((_key(c.key), c.label, c.look,
-              f"{wander(True).moves(c.key).get('subcooling', 0):.1f}, "
-              f"{wander(True).moves(c.key).get('condensing_over_ambient', 0):.1f}")
+              f"{wander(FEEDS[0]).moves(c.key).get('subcooling', 0):.1f}, "
+              f"{wander(FEEDS[0]).moves(c.key).get('condensing_over_ambient', 0):.1f}")
              for c in CAUSES.values()),
         ),
         "intended": _table(("change", "in words", "signs taken out of the count"),
@@ -263,7 +263,7 @@ def tables() -> dict[str, str]:
         "expectations": _table(
             ("device", "sign", "added to its base", "per °F outdoors over 95",
              "per °F wet bulb over 67", "per SEER over 14", "±"),
-            ((device, _key(sign), *_expected(sign, valve)) for device, valve in DEVICES.items()
+            ((device, _key(sign), *_expected(sign, device)) for device in FEEDS
              for sign in SIGNS),
         ),
         "shared": _table(
@@ -286,7 +286,7 @@ def tables() -> dict[str, str]:
              *(k.replace("_", " ") for k in _SHOWN_SIGNS)),
             ((device, " + ".join(row.suspects), _key(row.variant), row.severity,
               *(_move(row.moves, sign) for sign in _SHOWN_SIGNS))
-             for device, valve in DEVICES.items() for row in model(valve).signatures),
+             for device in FEEDS for row in model(device).signatures),
         ),
         "trade_marks": _table(
             ("device", "fault", "severity", "sign", "departure", "why"),
@@ -419,16 +419,16 @@ def _pocket_formulas() -> list[Formula]:
     return list(found.values())
 
 
-def model(has_valve: bool) -> Model:
+def model(feed: Feed) -> Model:
     """The model of cooling plant."""
-    found = model_of(BEHAVIOURS["cooling"], has_valve)
+    found = model_of(BEHAVIOURS["cooling"], feed)
     if found is None:
         raise LookupError("cooling plant has no tables")
     return found
 
 
-def _expected(sign: str, valve: bool) -> tuple[str, ...]:
-    row, unit = expectations_of(BEHAVIOURS["cooling"])[valve][sign], scale_of(sign)
+def _expected(sign: str, feed: Feed) -> tuple[str, ...]:
+    row, unit = expectations_of(BEHAVIOURS["cooling"])[feed][sign], scale_of(sign)
     slopes = (row.per_outdoor / unit / 1.8, row.per_wet_bulb / unit / 1.8)
     by_class, spread = f"{row.per_seer / unit:.2f}", f"{row.sigma / unit:.1f}"
     return (f"{row.base / unit:.1f}", *(f"{slope:.2f}" for slope in slopes), by_class, spread)

@@ -30,7 +30,7 @@ def one(job: tuple[int, str]) -> tuple[str, bool, str] | None:
         now = met(of, rng, CAUSES.get(cause, ()), kept * CHARGE.get(cause, 1.0))
     except (NoOperatingPoint, CoreError, ValueError, ArithmeticError):
         return None
-    found = drift(of.plate.metering_device.is_valve, before, now)
+    found = drift(of.plate.metering_device.feed, before, now)
     named = [named.cause.key for named in found.causes]
     return cause, found.is_flagged, named[0] if named else ""
 

@@ -13,10 +13,9 @@ from itertools import pairwise
 from pathlib import Path
 from random import Random
 
-from nudge.core.expectations.table import DEVICES
 from nudge.core.judgement.pairs import PAIRS
 from nudge.core.judgement.signatures import SEVERITIES
-from nudge.core.physics.circuit.equipment import Plate
+from nudge.core.physics.circuit.equipment import FEEDS, Plate
 from nudge.plant.faults import FAULTS, Present
 from tools.drive import ROOT
 from tools.sweep import STEADY_FAULTS, may_have, read, site, swept
@@ -72,7 +71,7 @@ class Case:
 def jobs(family: str) -> Iterator[Job]:
     """Every node of the table."""
     size = SIZES.get(family, COUSIN)
-    for device in DEVICES:
+    for device in FEEDS:
         yield Job(family, device, ("none",), "none", "", (), "", size.healthy)
         for fault in STEADY_FAULTS:
             for severity in SEVERITIES:

@@ -28,11 +28,11 @@ from nudge.core.expectations.expected import (
     held_wet_bulb,
 )
 from nudge.core.expectations.signs import SIGNS
-from nudge.core.expectations.table import DEVICES, Expectation, scale_of
+from nudge.core.expectations.table import Expectation, scale_of
 from nudge.core.judgement.departures import departures
 from nudge.core.judgement.trade_marks import TRADE_MARKS
 from nudge.core.language.errors import CoreError
-from nudge.core.physics.circuit.equipment import Plate
+from nudge.core.physics.circuit.equipment import FEEDS, Plate
 from nudge.core.targets.condensing import class_seer
 from tools.cousins import FAMILIES
 from tools.drive import ROOT
@@ -246,7 +246,7 @@ def write(seen: Sequence[Seen], folder: Path) -> None:
                           "per SEER", "±"])  # fmt: skip
         moves.writerow(["device", "suspect", "fault", "severity", "cases", *SIGNS])
         jointly.writerow(["device", "sign", "with", "correlation"])
-        for device in DEVICES:
+        for device in FEEDS:
             here = [s for s in seen if s.job.device == device]
             expected = expectations(here)
             for sign, row in expected.items():

@@ -220,7 +220,7 @@ def against(snapshot: Snapshot) -> Against | None:
         return None
     since = tuple(row.key for row in snapshot.folder.intended if row.happened_at >= kept.set_at)
     case = bare(snapshot.assessment.case)
-    found = drift(plate_of(visit.system).metering_device.is_valve, kept.kept["signs"],
+    found = drift(plate_of(visit.system).metering_device.feed, kept.kept["signs"],
                   signs_kept(case), since)  # fmt: skip
     return Against(kept, found, since)
 

@@ -5,7 +5,7 @@ from nudge.core.behaviours.rows import BEHAVIOURS
 from nudge.core.judgement.assess import Assessment, assess
 from nudge.core.judgement.model import model_of
 from nudge.core.language.vocabulary.points import POINTS
-from nudge.core.physics.circuit.equipment import Application, MeteringDevice, Plate
+from nudge.core.physics.circuit.equipment import FEEDS, Application, MeteringDevice, Plate
 
 
 def celsius(fahrenheit: float) -> float:
@@ -37,8 +37,8 @@ def plate(
 
 
 COOLING = BEHAVIOURS["cooling"]
-MODELS = {valve: model_of(COOLING, valve) for valve in (True, False)}
-VALVE, ORIFICE = MODELS[True], MODELS[False]
+MODELS = {feed: model_of(COOLING, feed) for feed in FEEDS}
+VALVE, ORIFICE = MODELS["valve"], MODELS["orifice"]
 SETTLED = Context(minutes_running=20, minutes_since_change=15)
 
 

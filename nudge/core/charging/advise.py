@@ -26,7 +26,7 @@ from nudge.core.language.said import Measure, Said, say
 from nudge.core.language.units import Quantity
 from nudge.core.language.vocabulary.accuracy import GAP_LIMIT_K
 from nudge.core.language.vocabulary.points import Readings
-from nudge.core.physics.circuit.equipment import Plate
+from nudge.core.physics.circuit.equipment import Feed, Plate
 from nudge.core.physics.circuit.past import Moment
 from nudge.core.physics.circuit.whole import Whole, check_holds, whole_charge
 from nudge.core.settling.breaches import CHANGE_MINUTES
@@ -215,7 +215,7 @@ def _size(
     whole = whole_charge(case.plate)
     removes = assessed.decision.advice == "remove"
     way = way_for(case.plate.metering_device, watched, removes, case.saw("collar_on"))
-    asked = _Asked(case.plate.metering_device.is_valve, watched, whole.kg, whole.spread, settled)
+    asked = _Asked(case.plate.metering_device.feed, watched, whole.kg, whole.spread, settled)
     target = assessed.targets.windows[deciding.judges].value
     missing, per_kg = _known(asked)
     return _Aim(off, settled), Sized(watched, way, target, whole, learn(*asked), missing, per_kg,
@@ -233,7 +233,7 @@ def _waits_for_its_answer(case: Case) -> bool:
 class _Asked(NamedTuple):
     """All that a dose is worked out from: the same is asked by every screen that shows it."""
 
-    is_valve: bool
+    feed: Feed
     watched: Watched
     whole_kg: float
     whole_spread: float

@@ -17,6 +17,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from nudge.core.language.units import degrees_f
+from nudge.core.physics.circuit.equipment import Feed
 
 Array = NDArray[np.float64]
 Watched = Literal["subcooling", "superheat"]
@@ -38,13 +39,12 @@ class Response:
 
 
 @cache
-def responses(is_valve: bool) -> tuple[Response, ...]:
+def responses(feed: Feed) -> tuple[Response, ...]:
     """Every system of a kind of device, stepped from `LEAST` to `MOST` of its right charge."""
-    device = "valve" if is_valve else "orifice"
     rows: dict[str, list[tuple[float, ...]]] = {}
     lines = TABLE.read_text("utf-8").splitlines()
     for row in csv.DictReader(line for line in lines if not line.startswith("#")):
-        if row["device"] == device:
+        if row["device"] == feed:
             rows.setdefault(row["system"], []).append(
                 (float(row["charge"]) / 100, degrees_f(float(row["subcooling"])),
                  degrees_f(float(row["superheat"])), degrees_f(float(row["right superheat"])))
@@ -71,9 +71,9 @@ class Book:
 
 
 @cache
-def book_of(is_valve: bool) -> Book:
+def book_of(feed: Feed) -> Book:
     """The book of a kind of device."""
-    rows = responses(is_valve)
+    rows = responses(feed)
     return Book(np.array([row.subcooling for row in rows]),
                 np.array([row.superheat for row in rows]))  # fmt: skip
 

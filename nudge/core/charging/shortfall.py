@@ -15,6 +15,7 @@ from numpy.typing import NDArray
 
 from nudge.core.charging.responses import LEAST, STEP, STEPS, Array, Book, Watched, book_of
 from nudge.core.language.units import degrees_f
+from nudge.core.physics.circuit.equipment import Feed
 
 READ_K, BESIDE_K = degrees_f(0.9), degrees_f(6)
 """How far a settled reading may be off its curve (1 σ): of what is charged by (instruments, and
@@ -117,7 +118,7 @@ class Shortfall:
 
 
 def learn(
-    is_valve: bool,
+    feed: Feed,
     watched: Watched,
     whole_kg: float,
     whole_spread: float,
@@ -127,19 +128,19 @@ def learn(
 
     `whole_kg` is what the system should hold and `whole_spread` how unsure that is (1 σ, share).
     """
-    return _learn(is_valve, watched, whole_kg, whole_spread, tuple(readings))
+    return _learn(feed, watched, whole_kg, whole_spread, tuple(readings))
 
 
 @lru_cache(maxsize=64)
 def _learn(
-    is_valve: bool,
+    feed: Feed,
     watched: Watched,
     whole_kg: float,
     whole_spread: float,
     readings: tuple[Settled, ...],
 ) -> Shortfall:
     """The same question is asked by every screen that shows the answer: it is worked out once."""
-    book = book_of(is_valve)
+    book = book_of(feed)
     given = np.cumsum([reading.added_kg for reading in readings])
     sigmas = np.array(SCALES)
     wholes = whole_kg * np.exp(sigmas * whole_spread)

@@ -17,6 +17,7 @@ from nudge.core.judgement.departures import departures
 from nudge.core.language.errors import UnknownName
 from nudge.core.language.said import Measure, Said, say
 from nudge.core.language.units import Quantity, difference_of
+from nudge.core.physics.circuit.equipment import Feed
 
 FLAG = 12.0
 """Twice the log-likelihood a cause has to win over “nothing happened” to be flagged."""
@@ -157,11 +158,11 @@ def signs_kept(case: Case) -> dict[str, float]:
 
 
 def drift(
-    is_valve: bool, before: Mapping[str, float], now: Mapping[str, float],
+    feed: Feed, before: Mapping[str, float], now: Mapping[str, float],
     intended: Sequence[str] = (),
 ) -> Drift:  # fmt: skip
     """Compare two visits' signs. `intended` are keys of `INTENDED` since the baseline."""
-    table = wander(is_valve)
+    table = wander(feed)
     excused = {sign for key in intended for sign in intended_named(key).moves}
     moved = []
     for key in now:

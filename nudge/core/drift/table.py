@@ -6,6 +6,8 @@ from dataclasses import dataclass
 from functools import cache
 from importlib.resources import files
 
+from nudge.core.physics.circuit.equipment import Feed
+
 TABLE = files("nudge.core.drift").joinpath("tables", "drift.csv")
 
 
@@ -28,14 +30,13 @@ class Wander:
 
 
 @cache
-def wander(is_valve: bool) -> Wander:
+def wander(feed: Feed) -> Wander:
     """Read from `tables/drift.csv`, made by `tools/make_drift.py`."""
-    device = "valve" if is_valve else "orifice"
     together: dict[tuple[str, str], float] = {}
     causes: list[tuple[str, dict[str, float]]] = []
     lines = [line for line in TABLE.read_text("utf-8").splitlines() if not line.startswith("#")]
     for row in csv.DictReader(lines):
-        if row["device"] != device:
+        if row["device"] != feed:
             continue
         values = {key: float(text) for key, text in row.items()
                   if key not in ("device", "cause", "sign") and text}  # fmt: skip

@@ -124,11 +124,11 @@ def expected(
 
 def is_known(case: Case, key: str) -> bool:
     """Whether the tables of this kind of plant say what is expected of a sign."""
-    return key in expectations_of(case.behaviour)[case.plate.metering_device.is_valve]
+    return key in expectations_of(case.behaviour)[case.plate.metering_device.feed]
 
 
 def row_of(case: Case, key: str) -> Expectation:
-    return expectations_of(case.behaviour)[case.plate.metering_device.is_valve][key]
+    return expectations_of(case.behaviour)[case.plate.metering_device.feed][key]
 
 
 def coil_saturation_c(case: Case) -> float | None:

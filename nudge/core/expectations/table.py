@@ -12,8 +12,8 @@ from importlib.resources.abc import Traversable
 
 from nudge.core.behaviours.behaviour import Behaviour
 from nudge.core.language.units import degrees_f
+from nudge.core.physics.circuit.equipment import FEEDS
 
-DEVICES = {"valve": True, "orifice": False}
 SHARES = frozenset(
     ("airflow", "static", "filter_drop", "capacity", "compressor_power", "valve_pressure")
 )
@@ -48,12 +48,12 @@ def scale_of(sign: str) -> float:
     return 1.0 if sign in PLAIN else degrees_f(1)
 
 
-def read(folder: Traversable) -> dict[bool, dict[str, Expectation]]:
+def read(folder: Traversable) -> dict[str, dict[str, Expectation]]:
     """The expectations of every kind of device, by sign."""
-    found: dict[bool, dict[str, Expectation]] = {True: {}, False: {}}
+    found: dict[str, dict[str, Expectation]] = {feed: {} for feed in FEEDS}
     for row in rows_of(folder, "expectations.csv"):
         sign, unit = row["sign"], scale_of(row["sign"])
-        found[DEVICES[row["device"]]][sign] = Expectation(
+        found[row["device"]][sign] = Expectation(
             float(row["base"]) * unit,
             float(row["per °F outdoors"]) * unit / degrees_f(1),
             float(row["per °F wet bulb"]) * unit / degrees_f(1),
@@ -64,6 +64,6 @@ def read(folder: Traversable) -> dict[bool, dict[str, Expectation]]:
 
 
 @cache
-def expectations_of(behaviour: Behaviour) -> Mapping[bool, Mapping[str, Expectation]]:
-    """What healthy plant of a kind shows, by whether a valve feeds it; empty without tables."""
-    return read(behaviour.tables) if behaviour.tables is not None else {True: {}, False: {}}
+def expectations_of(behaviour: Behaviour) -> Mapping[str, Mapping[str, Expectation]]:
+    """What healthy plant of a kind shows, by what feeds it; empty without tables."""
+    return read(behaviour.tables) if behaviour.tables is not None else {feed: {} for feed in FEEDS}

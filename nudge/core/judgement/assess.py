@@ -127,7 +127,7 @@ def _ground(
     weighing, diagnosis, seen = None, None, None
     measured: Mapping[str, Departure] = {}
     episodes: list[Episode] = []
-    model = asked.model or model_of(case.behaviour, plate.metering_device.is_valve)
+    model = asked.model or model_of(case.behaviour, plate.metering_device.feed)
     if model is not None:
         measured = {} if standing else departures(case, targets=targets)
         episodes = [] if standing else lived_through(case, model.episodes)

@@ -12,6 +12,7 @@ from nudge.core.judgement.pairs import PAIRS, Pair
 from nudge.core.judgement.proof import ADD_PROOF, REMOVE_PROOF, ProofRow
 from nudge.core.judgement.signatures import Signature, read_correlations, read_signatures
 from nudge.core.judgement.suspect_table import SUSPECTS, Suspect
+from nudge.core.physics.circuit.equipment import Feed
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -22,7 +23,7 @@ class Model:
     remembered with it, so it is never changed, only made anew.
     """
 
-    has_valve: bool
+    feed: Feed
     signatures: tuple[Signature, ...]
     correlations: Mapping[tuple[str, str], float]
     suspects: Mapping[str, Suspect] = field(default_factory=lambda: SUSPECTS)
@@ -45,9 +46,9 @@ class Model:
 
 
 @cache
-def model_of(behaviour: Behaviour, has_valve: bool) -> Model | None:
+def model_of(behaviour: Behaviour, feed: Feed) -> Model | None:
     """The model of a kind of plant by what feeds it; None where it has no tables."""
     if behaviour.tables is None:
         return None
-    signatures = read_signatures(behaviour.tables)[has_valve]
-    return Model(has_valve, signatures, read_correlations(behaviour.tables)[has_valve])
+    signatures = read_signatures(behaviour.tables)[feed]
+    return Model(feed, signatures, read_correlations(behaviour.tables)[feed])

@@ -10,7 +10,8 @@ from dataclasses import dataclass, field
 from importlib.resources.abc import Traversable
 from types import MappingProxyType
 
-from nudge.core.expectations.table import DEVICES, rows_of, scale_of
+from nudge.core.expectations.table import rows_of, scale_of
+from nudge.core.physics.circuit.equipment import FEEDS
 
 SEVERITIES = ("mild", "moderate", "severe")
 
@@ -29,22 +30,22 @@ class Signature:
     does between and beyond the steps lies along it."""
 
 
-def read_signatures(folder: Traversable) -> dict[bool, tuple[Signature, ...]]:
+def read_signatures(folder: Traversable) -> dict[str, tuple[Signature, ...]]:
     """Every signature by kind of device."""
-    found: dict[bool, list[Signature]] = {True: [], False: []}
+    found: dict[str, list[Signature]] = {feed: [] for feed in FEEDS}
     for row in rows_of(folder, "signatures.csv"):
         moves = {}
         for sign, cell in row.items():
             if "±" in cell:
                 middle, spread = (float(part) * scale_of(sign) for part in cell.split("±"))
                 moves[sign] = (middle, spread)
-        found[DEVICES[row["device"]]].append(
+        found[row["device"]].append(
             Signature(
                 tuple(row["suspect"].split("+")), row["fault"], row["severity"], int(row["cases"]),
                 MappingProxyType(moves),
             )
         )  # fmt: skip
-    return {valve: _with_directions(rows) for valve, rows in found.items()}
+    return {feed: _with_directions(rows) for feed, rows in found.items()}
 
 
 def _with_directions(rows: list[Signature]) -> tuple[Signature, ...]:
@@ -68,11 +69,11 @@ def _with_directions(rows: list[Signature]) -> tuple[Signature, ...]:
     return tuple(found)
 
 
-def read_correlations(folder: Traversable) -> dict[bool, dict[tuple[str, str], float]]:
+def read_correlations(folder: Traversable) -> dict[str, dict[tuple[str, str], float]]:
     """How signs move together within a fault, by kind of device; pairs not named do not."""
-    found: dict[bool, dict[tuple[str, str], float]] = {True: {}, False: {}}
+    found: dict[str, dict[tuple[str, str], float]] = {feed: {} for feed in FEEDS}
     for row in rows_of(folder, "together.csv"):
         pair = row["sign"], row["with"]
         for key in (pair, pair[::-1]):
-            found[DEVICES[row["device"]]][key] = float(row["correlation"])
+            found[row["device"]][key] = float(row["correlation"])
     return found

@@ -41,7 +41,7 @@ class MadeUpTest(unittest.TestCase):
                               "It is nowhere but here.", tables=Path(folder))  # fmt: skip
         common = {key: SUSPECTS[key] for key in ("none", "sensor_suspect", "something_else")}
         self.model = replace(
-            model_of(self.kind, True), suspects=common | {"sluice_jammed": JAMMED}, pairs=(),
+            model_of(self.kind, "valve"), suspects=common | {"sluice_jammed": JAMMED}, pairs=(),
             episodes=(),
         )  # fmt: skip
 

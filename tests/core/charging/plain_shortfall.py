@@ -21,6 +21,7 @@ from nudge.core.charging.shortfall import (
     Forecast,
     Settled,
 )
+from nudge.core.physics.circuit.equipment import Feed
 
 
 def step_of(share: float) -> int:
@@ -88,7 +89,7 @@ def _off(guess: Guess, wanted: Watched, dose_kg: float) -> float:
 
 
 def learn(
-    is_valve: bool,
+    feed: Feed,
     watched: Watched,
     whole_kg: float,
     whole_spread: float,
@@ -98,11 +99,11 @@ def learn(
 
     `whole_kg` is what the system should hold and `whole_spread` how unsure that is (1 σ, share).
     """
-    return _learn(is_valve, watched, whole_kg, whole_spread, tuple(readings))
+    return _learn(feed, watched, whole_kg, whole_spread, tuple(readings))
 
 
 def _learn(
-    is_valve: bool,
+    feed: Feed,
     watched: Watched,
     whole_kg: float,
     whole_spread: float,
@@ -116,7 +117,7 @@ def _learn(
     before: list[tuple[float, float]] = []
     at_first: list[tuple[float, float]] = []
     best = 0.0
-    for response in responses(is_valve):
+    for response in responses(feed):
         costs = [_costs(reading, response, spreads) for reading in readings]
         curve = response.superheat if is_superheat else response.subcooling
         for sigma in SCALES:

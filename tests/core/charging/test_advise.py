@@ -12,7 +12,7 @@ from nudge.core.charging.shortfall import Settled, learn
 from nudge.core.charging.ways import CONNECTIONS, KG_PER_OZ, WAYS, way_for
 from nudge.core.language.errors import CoreError
 from nudge.core.language.said import say
-from nudge.core.physics.circuit.equipment import MeteringDevice
+from nudge.core.physics.circuit.equipment import FEEDS, MeteringDevice
 from nudge.core.physics.circuit.whole import BY_FACTORY, BY_SHEET, whole_charge
 from tests.core.charging.plain_shortfall import step_of
 from tests.core.field import plate, readings, settled
@@ -34,15 +34,15 @@ def nudged(*rows, of=THREE_TON, context=SEEN, **more):
 
 class ResponsesTest(unittest.TestCase):
     def test_every_system_is_right_where_it_is_right_and_rises_with_charge(self):
-        for is_valve in (True, False):
-            book = responses(is_valve)
+        for feed in FEEDS:
+            book = responses(feed)
             self.assertGreater(len(book), 30)
             for one in book:
                 with self.subTest(one.name):
                     self.assertEqual(one.subcooling[step_of(0.0)], 0)
                     self.assertLess(one.subcooling[step_of(-0.2)], 0.1)
                     self.assertGreater(one.subcooling[step_of(0.2)], 0)
-                    if not is_valve:
+                    if feed == "orifice":
                         self.assertGreater(one.superheat[step_of(-0.2)], 1)
 
     def test_beyond_the_book_its_ends_are_held(self):
@@ -52,14 +52,14 @@ class ResponsesTest(unittest.TestCase):
 
 class LearnTest(unittest.TestCase):
     def test_the_truth_of_a_system_of_the_book_is_found_from_its_own_answers(self):
-        one = next(r for r in responses(True) if r.name == "v3")
+        one = next(r for r in responses("valve") if r.name == "v3")
         whole, share = 3.0, -0.16
         doses, found = (0.0, 0.12, 0.12), []
         rows = []
         for dose in doses:
             share += dose / whole
             rows.append(Settled(dose, one.subcooling[step_of(share)], None))
-            missing = learn(True, "subcooling", whole, 0.05, rows).missing_kg()
+            missing = learn("valve", "subcooling", whole, 0.05, rows).missing_kg()
             found.append((missing, -share * whole))
         for missing, truth in found:
             self.assertLessEqual(missing.least, truth)
@@ -69,17 +69,17 @@ class LearnTest(unittest.TestCase):
 
     def test_an_answer_as_weak_as_none_is_a_surprise_where_none_was_to_be_had(self):
         short = Settled(0.0, -5 * K, None)
-        held = learn(True, "subcooling", 3.0, 0.05, [short, Settled(0.25, -5 * K, None)])
-        rose = learn(True, "subcooling", 3.0, 0.05, [short, Settled(0.1, -2.5 * K, None)])
+        held = learn("valve", "subcooling", 3.0, 0.05, [short, Settled(0.25, -5 * K, None)])
+        rose = learn("valve", "subcooling", 3.0, 0.05, [short, Settled(0.1, -2.5 * K, None)])
         flat = Settled(0.0, -10 * K, None)
-        starting = learn(True, "subcooling", 3.0, 0.05, [flat, Settled(0.1, -10 * K, None)])
+        starting = learn("valve", "subcooling", 3.0, 0.05, [flat, Settled(0.1, -10 * K, None)])
         self.assertLess(held.surprise, 0.05)
         self.assertGreater(rose.surprise, 0.3)
         self.assertGreater(starting.surprise, 0.3)  # near zero subcooling a dose shows nothing yet
 
     def test_the_response_is_of_the_order_the_trade_knows(self):
         # 0.3 to 0.8 °F of subcooling per ounce on 2 to 3 tons, from near the target.
-        learned = learn(True, "subcooling", 3.0, 0.05, [Settled(0.0, -3 * K, None)])
+        learned = learn("valve", "subcooling", 3.0, 0.05, [Settled(0.0, -3 * K, None)])
         per_oz = learned.per_kg()[0] * 1.8 * KG_PER_OZ
         self.assertTrue(0.2 < per_oz < 1.5, per_oz)
 
@@ -87,7 +87,7 @@ class LearnTest(unittest.TestCase):
 class DoseTest(unittest.TestCase):
     def test_its_optimistic_end_stays_inside_and_it_never_passes_the_middle(self):
         for off in (-10, -6, -3, -1.5):
-            learned = learn(True, "subcooling", 3.0, 0.12, [Settled(0.0, off * K, None)])
+            learned = learn("valve", "subcooling", 3.0, 0.12, [Settled(0.0, off * K, None)])
             way = WAYS["trim_by_subcooling"]
             dose = next_dose(learned, room_for(way, "subcooling", None), removes=False)
             with self.subTest(off):
@@ -102,7 +102,7 @@ class DoseTest(unittest.TestCase):
         self.assertAlmostEqual(room_for(way, "superheat", 7 * K).past_k, 2 * K)
 
     def test_a_surplus_is_taken_out_in_smaller_steps(self):
-        learned = learn(True, "subcooling", 3.0, 0.05, [Settled(0.0, 12 * K, None)])
+        learned = learn("valve", "subcooling", 3.0, 0.05, [Settled(0.0, 12 * K, None)])
         room = room_for(WAYS["remove"], "subcooling", None)
         self.assertTrue(0 < next_dose(learned, room, removes=True) <= 0.08 * 3.3)
         self.assertEqual(next_dose(learned, room, removes=False), 0)

@@ -4,6 +4,7 @@ import unittest
 from random import Random
 
 from nudge.core.charging.shortfall import Settled, learn
+from nudge.core.physics.circuit.equipment import FEEDS
 from tests.core.charging import plain_shortfall as plain
 
 
@@ -17,16 +18,16 @@ def histories() -> list[tuple[bool, str, float, float, list[Settled]]]:
                                 rng.choice((None, rng.uniform(-8, 6))), rng.uniform(-6, 9)))  # fmt: skip
         watched = rng.choice(("subcooling", "superheat"))
         found.append(
-            (rng.random() < 0.6, watched, rng.uniform(1, 7), rng.choice((0.05, 0.2)), rows)
+            (FEEDS[rng.random() >= 0.6], watched, rng.uniform(1, 7), rng.choice((0.05, 0.2)), rows)
         )
     return found
 
 
 class TwinTest(unittest.TestCase):
     def test_the_same_forecasts_from_the_same_visits(self):
-        for number, (is_valve, watched, whole, spread, rows) in enumerate(histories()):
-            ours = learn(is_valve, watched, whole, spread, rows)  # type: ignore[arg-type]
-            theirs = plain.learn(is_valve, watched, whole, spread, rows)  # type: ignore[arg-type]
+        for number, (feed, watched, whole, spread, rows) in enumerate(histories()):
+            ours = learn(feed, watched, whole, spread, rows)  # type: ignore[arg-type]
+            theirs = plain.learn(feed, watched, whole, spread, rows)  # type: ignore[arg-type]
             with self.subTest(number):
                 self.assertAlmostEqual(ours.surprise, theirs.surprise, places=9)
                 self.assertAlmostEqual(ours.surprise_in_all, theirs.surprise_in_all, places=9)

@@ -5,6 +5,7 @@ import unittest
 from nudge.core.drift.drift import CAUSES, INTENDED, drift, signs_kept
 from nudge.core.drift.table import wander
 from nudge.core.language.errors import UnknownName
+from nudge.core.physics.circuit.equipment import FEEDS
 from tests.core.field import case, plate
 
 RIGHT = {"subcooling": 0.1, "superheat": 0.4, "condensing_over_ambient": -0.5,
@@ -17,43 +18,43 @@ def moved(**by):
 
 class DriftTest(unittest.TestCase):
     def test_nothing_moved_says_nothing(self):
-        found = drift(True, RIGHT, moved(subcooling=0.3, condensing_over_ambient=-0.3))
+        found = drift("valve", RIGHT, moved(subcooling=0.3, condensing_over_ambient=-0.3))
         self.assertFalse(found.is_flagged)
         self.assertIn("Where it was", found.said.text("ip"))
 
     def test_subcooling_four_kelvin_lower_is_charge_gone(self):
-        found = drift(True, RIGHT, moved(subcooling=-4.0, condensing_over_ambient=-0.8))
+        found = drift("valve", RIGHT, moved(subcooling=-4.0, condensing_over_ambient=-0.8))
         self.assertEqual(found.causes[0].cause.key, "charge_lost")
         self.assertAlmostEqual(found.causes[0].share, 1.0, delta=0.25)  # what 10 % moves
         self.assertIn("look for the leak", found.said.text("ip"))
 
     def test_condensing_higher_with_the_same_subcooling_is_the_outdoor_side(self):
-        found = drift(True, RIGHT, moved(condensing_over_ambient=5.0))
+        found = drift("valve", RIGHT, moved(condensing_over_ambient=5.0))
         keys = {named.cause.key for named in found.causes}
         self.assertTrue(keys & {"condenser_fouls", "condenser_fan_slows"})
         self.assertNotIn("charge_lost", keys)
 
     def test_an_intended_change_takes_its_signs_out_of_the_count(self):
         slower = moved(temperature_split=2.0, evaporator_difference=2.5)
-        self.assertTrue(drift(True, RIGHT, slower).is_flagged)
-        respected = drift(True, RIGHT, slower, ["blower_slowed"])
+        self.assertTrue(drift("valve", RIGHT, slower).is_flagged)
+        respected = drift("valve", RIGHT, slower, ["blower_slowed"])
         self.assertFalse(respected.is_flagged)
         self.assertTrue(all(one.is_intended for one in respected.moved
                             if one.sign.key in ("temperature_split", "evaporator_difference")))  # fmt: skip
         # But not what it does not explain: charge went all the same.
         both = moved(temperature_split=2.0, evaporator_difference=2.5, subcooling=-4.0)
-        self.assertEqual(drift(True, RIGHT, both, ["blower_slowed"]).causes[0].cause.key,
+        self.assertEqual(drift("valve", RIGHT, both, ["blower_slowed"]).causes[0].cause.key,
                          "charge_lost")  # fmt: skip
         with self.assertRaises(UnknownName):
-            drift(True, RIGHT, RIGHT, ["painted"])
+            drift("valve", RIGHT, RIGHT, ["painted"])
 
     def test_only_what_both_visits_read_is_compared(self):
-        found = drift(False, {"superheat": 0.0}, {"subcooling": 5.0})
+        found = drift("orifice", {"superheat": 0.0}, {"subcooling": 5.0})
         self.assertEqual((found.moved, found.causes), ((), ()))
 
     def test_every_cause_has_its_words_and_every_intended_change_real_signs(self):
-        for is_valve in (True, False):
-            table = wander(is_valve)
+        for feed in FEEDS:
+            table = wander(feed)
             self.assertEqual({key for key, _ in table.causes}, set(CAUSES))
             for key in ("subcooling", "superheat", "condensing_over_ambient"):
                 self.assertGreater(table.sigma(key), 0.1)
@@ -66,7 +67,7 @@ class DriftTest(unittest.TestCase):
         # The same system, right on both days, 22 °F apart outdoors: condensing follows the air.
         cool = case(plate(rated_seer=14), suct=120, liq=280, sl=54, ll=82, oa=74, ra=76, wb=63)
         hot = case(plate(rated_seer=14), suct=132, liq=390, sl=58, ll=105, oa=96, ra=76, wb=63)
-        found = drift(True, signs_kept(cool), signs_kept(hot))
+        found = drift("valve", signs_kept(cool), signs_kept(hot))
         over = next(one for one in found.moved if one.sign.key == "condensing_over_ambient")
         self.assertLess(abs(over.by), 2.0)
 

@@ -20,7 +20,7 @@ class HistoryTest(unittest.TestCase):
             first = met(of, rng)
             for year in range(years):
                 now = met(of, rng, faults, charge)
-                yield kind, year, drift(of.plate.metering_device.is_valve, first, now)
+                yield kind, year, drift(of.plate.metering_device.feed, first, now)
 
     def test_healthy_years_are_quiet(self):
         flagged = [(kind, year) for kind, year, found in self.history(years=5) if found.is_flagged]

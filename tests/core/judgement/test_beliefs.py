@@ -20,7 +20,7 @@ from nudge.core.judgement.hypotheses import hypotheses, moves
 from nudge.core.judgement.pairs import PAIRS
 from nudge.core.judgement.suspect_table import SUSPECTS
 from nudge.core.physics.air.load import load_of
-from nudge.core.physics.circuit.equipment import ReversingValve
+from nudge.core.physics.circuit.equipment import FEEDS, ReversingValve
 from tests.core.field import COOLING, MODELS, SETTLED, VALVE, case, judged, plate
 
 LOW = {"suct": 106, "liq": 300, "sl": 60, "ll": 94, "oa": 86, "ra": 76, "wb": 63, "sa": 62}
@@ -127,7 +127,7 @@ class WeighingTest(unittest.TestCase):
         self.assertLess(found.alone("undercharge"), found.suspects["undercharge"])
 
     def test_every_pair_is_swept_on_some_device(self):
-        swept = {h.faults for valve in (True, False) for h in hypotheses(MODELS[valve])}
+        swept = {h.faults for valve in FEEDS for h in hypotheses(MODELS[valve])}
         for pair in PAIRS:
             self.assertIn(pair.faults, swept)
 
@@ -178,7 +178,7 @@ class WeighingTest(unittest.TestCase):
 
         stands_in = {sign.key for sign in SIGNS.values() if sign.in_place_of}
         replaced = {sign.in_place_of for sign in SIGNS.values()}
-        for valve in (True, False):
+        for valve in FEEDS:
             for left in (stands_in, replaced):
                 signs = tuple(key for key in SIGNS if key not in left)
                 least = np.linalg.eigvalsh(correlation(MODELS[valve], signs))[0]
@@ -211,7 +211,7 @@ class WeighingTest(unittest.TestCase):
         self.assertLess(ordinary["low_indoor_load"] + ordinary["high_indoor_load"], 0.01)
 
     def test_every_sign_has_its_expectation_and_its_correlations_are_sane(self):
-        for valve in (True, False):
+        for valve in FEEDS:
             self.assertEqual(set(expectations_of(COOLING)[valve]), set(SIGNS))
             self.assertTrue(all(abs(c) < 1 for c in MODELS[valve].correlations.values()))
             self.assertTrue(all(row.sigma > 0 for key, row in expectations_of(COOLING)[valve].items()

@@ -98,7 +98,7 @@ class BoardTest(unittest.TestCase):
 class WrittenRowsTest(unittest.TestCase):
     def test_trade_marks_stand_in_the_table_as_written(self):
         rows = {
-            ("valve" if v else "orifice", r.variant, r.severity): r.moves
+            (v, r.variant, r.severity): r.moves
             for v, m in MODELS.items() for r in m.signatures
         }  # fmt: skip
         for mark in TRADE_MARKS:

@@ -46,7 +46,7 @@ class NextChecksTest(unittest.TestCase):
     def test_a_device_without_a_bulb_is_not_asked_for_one(self):
         for device in ("fixed_orifice", "eev"):
             keys = {p.check.key for p in next_checks(
-                case(plate(device), **STARVED), weigh(MODELS[device == "eev"], departures(
+                case(plate(device), **STARVED), weigh(MODELS["valve" if device == "eev" else "orifice"], departures(
                     case(plate(device), **STARVED))), {}, limit=40, worth=0.0)}  # fmt: skip
             self.assertNotIn("test_bulb", keys)
             self.assertGreater(len(keys), 3)

@@ -149,7 +149,7 @@ class DiagnosisTest(unittest.TestCase):
 
     def test_two_at_once_give_their_order(self):
         case_ = case(suct=106, liq=300, sl=56, ll=95, oa=86, ra=76)
-        weighing = weigh(MODELS[True], departures(case_), Told(likelier={"filter_dirty": 1e5}))
+        weighing = weigh(MODELS["valve"], departures(case_), Told(likelier={"filter_dirty": 1e5}))
         said = diagnose(case_, weighing, 4, doubted=False)
         self.assertEqual(len(said.faults), 2)
         self.assertIn("In this order because", said.act)

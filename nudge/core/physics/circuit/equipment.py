@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 from enum import StrEnum
+from typing import Literal
 
 from nudge.core.language.errors import OutOfRange, UnknownName
 from nudge.core.language.units import Quantity, to_si
@@ -18,6 +19,10 @@ class Application(StrEnum):
     MULTI_ZONE = "multi_zone"
 
 
+Feed = Literal["valve", "orifice"]
+FEEDS: tuple[Feed, ...] = ("valve", "orifice")
+
+
 class MeteringDevice(StrEnum):
     FIXED_ORIFICE = "fixed_orifice"
     TXV = "txv"
@@ -26,6 +31,11 @@ class MeteringDevice(StrEnum):
     @property
     def is_valve(self) -> bool:
         return self is not MeteringDevice.FIXED_ORIFICE
+
+    @property
+    def feed(self) -> Feed:
+        """Which of the tables it is judged by: a valve that follows the load, or an orifice."""
+        return "valve" if self.is_valve else "orifice"
 
 
 class ReversingValve(StrEnum):
