@@ -10,7 +10,7 @@ ROOT = Path(__file__).parents[1]
 
 # The core's floors, the ground first: each stands on those before it, so every arrow runs down.
 FLOORS = (
-    "language", "physics", "behaviours", "targets", "settling", "expectations", "gaugeless", "judgement",
+    "language", "physics", "checks", "behaviours", "targets", "settling", "expectations", "gaugeless", "judgement",
     "charging", "drift", "visit", "calculators",
 )  # fmt: skip
 APART = {"visit": {"judgement", "charging", "drift"}, "drift": {"charging"}}
@@ -135,6 +135,6 @@ class ArrowsTest(unittest.TestCase):
 
     def test_no_module_grows_past_a_sitting(self):
         for module, path in _modules():
-            if "migrations" not in module and not module.endswith(("_story", "_table")):
+            if "migrations" not in module and not module.endswith(("_story", "_table", ".table")):
                 lines = len(path.read_text("utf-8").splitlines())
                 self.assertLess(lines, 480, module)

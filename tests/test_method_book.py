@@ -8,8 +8,8 @@ from collections.abc import Iterator, Mapping
 from pathlib import Path
 
 import nudge.core
+from nudge.core.checks.observations import OBSERVATIONS
 from nudge.core.language.said import Said, worded
-from nudge.core.language.vocabulary.observations import OBSERVATIONS
 from nudge.core.language.vocabulary.points import POINTS
 
 DOCS = Path(__file__).parents[1] / "docs"

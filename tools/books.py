@@ -20,6 +20,10 @@ from nudge.core.charging.guides import STEPS as WAY_STEPS
 from nudge.core.charging.leak_rate import LEAK_THRESHOLDS
 from nudge.core.charging.ledger import MOVEMENT_KINDS
 from nudge.core.charging.ways import CONNECTIONS, KG_PER_OZ, WAYS
+from nudge.core.checks.forms import FORMS
+from nudge.core.checks.looks import Look
+from nudge.core.checks.observations import OBSERVATIONS
+from nudge.core.checks.table import CHECKS, CLEANED, LOOKS, SECOND_LOAD
 from nudge.core.drift.drift import CAUSES, INTENDED
 from nudge.core.drift.table import wander
 from nudge.core.expectations.signs import SIGNS
@@ -27,13 +31,11 @@ from nudge.core.expectations.table import expectations_of, scale_of
 from nudge.core.gaugeless.decide import LOOK_RULES
 from nudge.core.gaugeless.estimate import CONDENSER_WAYS, EVAPORATOR_WAYS
 from nudge.core.judgement.cautions import CAUTIONS
-from nudge.core.judgement.check_table import CHECKS, CLEANED, SECOND_LOAD
 from nudge.core.judgement.covariance import SHARED
 from nudge.core.judgement.decision import RULES
 from nudge.core.judgement.decision.doses import ANSWERS
 from nudge.core.judgement.decision.limits import LIMITS
 from nudge.core.judgement.hazards import HAZARDS
-from nudge.core.judgement.looks import LOOKS, Look
 from nudge.core.judgement.model import Model, model_of
 from nudge.core.judgement.over_time import EPISODES
 from nudge.core.judgement.pairs import PAIRS
@@ -45,7 +47,6 @@ from nudge.core.language.said import worded
 from nudge.core.language.units import UNITS, Quantity, from_si
 from nudge.core.language.vocabulary.accuracy import ACCURACY
 from nudge.core.language.vocabulary.actions import ACTIONS
-from nudge.core.language.vocabulary.observations import OBSERVATIONS
 from nudge.core.language.vocabulary.points import POINTS
 from nudge.core.language.working import Formula
 from nudge.core.physics.air.airflow import AIRFLOW_METHODS, AMPS_SAYS, CLIMATES, per_ton
@@ -65,7 +66,6 @@ from nudge.core.settling.trust import PROBE_LIES, TRUST_CHECKS
 from nudge.core.targets.choose import SCHOOLS
 from nudge.core.targets.condensing import DEFAULT_SEER, USUAL_SEER
 from nudge.core.visit.calls import CALLS
-from nudge.core.visit.checks import CHECKS as VISIT_CHECKS
 from nudge.core.visit.seasons import SEASONS
 from nudge.core.visit.steps import STEPS
 from nudge.instruments.kit import KINDS as KINDS_OF_INSTRUMENT
@@ -143,7 +143,7 @@ def tables() -> dict[str, str]:
         "visit_checks": _table(
             ("check", "part", "what is filled in", "caution"),
             ((_key(c.key), c.subsystem, "; ".join(b.label for b in c.blanks), c.caution)
-             for c in VISIT_CHECKS.values()),
+             for c in FORMS.values()),
         ),
         "seasons": _table(("season", "in words", "months"),
                           ((_key(s.key), worded(s.label, "ip"),

@@ -18,8 +18,7 @@ from nudge.core.behaviours.case import Context
 from nudge.core.charging.advise import Dosed, Nudge, advise
 from nudge.core.charging.responses import Watched
 from nudge.core.charging.ways import KG_PER_OZ
-from nudge.core.judgement.check_table import CHECKS
-from nudge.core.judgement.looks import LOOK_OF
+from nudge.core.checks.table import CHECKS, LOOK_OF
 from nudge.core.language.errors import CoreError
 from nudge.core.language.units import atmospheric_kpa
 from nudge.core.language.vocabulary.accuracy import accuracy_of

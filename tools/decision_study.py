@@ -20,9 +20,9 @@ from starlette.testclient import TestClient
 
 from nudge.core.behaviours.case import Context
 from nudge.core.charging.advise import Dosed, advise
+from nudge.core.checks.looks import Look
+from nudge.core.checks.table import CHECKS, LOOK_OF
 from nudge.core.judgement.assess import Assessment, assess
-from nudge.core.judgement.check_table import CHECKS
-from nudge.core.judgement.looks import LOOK_OF, Look
 from nudge.core.judgement.pairs import PAIRS
 from nudge.core.language.errors import CoreError
 from nudge.core.language.units import degrees_f, fahrenheit

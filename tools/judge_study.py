@@ -16,9 +16,9 @@ from itertools import pairwise
 from random import Random
 
 from nudge.core.behaviours.case import Context
+from nudge.core.checks.looks import Look
+from nudge.core.checks.table import CHECKS, CLEANED, LOOK_OF, LOOKS, SECOND_LOAD
 from nudge.core.judgement.assess import Assessment, assess
-from nudge.core.judgement.check_table import CHECKS, CLEANED, SECOND_LOAD
-from nudge.core.judgement.looks import LOOK_OF, LOOKS, Look
 from nudge.core.judgement.pairs import PAIRS
 from nudge.core.judgement.signatures import SEVERITIES
 from nudge.core.judgement.suspect_table import SEVERITY_SHARES, SUSPECTS

@@ -180,6 +180,8 @@ class NextCheckOut:
     caution: str
     how: list[str]
     points: list[str]
+    form: str
+    """The form it is filled in with; "" where a reading or a tick says it."""
     outcomes: list[OutcomeOut]
 
 
@@ -342,6 +344,7 @@ def _check(proposal: Proposal, units: UnitSystem) -> NextCheckOut:
         caution=worded(check.caution, units),
         how=[worded(step, units) for step in check.how],
         points=list(check.points),
+        form=check.form,
         outcomes=[
             OutcomeOut(o.key, o.label, round(o.chance, 3), o.leads, SUSPECTS[o.leads].label,
                        round(o.belief, 3))

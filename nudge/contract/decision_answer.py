@@ -5,12 +5,12 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Literal
 
-from nudge.core.judgement.check_table import CHECKS
+from nudge.core.checks.observations import OBSERVATIONS
+from nudge.core.checks.table import CHECKS
 from nudge.core.judgement.decision import Decision, Dose
 from nudge.core.language.said import worded
 from nudge.core.language.units import Quantity, UnitSystem, from_si, unit_label
 from nudge.core.language.vocabulary.actions import ACTIONS
-from nudge.core.language.vocabulary.observations import OBSERVATIONS
 from nudge.core.language.vocabulary.points import POINTS
 
 _K = Quantity.TEMPERATURE_DIFFERENCE
@@ -27,6 +27,8 @@ class HangsOnOut:
     key: str
     label: str
     why: str
+    form: str
+    """The form it is filled in with; "" where there is none."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -85,7 +87,8 @@ def decision_answer(found: Decision, units: UnitSystem, ready_at: datetime | Non
         target=None if found.target is None else round(from_si(found.target.value, _K, units), 3),
         off_by=None if found.off_k is None else round(from_si(found.off_k, _K, units), 3),
         hangs_on=None if hangs is None else HangsOnOut(
-            hangs.kind, hangs.key, _hangs_label(hangs.key), worded(hangs.why.text(units), units)
+            hangs.kind, hangs.key, _hangs_label(hangs.key), worded(hangs.why.text(units), units),
+            CHECKS[hangs.key].form if hangs.key in CHECKS else "",
         ),
         dose=_dose(found.dose, units),
         trim=_dose(found.trim, units),

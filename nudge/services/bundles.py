@@ -16,9 +16,9 @@ from sqlalchemy import inspect, select
 from sqlalchemy.orm import Session
 
 from nudge import __version__
+from nudge.core.checks.observations import observation
 from nudge.core.language.callout.spoken_units import value_si
 from nudge.core.language.errors import CoreError
-from nudge.core.language.vocabulary.observations import observation
 from nudge.core.language.vocabulary.points import point
 from nudge.core.physics.circuit.equipment import application_named, device_named
 from nudge.core.physics.refrigerant.catalogue import refrigerant

@@ -6,8 +6,8 @@ import io
 import warnings
 from collections.abc import Sequence
 
+from nudge.core.checks.forms import SUBSYSTEMS
 from nudge.core.language.errors import CoreError
-from nudge.core.visit.checks import SUBSYSTEMS
 from nudge.services.clock import Clock
 from nudge.services.errors import Closed, NotFound
 from nudge.store.database import Database

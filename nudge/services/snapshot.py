@@ -10,6 +10,7 @@ from nudge.core.behaviours.case import Context
 from nudge.core.behaviours.loop import Loop, draw_loop
 from nudge.core.behaviours.workings import derived_workings
 from nudge.core.charging.advise import Sized, decided
+from nudge.core.checks.observations import OBSERVATIONS
 from nudge.core.gaugeless.decide import Look
 from nudge.core.gaugeless.estimate import OwnHistory
 from nudge.core.judgement.assess import PRESSURES, Assessment
@@ -19,14 +20,16 @@ from nudge.core.language.errors import CoreError
 from nudge.core.language.said import Said, say
 from nudge.core.language.units import UnitSystem, unit_label
 from nudge.core.language.vocabulary.actions import ACTIONS, PLATE_CORRECTED
-from nudge.core.language.vocabulary.observations import OBSERVATIONS
 from nudge.core.language.vocabulary.points import POINTS
 from nudge.core.language.working import Working
 from nudge.core.physics.circuit.derived import derive
 from nudge.core.settling.gate import CLOCKS
 from nudge.core.targets.workings import target_workings
 from nudge.core.visit.calls import call_named
+from nudge.core.visit.order import first_said, standing_before
 from nudge.core.visit.record.standing import current
+from nudge.core.visit.steps import check_of
+from nudge.services.facts import findings_of, first_facts
 from nudge.services.folder import Folder
 from nudge.services.live_state import LiveState
 from nudge.services.past import Known, past_of, stale_points
@@ -168,6 +171,10 @@ def take_snapshot(visit: Visit, around: Surroundings) -> Snapshot:
     observations = standing_observations(visit)
     running_since, changed_at = _last_events(visit)
     latest = max((row.taken_at for row in rows.values()), default=None)
+    call = call_named(visit.kind)
+    facts = first_facts(visit, around.folder, observations, frozenset(rows),
+                        findings_of(visit, around.folder))  # fmt: skip
+    before = standing_before(call, facts)
     context = Context(
         _minutes(running_since, latest),
         _minutes(changed_at, latest),
@@ -182,7 +189,9 @@ def take_snapshot(visit: Visit, around: Surroundings) -> Snapshot:
         rejudged=_rejudged(visit),
         estimated=frozenset(point for point, row in rows.items() if row.source == "estimated"),
         stale=stale_points(rows, visit, running_since),
-        mode=call_named(visit.kind).mode,
+        mode=call.mode,
+        before=first_said(before) if before else None,
+        before_check=next((check_of(one.row.key) for one in before), ""),
         own=around.own_signs,
         past=past_of(visit, around.live is not None, around.known, _hunting(around.live)),
     )

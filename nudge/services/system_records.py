@@ -128,7 +128,7 @@ class SystemRecords:
             "version": __version__,
         }
         with self._database.writing() as session:
-            if not session.query(Baseline).filter(Baseline.id == entry_id).first():
+            if not whole_visit.is_written(session, Baseline, entry_id):
                 session.add(
                     Baseline(id=entry_id, system_id=snapshot.visit.system_id, visit_id=visit_id,
                              kept=kept, set_at=self._clock())
@@ -156,7 +156,7 @@ class SystemRecords:
         _check_text("note", note)
         system_id = self._system_of(visit_id)
         with self._database.writing() as session:
-            if not session.query(IntendedChange).filter(IntendedChange.id == entry_id).first():
+            if not whole_visit.is_written(session, IntendedChange, entry_id):
                 session.add(
                     IntendedChange(id=entry_id, system_id=system_id, visit_id=visit_id, key=key,
                                    note=note.strip(), corrects=corrects,

@@ -13,10 +13,10 @@ from uuid import uuid4
 from sqlalchemy.orm import Session
 
 from nudge.core.charging.ways import CONNECTIONS
+from nudge.core.checks.observations import observation
 from nudge.core.language.callout.parser import Spoken
 from nudge.core.language.errors import CoreError, UnknownName
 from nudge.core.language.units import UnitSystem
-from nudge.core.language.vocabulary.observations import observation
 from nudge.core.physics.circuit.whole import check_holds
 from nudge.core.settling.gates import gate_to_pass
 from nudge.core.visit.record.standing import current, standing

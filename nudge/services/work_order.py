@@ -1,12 +1,12 @@
 """The order of work on a visit: steps ticked or skipped, checks filled in, notes, closing."""
 
 from collections.abc import Mapping
-from contextlib import suppress
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import UTC, datetime
 
 from sqlalchemy.orm import Session
 
+from nudge.core.checks.forms import FORMS, SUBSYSTEMS, Entries, Finding, Form, judge_form
 from nudge.core.language.errors import CoreError, Impossible
 from nudge.core.language.said import Said
 from nudge.core.language.units import unit_label
@@ -14,22 +14,16 @@ from nudge.core.language.vocabulary.actions import ACTIONS
 from nudge.core.language.vocabulary.points import POINTS
 from nudge.core.settling.gate import CLOCKS
 from nudge.core.visit.calls import call_named
-from nudge.core.visit.checks import (
-    CHECKS,
-    SUBSYSTEMS,
-    Check,
-    Entries,
-    Finding,
-    judge_check,
-)
-from nudge.core.visit.facts import Facts, Ticked
+from nudge.core.visit.facts import Facts
 from nudge.core.visit.order import Order, check_tick, order_of
 from nudge.services.clock import Clock
+from nudge.services.facts import findings_of, first_facts
 from nudge.services.plates import plate_of
-from nudge.services.snapshot import PRESSURES, Snapshot
+from nudge.services.snapshot import Snapshot
 from nudge.services.system_records import drift_noted
 from nudge.services.visits import Ending, Visits
 from nudge.store.database import Database
+from nudge.store.repositories import whole_visit
 from nudge.store.tables import Observation, Reading, Visit
 from nudge.store.visit_tables import Check as CheckRow
 from nudge.store.visit_tables import Note, Tick
@@ -46,7 +40,7 @@ class OpenAtTheEnd(Impossible):
 class Checked:
     """A check with what was entered on this visit and what it means, or what to begin from."""
 
-    check: Check
+    check: Form
     entries: Entries
     finding: Finding | None
     remembered: Entries
@@ -97,7 +91,7 @@ class Work:
 
         def write(session: Session, visit: Visit) -> None:
             for entry_id, step in steps.items():
-                if not _written(session, Tick, entry_id):
+                if not whole_visit.is_written(session, Tick, entry_id):
                     session.add(self._ticked(visit, entry_id, step, state, reason))
 
         return self._visits.amend(visit_id, write, next(iter(steps), ""))
@@ -114,8 +108,8 @@ class Work:
         now = self._clock()
 
         def write(session: Session, visit: Visit) -> None:
-            finding = judge_check(key, plate_of(visit.system), entries)
-            if _written(session, CheckRow, entry_id):
+            finding = judge_form(key, plate_of(visit.system), entries)
+            if whole_visit.is_written(session, CheckRow, entry_id):
                 return
             session.add(CheckRow(id=entry_id, visit_id=visit.id, key=key, entries=dict(entries),
                                  checked_at=now))  # fmt: skip
@@ -143,7 +137,7 @@ class Work:
             raise CoreError("note", "There is nothing in that note.")
 
         def write(session: Session, visit: Visit) -> None:
-            if not _written(session, Note, entry_id):
+            if not whole_visit.is_written(session, Note, entry_id):
                 session.add(self._noted(visit, entry_id, subsystem, text, corrects))
 
         return self._visits.amend(visit_id, write, entry_id)
@@ -186,18 +180,15 @@ class Work:
 
 def order_now(snapshot: Snapshot) -> WorkOrder:
     """A visit's order of work as it stands, with its checks and notes."""
-    plate, folder = plate_of(snapshot.visit.system), snapshot.folder
+    folder = snapshot.folder
+    findings = findings_of(snapshot.visit, folder)
     checks = []
-    for key, check in CHECKS.items():
+    for key, check in FORMS.items():
         now = dict(folder.checks[key].entries) if key in folder.checks else {}
         before = folder.checks_before.get(key)
-        finding = None
-        if now:
-            with suppress(CoreError):  # the plate was changed since: the entries are still there
-                finding = judge_check(key, plate, now)
         remembered = dict(before.entries) if before is not None and not now else {}
-        checks.append(Checked(check, now, finding, _lasting(remembered)))
-    order = order_of(call_named(snapshot.visit.kind), _facts(snapshot))
+        checks.append(Checked(check, now, findings.get(key), _lasting(remembered)))
+    order = order_of(call_named(snapshot.visit.kind), _facts(snapshot, findings))
     return WorkOrder(order, tuple(checks), tuple(folder.notes))
 
 
@@ -217,58 +208,46 @@ def _open_at_the_end(dangers: tuple[Said, ...]) -> OpenAtTheEnd:
         head + " ".join(words) + " Do it, or say why it is left.", measures))  # fmt: skip
 
 
-def _facts(snapshot: Snapshot) -> Facts:
+def _facts(snapshot: Snapshot, findings: Mapping[str, Finding | None]) -> Facts:
+    """The first facts, and all that the judgement adds to them."""
     visit, assessed, folder = snapshot.visit, snapshot.assessment, snapshot.folder
-    points = frozenset(snapshot.current)
-    shut = {}
-    unsettled = snapshot.context.unsettled
-    if assessed is not None:
-        shut = {b.gate.key: b.message for b in assessed.breaches
-                if b.effect == "blocks" and b.gate.key not in CLOCKS}  # fmt: skip
-    clocks = assessed is not None and any(
-        b.effect == "blocks" and b.gate.key in CLOCKS for b in assessed.breaches
-    )
-    plate = plate_of(visit.system)
+    first = first_facts(visit, folder, snapshot.observations, frozenset(snapshot.current), findings)
     acted = [e for e in visit.standing_events if e.kind in ACTIONS]
     charged = [e for e in acted if ACTIONS[e.kind].moves_charge]
-    last_act = max((e.happened_at for e in acted), default=None)
-    latest = max((row.taken_at for row in snapshot.current.values()), default=None)
     last_dose = charged[-1].happened_at if charged else None
-    unweighed = tuple(
-        name for cylinder_id, name in folder.cylinders.items()
-        if last_dose is not None and folder.weighed_at.get(cylinder_id, NEVER) <= last_dose
-    )  # fmt: skip
-    return Facts(
-        observations=snapshot.observations,
-        points=points,
-        checks=frozenset(folder.checks),
-        ticks={key: Ticked(row.state, row.reason)
-               for key, row in folder.ticks.items()},
-        has_complaint=bool(visit.complaint.strip()),
-        plate_is_known=plate.nominal_capacity_w is not None,
-        is_first_visit=folder.closed_before == 0,
-        connection=visit.connection,
-        has_gauges=not points.isdisjoint(PRESSURES),
+    first = replace(
+        first,
         is_running=snapshot.running_since is not None,
-        shut=shut,
-        unsettled=unsettled,
-        minutes_unsettled=clocks,
-        is_judged=assessed is not None and not snapshot.look,
-        advice=assessed.decision.advice if assessed else "",
-        decision=assessed.decision.key if assessed else "",
-        reason=assessed.decision.reason if assessed else None,
-        stage=assessed.decision.stage if assessed else "",
-        leader=assessed.suspects[0].suspect.key if assessed and assessed.suspects else "",
+        unsettled=snapshot.context.unsettled,
         has_acted=bool(acted),
         has_moved_charge=bool(charged),
-        cylinders=tuple(folder.cylinders),
-        unweighed=unweighed,
-        read_after_last_change=bool(last_act and latest and latest > last_act and not clocks),
-        has_baseline=folder.baseline is not None and folder.baseline.visit_id == visit.id,
+        unweighed=tuple(
+            name for cylinder_id, name in folder.cylinders.items()
+            if last_dose is not None and folder.weighed_at.get(cylinder_id, NEVER) <= last_dose
+        ),
         look=snapshot.look.decision if snapshot.look else "",
-        is_cold_call=visit.kind == "cold_charge_check",
-        hazards=tuple(said for _, said in assessed.hazards) if assessed else (),
     )  # fmt: skip
+    if assessed is None:
+        return first
+    decision = assessed.decision
+    blocking = {b.gate.key: b.message for b in assessed.breaches if b.effect == "blocks"}
+    last_act = max((e.happened_at for e in acted), default=None)
+    latest = max((row.taken_at for row in snapshot.current.values()), default=None)
+    clocks = not CLOCKS.isdisjoint(blocking)
+    return replace(
+        first,
+        shut={key: said for key, said in blocking.items() if key not in CLOCKS},
+        doubts=frozenset(b.gate.key for b in assessed.breaches),
+        minutes_unsettled=clocks,
+        is_judged=not snapshot.look,
+        advice=decision.advice,
+        decision=decision.key,
+        reason=decision.reason,
+        stage=decision.stage,
+        leader=assessed.suspects[0].suspect.key if assessed.suspects else "",
+        read_after_last_change=bool(last_act and latest and latest > last_act and not clocks),
+        hazards=tuple(said for _, said in assessed.hazards),
+    )
 
 
 def _lasting(entries: Mapping[str, float | str]) -> Entries:
@@ -283,7 +262,3 @@ def _reading(reading_id: str, point: str, value: float, now: datetime) -> Readin
         given_unit=unit_label(POINTS[point].quantity, "si"), source="typed", quality="as_given",
         taken_at=now, recorded_at=now,
     )  # fmt: skip
-
-
-def _written(session: Session, table: type[Tick] | type[CheckRow] | type[Note], key: str) -> bool:
-    return session.query(table).filter(table.id == key).first() is not None

@@ -102,6 +102,37 @@ class JudgedOnceTest(WithDatabase):
         self.assertEqual(counts[0], counts[1])
 
 
+class StepsBeforeTest(WithDatabase):
+    """What stands before judging holds whatever would move refrigerant, everywhere."""
+
+    LOW = "suct 106 liq 300 sl 60 ll 94 oa 86 ra 76 wb 63 sa 62 dl 170"
+    SEEN = ("filter_clean", "evaporator_coil_clean", "condenser_coil_clean", "condenser_fan_ok",
+            "readings_confirmed")  # fmt: skip
+
+    def read(self, *seen):
+        self.visits.open("v", "seed-library-stacks", "Warm")
+        self.visits.happened("v", "on", "system_started", self.clock.now)
+        for key in seen:
+            self.visits.observe("v", key, key, True)
+        self.clock.pass_minutes(25)
+        return self.visits.hear("v", "c1", self.LOW, "ip", self.clock.now)
+
+    def test_an_unseen_coil_holds_the_dose_until_it_is_seen_or_skipped_with_a_reason(self):
+        unseen = tuple(key for key in self.SEEN if key != "evaporator_coil_clean")
+        held = self.read(*unseen)
+        shown = standing_out(held, "ip")
+        self.assertEqual(held.assessment.decision.key, "low_steps_open")
+        self.assertEqual(shown.assessment.decision.hangs_on.form, "coils")
+        self.assertIsNone(shown.assessment.decision.dose)
+        self.assertEqual({s.key: s.state for s in shown.order.stages}["judge"], "blocked")
+        work = Work(self.database, self.clock, self.visits)
+        skipped = work.tick("v", "t1", "coils", "skipped", "sealed, seen last month")
+        self.assertEqual(skipped.assessment.decision.advice, "add")
+
+    def test_with_all_seen_it_is_told_to_add(self):
+        self.assertEqual(self.read(*self.SEEN).assessment.decision.advice, "add")
+
+
 class KeptTest(WithDatabase):
     def test_what_is_kept_comes_back_as_it_was(self):
         kept = Kept("leave", "confirm", "Right.", ("dry",), {"suction_pressure": 800.0},

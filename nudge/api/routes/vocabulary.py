@@ -4,9 +4,9 @@ from fastapi import APIRouter
 from pydantic import BaseModel
 
 from nudge.api.access import UnitsIn
+from nudge.core.checks.observations import OBSERVATIONS
 from nudge.core.language.units import Quantity, UnitSystem, decimals, from_si, to_si, unit_label
 from nudge.core.language.vocabulary.actions import ACTIONS
-from nudge.core.language.vocabulary.observations import OBSERVATIONS
 from nudge.core.language.vocabulary.points import POINTS
 from nudge.core.physics.circuit.derived_table import DERIVED
 from nudge.core.physics.circuit.equipment import (

@@ -9,12 +9,12 @@ from pydantic import BaseModel, Field
 from nudge.api.schemas.book import Id, Text
 from nudge.contract.request import Name
 from nudge.contract.strict import Number, Strict
+from nudge.core.checks.forms import SUBSYSTEMS, Blank, form_named
 from nudge.core.drift.drift import INTENDED, Drift, measure
 from nudge.core.language.errors import UnknownName
 from nudge.core.language.said import worded
 from nudge.core.language.units import Quantity, UnitSystem, decimals, from_si, to_si, unit_label
 from nudge.core.visit.calls import CALLS
-from nudge.core.visit.checks import SUBSYSTEMS, Blank, check_named
 from nudge.core.visit.order import StageState
 from nudge.core.visit.seasons import SEASONS
 from nudge.services.rows import Deferred, IntendedChange, Note, Photo
@@ -48,7 +48,7 @@ class NewCheck(Strict):
 
     def to_core(self, units: UnitSystem) -> dict[str, float | str]:
         """Raises: UnknownName, for a check or an entry."""
-        blanks = {blank.key: blank for blank in check_named(self.key).blanks}
+        blanks = {blank.key: blank for blank in form_named(self.key).blanks}
         found: dict[str, float | str] = {}
         for name, value in self.entries.items():
             blank = blanks.get(name)

@@ -6,9 +6,9 @@ from typing import Literal
 
 from nudge.core.behaviours.behaviour import Behaviour, Mode
 from nudge.core.behaviours.rows import behaviour_of
+from nudge.core.checks.observations import observation
 from nudge.core.language.errors import CoreError
 from nudge.core.language.said import Said
-from nudge.core.language.vocabulary.observations import observation
 from nudge.core.language.vocabulary.points import Readings
 from nudge.core.physics.air.coil import (
     RATED_KG_PER_S_PER_W,
@@ -57,6 +57,11 @@ class Context:
     """Points read so long before the others that they may describe another condition."""
     mode: Mode | Literal[""] = ""
     """How it runs; "" for what such plant is usually met in."""
+    before: Said | None = None
+    """What of the visit stands before judging and is still open, in words: nothing moves until
+    it is done, or skipped with a reason."""
+    before_check: str = ""
+    """The check that does the first of it."""
     own: Mapping[str, float] = field(default_factory=dict)
     """How far over its class this system was when last found right, by derived key [K]."""
     past: Past = field(default_factory=Past)

@@ -324,6 +324,8 @@ def _may_trim(assessed: Assessment) -> bool:
         return False
     if deciding.key == fallback_subcooling.KEY or any(b.passed for b in assessed.breaches):
         return False
+    if assessed.case.context.before is not None:
+        return False
     watched = "superheat" if deciding.judges == "superheat" else "subcooling"
     way = way_for(assessed.case.plate.metering_device, watched, removes=False,
                   has_collar=assessed.case.saw("collar_on"))  # fmt: skip

@@ -6,11 +6,11 @@ from typing import NamedTuple
 
 from nudge.core.behaviours.behaviour import Behaviour
 from nudge.core.behaviours.case import Case, Context, open_case
+from nudge.core.checks.table import CHECKS
 from nudge.core.gaugeless.decide import Look, look
 from nudge.core.gaugeless.estimate import OwnHistory
 from nudge.core.judgement.beliefs import Weighing, told_of, weigh
 from nudge.core.judgement.cautions import Caution, cautions_for
-from nudge.core.judgement.check_table import CHECKS
 from nudge.core.judgement.decision import Decision, Ground, decide
 from nudge.core.judgement.departures import Departure, departures
 from nudge.core.judgement.diagnosis import Diagnosis, diagnose

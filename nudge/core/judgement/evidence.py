@@ -12,6 +12,7 @@ from typing import NamedTuple
 
 import numpy as np
 
+from nudge.core.checks.observations import OBSERVATIONS
 from nudge.core.expectations.signs import SIGNS
 from nudge.core.judgement.beliefs import DOUBTED, Weighing
 from nudge.core.judgement.departures import Departure
@@ -22,7 +23,6 @@ from nudge.core.judgement.signatures import Signature
 from nudge.core.judgement.suspect_table import Suspect
 from nudge.core.language.said import Measure, Said, say
 from nudge.core.language.units import Quantity, difference_of
-from nudge.core.language.vocabulary.observations import OBSERVATIONS
 
 SPEAKS_FOR, SPEAKS_AGAINST = 1.6, 0.45
 """How many times commoner (rarer) than with the other suspects a sign must be to be named."""

@@ -14,15 +14,15 @@ from typing import NamedTuple
 import numpy as np
 
 from nudge.core.behaviours.case import Case
+from nudge.core.checks.looks import LEAST_SHARE, Look
+from nudge.core.checks.observations import OBSERVATIONS
+from nudge.core.checks.table import Check
 from nudge.core.expectations.signs import SIGNS
 from nudge.core.judgement.beliefs import LOAD_BESIDE, Weighed, Weighing
-from nudge.core.judgement.check_table import Check
 from nudge.core.judgement.departures import Departure
 from nudge.core.judgement.hypotheses import Array, hypotheses
-from nudge.core.judgement.looks import LEAST_SHARE, Look
 from nudge.core.judgement.model import Model
 from nudge.core.judgement.predict import levels
-from nudge.core.language.vocabulary.observations import OBSERVATIONS
 
 LIMIT = 4
 SETTING_UP = 4.0

@@ -2,12 +2,12 @@
 
 from collections.abc import Iterator
 
+from nudge.core.checks.observations import OBSERVATIONS
 from nudge.core.judgement.assess import Assessment
 from nudge.core.judgement.evidence import Belief, sentence_of, sign_ratios
 from nudge.core.judgement.model import Model
 from nudge.core.language.said import Measure
 from nudge.core.language.units import Quantity
-from nudge.core.language.vocabulary.observations import OBSERVATIONS
 from nudge.core.language.working import Formula, Input, Working
 
 MOST, LEAST = 1e3, 1e-3

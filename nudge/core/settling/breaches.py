@@ -4,6 +4,7 @@ from collections.abc import Callable
 from collections.abc import Set as AbstractSet
 
 from nudge.core.behaviours.case import Case
+from nudge.core.checks.observations import OBSERVATIONS
 from nudge.core.language.errors import CoreError
 from nudge.core.language.said import (
     Measure,
@@ -15,7 +16,6 @@ from nudge.core.language.said import (
     temperature,
 )
 from nudge.core.language.units import Quantity, fahrenheit
-from nudge.core.language.vocabulary.observations import OBSERVATIONS
 from nudge.core.language.vocabulary.points import POINTS
 from nudge.core.physics.air.airflow import CLIMATES, TOLERANCE
 from nudge.core.physics.air.static import DuctReading, starves_the_blower, static_trouble

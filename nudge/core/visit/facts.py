@@ -21,7 +21,10 @@ class Facts:
     observations: frozenset[str] = frozenset()
     points: frozenset[str] = frozenset()
     """Points that have a reading that counts."""
-    checks: frozenset[str] = frozenset()
+    findings: Mapping[str, str] = field(default_factory=dict)
+    """Forms filled in on this visit, with how each stands: good, watch, bad, noted; "" unknown."""
+    doubts: frozenset[str] = frozenset()
+    """Gates open on this visit, whatever they do."""
     ticks: Mapping[str, Ticked] = field(default_factory=dict)
     has_complaint: bool = False
     plate_is_known: bool = False

@@ -54,13 +54,14 @@ class Order:
 def order_of(call: Call, facts: Facts) -> Order:
     """Lay out a visit's stages for its kind of call."""
     found: list[StageState] = []
+    before = standing_before(call, facts)
     for stage in call.stages:
         steps = tuple(
             _step(row, facts) for row in STEPS
             if row.stage == stage and (not row.calls or call.key in row.calls)
             and row.applies(facts)
         )  # fmt: skip
-        found.append(_stage(stage, steps, call, facts))
+        found.append(_stage(stage, steps, call, facts, before))
     here = _here(found, facts)
     stages = tuple(
         StageState(one.stage, one.label, "here", one.steps, one.why)
@@ -84,6 +85,14 @@ def _here(stages: Sequence[StageState], facts: Facts) -> Stage:
     last = max((n for n, one in enumerate(stages) if one.state == "done"), default=-1)
     ahead = [one.stage for one in stages[last + 1 :] if one.state in ("open", "blocked")]
     return ahead[0] if ahead else "close"
+
+
+def standing_before(call: Call, facts: Facts) -> tuple[StepState, ...]:
+    """The steps that stand before judging, and are neither done nor skipped with a reason."""
+    steps = (_step(row, facts) for row in STEPS if row.blocks == "judging"
+             and (not row.calls or call.key in row.calls) and row.stage in call.stages
+             and row.applies(facts))  # fmt: skip
+    return tuple(step for step in steps if step.state == "open")
 
 
 def check_tick(step: str, state: str, reason: str) -> None:
@@ -111,9 +120,12 @@ def _step(row: StepRow, facts: Facts) -> StepState:
     return StepState(row, "open", "", by_hand=row.shows is None)
 
 
-def _stage(stage: Stage, steps: tuple[StepState, ...], call: Call, facts: Facts) -> StageState:
+def _stage(
+    stage: Stage, steps: tuple[StepState, ...], call: Call, facts: Facts,
+    before: tuple[StepState, ...],
+) -> StageState:  # fmt: skip
     label = STAGES[stage]
-    why = _blocked(stage, facts)
+    why = _blocked(stage, facts, before)
     if not steps and why is None:
         return StageState(stage, label, "if_needed", steps)  # nobody did anything: no tick
     is_done = all(step.state != "open" for step in steps)
@@ -129,14 +141,22 @@ def _is_called_for(facts: Facts) -> bool:
     return facts.has_gauges or bool(facts.connection) or facts.look == "connect"
 
 
-def _blocked(stage: Stage, facts: Facts) -> Said | None:
+def _blocked(stage: Stage, facts: Facts, before: tuple[StepState, ...]) -> Said | None:
     if stage == "judge" and facts.shut:
         return facts.reason
+    if stage == "judge" and before and facts.has_gauges:
+        return first_said(before)
     if stage == "settle" and facts.unsettled is not None:
         return facts.unsettled
     if stage == "act" and facts.is_judged and facts.shut and facts.stage != "act":
         return say("Nothing to act on until it can be judged.")
     return None
+
+
+def first_said(before: Sequence[StepState]) -> Said:
+    """What is to be done before anything is judged, in words."""
+    names = [step.row.label[0].lower() + step.row.label[1:] for step in before]
+    return say(f"First: {', '.join(names)}. Do it, or say why it is skipped.")
 
 
 def _dangers(stages: Sequence[StageState], facts: Facts) -> tuple[Said, ...]:

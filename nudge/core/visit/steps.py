@@ -9,6 +9,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Literal
 
+from nudge.core.checks.table import CHECKS, Check
 from nudge.core.visit.calls import Stage
 from nudge.core.visit.facts import Facts
 
@@ -44,12 +45,34 @@ def _read(*points: str) -> Shows:
     return lambda facts: all(point in facts.points for point in points)
 
 
-def _any_read(*points: str) -> Shows:
-    return lambda facts: any(point in facts.points for point in points)
+def _passed(step: str) -> Shows:
+    """Whether the checks that do a step were done, with a value or a look that passes.
+
+    A look is all or nothing, so all that belong to the step must be right; of forms and readings
+    one is enough.
+    """
+    rows = [row for row in CHECKS.values() if row.step == step]
+    looks = [row for row in rows if row.look is not None]
+    read = [row for row in rows if row.look is None]
+
+    def shows(facts: Facts) -> bool:
+        if looks:
+            return all(_is_right(row, facts) for row in looks)
+        return any(_is_read(row, facts) for row in read)
+
+    return shows
 
 
-def _checked(key: str, *seen: str) -> Shows:
-    return lambda facts: key in facts.checks or any(one in facts.observations for one in seen)
+def _is_right(row: Check, facts: Facts) -> bool:
+    right = row.look.no if row.look is not None else ""
+    return right in facts.observations or facts.findings.get(row.form) == "good"
+
+
+def _is_read(row: Check, facts: Facts) -> bool:
+    if row.form in facts.findings:
+        return facts.findings[row.form] != "bad"
+    is_read = bool(row.points) and not facts.points.isdisjoint(row.points)
+    return is_read and row.doubted_by.isdisjoint(facts.doubts)
 
 
 def _gauged(facts: Facts) -> bool:
@@ -72,7 +95,7 @@ def _opened(facts: Facts) -> bool:
     }
     inside = {"evaporator_coil_clean", "evaporator_coil_dirty", "blower_capacitor_ok",
               "blower_capacitor_weak", "bulb_secure", "bulb_loose"}  # fmt: skip
-    return bool(behind & facts.checks or inside & facts.observations or facts.has_acted)
+    return bool(behind & facts.findings.keys() or inside & facts.observations or facts.has_acted)
 
 
 _collared = _seen("collar_on", "collar_off")
@@ -98,28 +121,22 @@ STEPS: tuple[StepRow, ...] = (
     StepRow("manual", "arrive", "The maker’s manual read; crankcase heater on long enough",
             calls=_NEW),
     StepRow("filter", "air", "Filter in your hand", "Blower off while the filter is out.",
-            "judging", _checked("filter", "filter_clean", "filter_dirty"), check="filter"),
+            "judging", _passed("filter"), check="filter"),
     StepRow("coils", "air", "Both coils’ faces", _LOCKED, "judging",
-            lambda f: _seen("evaporator_coil_clean", "evaporator_coil_dirty")(f)
-            and _seen("condenser_coil_clean", "condenser_coil_dirty")(f),
-            check="coils"),
+            _passed("coils"), check="coils"),
     StepRow("statics", "air", "Static pressures, manometer zeroed",
-            shows=lambda f: "statics" in f.checks
-            or _any_read("total_external_static", "supply_static")(f),
-            check="statics"),
+            shows=_passed("statics"), check="statics"),
     StepRow("capacitor", "air", "Blower capacitor, rated and measured",
             _LOCKED + " Discharge it before touching it.",
-            shows=_checked("capacitor", "blower_capacitor_ok", "blower_capacitor_weak"),
+            shows=_passed("capacitor"),
             check="capacitor"),
     StepRow("blower", "air", "Airflow by the blower’s table",
-            shows=lambda f: "blower" in f.checks or _any_read("airflow")(f)
-            or _seen("airflow_ok", "airflow_low")(f), check="blower"),
+            shows=lambda f: _passed("blower")(f) or _seen("airflow_ok")(f), check="blower"),
     StepRow("amps", "air", "Amps against the plate", _LIVE,
-            shows=lambda f: bool({"compressor_amps", "fan_amps", "blower_amps"} & f.checks)
-            or _any_read("compressor_amps")(f), check="compressor_amps"),
-    StepRow("drain", "air", "Drain and pan", shows=_checked("drain"), check="drain"),
+            shows=_passed("amps"), check="compressor_amps"),
+    StepRow("drain", "air", "Drain and pan", shows=_passed("drain"), check="drain"),
     StepRow("strips", "air", "Strips, by circuit", _LIVE, calls=_HEAT,
-            shows=_checked("strips"), check="strips"),
+            shows=_passed("strips"), check="strips"),
     StepRow("look", "look", "Air and line temperatures, caps still on",
             "Probes in place with the fan still; keep leads out of the blades.",
             shows=lambda f: bool(f.look), applies=lambda f: bool(f.look) or not f.has_gauges),
@@ -195,3 +212,8 @@ STEPS: tuple[StepRow, ...] = (
 )  # fmt: skip
 
 STEP_KEYS = {row.key: row for row in STEPS}
+
+
+def check_of(step: str) -> str:
+    """The first check that does a step; "" for one nothing but a hand does."""
+    return next((row.key for row in CHECKS.values() if row.step == step), "")

@@ -23,6 +23,14 @@ def add_all(session: Session, rows: Sequence[Tick | Note]) -> None:
     session.bulk_save_objects(rows)
 
 
+Written = type[Tick] | type[Check] | type[Note] | type[Baseline] | type[IntendedChange]
+
+
+def is_written(session: Session, table: Written, key: str) -> bool:
+    """Whether an entry is in the book already: the same one sent twice is one."""
+    return session.scalar(select(table.id).where(table.id == key)) is not None
+
+
 def ticks(session: Session, visit_id: str) -> dict[str, Tick]:
     """The last tick of every step."""
     query = select(Tick).where(Tick.visit_id == visit_id).order_by(Tick.sequence)

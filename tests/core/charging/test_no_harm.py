@@ -7,9 +7,9 @@ from nudge.core.behaviours.case import Context
 from nudge.core.charging.advise import Dosed, advise
 from nudge.core.charging.dose import MOST_OF_WHOLE
 from nudge.core.charging.ways import KG_PER_OZ
+from nudge.core.checks.observations import OBSERVATIONS
 from nudge.core.language.errors import CoreError
 from nudge.core.language.units import fahrenheit
-from nudge.core.language.vocabulary.observations import OBSERVATIONS
 from tests.core.field import plate, readings
 
 PLATES = (

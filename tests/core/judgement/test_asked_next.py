@@ -3,7 +3,7 @@
 import unittest
 from dataclasses import replace
 
-from nudge.core.judgement.check_table import CHECKS
+from nudge.core.checks.table import CHECKS
 from nudge.core.judgement.decision.holds import ANOTHER
 from nudge.core.judgement.decision.robust import SECOND_SENSORS
 from nudge.core.language.vocabulary.points import POINTS

@@ -2,14 +2,14 @@
 
 import unittest
 
+from nudge.core.checks.observations import OBSERVATIONS
+from nudge.core.checks.table import LOOK_OF
 from nudge.core.judgement.departures import SIGNS, Departure
 from nudge.core.judgement.evidence import sentence_of, sign_ratios
-from nudge.core.judgement.looks import LOOK_OF
 from nudge.core.judgement.pairs import PAIRS
 from nudge.core.judgement.signatures import scale_of
 from nudge.core.judgement.suspect_table import SUSPECTS
 from nudge.core.judgement.trade_marks import TRADE_MARKS
-from nudge.core.language.vocabulary.observations import OBSERVATIONS
 from tests.core.field import MODELS, judged, plate, settled
 
 LOW = {"suct": 106, "liq": 300, "sl": 60, "ll": 94, "oa": 86, "ra": 76, "wb": 63, "sa": 62}
@@ -118,7 +118,7 @@ class WrittenRowsTest(unittest.TestCase):
         self.assertEqual(len({pair.faults for pair in PAIRS}), len(PAIRS))
 
     def test_every_look_that_convicts_is_asked_for_by_some_check(self):
-        from nudge.core.judgement.check_table import CHECKS
+        from nudge.core.checks.table import CHECKS
 
         asked = {id(check.look) for check in CHECKS.values() if check.look}
         unasked = {look.yes for look in LOOK_OF.values() if id(look) not in asked}

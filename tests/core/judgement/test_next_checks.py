@@ -3,11 +3,10 @@
 import unittest
 from math import log2
 
+from nudge.core.checks.table import CHECKS, LOOK_OF
 from nudge.core.judgement.beliefs import weigh
 from nudge.core.judgement.change_of_mind import changes_of_mind
-from nudge.core.judgement.check_table import CHECKS
 from nudge.core.judgement.departures import departures
-from nudge.core.judgement.looks import LOOK_OF
 from nudge.core.judgement.next_checks import Live, by_look, next_checks
 from nudge.core.judgement.predict import levels
 from nudge.core.judgement.suspect_table import SUSPECTS

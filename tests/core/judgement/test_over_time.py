@@ -81,7 +81,7 @@ class EpisodesTest(unittest.TestCase):
         self.assertEqual(found(with_past(VALVE, absurd)), set())
 
     def test_rows_speak_of_suspects_and_say_why(self):
-        from nudge.core.judgement.looks import LOOKS
+        from nudge.core.checks.table import LOOKS
 
         faults = {fault for look in LOOKS for fault in look.with_fault}
         for row in EPISODES:

@@ -2,13 +2,12 @@
 
 import unittest
 
-from nudge.core.judgement.check_table import CHECKS, CLEANED, SECOND_LOAD
+from nudge.core.checks.observations import OBSERVATIONS
+from nudge.core.checks.table import CHECKS, CLEANED, LOOK_OF, LOOKS, SECOND_LOAD
 from nudge.core.judgement.departures import SIGNS
-from nudge.core.judgement.looks import LOOK_OF, LOOKS
 from nudge.core.judgement.signatures import SEVERITIES
 from nudge.core.judgement.suspect_table import FAULT_LABELS, SEVERITY_SHARES, SUSPECTS
 from nudge.core.judgement.workings import belief_workings
-from nudge.core.language.vocabulary.observations import OBSERVATIONS
 from nudge.core.language.vocabulary.points import POINTS
 from tests.core.field import MODELS, VALVE, judged, plate, settled
 
@@ -226,9 +225,9 @@ class CheckTableTest(unittest.TestCase):
         for check in CHECKS.values():
             known = set(POINTS) | set(OBSERVATIONS)
             told_by_itself = check.look is SECOND_LOAD or check.look is CLEANED
-            self.assertTrue(set(check.done_by) & known or told_by_itself, check.key)
+            self.assertTrue(set(check.done_by) & known or told_by_itself or check.form, check.key)
             self.assertLessEqual(set(check.signs), set(SIGNS))
-            self.assertTrue(check.signs or check.look)
+            self.assertTrue(check.signs or check.look or check.form)
             self.assertTrue(check.how and check.why.endswith("."))
             self.assertGreater(check.minutes, 0)
 

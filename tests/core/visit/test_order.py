@@ -37,6 +37,36 @@ class OrderTest(unittest.TestCase):
         self.assertFalse(steps(JUDGED, "air")["filter"].by_hand)
         self.assertEqual(stage(JUDGED, "read").state, "done")
 
+    def test_a_step_ticks_itself_only_by_what_passes(self):
+        for step, facts, state in (
+            ("filter", {"observations": frozenset({"filter_dirty"})}, "open"),
+            ("filter", {"findings": {"filter": "bad"}, "observations": frozenset()}, "open"),
+            ("coils", {"observations": LOOKED - {"condenser_coil_clean"}}, "open"),
+            ("capacitor", {"findings": {"capacitor": "bad"}}, "open"),
+            ("capacitor", {"findings": {"capacitor": "good"}}, "done"),
+            ("capacitor", {"observations": LOOKED | {"blower_capacitor_weak"}}, "open"),
+            ("amps", {"findings": {"compressor_amps": "bad"}}, "open"),
+            ("amps", {"findings": {"compressor_amps": "bad", "fan_amps": "good"}}, "done"),
+            ("amps", {"points": READ | {"compressor_amps"}}, "done"),
+            ("statics", {"points": READ | {"total_external_static"}}, "done"),
+            ("statics", {"points": READ | {"total_external_static"},
+                         "doubts": frozenset({"duct_trouble"})}, "open"),
+            ("drain", {"findings": {"drain": "watch"}}, "done"),
+        ):  # fmt: skip
+            with self.subTest(step, facts=facts):
+                self.assertEqual(steps(replace(JUDGED, **facts), "air")[step].state, state)
+
+    def test_what_stands_before_judging_blocks_it(self):
+        unseen = replace(JUDGED, observations=LOOKED - {"filter_clean"})
+        found = stage(unseen, "judge")
+        self.assertEqual(found.state, "blocked")
+        self.assertEqual(found.why.text("ip"),
+                         "First: filter in your hand. Do it, or say why it is skipped.")  # fmt: skip
+        skipped = replace(unseen, ticks={"filter": Ticked("skipped", "no ladder")})
+        self.assertEqual(stage(skipped, "judge").state, "done")
+        new = stage(JUDGED, "judge", "commissioning")
+        self.assertIn("Evacuated", new.why.text("ip").replace("evacuated", "Evacuated"))
+
     def test_a_shut_gate_blocks_judging_and_says_why(self):
         cold = say("Too cold outdoors to judge charge.")
         facts = replace(JUDGED, shut={"outdoor_below_70": cold}, reason=cold, stage="connect",
@@ -57,7 +87,7 @@ class OrderTest(unittest.TestCase):
         self.assertEqual(steps(facts, "air")["filter"].reason, "no access")
 
     def test_ports_caps_panels_and_disconnect_are_dangers_until_done(self):
-        facts = replace(JUDGED, checks=frozenset({"capacitor"}))
+        facts = replace(JUDGED, findings={"capacitor": "good"})
         dangers = [one.text("ip") for one in order_of(call_named(""), facts).dangers]
         self.assertEqual(len(dangers), 4)
         done = {key: Ticked("done") for key in ("ports", "caps", "panels", "disconnect")}

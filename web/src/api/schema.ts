@@ -1829,6 +1829,7 @@ export interface components {
             system: components["schemas"]["SystemIn"];
             /**
              * @default {
+             *       "mode": "",
              *       "observations": [],
              *       "estimated": [],
              *       "stale": [],
@@ -1871,6 +1872,7 @@ export interface components {
             };
             /**
              * @default {
+             *       "mode": "",
              *       "observations": [],
              *       "estimated": [],
              *       "stale": [],
@@ -2202,6 +2204,12 @@ export interface components {
          * @description How the readings came about. Unknown is not zero: leave out what nobody knows.
          */
         ContextIn: {
+            /**
+             * Mode
+             * @default
+             * @enum {string}
+             */
+            mode?: "" | "cooling" | "heating";
             /** Minutes Running */
             minutes_running?: number | null;
             /** Minutes Since Change */
@@ -2660,6 +2668,8 @@ export interface components {
             label: string;
             /** Why */
             why: string;
+            /** Form */
+            form: string;
         };
         /** HazardOut */
         HazardOut: {
@@ -3061,6 +3071,7 @@ export interface components {
             };
             /**
              * @default {
+             *       "mode": "",
              *       "observations": [],
              *       "estimated": [],
              *       "stale": [],
@@ -3685,6 +3696,8 @@ export interface components {
             how: string[];
             /** Points */
             points: string[];
+            /** Form */
+            form: string;
             /** Outcomes */
             outcomes: components["schemas"]["OutcomeOut"][];
         };

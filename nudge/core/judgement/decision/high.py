@@ -1,6 +1,8 @@
 """The rules of what reads high: what must be ruled out before anything comes out."""
 
-from nudge.core.judgement.check_table import CHECKS
+from dataclasses import replace
+
+from nudge.core.checks.table import CHECKS
 from nudge.core.judgement.decision.decision import HangsOn
 from nudge.core.judgement.decision.ground import Ground
 from nudge.core.judgement.decision.limits import least
@@ -10,6 +12,7 @@ from nudge.core.judgement.decision.low import (
     evidence,
     hang_on_check,
     hang_on_row,
+    open_steps,
     parting_check,
 )
 from nudge.core.judgement.decision.robust import four_of
@@ -163,6 +166,11 @@ def _air_not_parted(ground: Ground) -> Finding | None:
     )  # fmt: skip
 
 
+def _steps_open(ground: Ground) -> Finding | None:
+    found = open_steps(ground, "Too much charge:") if reads_high(ground) else None
+    return None if found is None else replace(found, state="high")
+
+
 def _past_a_gate(ground: Ground) -> Finding | None:
     if not reads_high(ground) or not any(b.passed for b in ground.breaches):
         return None
@@ -225,6 +233,9 @@ HIGH: tuple[Rule, ...] = (
          "own ±.", _not_sure),
     Rule("air_not_parted", "charge", "Reads high. Rule out air in the system first.",
          "do_not_charge", "act", "Air in the system reads like too much charge.", _air_not_parted),
+    Rule("high_steps_open", "charge", "Looks overcharged. First what stands before judging.",
+         "do_not_charge", "air", "Air, and the proofs of a new circuit, come before charge moves.",
+         _steps_open),
     Rule("high_past_gate", "charge", "Looks overcharged, judged past a gate: do not remove.",
          "do_not_charge", "act", "What was judged past a gate moves no refrigerant.",
          _past_a_gate),

@@ -7,7 +7,7 @@ for the same sun or dirt may still be on it; one that another instrument proved 
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from nudge.core.judgement.check_table import CHECKS
+from nudge.core.checks.table import CHECKS
 from nudge.core.judgement.decision.decision import HangsOn
 from nudge.core.judgement.decision.ground import Ground
 from nudge.core.judgement.decision.limits import least

@@ -1,8 +1,9 @@
 """The rules of a system that reads low: a leak, a hold with the one thing missing, or add."""
 
 from collections.abc import Set as AbstractSet
+from dataclasses import replace
 
-from nudge.core.judgement.check_table import CHECKS, Check
+from nudge.core.checks.table import CHECKS, Check
 from nudge.core.judgement.decision.decision import HangsOn
 from nudge.core.judgement.decision.ground import Ground
 from nudge.core.judgement.decision.holds import Hold, again, named, weakest
@@ -254,6 +255,23 @@ def _almost(ground: Ground, what: Said, hangs: HangsOn | None) -> Finding:
     )  # fmt: skip
 
 
+def open_steps(ground: Ground, reads: str) -> Finding | None:
+    """What of the visit stands before judging holds whatever would move."""
+    context = ground.case.context
+    if context.before is None:
+        return None
+    check = CHECKS.get(context.before_check)
+    return Finding(
+        joined([paragraph(reads, evidence(ground)), context.before]),
+        hangs_on=None if check is None else hang_on_check(check),
+    )
+
+
+def _steps_open(ground: Ground) -> Finding | None:
+    found = open_steps(ground, "Low on charge:") if reads_low(ground) else None
+    return None if found is None else replace(found, state="low", belief=ground.standing.low)
+
+
 def _past_a_gate(ground: Ground) -> Finding | None:
     if not reads_low(ground) or not any(b.passed for b in ground.breaches):
         return None
@@ -349,6 +367,9 @@ LOW: tuple[Rule, ...] = (
          "The beliefs are not sure enough, or turn within a reading's own ±.", _not_sure),
     Rule("low_hangs", "charge", "Looks low. Read one thing again before you add.", "do_not_charge",
          "read", "One reading alone must never add.", _hangs_on_one),
+    Rule("low_steps_open", "charge", "Looks low. First what stands before judging.",
+         "do_not_charge", "air", "Air, and the proofs of a new circuit, come before charge moves.",
+         _steps_open),
     Rule("low_past_gate", "charge", "Looks low, judged past a gate: do not add.", "do_not_charge",
          "act", "What was judged past a gate moves no refrigerant.", _past_a_gate),
     Rule("add", "charge", "Add refrigerant, a little at a time.", "add", "act",

@@ -1,6 +1,6 @@
 """The rules of what reads right: what must still be confirmed, and what charge does not explain."""
 
-from nudge.core.judgement.check_table import CHECKS
+from nudge.core.checks.table import CHECKS
 from nudge.core.judgement.decision.before import FEEDS
 from nudge.core.judgement.decision.decision import HangsOn
 from nudge.core.judgement.decision.ground import Ground

@@ -1,6 +1,6 @@
 """What the window itself says: low, right, high, or nothing yet."""
 
-from nudge.core.judgement.check_table import CHECKS
+from nudge.core.checks.table import CHECKS
 from nudge.core.judgement.decision.decision import ChargeState, HangsOn
 from nudge.core.judgement.decision.ground import Ground
 from nudge.core.judgement.decision.rule import Finding, Rule

@@ -8,10 +8,16 @@ import { Heading } from '../../ui/Heading'
 import { note } from './RunClock'
 import { Fact } from './Seen'
 
-type Props = { visit: Visit; vocabulary: Vocabulary; units: Units; onWalk: () => void }
+type Props = {
+  visit: Visit
+  vocabulary: Vocabulary
+  units: Units
+  onWalk: () => void
+  onForm: (form: string) => void
+}
 
 /** The one check that would settle most, large; the next ones small under it. */
-export function NextChecks({ visit, vocabulary, units, onWalk }: Props) {
+export function NextChecks({ visit, vocabulary, units, onWalk, onForm }: Props) {
   const [opened, setOpened] = useState<string | null>(null)
   const checks = visit.assessment?.next_checks ?? []
   const first = checks[0]
@@ -35,7 +41,7 @@ export function NextChecks({ visit, vocabulary, units, onWalk }: Props) {
   const card = (check: NextCheck) => (
     <Check
       key={check.key}
-      {...{ visit, vocabulary, units, check, onWalk }}
+      {...{ visit, vocabulary, units, check, onWalk, onForm }}
       isFirst={check === first}
       open={opened === check.key}
       onToggle={() => setOpened(opened === check.key ? null : check.key)}
@@ -57,7 +63,7 @@ type CheckProps = Props & {
 }
 
 function Check(props: CheckProps) {
-  const { visit, vocabulary, units, check, isFirst, open, onToggle, onWalk } = props
+  const { visit, vocabulary, units, check, isFirst, open, onToggle, onWalk, onForm } = props
   const facts = vocabulary.observations.filter((fact) =>
     check.outcomes.some((outcome) => outcome.observation === fact.key),
   )
@@ -92,6 +98,11 @@ function Check(props: CheckProps) {
             {check.key === 'clean_and_read' && (
               <Button className="px-3" onClick={() => note(visit, 'condenser_cleaned', units)}>
                 Outdoor coil cleaned
+              </Button>
+            )}
+            {check.form !== '' && (
+              <Button className="px-3" onClick={() => onForm(check.form)}>
+                Fill it in
               </Button>
             )}
             {check.points.length > 0 && check.key !== 'walk_liquid_line' && (

@@ -51,10 +51,15 @@ export function Verdict({ visit }: { visit: Visit }) {
   )
 }
 
-type ReasonsProps = { visit: Visit; assessment: Assessment; onChanges: () => void }
+type ReasonsProps = {
+  visit: Visit
+  assessment: Assessment
+  onChanges: () => void
+  onForm: (form: string) => void
+}
 
 /** Why, what must be minded while doing it, and what else is in the way. */
-export function Reasons({ visit, assessment, onChanges }: ReasonsProps) {
+export function Reasons({ visit, assessment, onChanges, onForm }: ReasonsProps) {
   const { charge, decision, diagnosis, readiness, hazards } = assessment
   const blocking = readiness.filter(
     (gate) => gate.effect === 'blocks' && gate.message !== decision.reason,
@@ -63,7 +68,7 @@ export function Reasons({ visit, assessment, onChanges }: ReasonsProps) {
   return (
     <section aria-label="Reasons" className="flex max-w-[84ch] flex-col gap-1 lg:pl-6">
       {!isSaid && <p data-reason>{decision.reason}</p>}
-      <TheOneThing visit={visit} decision={decision} />
+      <TheOneThing {...{ visit, decision, onForm }} />
       {diagnosis && (
         <p data-diagnosis={diagnosis.confidence}>
           <strong>{diagnosis.sentence}</strong> {diagnosis.valve}{' '}
@@ -86,8 +91,10 @@ export function Reasons({ visit, assessment, onChanges }: ReasonsProps) {
   )
 }
 
+type OneThing = { visit: Visit; decision: Decision; onForm: (form: string) => void }
+
 /** What exactly stands between this and an answer: a reading, a look, a test, work, or minutes. */
-function TheOneThing({ visit, decision }: { visit: Visit; decision: Decision }) {
+function TheOneThing({ visit, decision, onForm }: OneThing) {
   const { units } = usePreferences()
   const hangs = decision.hangs_on
   if (hangs === null || hangs.kind === 'minutes') return null
@@ -97,6 +104,11 @@ function TheOneThing({ visit, decision }: { visit: Visit; decision: Decision }) 
       <p className="leading-snug">
         <strong>One thing: {hangs.label}.</strong> {why}
       </p>
+      {hangs.form !== '' && visit.state !== 'closed' && (
+        <Button className="px-3" onClick={() => onForm(hangs.form)}>
+          Fill it in
+        </Button>
+      )}
       {hangs.kind === 'work' && visit.state !== 'closed' && (
         <Button className="px-3" onClick={() => note(visit, hangs.key as Kind, units)}>
           Done: {hangs.label.toLowerCase()}

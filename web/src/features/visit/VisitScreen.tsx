@@ -65,6 +65,11 @@ function Workspace({ visit, vocabulary }: { visit: Standing; vocabulary: Vocabul
   const nudge = nudgeOf(visit)
   const order = visit.order
   const [stage, setStage] = useState<string | null>(null)
+  const [form, setForm] = useState('')
+  const fillIn = (key: string) => {
+    setForm(key)
+    setStage(stageOf(order, key))
+  }
   const finish = () => finished(visit, order, units, () => setStage('close'))
   const isNarrow = useStacked()
   const [drawing, setDrawing] = useState<Drawing>('Loop')
@@ -154,6 +159,7 @@ function Workspace({ visit, vocabulary }: { visit: Standing; vocabulary: Vocabul
                 <Reasons
                   visit={visit}
                   assessment={visit.assessment}
+                  onForm={fillIn}
                   onChanges={() => setCard('changes')}
                 />
               </div>
@@ -210,7 +216,11 @@ function Workspace({ visit, vocabulary }: { visit: Standing; vocabulary: Vocabul
             )}
             {visit.look?.decision !== 'leave_caps_on' && (
               <>
-                <NextChecks {...{ visit, vocabulary, units }} onWalk={() => setCard('walk')} />
+                <NextChecks
+                  {...{ visit, vocabulary, units }}
+                  onWalk={() => setCard('walk')}
+                  onForm={fillIn}
+                />
                 <Suspects {...{ visit, vocabulary, units }} />
               </>
             )}
@@ -262,12 +272,22 @@ function Workspace({ visit, vocabulary }: { visit: Standing; vocabulary: Vocabul
           key={stage}
           {...{ visit, units, order }}
           first={stage}
-          onClose={() => setStage(null)}
+          fills={form}
+          onClose={() => {
+            setStage(null)
+            setForm('')
+          }}
         />
       )}
       {card === 'changes' && <ChangeOfMind visit={visit} onClose={() => setCard(null)} />}
     </SpokenContext>
   )
+}
+
+/** The stage at which a form is filled in. */
+function stageOf(order: Order, form: string): string {
+  const holds = (stage: Order['stages'][number]) => stage.steps.some((one) => one.check === form)
+  return order.stages.find(holds)?.key ?? order.here
 }
 
 /** Close it, or, where something is still open that can hurt, show that first; or open it again. */

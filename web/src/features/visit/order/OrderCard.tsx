@@ -15,11 +15,13 @@ type Props = {
   units: Units
   order: Order
   first: string
+  /** The form that is filled in at once; "" for none. */
+  fills: string
   onClose: () => void
 }
 
 /** The whole order of work, one stage open at a time: its steps, its checks, its cautions. */
-export function OrderCard({ visit, units, order, first, onClose }: Props) {
+export function OrderCard({ visit, units, order, first, fills, onClose }: Props) {
   const [open, setOpen] = useState(first)
   const isOpen = visit.state !== 'closed'
   return (
@@ -57,7 +59,7 @@ export function OrderCard({ visit, units, order, first, onClose }: Props) {
               <span className={stage.key === order.here ? 'font-bold' : ''}>{stage.label}</span>
               <span className="text-[0.92rem] text-soft">{openWords(stage)}</span>
             </button>
-            {open === stage.key && <Steps {...{ visit, units, order, stage, onClose }} />}
+            {open === stage.key && <Steps {...{ visit, units, order, stage, fills, onClose }} />}
           </li>
         ))}
       </ol>
@@ -75,16 +77,21 @@ type StageProps = {
   units: Units
   order: Order
   stage: Stage
+  fills: string
   onClose: () => void
 }
 
-function Steps({ visit, units, order, stage, onClose }: StageProps) {
+function Steps({ visit, units, order, stage, fills, onClose }: StageProps) {
   return (
     <div className="pb-3">
       {stage.why !== '' && <p className="border-l-4 border-accent pl-2">Blocked: {stage.why}</p>}
       <ul>
         {stage.steps.map((step) => (
-          <StepLine key={step.key} {...{ visit, units, order, step }} />
+          <StepLine
+            key={step.key}
+            {...{ visit, units, order, step }}
+            filled={step.check === fills}
+          />
         ))}
       </ul>
       {stage.key === 'close' && <Closing {...{ visit, units, order }} onClosed={onClose} />}
@@ -92,13 +99,19 @@ function Steps({ visit, units, order, stage, onClose }: StageProps) {
   )
 }
 
-type StepProps = { visit: Visit; units: Units; order: Order; step: Stage['steps'][number] }
+type StepProps = {
+  visit: Visit
+  units: Units
+  order: Order
+  step: Stage['steps'][number]
+  filled: boolean
+}
 
 const MARK = { done: '✓', open: '○', skipped: '–' }
 
-function StepLine({ visit, units, order, step }: StepProps) {
+function StepLine({ visit, units, order, step, filled }: StepProps) {
   const [skips, setSkips] = useState(false)
-  const [fills, setFills] = useState(false)
+  const [fills, setFills] = useState(filled && step.check !== '')
   const [reason, setReason] = useState('')
   const isOpen = visit.state !== 'closed'
   const check = order.checks.find((one) => one.key === step.check)

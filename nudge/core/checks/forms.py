@@ -1,4 +1,4 @@
-"""Checks with their own forms: what is entered, and what it means. One row each."""
+"""The forms checks are filled in with: what is entered, and what it means. One row each."""
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
@@ -43,8 +43,8 @@ class Finding:
 
 
 @dataclass(frozen=True, slots=True)
-class Check:
-    """One check: its part of the system, its form, and what it makes of it."""
+class Form:
+    """What is filled in for a check: its part of the system, its blanks, what they mean."""
 
     key: str
     label: str
@@ -255,25 +255,25 @@ _LIVE = "Live work: rated gloves, one hand, licensed persons only."
 _DEAD = "Power locked out and proven dead; discharge the capacitor before touching it."
 
 _ROWS = (
-    Check("filter", "Filter", "filter", (
+    Form("filter", "Filter", "filter", (
         Blank("face", "Filter in your hand", None, (*_FACES, ("missing", "Missing"))),
         Blank("second", "A second one in the same air path", None,
               (("none", "There is none"), *_FACES), is_needed=False),
     ), _filter, "Blower off while the filter is out."),
-    Check("coils", "Coils", "indoor", (
+    Form("coils", "Coils", "indoor", (
         Blank("evaporator", "Indoor coil’s face", None, _FACES, is_needed=False),
         Blank("condenser", "Outdoor coil’s face", None, _FACES, is_needed=False),
     ), _coils, "Power locked out before a panel comes off; fins cut."),
-    Check("statics", "Static pressures", "ducts", (
+    Form("statics", "Static pressures", "ducts", (
         _static("supply", "Supply", -50, 750),
         _static("return", "Return, with its minus", -750, 50),
         _static("total", "Total, if read across", 0, 1000),
         _static("filter_drop", "Across the filter", 0, 500),
     ), _statics),
-    Check("blower", "Airflow by the blower’s table", "indoor", (
+    Form("blower", "Airflow by the blower’s table", "indoor", (
         Blank("static", "Total external static", Quantity.STATIC_PRESSURE, (), 5, 1000),
     ), _blower),
-    Check("capacitor", "Run capacitor", "electrical", (
+    Form("capacitor", "Run capacitor", "electrical", (
         Blank("motor", "Of which motor", None,
               (("blower", "Blower"), ("condenser_fan", "Outdoor fan"),
                ("compressor", "Compressor"))),
@@ -281,48 +281,48 @@ _ROWS = (
         Blank("measured", "Measured", Quantity.CAPACITANCE, (), 0, 250),
         Blank("tolerance", "Label’s tolerance", Quantity.PERCENT, (), 1, 20, is_needed=False),
     ), _capacitor, _DEAD),
-    Check("compressor_amps", "Compressor amps", "electrical",
+    Form("compressor_amps", "Compressor amps", "electrical",
           (_amps("rated", "RLA on the plate", needed=False), _amps("measured", "Measured")),
           _against_plate("compressor_amps", "compressor"), _LIVE),
-    Check("fan_amps", "Outdoor fan amps", "electrical",
+    Form("fan_amps", "Outdoor fan amps", "electrical",
           (_amps("rated", "FLA on the plate", needed=False), _amps("measured", "Measured")),
           _against_plate("condenser_fan_amps", "outdoor fan"), _LIVE),
-    Check("blower_amps", "Blower amps", "electrical", (
+    Form("blower_amps", "Blower amps", "electrical", (
         Blank("motor", "Kind of motor", None, (("psc", "PSC, with a capacitor"),
                                                ("ecm", "ECM, constant airflow"))),
         _amps("rated", "FLA on the plate"), _amps("measured", "Measured"),
     ), _blower_amps, _LIVE),
-    Check("strips", "Electric strips, by circuit", "electrical", (
+    Form("strips", "Electric strips, by circuit", "electrical", (
         Blank("strip_kw", "One strip", Quantity.HEATER_POWER, (), 0.5, 30),
         Blank("strips", "Strips on this circuit", Quantity.COUNT, (), 1, 12),
         Blank("volts", "Line volts", Quantity.VOLTAGE, (), 90, 600, is_needed=False),
         _amps("measured", "Measured"),
     ), _strips, _LIVE),
-    Check("drain", "Drain", "drain", (
+    Form("drain", "Drain", "drain", (
         Blank("runs", "Does water run away", None, (("yes", "It runs"), ("no", "It does not"))),
         Blank("pan", "The pan", None, (("dry", "Dry"), ("wet", "Water stands in it")),
               is_needed=False),
     ), _drain),
 )  # fmt: skip
 
-CHECKS: Mapping[str, Check] = MappingProxyType({row.key: row for row in _ROWS})
+FORMS: Mapping[str, Form] = MappingProxyType({row.key: row for row in _ROWS})
 
 
-def check_named(key: str) -> Check:
+def form_named(key: str) -> Form:
     """The row of a check. Raises: UnknownName, with the nearest."""
-    row = CHECKS.get(key)
+    row = FORMS.get(key)
     if row is None:
-        raise UnknownName("check", key, CHECKS)
+        raise UnknownName("check", key, FORMS)
     return row
 
 
-def judge_check(key: str, plate: Plate, entries: Entries) -> Finding:
+def judge_form(key: str, plate: Plate, entries: Entries) -> Finding:
     """What a filled form means, in core units.
 
     Raises: UnknownName, for a check, a blank or a choice; CoreError, for what is missing or what
     no working instrument shows.
     """
-    row = check_named(key)
+    row = form_named(key)
     blanks = {blank.key: blank for blank in row.blanks}
     for name, value in entries.items():
         blank = blanks.get(name)

@@ -2,9 +2,9 @@
 
 import unittest
 
+from nudge.core.checks.forms import FORMS, judge_form
 from nudge.core.language.errors import CoreError, UnknownName
 from nudge.core.physics.chart.chart_text import read_chart
-from nudge.core.visit.checks import CHECKS, judge_check
 from tests.core.field import plate
 
 TABLE = read_chart("blower_airflow", "static, low, high\n0.2, 1000, 1300\n0.6, 800, 1100", "ip")
@@ -14,7 +14,7 @@ CFM = 0.4719474
 
 class ChecksTest(unittest.TestCase):
     def judge(self, key, of=None, **entries):
-        return judge_check(key, of or plate(nominal_capacity_w=36000 * 0.29307), entries)
+        return judge_form(key, of or plate(nominal_capacity_w=36000 * 0.29307), entries)
 
     def words(self, found):
         return " ".join(said.text("ip") for said in found.said)
@@ -82,7 +82,7 @@ class ChecksTest(unittest.TestCase):
 
     def test_every_check_that_opens_a_panel_has_a_caution(self):
         for key in ("filter", "coils", "capacitor", "compressor_amps", "strips"):
-            self.assertTrue(CHECKS[key].caution)
+            self.assertTrue(FORMS[key].caution)
 
 
 if __name__ == "__main__":

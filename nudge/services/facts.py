@@ -1,0 +1,45 @@
+"""What a visit shows of its own steps before anything is judged."""
+
+from collections.abc import Mapping
+from contextlib import suppress
+
+from nudge.core.checks.forms import Finding, judge_form
+from nudge.core.judgement.assess import PRESSURES
+from nudge.core.language.errors import CoreError
+from nudge.core.visit.facts import Facts, Ticked
+from nudge.services.folder import Folder
+from nudge.services.plates import plate_of
+from nudge.store.tables import Visit
+
+
+def findings_of(visit: Visit, folder: Folder) -> dict[str, Finding | None]:
+    """What every form filled in on a visit means; None where the plate was changed since."""
+    plate, found = plate_of(visit.system), {}
+    for key, row in folder.checks.items():
+        finding: Finding | None = None
+        with suppress(CoreError):
+            finding = judge_form(key, plate, row.entries)
+        found[key] = finding
+    return found
+
+
+def first_facts(
+    visit: Visit, folder: Folder, observations: frozenset[str], points: frozenset[str],
+    findings: Mapping[str, Finding | None],
+) -> Facts:  # fmt: skip
+    """The facts that no judgement is needed for."""
+    plate, kept = plate_of(visit.system), folder.baseline
+    return Facts(
+        observations=observations,
+        points=points,
+        findings={key: one.state if one else "" for key, one in findings.items()},
+        ticks={key: Ticked(row.state, row.reason) for key, row in folder.ticks.items()},
+        has_complaint=bool(visit.complaint.strip()),
+        plate_is_known=plate.nominal_capacity_w is not None,
+        is_first_visit=folder.closed_before == 0,
+        connection=visit.connection,
+        has_gauges=not points.isdisjoint(PRESSURES),
+        cylinders=tuple(folder.cylinders),
+        has_baseline=kept is not None and kept.visit_id == visit.id,
+        is_cold_call=visit.kind == "cold_charge_check",
+    )
