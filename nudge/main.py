@@ -12,7 +12,7 @@ from starlette.staticfiles import StaticFiles
 from nudge import __version__
 from nudge.api.body_limit import BodyLimit
 from nudge.api.doors import Doors
-from nudge.api.errors import ErrorsOut, answer_errors
+from nudge.api.errors import answer_errors
 from nudge.api.guest_gate import GuestGate
 from nudge.api.routes import (
     assess,
@@ -32,6 +32,7 @@ from nudge.api.routes import (
     whole_visit,
     yard,
 )
+from nudge.presenters.errors import ErrorsOut
 from nudge.services.workshop import Workshop
 
 SCREENS = Path(__file__).parents[1] / "web" / "dist"

@@ -54,14 +54,17 @@ ALLOWED: dict[str, tuple[str, ...]] = _core() | {
         "nudge.core", "nudge.plant", "nudge.contract", "nudge.store", "nudge.instruments",
         "nudge.__version__",
     ),
-    "nudge.api": (
-        "nudge.core", "nudge.contract", "nudge.services", "nudge.instruments", "nudge.reports",
-        "nudge.__version__",
+    "nudge.presenters": (
+        "nudge.core", "nudge.contract", "nudge.services", "nudge.instruments",
     ),
-    "nudge.reports": ("nudge.core", "nudge.contract", "nudge.api.schemas"),
+    "nudge.reports": ("nudge.core", "nudge.contract", "nudge.presenters"),
+    "nudge.api": (
+        "nudge.core", "nudge.contract", "nudge.services", "nudge.presenters", "nudge.instruments",
+        "nudge.reports", "nudge.__version__",
+    ),
     "nudge.demo": ("nudge.core", "nudge.plant", "nudge.services", "nudge.store"),
     "nudge.settings": (),
-    "nudge.main": ("nudge.api", "nudge.services", "nudge.__version__"),
+    "nudge.main": ("nudge.api", "nudge.presenters", "nudge.services", "nudge.__version__"),
     "nudge.cli": (
         "nudge.core", "nudge.contract", "nudge.services", "nudge.store", "nudge.settings",
         "nudge.main", "nudge.demo",
@@ -125,6 +128,21 @@ class ArrowsTest(unittest.TestCase):
         for module, path in _modules():
             if not module.startswith(own):
                 self.assertNotRegex(path.read_text("utf-8"), asks, module)
+
+    def test_a_route_file_holds_routes_alone(self):
+        for module, path in _modules():
+            if module.startswith("nudge.api.routes."):
+                text = path.read_text("utf-8")
+                self.assertNotIn("from nudge.api.routes", text, module)
+                self.assertNotRegex(text, r"(?m)^class ", f"{module}: shapes are in presenters")
+
+    def test_only_the_store_speaks_sql(self):
+        speaks = re.compile(r"\b(select|delete|update|insert|text)\(|\.query\(|\.execute\(")
+        for module, path in _modules():
+            text = path.read_text("utf-8")
+            if "sqlalchemy" in text and not module.startswith("nudge.store"):
+                found = [line for line in text.splitlines() if speaks.search(line)]
+                self.assertEqual([one for one in found if ".text(" not in one], [], module)
 
     def test_features_of_the_front_end_do_not_import_each_other(self):
         features = ROOT / "web/src/features"

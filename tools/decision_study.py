@@ -347,8 +347,8 @@ def _in_vain(pool: ProcessPoolExecutor, count: int) -> None:
 
 def speak(number: int) -> tuple[int, list[str]]:
     """One visit of twelve acts: how many acts were judged, and every contradiction."""
-    from nudge.api.schemas.visits import visit_out
     from nudge.main import create_app
+    from nudge.presenters.visits import visit_out
     from nudge.reports.written import verdict_lines
 
     rng = Random(f"voice {number}")

@@ -9,35 +9,19 @@ from typing import Any
 
 from fastapi import FastAPI, Request
 from fastapi.exceptions import RequestValidationError
-from pydantic import BaseModel
 from starlette.exceptions import HTTPException
 from starlette.responses import JSONResponse
 
 from nudge.contract.request import AssessIn, ContextIn, SystemIn
-from nudge.core.language.errors import CoreError, UnknownName, nearest_names
+from nudge.core.language.errors import CoreError, nearest_names
 from nudge.core.language.units import UnitSystem
+from nudge.presenters.errors import ErrorOut, ErrorsOut, core_errors
 from nudge.services.errors import (
     ChangedMeanwhile,
     Closed,
     NotFound,
-    NotUnderstood,
     PlateQuestion,
 )
-
-
-class ErrorOut(BaseModel):
-    """One thing that was refused; `start`/`end` mark the stretch of a call-out."""
-
-    what: str
-    message: str
-    nearest: list[str] = []
-    start: int | None = None
-    end: int | None = None
-
-
-class ErrorsOut(BaseModel):
-    errors: list[ErrorOut]
-
 
 _KNOWN_FIELDS = sorted(
     {*AssessIn.model_fields, *SystemIn.model_fields, *ContextIn.model_fields, "name", "note"}
@@ -61,23 +45,6 @@ def answer_errors(app: FastAPI) -> None:
     @app.exception_handler(HTTPException)
     async def _http(request: Request, error: HTTPException) -> JSONResponse:
         return _answer(error.status_code, [ErrorOut(what="request", message=str(error.detail))])
-
-
-def core_errors(error: CoreError, units: UnitSystem) -> list[ErrorOut]:
-    """A core error in the shape the wire uses."""
-    if isinstance(error, NotUnderstood):
-        return [
-            ErrorOut(
-                what="call-out",
-                message=m.message,
-                nearest=list(m.nearest),
-                start=m.start,
-                end=m.end,
-            )
-            for m in error.misheard
-        ]
-    nearest = error.nearest if isinstance(error, UnknownName) else []
-    return [ErrorOut(what=error.what, message=error.text(units), nearest=nearest)]
 
 
 def _validation(item: dict[str, Any]) -> ErrorOut:

@@ -5,9 +5,9 @@ from itertools import pairwise
 
 from fpdf import FPDF
 
-from nudge.api.schemas.live import SeriesOut, TraceOut
-from nudge.api.schemas.visits import FootprintOut, LoopOut
 from nudge.contract.answer import TargetOut
+from nudge.presenters.traces import SeriesOut, TraceOut
+from nudge.presenters.visits import FootprintOut, LoopOut
 from nudge.reports.paper import HIGH_HUE, INK, LOW_HUE, RULE, SOFT
 
 Box = tuple[float, float, float, float]

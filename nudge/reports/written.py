@@ -6,14 +6,15 @@ from datetime import datetime, tzinfo
 
 from fpdf.enums import XPos, YPos
 
-from nudge.api.schemas.live import SeriesOut
-from nudge.api.schemas.visits import ReadingOut, VisitOut
-from nudge.api.schemas.whole_visit import CheckOut, NoteOut, OrderOut, PhotoOut
 from nudge.core.language.units import Quantity, UnitSystem, unit_label
 from nudge.core.physics.circuit.derived_table import DERIVED
 from nudge.core.physics.circuit.equipment import DEVICE_LABELS, PLATE_NUMBERS, MeteringDevice
 from nudge.core.settling.gates import GATES
 from nudge.core.targets.choose import SCHOOLS
+from nudge.presenters.notes import NoteOut, PhotoOut
+from nudge.presenters.traces import SeriesOut
+from nudge.presenters.visit_order import CheckOut, OrderOut
+from nudge.presenters.visits import ReadingOut, VisitOut
 from nudge.reports.drawings import draw_landing, draw_loop, draw_strips
 from nudge.reports.paper import MARGIN, WIDTH, Paper
 

@@ -12,7 +12,7 @@ from datetime import UTC, date, datetime
 from typing import Any
 
 from pydantic import BaseModel, ValidationError
-from sqlalchemy import inspect, select
+from sqlalchemy import inspect
 from sqlalchemy.orm import Session
 
 from nudge import __version__
@@ -39,9 +39,10 @@ from nudge.services.heard import EVENT_KINDS
 from nudge.services.photos import shrunk
 from nudge.store.database import Database
 from nudge.store.live_tables import Channel, Placement, SampleRow
-from nudge.store.repositories import book
+from nudge.store.repositories import book, live, shelf
+from nudge.store.repositories import rows as any_rows
 from nudge.store.repositories import visits as visits_repository
-from nudge.store.shelf_tables import Cylinder, Movement, Weighing
+from nudge.store.shelf_tables import Cylinder
 from nudge.store.tables import (
     Base,
     Site,
@@ -100,14 +101,8 @@ class Bundles:
     def _bundle(
         self, session: Session, system: System, visit_ids: Sequence[str], whole: bool
     ) -> dict[str, Any]:
-        moved = list(session.scalars(
-            select(Movement).where(Movement.system_id == system.id,
-                                   *([] if whole else [Movement.visit_id.in_(visit_ids)]))
-            .order_by(Movement.sequence)
-        ))  # fmt: skip
-        weighed = list(session.scalars(
-            select(Weighing).where(Weighing.visit_id.in_(visit_ids)).order_by(Weighing.sequence)
-        ))  # fmt: skip
+        moved = list(shelf.moved(session, system.id, None if whole else visit_ids))
+        weighed = list(shelf.weighed_on(session, visit_ids))
         used = dict.fromkeys([*(m.cylinder_id for m in moved), *(w.cylinder_id for w in weighed)])
         cylinders = [one for key in used if (one := session.get(Cylinder, key)) is not None]
         site = session.get(Site, system.site_id)
@@ -172,10 +167,7 @@ class Bundles:
 
 
 def _all(session: Session, table: type[Base], key: str, ids: Sequence[str]) -> list[Base]:
-    columns = inspect(table).columns
-    order = columns["sequence"] if "sequence" in columns else inspect(table).primary_key[0]
-    query = select(table).where(columns[key].in_(ids)).order_by(order)
-    return list(session.scalars(query))
+    return any_rows.rows_of(session, table, key, ids)
 
 
 def _plain(row: Base, model: type[BaseModel]) -> dict[str, Any]:
@@ -195,13 +187,8 @@ def _plain(row: Base, model: type[BaseModel]) -> dict[str, Any]:
 
 def _channel(session: Session, row: Base) -> dict[str, Any]:
     assert isinstance(row, Channel)
-    placements = session.scalars(
-        select(Placement).where(Placement.channel_id == row.id).order_by(Placement.sequence)
-    )
-    samples = session.execute(
-        select(SampleRow.at_ms, SampleRow.value).where(SampleRow.channel_id == row.id)
-        .order_by(SampleRow.at_ms)
-    ).all()  # fmt: skip
+    placements = live.placements_of(session, row.id)
+    samples = live.samples_of(session, row.id)
     return {
         "visit_id": row.visit_id, "key": row.key, "label": row.label, "source": row.source,
         "created_at": row.created_at.astimezone(UTC).isoformat(),
@@ -339,7 +326,7 @@ def _write(session: Session, given: Mapping[str, Any], now: datetime) -> TakenIn
 
 
 def _write_missing(session: Session, key: str, rows: Sequence[Mapping[str, Any]]) -> None:
-    kept = set(session.scalars(select(inspect(TABLES[key]).columns["id"])))
+    kept = any_rows.ids_of(session, TABLES[key])
     for row in rows:
         if row["id"] not in kept:
             session.add(_row(key, row))

@@ -3,11 +3,8 @@
 from dataclasses import dataclass
 from typing import Literal
 
-from sqlalchemy import ColumnElement, func, or_, select
-from sqlalchemy.orm import InstrumentedAttribute, joinedload
-
 from nudge.store.database import Database
-from nudge.store.tables import Site, System, Visit
+from nudge.store.repositories import finding
 
 MOST = 8
 LONGEST = 120
@@ -25,27 +22,13 @@ class Hit:
 
 def find(database: Database, text: str, most: int = MOST) -> list[Hit]:
     """Sites, systems and visits that hold every word, in that order; at most `most` of each."""
-    words = [_pattern(word) for word in text[:LONGEST].split()]
+    words = text[:LONGEST].split()
     if not words:
         return []
     with database.reading() as session:
-        sites = session.scalars(
-            select(Site).where(*(_like(Site.name, word) for word in words)).limit(most)
-        ).all()
-        in_system = [
-            or_(_like(System.name, word), _like(Site.name, word), _like(System.note, word),
-                _like(System.refrigerant, word))
-            for word in words
-        ]  # fmt: skip
-        systems = session.scalars(
-            select(System).join(Site).where(*in_system).order_by(System.name)
-            .options(joinedload(System.site)).limit(most)
-        ).all()  # fmt: skip
-        visits = session.scalars(
-            select(Visit).where(*(_like(Visit.complaint, word) for word in words))
-            .order_by(Visit.opened_at.desc())
-            .options(joinedload(Visit.system).joinedload(System.site)).limit(most)
-        ).all()  # fmt: skip
+        sites = finding.sites(session, words, most)
+        systems = finding.systems(session, words, most)
+        visits = finding.visits(session, words, most)
         return [
             *(Hit("site", row.id, row.name, f"{len(row.systems)} systems") for row in sites),
             *(Hit("system", row.id, f"{row.site.name}, {row.name}", row.refrigerant)
@@ -53,12 +36,3 @@ def find(database: Database, text: str, most: int = MOST) -> list[Hit]:
             *(Hit("visit", row.id, row.complaint or "No complaint written",
                   f"{row.system.site.name}, {row.system.name}") for row in visits),
         ]  # fmt: skip
-
-
-def _pattern(word: str) -> str:
-    escaped = word.casefold().replace("\\", "\\\\").replace("%", r"\%").replace("_", r"\_")
-    return f"%{escaped}%"
-
-
-def _like(column: InstrumentedAttribute[str], pattern: str) -> ColumnElement[bool]:
-    return func.folded(column).like(pattern, escape="\\")

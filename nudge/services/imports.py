@@ -15,8 +15,6 @@ from threading import Event as Signal
 from threading import Lock, Thread
 from typing import Any
 
-from sqlalchemy import delete, select
-
 from nudge.core.language.errors import CoreError
 from nudge.instruments.files import FileMapping, LogFile, Look, Piece, look_at
 from nudge.instruments.guessing import Column
@@ -24,7 +22,7 @@ from nudge.services.clock import Clock
 from nudge.services.errors import Closed, NotFound
 from nudge.services.stream import Stream
 from nudge.store.database import Database
-from nudge.store.live_tables import Channel, ColumnMapping, Import, Placement, Rollup, SampleRow
+from nudge.store.live_tables import Channel, ColumnMapping, Import, Placement
 from nudge.store.repositories import live
 from nudge.store.repositories import visits as repository
 
@@ -148,7 +146,7 @@ class Imports:
     def recover(self) -> None:
         """Take out what an import that was cut short had written. Run once at the start."""
         with self._database.reading() as session:
-            cut = session.scalars(select(Import).where(Import.state == "reading")).all()
+            cut = live.cut_short(session)
         for row in cut:
             self._take_out(row.visit_id, row.id)
             share = 100 * row.bytes_read // max(row.bytes_in_all, 1)
@@ -219,17 +217,10 @@ class Imports:
     def _take_out(self, visit_id: str, import_id: str) -> None:
         """Remove everything a hidden import wrote, a piece at a time."""
         with self._database.reading() as session:
-            query = select(Channel.id).where(
-                Channel.visit_id == visit_id,
-                Channel.source == live.HIDDEN,
-                Channel.key.startswith(f"{import_id}:"),
-            )
-            ids = session.scalars(query).all()
+            ids = live.hidden_channels(session, visit_id, f"{import_id}:")
         for channel_id in ids:
             with self._database.writing() as session:
-                session.execute(delete(SampleRow).where(SampleRow.channel_id == channel_id))
-                session.execute(delete(Rollup).where(Rollup.channel_id == channel_id))
-                session.execute(delete(Channel).where(Channel.id == channel_id))
+                live.drop_channel(session, channel_id)
 
     def _end(self, visit_id: str, import_id: str, state: str, message: str) -> None:
         with self._database.writing() as session:

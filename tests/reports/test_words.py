@@ -4,8 +4,8 @@ import unittest
 from datetime import UTC, datetime
 
 from nudge import __version__
-from nudge.api.schemas.visits import visit_out
-from nudge.api.schemas.whole_visit import order_out
+from nudge.presenters.visit_order import order_out
+from nudge.presenters.visits import visit_out
 from nudge.reports.written import Subject, _done, _found, customer_report, file_report
 from nudge.services.workshop import Workshop
 from tests.temporary import WithDatabase

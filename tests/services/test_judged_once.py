@@ -5,10 +5,10 @@ from unittest.mock import patch
 
 from sqlalchemy import event, func, select
 
-from nudge.api.schemas.standing import standing_out
 from nudge.core.language.errors import CoreError
 from nudge.core.language.units import Quantity, from_si
 from nudge.core.visit.record.kept import Kept, read_answer, read_kept
+from nudge.presenters.standing import standing_out
 from nudge.services.verdicts import kept_of
 from nudge.services.work_order import Work
 from nudge.store.repositories.visits import latest_verdict

@@ -9,7 +9,7 @@ import unittest
 from datetime import timedelta
 from random import Random
 
-from nudge.api.schemas.visits import visit_out
+from nudge.presenters.visits import visit_out
 from nudge.reports.written import verdict_lines
 from nudge.services.errors import NotUnderstood
 from tests.temporary import WithClient

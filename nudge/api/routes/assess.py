@@ -1,7 +1,6 @@
 """What is worked out and not stored: the assessment, its numbers opened, the look."""
 
 from fastapi import APIRouter, Request
-from pydantic import BaseModel
 from starlette.responses import Response
 
 from nudge.api.ready_body import read_body, takes
@@ -9,16 +8,10 @@ from nudge.contract.answer import AssessOut
 from nudge.contract.assessing import assess_request, change_request, open_request
 from nudge.contract.changes import ChangesOut
 from nudge.contract.look_answer import LookIn, LookOut, look_request
-from nudge.contract.opened import OpenedOut
 from nudge.contract.request import AssessIn
+from nudge.presenters.assessing import WorkingsOut
 
 router = APIRouter(prefix="/api")
-
-
-class WorkingsOut(BaseModel):
-    """Every number of an assessment, opened: derived ones by key, targets as `target_…`."""
-
-    numbers: dict[str, OpenedOut]
 
 
 @router.post("/assess", response_model=AssessOut, openapi_extra=takes(AssessIn))

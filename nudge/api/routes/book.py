@@ -1,12 +1,9 @@
 """Sites, systems, and what today asks for."""
 
-from typing import Literal
-
 from fastapi import APIRouter
-from pydantic import BaseModel
 
 from nudge.api.access import BookIn, UnitsIn, WorkshopIn
-from nudge.api.schemas.book import (
+from nudge.presenters.book import (
     NewSite,
     NewSystem,
     PlateChanges,
@@ -17,27 +14,14 @@ from nudge.api.schemas.book import (
     site_out,
     system_out,
 )
-from nudge.api.schemas.visits import (
-    DriftLine,
-    LeakLine,
-    LeftLine,
-    TodayOut,
-    VisitLine,
-    season_said,
-    visit_line,
-)
+from nudge.presenters.system_page import HitOut, SystemPage
+from nudge.presenters.today import DriftLine, LeakLine, LeftLine, TodayOut, season_said
+from nudge.presenters.visits import visit_line
 from nudge.services.errors import ChangedMeanwhile
 from nudge.services.rows import System
 from nudge.services.today import drift_said
 
 router = APIRouter(prefix="/api")
-
-
-class SystemPage(BaseModel):
-    """A system with its history."""
-
-    system: SystemOut
-    visits: list[VisitLine]
 
 
 @router.get("/today")
@@ -72,15 +56,6 @@ def today(workshop: WorkshopIn, units: UnitsIn) -> TodayOut:
 
 def _place(system: System) -> str:
     return f"{system.site.name}, {system.name}"
-
-
-class HitOut(BaseModel):
-    """Something found: a site, a system or a visit."""
-
-    kind: Literal["site", "system", "visit"]
-    id: str
-    title: str
-    below: str
 
 
 @router.get("/search")

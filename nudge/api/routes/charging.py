@@ -1,11 +1,21 @@
 """Nudging the charge: the advisor, the doses of a visit, the shelf and its ledger."""
 
 from fastapi import APIRouter
-from pydantic import BaseModel
 from starlette.responses import Response
 
 from nudge.api.access import UnitsIn, VisitsIn, WorkshopIn
-from nudge.api.schemas.shelf import (
+from nudge.contract.advice import (
+    AdviceOut,
+    AdviseIn,
+    ConnectionOut,
+    advice_out,
+    connections_out,
+    guides_out,
+    other_schools_out,
+)
+from nudge.core.charging.scale import poured
+from nudge.core.language.units import Quantity, to_si
+from nudge.presenters.shelf import (
     ContentsOut,
     CylinderOut,
     DoseCorrection,
@@ -17,6 +27,7 @@ from nudge.api.schemas.shelf import (
     NewWeighing,
     ScaleOut,
     ThresholdChosen,
+    WaysOut,
     WeighedOut,
     contents_out,
     cylinder_out,
@@ -26,32 +37,10 @@ from nudge.api.schemas.shelf import (
     movement_out,
     scale_out,
 )
-from nudge.api.schemas.standing import StandingOut, standing_out
-from nudge.contract.advice import (
-    AdviceOut,
-    AdviseIn,
-    ConnectionOut,
-    GuideOut,
-    OtherSchoolOut,
-    advice_out,
-    connections_out,
-    guides_out,
-    other_schools_out,
-)
-from nudge.core.charging.scale import poured
-from nudge.core.language.units import Quantity, to_si
+from nudge.presenters.standing import StandingOut, standing_out
 from nudge.services.charging import guides_for, nudge_for
 
 router = APIRouter(prefix="/api")
-
-
-class WaysOut(BaseModel):
-    """`connection` is the one said on this visit; "" while nobody said."""
-
-    ways: list[GuideOut]
-    connections: list[ConnectionOut]
-    connection: str
-    other_schools: list[OtherSchoolOut]
 
 
 @router.post("/charge/advise")

@@ -1,50 +1,24 @@
 """Makers' charts kept with a system, and the weigh-in sheet its plate comes to."""
 
-from dataclasses import dataclass
-
 from fastapi import APIRouter
-from pydantic import BaseModel
 
 from nudge.api.access import BookIn, UnitsIn
-from nudge.api.schemas.book import Id
-from nudge.api.schemas.charts import ChartDrawn, ChartKindOut, chart_kinds, drawn, kept_charts
-from nudge.contract.opened import OpenedOut, opened_all
-from nudge.contract.request import Name
-from nudge.contract.strict import Strict
+from nudge.contract.opened import opened_all
 from nudge.core.physics.chart.chart_text import read_chart
 from nudge.core.physics.circuit.weigh_in import as_lines, weigh_in
+from nudge.presenters.charts import (
+    ChartDrawn,
+    ChartsOut,
+    ChartText,
+    NewChart,
+    WeighInOut,
+    chart_kinds,
+    drawn,
+    kept_charts,
+)
 from nudge.services.plates import plate_of
 
 router = APIRouter(prefix="/api")
-
-
-class ChartText(Strict):
-    """A chart as typed, pasted or read from a file, in the caller's units."""
-
-    kind: Name
-    text: str
-
-
-class NewChart(ChartText):
-    """A chart to keep. No text takes the chart of this kind away."""
-
-    id: Id
-
-
-class ChartsOut(BaseModel):
-    """The charts of a system, and every kind it could have."""
-
-    charts: list[ChartDrawn]
-    kinds: list[ChartKindOut]
-
-
-@dataclass(frozen=True, slots=True)
-class WeighInOut:
-    """The sheet: numbers by key, each opened; what was assumed; what the plate leaves out."""
-
-    numbers: dict[str, OpenedOut]
-    notes: list[str]
-    missing: list[str]
 
 
 @router.post("/charts/read")

@@ -1,23 +1,12 @@
 """What a link shows, and the one thing that can be done with it. Nothing else answers to it."""
 
-from datetime import datetime
-
 from fastapi import APIRouter
-from pydantic import BaseModel
 
 from nudge.api.access import UnitsIn, WorkshopIn
-from nudge.api.schemas.visits import VisitOut, visit_out
-from nudge.api.schemas.whole_visit import GuestNote, NoteOut, note_out
+from nudge.presenters.notes import GuestNote, GuestOut, note_out
+from nudge.presenters.visits import visit_out
 
 router = APIRouter(prefix="/api/guest/{token}")
-
-
-class GuestOut(BaseModel):
-    """The visit as a guest sees it."""
-
-    visit: VisitOut
-    notes: list[NoteOut]
-    expires_at: datetime
 
 
 @router.get("")

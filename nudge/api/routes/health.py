@@ -1,16 +1,11 @@
 """Whether the server can serve. Also the empty route that latency is compared with."""
 
 from fastapi import APIRouter
-from pydantic import BaseModel
 
 from nudge import __version__
+from nudge.presenters.health import Health
 
 router = APIRouter(prefix="/api")
-
-
-class Health(BaseModel):
-    status: str
-    version: str
 
 
 @router.get("/health")

@@ -1,61 +1,16 @@
 """Files of readings: looked at, mapped, read in the background, cancelled."""
 
-from typing import Annotated, Literal
+from typing import Annotated
 
 from fastapi import APIRouter, Query, Request
-from pydantic import BaseModel, Field
 
 from nudge.api.access import UnitsIn, WorkshopIn
-from nudge.contract.strict import Strict
 from nudge.instruments.files import FileMapping
 from nudge.instruments.guessing import Column
+from nudge.presenters.imports import FileLookOut, ImportOut, MappingModel
 from nudge.services.rows import Import
 
 router = APIRouter(prefix="/api/visits/{visit_id}/imports")
-
-Named = Annotated[str, Field(strict=True, max_length=200)]
-
-
-class ColumnModel(Strict):
-    """One column: the point it is, in which unit; no point leaves it out."""
-
-    name: Named
-    point: Named = ""
-    unit: Named = ""
-
-
-class MappingModel(Strict):
-    """How a file is to be read."""
-
-    shape: Literal["csv", "ndjson"]
-    time: Named
-    time_form: Literal["iso", "epoch_s", "epoch_ms", "month_first", "day_first"]
-    zone_minutes: Annotated[int, Field(ge=-900, le=900)]
-    columns: Annotated[list[ColumnModel], Field(max_length=64)]
-    delimiter: Annotated[str, Field(strict=True, min_length=1, max_length=1)] = ","
-
-
-class FileLookOut(BaseModel):
-    """The beginning of a file, the mapping guessed or remembered, and what to ask."""
-
-    id: str
-    heading: list[str]
-    rows: list[list[str]]
-    mapping: MappingModel
-    questions: list[str]
-    remembered: bool
-
-
-class ImportOut(BaseModel):
-    """An import as it stands."""
-
-    id: str
-    file_name: str
-    state: Literal["waiting", "reading", "done", "cancelled", "failed"]
-    message: str
-    readings: int
-    refused: int
-    share: float
 
 
 def import_out(row: Import) -> ImportOut:

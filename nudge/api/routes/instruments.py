@@ -8,22 +8,22 @@ from fastapi import APIRouter, Header, Query
 from starlette.responses import StreamingResponse
 
 from nudge.api.access import InstrumentsIn, UnitsIn, VisitsIn, WorkshopIn
-from nudge.api.schemas.live import (
+from nudge.core.language.units import UnitSystem, from_si
+from nudge.core.language.vocabulary.points import POINTS
+from nudge.presenters.instruments import (
     ChannelIn,
     IgnoreIn,
     KeepIn,
     OneReadingIn,
     PlacementIn,
     ReadingsIn,
-    SeriesOut,
     SwapIn,
     TakenOut,
-    series_out,
+    _Points,
     taken_out,
 )
-from nudge.api.schemas.standing import StandingOut, standing_out
-from nudge.core.language.units import UnitSystem, from_si
-from nudge.core.language.vocabulary.points import POINTS
+from nudge.presenters.standing import StandingOut, standing_out
+from nudge.presenters.traces import SeriesOut, series_out
 from nudge.services.stream import Entry
 from nudge.services.workshop import Workshop
 
@@ -77,22 +77,6 @@ async def _events(
             yield ": still here\n\n"
         else:
             yield "".join(_event(entry, points, units) for entry in entries)
-
-
-class _Points:
-    """Which point each channel measures, looked up again when a placement says so."""
-
-    def __init__(self, workshop: Workshop, visit_id: str) -> None:
-        self._workshop, self._visit_id = workshop, visit_id
-        self._known: dict[str, str] = {}
-
-    def of(self, channels: Sequence[str]) -> dict[str, str]:
-        if any(channel not in self._known for channel in channels):
-            self.forget()
-        return self._known
-
-    def forget(self) -> None:
-        self._known = self._workshop.instruments.points(self._visit_id)
 
 
 def _event(entry: Entry, points: _Points, units: UnitSystem) -> str:

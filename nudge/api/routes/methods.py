@@ -1,42 +1,15 @@
 """The schools of targets: what each is, and which one this workshop starts from."""
 
-from dataclasses import dataclass
-
 from fastapi import APIRouter
 
 from nudge.api.access import MethodsIn, UnitsIn
-from nudge.contract.request import Name
-from nudge.contract.strict import Strict
 from nudge.core.language.said import worded
 from nudge.core.language.units import UnitSystem
 from nudge.core.targets.school import School
+from nudge.presenters.methods import MethodChoiceOut, MethodChosen, MethodOut
 from nudge.services.methods import METHOD_CHOICES, Methods
 
 router = APIRouter(prefix="/api")
-
-
-class MethodChosen(Strict):
-    """A default: `valve_method` or `orifice_method`, and a school's key or "" for none."""
-
-    key: Name
-    method: Name
-
-
-@dataclass(frozen=True, slots=True)
-class MethodOut:
-    key: str
-    label: str
-    reason: str
-
-
-@dataclass(frozen=True, slots=True)
-class MethodChoiceOut:
-    """A choice with its schools; `chosen` is "" where the most trusted one simply wins."""
-
-    key: str
-    label: str
-    chosen: str
-    methods: list[MethodOut]
 
 
 @router.get("/methods")

@@ -9,28 +9,25 @@ from urllib.parse import quote
 from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
 from fastapi import APIRouter, Request
-from pydantic import BaseModel
 from starlette.concurrency import run_in_threadpool
 from starlette.responses import Response
 
 from nudge import __version__
 from nudge.api.access import UnitsIn, WorkshopIn
-from nudge.api.schemas.live import series_out
-from nudge.api.schemas.visits import VisitOut, visit_out
-from nudge.api.schemas.whole_visit import order_out, photo_out
+from nudge.presenters.notes import photo_out
+from nudge.presenters.papers import TakenInOut
+from nudge.presenters.traces import series_out
+from nudge.presenters.visit_order import order_out
+from nudge.presenters.visits import VisitOut, visit_out
 
 router = APIRouter(prefix="/api")
+
+
 STRIPS = ("superheat", "subcooling", "suction_pressure", "liquid_pressure", "suction_line_temp",
           "liquid_line_temp")  # fmt: skip
+
+
 COLUMNS = 360
-
-
-class TakenInOut(BaseModel):
-    """What an import brought, and what was here already."""
-
-    systems: int
-    visits: int
-    already_here: int
 
 
 @router.get("/visits/{visit_id}/report.pdf")

@@ -1,9 +1,9 @@
 """The catalogue, and saturation both ways."""
 
-from typing import Annotated, Literal
+from typing import Annotated
 
 from fastapi import APIRouter, Query
-from pydantic import AllowInfNan, BaseModel
+from pydantic import AllowInfNan
 
 from nudge.api.access import UnitsIn
 from nudge.core.language.errors import CoreError
@@ -12,39 +12,18 @@ from nudge.core.physics.circuit.equipment import PLATE_NUMBERS, check_plate_numb
 from nudge.core.physics.refrigerant.catalogue import CATALOGUE, Refrigerant
 from nudge.core.physics.refrigerant.saturation import pressures_at, saturation_at
 from nudge.core.physics.refrigerant.table import load_table
+from nudge.presenters.refrigerants import RefrigerantOut, SaturationOut
 
 router = APIRouter(prefix="/api")
+
+
 _ELEVATION = next(row for row in PLATE_NUMBERS if row.key == "elevation")
+
+
 _GLIDE_SHOWN_AT_C = 5.0
 
+
 Finite = Annotated[float, AllowInfNan(False)]
-
-
-class RefrigerantOut(BaseModel):
-    """One fluid of the catalogue. Glide is at a dew point of 41 °F, where evaporators work."""
-
-    name: str
-    components: dict[str, float]
-    safety_class: Literal["A1", "A2L", "A3"]
-    is_blend: bool
-    leaves_cylinder_as: Literal["liquid", "either"]
-    lubricants: list[str]
-    glide: float
-    critical_temperature: float
-    critical_pressure: float
-    gwp_ar4: float
-    gwp_ar5: float
-    source: str
-
-
-class SaturationOut(BaseModel):
-    """Temperatures at a pressure, or gauge pressures at a temperature."""
-
-    bubble: float | None = None
-    dew: float | None = None
-    glide: float | None = None
-    bubble_pressure: float | None = None
-    dew_pressure: float | None = None
 
 
 @router.get("/refrigerants")

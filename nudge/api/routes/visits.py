@@ -1,11 +1,14 @@
 """Everything written on a visit. Each answer is the visit as it now stands."""
 
 from fastapi import APIRouter
-from pydantic import BaseModel
 
 from nudge.api.access import BookIn, UnitsIn, VisitsIn, WorkshopIn
-from nudge.api.schemas.standing import StandingOut, standing_out
-from nudge.api.schemas.visits import (
+from nudge.contract.changes import ChangesOut, changes_out
+from nudge.contract.opened import OpenedOut, opened_all
+from nudge.core.language.units import Quantity, decimals, from_si, to_si, unit_label
+from nudge.presenters.callouts import CalloutIn, HeardOut, MisheardOut, SpokenOut
+from nudge.presenters.standing import StandingOut, standing_out
+from nudge.presenters.visit_writes import (
     NewCallout,
     NewCorrection,
     NewEvent,
@@ -16,43 +19,9 @@ from nudge.api.schemas.visits import (
     PassedGate,
     VisitChanges,
 )
-from nudge.contract.changes import ChangesOut, changes_out
-from nudge.contract.opened import OpenedOut, opened_all
-from nudge.contract.strict import Strict
-from nudge.core.language.units import Quantity, decimals, from_si, to_si, unit_label
 from nudge.services.heard import hear_for_system
 
 router = APIRouter(prefix="/api")
-
-
-class CalloutIn(Strict):
-    text: str
-    system_id: str
-
-
-class SpokenOut(BaseModel):
-    point: str
-    label: str
-    value: float
-    unit: str
-    decimals: int
-    start: int
-    end: int
-
-
-class MisheardOut(BaseModel):
-    message: str
-    nearest: list[str]
-    start: int
-    end: int
-
-
-class HeardOut(BaseModel):
-    """What a line would mean if it were sent now."""
-
-    spoken: list[SpokenOut]
-    misheard: list[MisheardOut]
-    corrects: bool
 
 
 @router.post("/callout")

@@ -1,7 +1,6 @@
 """The words and units the screens show, so that no trade word is written twice."""
 
 from fastapi import APIRouter
-from pydantic import BaseModel
 
 from nudge.api.access import UnitsIn
 from nudge.core.checks.observations import OBSERVATIONS
@@ -15,63 +14,17 @@ from nudge.core.physics.circuit.equipment import (
     PLATE_NUMBERS,
     PlateNumber,
 )
+from nudge.presenters.choices import ChoiceOut
+from nudge.presenters.vocabulary import (
+    ActionOut,
+    DerivedOut,
+    ObservationOut,
+    PlateNumberOut,
+    PointOut,
+    VocabularyOut,
+)
 
 router = APIRouter(prefix="/api")
-
-
-class PointOut(BaseModel):
-    key: str
-    label: str
-    short: list[str]
-    unit: str
-    decimals: int
-    side: str
-
-
-class DerivedOut(BaseModel):
-    key: str
-    label: str
-    unit: str
-    decimals: int
-    formula: str
-
-
-class ObservationOut(BaseModel):
-    key: str
-    label: str
-    where: str
-    opposite: str | None
-
-
-class ChoiceOut(BaseModel):
-    key: str
-    label: str
-
-
-class PlateNumberOut(BaseModel):
-    key: str
-    label: str
-    unit: str
-    low: float
-    high: float
-    hint: str
-
-
-class ActionOut(BaseModel):
-    key: str
-    label: str
-    takes_amount: bool
-
-
-class VocabularyOut(BaseModel):
-    points: list[PointOut]
-    derived: list[DerivedOut]
-    observations: list[ObservationOut]
-    actions: list[ActionOut]
-    mass_unit: str
-    applications: list[ChoiceOut]
-    metering_devices: list[ChoiceOut]
-    plate_numbers: list[PlateNumberOut]
 
 
 @router.get("/vocabulary")

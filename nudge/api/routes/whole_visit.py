@@ -4,31 +4,21 @@ from fastapi import APIRouter, Request
 from starlette.responses import Response
 
 from nudge.api.access import UnitsIn, WorkshopIn
-from nudge.api.schemas.standing import StandingOut, standing_out
-from nudge.api.schemas.whole_visit import (
+from nudge.core.language.units import Quantity, UnitSystem, to_si
+from nudge.presenters.notes import LinkOut, NewLinkIn, NewLinkOut, NewNote, PhotoOut, photo_out
+from nudge.presenters.records import (
     DeferredDone,
     DeferredOut,
-    LinkOut,
-    NewCheck,
-    NewClosing,
     NewDeferred,
     NewEntry,
     NewIntended,
-    NewKind,
-    NewLinkIn,
-    NewLinkOut,
-    NewNote,
-    NewTick,
-    OrderOut,
-    PhotoOut,
     RecordsOut,
     WrittenCharge,
     deferred_out,
-    order_out,
-    photo_out,
     records_out,
 )
-from nudge.core.language.units import Quantity, UnitSystem, to_si
+from nudge.presenters.standing import StandingOut, standing_out
+from nudge.presenters.visit_order import NewCheck, NewClosing, NewKind, NewTick, OrderOut, order_out
 from nudge.services.workshop import Workshop
 
 router = APIRouter(prefix="/api")

@@ -1,23 +1,14 @@
 """Working on a simulated system: the demo's outside world."""
 
 from fastapi import APIRouter
-from pydantic import BaseModel
 
 from nudge.api.access import UnitsIn, WorkshopIn
-from nudge.api.schemas.live import JobIn, YardOut, yard_out
-from nudge.contract.strict import Strict
 from nudge.core.language.errors import CoreError
 from nudge.core.language.units import Quantity, to_si
+from nudge.presenters.yard import DoneOut, JobIn, ValveIn, YardOut, yard_out
 from nudge.services.errors import NotFound
 
 router = APIRouter(prefix="/api/visits/{visit_id}/yard")
-
-
-class DoneOut(BaseModel):
-    """What came of a job, and the system after it."""
-
-    message: str
-    yard: YardOut
 
 
 @router.get("")
@@ -27,12 +18,6 @@ def view(workshop: WorkshopIn, units: UnitsIn, visit_id: str) -> YardOut:
     if found is None:
         raise NotFound("simulated system", visit_id)
     return yard_out(found, units)
-
-
-class ValveIn(Strict):
-    """The cylinder's valve, turned."""
-
-    is_open: bool
 
 
 @router.post("/valve")

@@ -3,7 +3,7 @@
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
-from sqlalchemy import func, select, text
+from sqlalchemy import delete, func, select, text
 from sqlalchemy.orm import Session
 
 from nudge.store.live_tables import Channel, Import, Journal, Override, Placement, Rollup, SampleRow
@@ -220,3 +220,35 @@ def overrides(session: Session, visit_id: str) -> Sequence[Override]:
 def imports(session: Session, visit_id: str) -> Sequence[Import]:
     query = select(Import).where(Import.visit_id == visit_id).order_by(Import.started_at.desc())
     return session.scalars(query).all()
+
+
+def cut_short(session: Session) -> Sequence[Import]:
+    """Imports that were being read when the server stopped."""
+    return session.scalars(select(Import).where(Import.state == "reading")).all()
+
+
+def hidden_channels(session: Session, visit_id: str, prefix: str) -> Sequence[int]:
+    """Channels of an import that nobody sees yet, by id."""
+    query = select(Channel.id).where(
+        Channel.visit_id == visit_id, Channel.source == HIDDEN, Channel.key.startswith(prefix)
+    )
+    return session.scalars(query).all()
+
+
+def drop_channel(session: Session, channel_id: int) -> None:
+    """Take a hidden channel out with all it holds."""
+    session.execute(delete(SampleRow).where(SampleRow.channel_id == channel_id))
+    session.execute(delete(Rollup).where(Rollup.channel_id == channel_id))
+    session.execute(delete(Channel).where(Channel.id == channel_id))
+
+
+def placements_of(session: Session, channel_id: int) -> Sequence[Placement]:
+    """Where a channel sat, in order."""
+    query = select(Placement).where(Placement.channel_id == channel_id)
+    return session.scalars(query.order_by(Placement.sequence)).all()
+
+
+def samples_of(session: Session, channel_id: int) -> Sequence[tuple[int, float]]:
+    """Everything a channel sent: (ms, value), in time."""
+    query = select(SampleRow.at_ms, SampleRow.value).where(SampleRow.channel_id == channel_id)
+    return [(at, value) for at, value in session.execute(query.order_by(SampleRow.at_ms))]

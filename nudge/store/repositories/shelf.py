@@ -69,3 +69,17 @@ def movement(session: Session, movement_id: str) -> Movement | None:
 def weighings(session: Session, cylinder_id: str) -> Sequence[Weighing]:
     query = select(Weighing).where(Weighing.cylinder_id == cylinder_id).order_by(Weighing.sequence)
     return session.scalars(query).all()
+
+
+def moved(session: Session, system_id: str, visit_ids: Sequence[str] | None) -> Sequence[Movement]:
+    """Entries that touch a system, of some visits alone where they are named; in order."""
+    query = select(Movement).where(Movement.system_id == system_id)
+    if visit_ids is not None:
+        query = query.where(Movement.visit_id.in_(visit_ids))
+    return session.scalars(query.order_by(Movement.sequence)).all()
+
+
+def weighed_on(session: Session, visit_ids: Sequence[str]) -> Sequence[Weighing]:
+    """Weighings on some visits, in order."""
+    query = select(Weighing).where(Weighing.visit_id.in_(visit_ids)).order_by(Weighing.sequence)
+    return session.scalars(query).all()

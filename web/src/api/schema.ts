@@ -4576,7 +4576,7 @@ export interface components {
             /** Open Steps */
             open_steps: number;
             /** Steps */
-            steps: components["schemas"]["nudge__api__schemas__whole_visit__StepOut"][];
+            steps: components["schemas"]["nudge__presenters__visit_order__StepOut"][];
         };
         /**
          * StandingOut
@@ -5131,7 +5131,14 @@ export interface components {
             jobs: components["schemas"]["JobOut"][];
         };
         /** StepOut */
-        nudge__api__schemas__whole_visit__StepOut: {
+        nudge__contract__advice__StepOut: {
+            /** Text */
+            text: string;
+            /** Caution */
+            caution: string;
+        };
+        /** StepOut */
+        nudge__presenters__visit_order__StepOut: {
             /** Key */
             key: string;
             /** Label */
@@ -5151,13 +5158,6 @@ export interface components {
             blocks: string;
             /** Check */
             check: string;
-        };
-        /** StepOut */
-        nudge__contract__advice__StepOut: {
-            /** Text */
-            text: string;
-            /** Caution */
-            caution: string;
         };
     };
     responses: never;

@@ -1,9 +1,9 @@
 """A visit with everything its screen needs: what every write answers, so nothing is asked twice."""
 
-from nudge.api.schemas.visits import VisitOut, visit_out
-from nudge.api.schemas.whole_visit import OrderOut, order_out
 from nudge.contract.advice import AdviceOut, advice_out
 from nudge.core.language.units import UnitSystem
+from nudge.presenters.visit_order import OrderOut, order_out
+from nudge.presenters.visits import VisitOut, visit_out
 from nudge.services.charging import nudge_for
 from nudge.services.snapshot import Snapshot
 

@@ -3,12 +3,18 @@
 from collections.abc import Callable
 from dataclasses import dataclass
 
+from pydantic import BaseModel
+
+from nudge.contract.opened import OpenedOut
+from nudge.contract.request import Name
+from nudge.contract.strict import Strict
 from nudge.core.language.errors import CoreError
 from nudge.core.language.units import Quantity, UnitSystem, decimals, from_si, unit_label
 from nudge.core.language.vocabulary.points import Readings
 from nudge.core.physics.chart.chart import KINDS, Axis, Chart, ChartKind
 from nudge.core.physics.chart.chart_text import read_chart
 from nudge.core.physics.circuit.derived import blower_static
+from nudge.presenters.book import Id
 from nudge.services.plates import readable_charts
 from nudge.services.rows import System
 
@@ -178,3 +184,32 @@ def drawn_plain(chart: Chart, units: UnitSystem) -> list[list[str]]:
         for row, cells in zip(chart.rows, chart.cells, strict=True)
     ]
     return [head, *body]
+
+
+class ChartText(Strict):
+    """A chart as typed, pasted or read from a file, in the caller's units."""
+
+    kind: Name
+    text: str
+
+
+class ChartsOut(BaseModel):
+    """The charts of a system, and every kind it could have."""
+
+    charts: list[ChartDrawn]
+    kinds: list[ChartKindOut]
+
+
+class NewChart(ChartText):
+    """A chart to keep. No text takes the chart of this kind away."""
+
+    id: Id
+
+
+@dataclass(frozen=True, slots=True)
+class WeighInOut:
+    """The sheet: numbers by key, each opened; what was assumed; what the plate leaves out."""
+
+    numbers: dict[str, OpenedOut]
+    notes: list[str]
+    missing: list[str]

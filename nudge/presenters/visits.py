@@ -1,95 +1,27 @@
 """A visit over the wire: readings as given and as shown, verdict, Loop."""
 
 from datetime import date, datetime
-from typing import Annotated, Any, Literal
+from typing import Any, Literal
 
-from pydantic import AwareDatetime, BaseModel, Field, WithJsonSchema
+from pydantic import BaseModel
 
-from nudge.api.schemas.book import Id, SystemOut, Text, system_out
-from nudge.api.schemas.charts import ChartToday, charts_today
-from nudge.api.schemas.live import LiveOut, live_out
 from nudge.contract.answer import AssessOut
 from nudge.contract.look_answer import LookOut, look_answer
-from nudge.contract.pocket_answer import Entry, slip_text
-from nudge.contract.request import Name
-from nudge.contract.strict import Number, Strict
+from nudge.contract.pocket_answer import slip_text
 from nudge.core.behaviours.loop import Loop
 from nudge.core.calculators.pocket import fill_pocket
-from nudge.core.language.said import worded
 from nudge.core.language.units import Quantity, UnitSystem, decimals, from_si, unit_label
 from nudge.core.language.vocabulary.actions import ACTIONS
 from nudge.core.language.vocabulary.points import POINTS
 from nudge.core.visit.record.kept import Kept
 from nudge.core.visit.record.standing import void_ids
-from nudge.core.visit.seasons import SEASONS
-from nudge.services.heard import EVENT_KINDS
+from nudge.presenters.book import SystemOut, system_out
+from nudge.presenters.charts import ChartToday, charts_today
+from nudge.presenters.live import LiveOut, live_out
 from nudge.services.rows import Reading, Slip, Visit, si_value
 from nudge.services.snapshot import LIVE_ID, Footprint, Snapshot
 
 VisitState = Literal["due", "under_way", "closed"]
-
-
-class NewVisit(Strict):
-    id: Id
-    system_id: Id
-    complaint: Text = ""
-    due_on: date | None = None
-
-
-class VisitChanges(Strict):
-    complaint: Text | None = None
-    closed: bool | None = None
-    started: Literal[True] | None = None
-
-
-class NewCallout(Strict):
-    id: Id
-    text: str
-    heard_at: AwareDatetime
-
-
-class NewCorrection(Strict):
-    id: Id
-    reading_id: Id
-    text: str
-
-
-class NewWithdrawal(Strict):
-    """Take one reading back, or, without `reading_id`, the last line that stands."""
-
-    id: Id
-    reading_id: Id | None = None
-
-
-class NewObservation(Strict):
-    id: Id
-    key: Name
-    seen: bool
-
-
-class NewSlip(Strict):
-    """A slip as it was filled in, in the units it was written in."""
-
-    id: Id
-    slip: Name
-    entries: Annotated[dict[str, Entry], Field(max_length=100)]
-    written_in: UnitSystem
-
-
-class NewEvent(Strict):
-    id: Id
-    kind: Annotated[Name, WithJsonSchema({"type": "string", "enum": list(EVENT_KINDS)})]
-    happened_at: AwareDatetime
-    amount: Annotated[Number, Field(gt=0)] | None = None
-    """Ounces or grams, with refrigerant added or removed."""
-
-
-class PassedGate(Strict):
-    """A gate to judge past, and why; no reason takes it back."""
-
-    id: Id
-    gate: Name
-    reason: Annotated[str, Field(max_length=300)] = ""
 
 
 class ReadingOut(BaseModel):
@@ -216,45 +148,6 @@ class VisitLine(VisitHead):
     subcooling: float | None
 
 
-class LeftLine(BaseModel):
-    """Something left for later, and whether its season or day has come."""
-
-    id: str
-    system_id: str
-    place: str
-    text: str
-    season: str
-    due_on: date | None
-    is_in_season: bool
-
-
-class DriftLine(BaseModel):
-    """A system that had drifted when it was last looked at."""
-
-    system_id: str
-    visit_id: str
-    place: str
-    said: str
-    seen_at: datetime | None
-
-
-class LeakLine(BaseModel):
-    """A system that loses more than this workshop lets pass, in percent a year."""
-
-    system_id: str
-    place: str
-    rate: float
-
-
-class TodayOut(BaseModel):
-    under_way: list[VisitLine]
-    due: list[VisitLine]
-    recent: list[VisitLine]
-    left: list[LeftLine]
-    drifting: list[DriftLine]
-    leaking: list[LeakLine]
-
-
 def _doses(visit: Visit, units: UnitSystem) -> list[DoseOut]:
     return [
         DoseOut(
@@ -344,11 +237,6 @@ def _head(visit: Visit, units: UnitSystem) -> dict[str, Any]:
         "opened_at": visit.opened_at,
         "closed_at": visit.closed_at,
     }
-
-
-def season_said(key: str, units: UnitSystem) -> str:
-    season = SEASONS.get(key)
-    return worded(season.label, units) if season else key
 
 
 def _state(visit: Visit) -> VisitState:

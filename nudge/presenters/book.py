@@ -18,6 +18,8 @@ from nudge.core.physics.refrigerant.catalogue import refrigerant
 from nudge.services.rows import Site, System
 
 Id = Annotated[str, Field(strict=True, min_length=1, max_length=64, pattern=r"^[A-Za-z0-9:_-]+$")]
+
+
 Text = Annotated[str, Field(strict=True, max_length=20_000)]
 
 

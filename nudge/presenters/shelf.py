@@ -8,13 +8,18 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
-from nudge.api.schemas.book import Id, Text
+from nudge.contract.advice import (
+    ConnectionOut,
+    GuideOut,
+    OtherSchoolOut,
+)
 from nudge.contract.request import Name
 from nudge.contract.strict import Number, Strict
 from nudge.core.charging.cylinder import CylinderCheck
 from nudge.core.charging.ledger import MG_PER_KG, MOVEMENT_KINDS
 from nudge.core.charging.scale import Poured
 from nudge.core.language.units import Quantity, UnitSystem, from_si, to_si, unit_label
+from nudge.presenters.book import Id, Text
 from nudge.services.rows import Movement
 from nudge.services.shelf import Leaks, Standing
 
@@ -257,3 +262,12 @@ def _plain(note: str) -> str:
 
 def _weight(mg: int, units: UnitSystem) -> float:
     return round(from_si(mg / MG_PER_KG, Quantity.CHARGE, units), 2)
+
+
+class WaysOut(BaseModel):
+    """`connection` is the one said on this visit; "" while nobody said."""
+
+    ways: list[GuideOut]
+    connections: list[ConnectionOut]
+    connection: str
+    other_schools: list[OtherSchoolOut]

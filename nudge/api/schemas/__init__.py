@@ -1,1 +1,0 @@
-"""What goes over the wire, beside the routes that carry it."""

@@ -1,0 +1,1 @@
+"""What is shown of each thing: shapes over the wire, sentences in a person's units."""

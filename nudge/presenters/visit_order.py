@@ -1,0 +1,206 @@
+"""A visit’s order of work over the wire: stages, steps, forms."""
+
+from collections.abc import Mapping
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, Field
+
+from nudge.contract.request import Name
+from nudge.contract.strict import Number, Strict
+from nudge.core.checks.forms import SUBSYSTEMS, Blank, form_named
+from nudge.core.drift.drift import INTENDED
+from nudge.core.language.errors import UnknownName
+from nudge.core.language.said import worded
+from nudge.core.language.units import UnitSystem, decimals, from_si, to_si, unit_label
+from nudge.core.visit.calls import CALLS
+from nudge.core.visit.order import StageState
+from nudge.core.visit.seasons import SEASONS
+from nudge.presenters.book import Id
+from nudge.presenters.choices import ChoiceOut
+from nudge.presenters.notes import LinkOut, NoteOut, PhotoOut, Short, note_out, photo_out
+from nudge.presenters.records import DeferredOut, DriftOut, deferred_out, drift_out
+from nudge.services.snapshot import Snapshot
+from nudge.services.system_records import against
+from nudge.services.work_order import Checked, order_now
+
+
+class NewKind(Strict):
+    id: Id
+    kind: Name
+
+
+class NewTick(Strict):
+    """A step done, skipped (say why, where it blocks), or open again ("")."""
+
+    id: Id
+    step: Name
+    state: Literal["done", "skipped", ""]
+    reason: Short = ""
+
+
+class NewCheck(Strict):
+    """A filled form: numbers in the caller's units, choices by their keys."""
+
+    id: Id
+    key: Name
+    entries: Annotated[dict[str, Number | Name], Field(max_length=20)]
+
+    def to_core(self, units: UnitSystem) -> dict[str, float | str]:
+        """Raises: UnknownName, for a check or an entry."""
+        blanks = {blank.key: blank for blank in form_named(self.key).blanks}
+        found: dict[str, float | str] = {}
+        for name, value in self.entries.items():
+            blank = blanks.get(name)
+            if blank is None:
+                raise UnknownName("entry", name, blanks)
+            is_number = blank.quantity is not None and not isinstance(value, str)
+            found[name] = to_si(float(value), blank.quantity, units) if is_number else value  # type: ignore[arg-type]
+        return found
+
+
+class NewClosing(Strict):
+    """Close the visit; with something dangerous open, say why it is left."""
+
+    id: Id
+    reason: Short = ""
+
+
+class StepOut(BaseModel):
+    key: str
+    label: str
+    caution: str
+    state: Literal["done", "open", "skipped"]
+    reason: str
+    by_hand: bool
+    blocks: str
+    check: str
+
+
+class StageOut(BaseModel):
+    key: str
+    label: str
+    state: Literal["done", "here", "open", "blocked", "if_needed"]
+    why: str
+    open_steps: int
+    steps: list[StepOut]
+
+
+class CheckBlankOut(BaseModel):
+    key: str
+    label: str
+    unit: str
+    decimals: int
+    choices: list[tuple[str, str]]
+    is_needed: bool
+
+
+class CheckOut(BaseModel):
+    """A check's form, what was entered (here or, for labels, last time), and what it means."""
+
+    key: str
+    label: str
+    subsystem: str
+    caution: str
+    blanks: list[CheckBlankOut]
+    entries: dict[str, float | str]
+    remembered: dict[str, float | str]
+    state: str
+    said: list[str]
+
+
+class OrderOut(BaseModel):
+    """A visit's order of work and everything that belongs to it."""
+
+    kind: str
+    kinds: list[ChoiceOut]
+    kind_reason: str
+    here: str
+    stages: list[StageOut]
+    dangers: list[str]
+    checks: list[CheckOut]
+    notes: list[NoteOut]
+    photos: list[PhotoOut]
+    links: list[LinkOut]
+    subsystems: list[ChoiceOut]
+    seasons: list[ChoiceOut]
+    intended_kinds: list[ChoiceOut]
+    drift: DriftOut | None
+    baseline_here: bool
+    deferred: list["DeferredOut"]
+
+
+def order_out(snapshot: Snapshot, units: UnitSystem) -> OrderOut:
+    """A visit's order of work with all that belongs to it."""
+    found, folder = order_now(snapshot), snapshot.folder
+    order = found.order
+    return OrderOut(
+        kind=order.call.key,
+        kinds=[ChoiceOut(key=row.key, label=row.label) for row in CALLS.values()],
+        kind_reason=order.call.reason,
+        here=order.here,
+        stages=[_stage(stage, units) for stage in order.stages],
+        dangers=[said.text(units) for said in order.dangers],
+        checks=[_check(row, units) for row in found.checks],
+        notes=[note_out(row) for row in found.notes],
+        photos=[photo_out(row) for row in folder.photos],
+        links=[LinkOut(id=row.id, expires_at=row.expires_at) for row in folder.links],
+        subsystems=[ChoiceOut(key=key, label=label) for key, label in SUBSYSTEMS.items()],
+        seasons=[ChoiceOut(key=r.key, label=worded(r.label, units)) for r in SEASONS.values()],
+        intended_kinds=[ChoiceOut(key=r.key, label=r.label) for r in INTENDED.values()],
+        drift=drift_out(against(snapshot), units),
+        baseline_here=folder.baseline is not None and folder.baseline.visit_id == snapshot.visit.id,
+        deferred=[deferred_out(row, units) for row in folder.deferred],
+    )
+
+
+def _stage(stage: StageState, units: UnitSystem) -> StageOut:
+    return StageOut(
+        key=stage.stage,
+        label=stage.label,
+        state=stage.state,
+        why=stage.why.text(units) if stage.why else "",
+        open_steps=stage.open_steps,
+        steps=[
+            StepOut(key=s.row.key, label=worded(s.row.label, units),
+                    caution=worded(s.row.caution, units), state=s.state, reason=s.reason,
+                    by_hand=s.by_hand, blocks=s.row.blocks, check=s.row.check)
+            for s in stage.steps
+        ],
+    )  # fmt: skip
+
+
+def _check(row: Checked, units: UnitSystem) -> CheckOut:
+    blanks = {blank.key: blank for blank in row.check.blanks}
+    return CheckOut(
+        key=row.check.key,
+        label=row.check.label,
+        subsystem=row.check.subsystem,
+        caution=row.check.caution,
+        blanks=[_blank(blank, units) for blank in row.check.blanks],
+        entries=_entries(row.entries, blanks, units),
+        remembered=_entries(row.remembered, blanks, units),
+        state=row.finding.state if row.finding else "",
+        said=[said.text(units) for said in row.finding.said] if row.finding else [],
+    )
+
+
+def _blank(blank: Blank, units: UnitSystem) -> CheckBlankOut:
+    return CheckBlankOut(
+        key=blank.key, label=blank.label,
+        unit=unit_label(blank.quantity, units) if blank.quantity else "",
+        decimals=decimals(blank.quantity, units) if blank.quantity else 0,
+        choices=list(blank.choices), is_needed=blank.is_needed,
+    )  # fmt: skip
+
+
+def _entries(
+    entries: Mapping[str, float | str], blanks: Mapping[str, Blank], units: UnitSystem
+) -> dict[str, float | str]:
+    found: dict[str, float | str] = {}
+    for key, value in entries.items():
+        quantity = blanks[key].quantity if key in blanks else None
+        if quantity is None or isinstance(value, str):
+            found[key] = value
+        else:
+            found[key] = round(from_si(value, quantity, units), max(decimals(quantity, units), 2))
+    return found

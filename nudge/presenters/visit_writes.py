@@ -1,0 +1,76 @@
+"""What is written on a visit, as it is sent."""
+
+from datetime import date
+from typing import Annotated, Literal
+
+from pydantic import AwareDatetime, Field, WithJsonSchema
+
+from nudge.contract.pocket_answer import Entry
+from nudge.contract.request import Name
+from nudge.contract.strict import Number, Strict
+from nudge.core.language.units import UnitSystem
+from nudge.presenters.book import Id, Text
+from nudge.services.heard import EVENT_KINDS
+
+
+class NewVisit(Strict):
+    id: Id
+    system_id: Id
+    complaint: Text = ""
+    due_on: date | None = None
+
+
+class VisitChanges(Strict):
+    complaint: Text | None = None
+    closed: bool | None = None
+    started: Literal[True] | None = None
+
+
+class NewCallout(Strict):
+    id: Id
+    text: str
+    heard_at: AwareDatetime
+
+
+class NewCorrection(Strict):
+    id: Id
+    reading_id: Id
+    text: str
+
+
+class NewWithdrawal(Strict):
+    """Take one reading back, or, without `reading_id`, the last line that stands."""
+
+    id: Id
+    reading_id: Id | None = None
+
+
+class NewObservation(Strict):
+    id: Id
+    key: Name
+    seen: bool
+
+
+class NewSlip(Strict):
+    """A slip as it was filled in, in the units it was written in."""
+
+    id: Id
+    slip: Name
+    entries: Annotated[dict[str, Entry], Field(max_length=100)]
+    written_in: UnitSystem
+
+
+class NewEvent(Strict):
+    id: Id
+    kind: Annotated[Name, WithJsonSchema({"type": "string", "enum": list(EVENT_KINDS)})]
+    happened_at: AwareDatetime
+    amount: Annotated[Number, Field(gt=0)] | None = None
+    """Ounces or grams, with refrigerant added or removed."""
+
+
+class PassedGate(Strict):
+    """A gate to judge past, and why; no reason takes it back."""
+
+    id: Id
+    gate: Name
+    reason: Annotated[str, Field(max_length=300)] = ""

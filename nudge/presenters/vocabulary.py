@@ -1,0 +1,55 @@
+"""The vocabulary over the wire: every name the screens need."""
+
+from pydantic import BaseModel
+
+from nudge.presenters.choices import ChoiceOut
+
+
+class PointOut(BaseModel):
+    key: str
+    label: str
+    short: list[str]
+    unit: str
+    decimals: int
+    side: str
+
+
+class DerivedOut(BaseModel):
+    key: str
+    label: str
+    unit: str
+    decimals: int
+    formula: str
+
+
+class ObservationOut(BaseModel):
+    key: str
+    label: str
+    where: str
+    opposite: str | None
+
+
+class PlateNumberOut(BaseModel):
+    key: str
+    label: str
+    unit: str
+    low: float
+    high: float
+    hint: str
+
+
+class ActionOut(BaseModel):
+    key: str
+    label: str
+    takes_amount: bool
+
+
+class VocabularyOut(BaseModel):
+    points: list[PointOut]
+    derived: list[DerivedOut]
+    observations: list[ObservationOut]
+    actions: list[ActionOut]
+    mass_unit: str
+    applications: list[ChoiceOut]
+    metering_devices: list[ChoiceOut]
+    plate_numbers: list[PlateNumberOut]
