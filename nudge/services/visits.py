@@ -340,6 +340,7 @@ class Visits:
             given_value=spoken.given_value, given_unit=spoken.unit.label, source="typed",
             quality="as_given", taken_at=old.taken_at if old else taken_at,
             recorded_at=self._clock(), corrects=old.id if old else None,
+            part=old.part if old else None,
         )  # fmt: skip
 
     def _live_now(self, visit_id: str) -> LiveState | None:
@@ -366,7 +367,7 @@ class Visits:
                         id=f"{withdrawal_id}:{number}", point=old.point,
                         given_value=old.given_value, given_unit=old.given_unit,
                         source=old.source, quality=old.quality, taken_at=old.taken_at,
-                        recorded_at=self._clock(), withdraws=old.id,
+                        recorded_at=self._clock(), withdraws=old.id, part=old.part,
                     )
                 )  # fmt: skip
 

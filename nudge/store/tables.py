@@ -187,6 +187,8 @@ class Reading(Base):
     recorded_at: Mapped[datetime]
     corrects: Mapped[str | None] = mapped_column(ForeignKey("readings.id"))
     withdraws: Mapped[str | None] = mapped_column(ForeignKey("readings.id"))
+    part: Mapped[str | None] = mapped_column(default=None)
+    """Which part of a plant of many parts it was read on; None on a system of one."""
 
 
 class Observation(Base):

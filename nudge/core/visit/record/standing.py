@@ -12,6 +12,8 @@ class ReadingRow(Protocol):
     @property
     def point(self) -> str: ...
     @property
+    def part(self) -> str | None: ...
+    @property
     def corrects(self) -> str | None: ...
     @property
     def withdraws(self) -> str | None: ...
@@ -38,6 +40,15 @@ def standing(rows: Iterable[Row]) -> list[Row]:
     return [row for row in rows if row.id not in void and row.withdraws is None]
 
 
-def current(rows: Iterable[Row]) -> dict[str, Row]:
-    """The latest standing row of each point."""
-    return {row.point: row for row in standing(rows)}
+MAIN = ""
+"""The one part of most systems, outdoor and indoor unit together; a row of it names none."""
+
+
+def current(rows: Iterable[Row], part: str = MAIN) -> dict[str, Row]:
+    """The latest standing row of each point of a part."""
+    return {row.point: row for row in standing(rows) if (row.part or MAIN) == part}
+
+
+def addressed(rows: Iterable[Row]) -> dict[tuple[str, str], Row]:
+    """The latest standing row of each (part, point): a plant of many parts as a whole."""
+    return {(row.part or MAIN, row.point): row for row in standing(rows)}

@@ -1,7 +1,7 @@
 import unittest
 from dataclasses import dataclass
 
-from nudge.core.visit.record.standing import current, standing
+from nudge.core.visit.record.standing import addressed, current, standing
 
 
 @dataclass
@@ -10,9 +10,19 @@ class _Row:
     point: str = "ll"
     corrects: str | None = None
     withdraws: str | None = None
+    part: str | None = None
 
 
 class StandingTest(unittest.TestCase):
+    def test_each_part_has_its_own_readings(self):
+        one, other, upstairs = _Row("a"), _Row("b"), _Row("c", part="unit 2")
+        fixed = _Row("d", part="unit 2", corrects="c")
+        self.assertEqual(current([one, other, upstairs])["ll"].id, "b")
+        self.assertEqual(current([one, upstairs, fixed], "unit 2")["ll"].id, "d")
+        found = addressed([one, other, upstairs, fixed])
+        self.assertEqual({key: row.id for key, row in found.items()},
+                         {("", "ll"): "b", ("unit 2", "ll"): "d"})  # fmt: skip
+
     def test_what_counts(self):
         a, b = _Row("a"), _Row("b")
         fix = _Row("fix", corrects="a")
