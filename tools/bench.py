@@ -21,7 +21,7 @@ from playwright.sync_api import Page
 
 from nudge.core.physics.refrigerant.catalogue import CATALOGUE, refrigerant
 from nudge.core.physics.refrigerant.table import load_table
-from tools import bench_judge, bench_live, bench_visit
+from tools import bench_judge, bench_live, bench_reading, bench_visit
 from tools.drive import ROOT, RunningNudge, chromium
 from tools.make_tables import RowSolver, reference_state
 
@@ -247,6 +247,7 @@ def main() -> None:
     bench_judge.judge(REQUEST)
     bench_live.plant()
     bench_visit.whole_visit()
+    bench_reading.main()
     accuracy()
     saturation()
     imports()

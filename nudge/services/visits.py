@@ -171,15 +171,14 @@ class Visits:
                 heard = hear_for_system(text, units, row.system)
                 if heard.misheard or not heard.spoken:
                     raise NotUnderstood(heard.misheard or (nothing_said(text),))
-                taken_at = self._on_its_clock(row, heard_at)
+                taken_at = self._on_its_clock(session, row, heard_at)
                 session.add(Callout(id=callout_id, visit_id=visit_id, text=text, heard_at=taken_at))
                 session.flush()
                 before = current(row.readings) if heard.corrects else {}
                 for number, spoken in enumerate(heard.spoken):
                     old = before.get(spoken.point.key)
-                    row.readings.append(
-                        self._typed(f"{callout_id}:{number}", spoken, old, taken_at, callout_id)
-                    )
+                    reading = f"{callout_id}:{number}"
+                    session.add(self._typed(row, reading, spoken, old, taken_at, callout_id))
         return self._judged(visit_id)
 
     def correct(
@@ -189,13 +188,13 @@ class Visits:
 
         Raises: NotFound; NotUnderstood, when the text is not a value for that point.
         """
-        with self._on_open_visit(visit_id, correction_id) as (_, row):
+        with self._on_open_visit(visit_id, correction_id) as (session, row):
             old = _reading(row, reading_id)
             if not any(r.id == correction_id for r in row.readings):
                 heard = hear_for_system(f"{old.point} {text}", units, row.system)
                 if heard.misheard or len(heard.spoken) != 1:
                     raise NotUnderstood(heard.misheard or (nothing_said(text),))
-                row.readings.append(self._typed(correction_id, heard.spoken[0], old, old.taken_at))
+                session.add(self._typed(row, correction_id, heard.spoken[0], old, old.taken_at))
         return self._judged(visit_id)
 
     def withdraw(self, visit_id: str, reading_id: str, withdrawal_id: str) -> Snapshot:
@@ -249,7 +248,7 @@ class Visits:
                 check_holds(plate_of(row.system), amount_kg or 0.0, "amount")
                 if also is not None:
                     also(session, row)
-                moment = self._on_its_clock(row, happened_at)
+                moment = self._on_its_clock(session, row, happened_at)
                 if amount_kg is not None:
                     self._keep_live(row, event_id, state, moment)
                 row.events.append(
@@ -331,12 +330,17 @@ class Visits:
         return self._judged(visit_id)
 
     def _typed(
-        self, reading_id: str, spoken: Spoken, old: Reading | None, taken_at: datetime,
+        self,
+        visit: Visit,
+        reading_id: str,
+        spoken: Spoken,
+        old: Reading | None,
+        taken_at: datetime,
         callout_id: str | None = None,
-    ) -> Reading:  # fmt: skip
+    ) -> Reading:
         """A typed number as a row; with `old` in its place and at its moment."""
         return Reading(
-            id=reading_id, callout_id=callout_id, point=spoken.point.key,
+            id=reading_id, visit_id=visit.id, callout_id=callout_id, point=spoken.point.key,
             given_value=spoken.given_value, given_unit=spoken.unit.label, source="typed",
             quality="as_given", taken_at=old.taken_at if old else taken_at,
             recorded_at=self._clock(), corrects=old.id if old else None,
@@ -384,15 +388,14 @@ class Visits:
             keep(self._database, verdict, written)
         return snapshot
 
-    def _on_its_clock(self, row: Visit, moment: datetime) -> datetime:
+    def _on_its_clock(self, session: Session, row: Visit, moment: datetime) -> datetime:
         """A moment on the visit's own clock, which never runs backwards.
 
         A device whose clock runs ahead does not write into the future. Where this machine's clock
         was set back, what is written now still comes after what was written before.
         """
         now = self._clock()
-        written = [r.recorded_at for r in row.readings] + [e.happened_at for e in row.events]
-        last = max(written, default=now)
+        last = repository.last_moment(session, row.id) or now
         if last > now + _CLOCK_SKEW:
             return last + (moment - now if moment > now else timedelta())
         return now if moment > now + _CLOCK_SKEW else moment

@@ -6,7 +6,7 @@ from datetime import datetime
 from sqlalchemy import ColumnElement, distinct, func, select
 from sqlalchemy.orm import Session, aliased, defer, joinedload, selectinload
 
-from nudge.store.tables import Event, System, Verdict, Visit
+from nudge.store.tables import Event, Reading, System, Verdict, Visit
 
 _WITH_SYSTEM = joinedload(Visit.system).joinedload(System.site)
 _UNPRINTED = defer(Verdict.answer)
@@ -42,6 +42,13 @@ def to_write_on(session: Session, visit_id: str) -> Visit | None:
 def head(session: Session, visit_id: str) -> Visit | None:
     """The visit's own row, with nothing hung on it."""
     return session.get(Visit, visit_id)
+
+
+def last_moment(session: Session, visit_id: str) -> datetime | None:
+    """The latest moment that anything on a visit was recorded or happened."""
+    read = session.scalar(select(func.max(Reading.recorded_at)).where(Reading.visit_id == visit_id))
+    done = session.scalar(select(func.max(Event.happened_at)).where(Event.visit_id == visit_id))
+    return max((at for at in (read, done) if at is not None), default=None)
 
 
 def is_closed(session: Session, visit_id: str) -> bool:
