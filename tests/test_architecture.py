@@ -136,6 +136,15 @@ class ArrowsTest(unittest.TestCase):
                 self.assertNotIn("from nudge.api.routes", text, module)
                 self.assertNotRegex(text, r"(?m)^class ", f"{module}: shapes are in presenters")
 
+    def test_no_public_class_name_stands_for_two_things(self):
+        found: dict[str, list[str]] = {}
+        for module, path in _modules():
+            for node in ast.parse(path.read_text("utf-8")).body:
+                if isinstance(node, ast.ClassDef) and not node.name.startswith("_"):
+                    found.setdefault(node.name, []).append(module)
+        twice = {name: where for name, where in found.items() if len(where) > 1}
+        self.assertEqual(twice, {})
+
     def test_only_the_store_speaks_sql(self):
         speaks = re.compile(r"\b(select|delete|update|insert|text)\(|\.query\(|\.execute\(")
         for module, path in _modules():

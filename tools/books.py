@@ -14,7 +14,7 @@ import nudge.core
 from nudge.core.behaviours.rows import BEHAVIOURS
 from nudge.core.calculators import air_slips
 from nudge.core.calculators.blanks import BLANKS
-from nudge.core.calculators.slip import Blank
+from nudge.core.calculators.slip import SlipBlank
 from nudge.core.charging.guides import OTHER_SCHOOLS
 from nudge.core.charging.guides import STEPS as WAY_STEPS
 from nudge.core.charging.leak_rate import LEAK_THRESHOLDS
@@ -390,11 +390,11 @@ def _moved(quantity: Quantity) -> Quantity:
     return Quantity.TEMPERATURE_DIFFERENCE
 
 
-def _units(blank: Blank) -> tuple[str, str]:
+def _units(blank: SlipBlank) -> tuple[str, str]:
     return (UNITS[blank.quantity].ip, UNITS[blank.quantity].si) if blank.quantity else ("", "")
 
 
-def _reach(blank: Blank) -> str:
+def _reach(blank: SlipBlank) -> str:
     if blank.quantity is None:
         return ", ".join(key for key, _ in blank.choices)
     return f"{blank.low:g} … {blank.high:g}"

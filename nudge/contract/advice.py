@@ -68,7 +68,7 @@ class ResponseOut:
 
 
 @dataclass(frozen=True, slots=True)
-class StepOut:
+class WayStepOut:
     text: str
     caution: str
 
@@ -80,7 +80,7 @@ class ConnectionOut:
     good_for: str
     can_charge: bool
     most_a_burst: float
-    steps: list[StepOut]
+    steps: list[WayStepOut]
 
 
 @dataclass(frozen=True, slots=True)
@@ -102,7 +102,7 @@ class GuideOut:
     is_the_one: bool
     why: str
     figures: list[FigureOut]
-    steps: list[StepOut]
+    steps: list[WayStepOut]
 
 
 @dataclass(frozen=True, slots=True)
@@ -282,7 +282,7 @@ def guides_out(found: Sequence[Guide], units: UnitSystem) -> list[GuideOut]:
                 FigureOut(figure.label, figure.said.text(units), figure.stands)
                 for figure in guide.figures
             ],
-            steps=[StepOut(step.text, worded(step.caution, units)) for step in guide.steps],
+            steps=[WayStepOut(step.text, worded(step.caution, units)) for step in guide.steps],
         )
         for guide in found
     ]  # fmt: skip
@@ -300,5 +300,5 @@ def connections_out(units: UnitSystem) -> list[ConnectionOut]:
 def _connection(link: Connection, units: UnitSystem) -> ConnectionOut:
     return ConnectionOut(
         link.key, link.label, link.good_for, link.can_charge, _mass(link.burst_kg, units),
-        [StepOut(step.text, step.caution) for step in link.steps],
+        [WayStepOut(step.text, step.caution) for step in link.steps],
     )  # fmt: skip

@@ -6,7 +6,7 @@ from nudge.contract.opened import OpenedOut, opened
 from nudge.contract.request import AssessIn
 from nudge.contract.strict import Number, Strict
 from nudge.core.behaviours.case import open_case
-from nudge.core.gaugeless.decide import Decision, Look, look
+from nudge.core.gaugeless.decide import Decision, Gaugeless, look
 from nudge.core.gaugeless.estimate import OwnHistory
 from nudge.core.language.units import Quantity, UnitSystem, to_si
 from nudge.core.targets.choose import choose_targets
@@ -59,7 +59,7 @@ def look_request(request: LookIn) -> LookOut:
     return look_answer(look(case, targets, request.history.to_core(request.units)), request.units)
 
 
-def look_answer(found: Look, units: UnitSystem) -> LookOut:
+def look_answer(found: Gaugeless, units: UnitSystem) -> LookOut:
     """A look as JSON in `units`."""
     estimates = found.estimates
     return LookOut(

@@ -11,7 +11,7 @@ from nudge.contract.request import Name
 from nudge.contract.strict import Number, Strict
 from nudge.core.calculators.blanks import BLANKS
 from nudge.core.calculators.pocket import SLIPS, Filled, Pocketful, fill_pocket
-from nudge.core.calculators.slip import Blank, Line
+from nudge.core.calculators.slip import SlipBlank, SlipLine
 from nudge.core.language.errors import CoreError, UnknownName
 from nudge.core.language.units import UnitSystem, decimals, from_si, to_si, unit_label
 from nudge.core.physics.circuit.cycle import Cycle, run_cycle
@@ -34,7 +34,7 @@ class PocketIn(Strict):
 
 
 @dataclass(frozen=True, slots=True)
-class ChoiceOut:
+class SlipChoiceOut:
     key: str
     label: str
 
@@ -50,7 +50,7 @@ class BlankOut:
     high: float
     hint: str
     usual: str
-    choices: list[ChoiceOut]
+    choices: list[SlipChoiceOut]
 
 
 @dataclass(frozen=True, slots=True)
@@ -170,8 +170,8 @@ def _running(pocket: Pocketful) -> Cycle:
     return run_cycle(entered.pick("refrigerant"), entered, entered.get("elevation", 0.0))
 
 
-def _blank(blank: Blank, units: UnitSystem) -> BlankOut:
-    choices = [ChoiceOut(key, label) for key, label in blank.choices]
+def _blank(blank: SlipBlank, units: UnitSystem) -> BlankOut:
+    choices = [SlipChoiceOut(key, label) for key, label in blank.choices]
     if blank.quantity is None:
         return BlankOut(blank.key, blank.label, "", 0, 0, blank.hint, blank.usual, choices)
     low, high = (
@@ -197,7 +197,7 @@ def _slip(filled: Filled, pocket: Pocketful, units: UnitSystem) -> SlipOut:
     )
 
 
-def _line(line: Line, units: UnitSystem) -> LineOut:
+def _line(line: SlipLine, units: UnitSystem) -> LineOut:
     quantity = line.working.formula.quantity
 
     def shown(value: float | None) -> float | None:
@@ -207,7 +207,7 @@ def _line(line: Line, units: UnitSystem) -> LineOut:
     return LineOut(number, shown(line.low), shown(line.high), line.place, line.source)
 
 
-def _entered(blank: Blank, pocket: Pocketful, units: UnitSystem) -> str:
+def _entered(blank: SlipBlank, pocket: Pocketful, units: UnitSystem) -> str:
     if blank.quantity is None:
         return dict(blank.choices).get(pocket.entered.pick(blank.key), "")
     if blank.key not in pocket.entered:

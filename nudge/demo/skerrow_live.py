@@ -20,7 +20,7 @@ SYSTEM_ID = "radio-transmitter"
 STANDING_MINUTES, RUNNING_MINUTES = 2.0, 12.0
 
 
-class SetClock(Protocol):
+class LiveClock(Protocol):
     """A clock that can be set back, to write a past."""
 
     now: datetime
@@ -28,7 +28,7 @@ class SetClock(Protocol):
     def __call__(self) -> datetime: ...
 
 
-def set_up_live(database: Database, clock: SetClock, visits: Visits) -> None:
+def set_up_live(database: Database, clock: LiveClock, visits: Visits) -> None:
     """Open the visit, let its system stand and run up to the clock's present, and leave it on."""
     instruments = Instruments(database, clock, Stream(database))
     yard = Yard(database, clock, visits, instruments)
@@ -50,7 +50,7 @@ def set_up_live(database: Database, clock: SetClock, visits: Visits) -> None:
     visits.amend(VISIT_ID, lambda *_: None)  # judged as it stands, for Today to show
 
 
-def _until(yard: Yard, clock: SetClock, minutes: float) -> None:
+def _until(yard: Yard, clock: LiveClock, minutes: float) -> None:
     """Play on to the clock's own future, so that what is written then bears that time."""
     began = clock.now
     clock.now = began + timedelta(minutes=minutes)

@@ -69,7 +69,7 @@ class Readings:
 
 
 @dataclass(frozen=True)
-class Step:
+class StoryStep:
     """Something on a visit, `minute` minutes after it began."""
 
     minute: int
@@ -91,7 +91,7 @@ class PlannedVisit:
     complaint: str
     days_ago: int = 0
     minutes_ago: int = 0
-    steps: tuple[Step, ...] = ()
+    steps: tuple[StoryStep, ...] = ()
     closed: bool = True
     due_in_days: int | None = None
 
@@ -123,20 +123,20 @@ def _air(**spoken: float) -> tuple[tuple[str, float], ...]:
     return tuple(spoken.items())
 
 
-_START = Step(2, event="system_started")
+_START = StoryStep(2, event="system_started")
 _SEEN_CLEAN = ("filter_clean", "evaporator_coil_clean", "condenser_coil_clean", "condenser_fan_ok")
 
 
-def _read(minute: int, *figures: float, **air: float) -> Step:
+def _read(minute: int, *figures: float, **air: float) -> StoryStep:
     evaporator, superheat, condenser, subcooling = figures
-    return Step(
+    return StoryStep(
         minute, readings=Readings(evaporator, superheat, condenser, subcooling, _air(**air))
     )
 
 
-def _checked(*figures: float, **air: float) -> tuple[Step, ...]:
+def _checked(*figures: float, **air: float) -> tuple[StoryStep, ...]:
     """A yearly check: start, look, read once settled."""
-    return (_START, Step(6, seen=_SEEN_CLEAN), _read(24, *figures, **air))
+    return (_START, StoryStep(6, seen=_SEEN_CLEAN), _read(24, *figures, **air))
 
 
 SITES: tuple[tuple[str, str], ...] = (
@@ -199,7 +199,7 @@ VISITS: tuple[PlannedVisit, ...] = (
         closed=False,
         steps=(
             _START,
-            Step(5, seen=("filter_clean", "condenser_coil_clean")),
+            StoryStep(5, seen=("filter_clean", "condenser_coil_clean")),
             _read(26, 39.8, 12.2, 104.8, 8.8, oa=88, ra=76, wb=64),
         ),
     ),
@@ -208,7 +208,7 @@ VISITS: tuple[PlannedVisit, ...] = (
         closed=False,
         steps=(
             _START,
-            Step(8, seen=_SEEN_CLEAN),
+            StoryStep(8, seen=_SEEN_CLEAN),
             _read(24, 36.0, 25.0, 104.0, 3.0, oa=86, ra=76, wb=64, sa=62),
         ),
     ),
@@ -217,7 +217,7 @@ VISITS: tuple[PlannedVisit, ...] = (
         closed=False,
         steps=(
             _START,
-            Step(7, seen=("filter_clean", "evaporator_coil_clean", "condenser_coil_clean")),
+            StoryStep(7, seen=("filter_clean", "evaporator_coil_clean", "condenser_coil_clean")),
             _read(25, 33.4, 27.0, 103.0, 13.5, oa=87, ra=77, wb=65, lli=78),
         ),
     ),
@@ -229,8 +229,8 @@ VISITS: tuple[PlannedVisit, ...] = (
         "ferry-hall-now", "ferry-hall-big", "Yearly check", minutes_ago=22, closed=False,
         steps=(
             _START,
-            Step(6, seen=_SEEN_CLEAN),
-            Step(19, said="sl 53.5 ll 95.5 oa 87 ra 76.5 wb 64.5 sa 57.5 rst -0.28 sst 0.24"),
+            StoryStep(6, seen=_SEEN_CLEAN),
+            StoryStep(19, said="sl 53.5 ll 95.5 oa 87 ra 76.5 wb 64.5 sa 57.5 rst -0.28 sst 0.24"),
         ),
     ),
     # Due.
@@ -242,28 +242,28 @@ VISITS: tuple[PlannedVisit, ...] = (
     PlannedVisit(
         "clinic-1", "clinic-waiting", "Not cooling. Refrigerant added", days_ago=418,
         steps=(_START, _read(22, 34.0, 24.0, 99.5, 9.5, oa=84, ra=76, wb=64),
-               Step(24, event="refrigerant_added", ounces=12),
+               StoryStep(24, event="refrigerant_added", ounces=12),
                _read(38, 34.0, 24.0, 101.0, 11.0, oa=84, ra=76, wb=64)),
     ),
     PlannedVisit(
         "clinic-2", "clinic-waiting", "Not cooling again. Refrigerant added", days_ago=96,
         steps=(_START, _read(20, 33.0, 26.0, 104.5, 12.5, oa=89, ra=78, wb=66),
-               Step(22, event="refrigerant_added", ounces=10),
+               StoryStep(22, event="refrigerant_added", ounces=10),
                _read(36, 33.0, 26.0, 106.0, 14.0, oa=89, ra=78, wb=66)),
     ),
     # The rest of the book.
     PlannedVisit("ferry-hall-1", "ferry-hall-big", "Yearly check", days_ago=380,
                  steps=_checked(41.0, 14.0, 106.0, 10.4, oa=88, ra=77, wb=65, sa=57)),
     PlannedVisit("ferry-hall-2", "ferry-hall-big", "Hot hall after a sandy week", days_ago=58,
-                 steps=(_START, Step(6, seen=("filter_clean", "condenser_coil_dirty")),
+                 steps=(_START, StoryStep(6, seen=("filter_clean", "condenser_coil_dirty")),
                         _read(20, 44.0, 13.0, 127.0, 12.0, oa=89, ra=80, wb=67))),
     PlannedVisit("tickets-1", "ferry-hall-tickets", "Commissioned", days_ago=203,
-                 steps=(_START, Step(6, seen=_SEEN_CLEAN),
+                 steps=(_START, StoryStep(6, seen=_SEEN_CLEAN),
                         _read(38, 44.0, 9.0, 98.0, 10.3, oa=84, ra=77, wb=64))),
     PlannedVisit("pottery-1", "pottery-kiln", "Yearly check", days_ago=349,
                  steps=_checked(40.0, 12.0, 112.0, 10.0, oa=88, ra=76, wb=64, sa=58)),
     PlannedVisit("bakery-1", "bakery-proving", "Weak air at the grilles", days_ago=210,
-                 steps=(_START, Step(5, seen=("filter_dirty",)),
+                 steps=(_START, StoryStep(5, seen=("filter_dirty",)),
                         _read(18, 29.0, 3.5, 99.0, 10.0, oa=84, ra=78, wb=66, sa=50))),
     PlannedVisit("school-1", "school-servery", "Yearly check", days_ago=368,
                  steps=_checked(41.0, 11.0, 108.0, 11.0, oa=86, ra=76, wb=64, sa=57)),

@@ -44,7 +44,7 @@ class SetClock(Protocol):
 
 
 @dataclass(frozen=True)
-class Kind:
+class YearKind:
     """Which machine a system of Skerrow is."""
 
     preset: str
@@ -52,10 +52,10 @@ class Kind:
     subcooling_f: float
 
 
-MACHINES: Mapping[str, Kind] = {
-    "lighthouse-lamp": Kind("split-3-410-valve", 1.5, 9),
-    "net-loft-heat-pump": Kind("heat-pump-25-454b", 2.5, 11),
-    "seed-library-stacks": Kind("split-3-410-valve", 3, 10),
+MACHINES: Mapping[str, YearKind] = {
+    "lighthouse-lamp": YearKind("split-3-410-valve", 1.5, 9),
+    "net-loft-heat-pump": YearKind("heat-pump-25-454b", 2.5, 11),
+    "seed-library-stacks": YearKind("split-3-410-valve", 3, 10),
 }
 
 

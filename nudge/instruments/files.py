@@ -45,7 +45,7 @@ class FileMapping:
 
 
 @dataclass(frozen=True, slots=True)
-class Look:
+class FileLook:
     """The beginning of a file, a mapping guessed from it, and what has to be asked."""
 
     heading: tuple[str, ...]
@@ -64,7 +64,7 @@ class Piece:
     reasons: list[str] = field(default_factory=list)
 
 
-def look_at(path: Path, zone_minutes: int = 0) -> Look:
+def look_at(path: Path, zone_minutes: int = 0) -> FileLook:
     """Look at the beginning of a file. Raises: CoreError, when it is no table of readings."""
     with path.open("rb") as file:
         start = file.read(LOOK_BYTES)
@@ -295,7 +295,7 @@ def _refuse(piece: Piece, reason: str) -> None:
         piece.reasons.append(reason)
 
 
-def _look_csv(lines: Sequence[str], zone_minutes: int) -> Look:
+def _look_csv(lines: Sequence[str], zone_minutes: int) -> FileLook:
     try:
         dialect = csv.Sniffer().sniff("\n".join(lines[:20]), delimiters=",;\t|")
         delimiter = dialect.delimiter
@@ -312,7 +312,7 @@ def _look_csv(lines: Sequence[str], zone_minutes: int) -> Look:
     return _look("csv", heading, [row for row in table[1:] if row], zone_minutes, delimiter)
 
 
-def _look_ndjson(lines: Sequence[str], zone_minutes: int) -> Look:
+def _look_ndjson(lines: Sequence[str], zone_minutes: int) -> FileLook:
     rows: list[dict[str, Any]] = []
     heading: dict[str, None] = {}
     for line in lines:
@@ -338,7 +338,7 @@ def _shown(value: Any) -> str:
 def _look(
     shape: Shape, heading: Sequence[str], rows: Sequence[Sequence[str]], zone_minutes: int,
     delimiter: str,
-) -> Look:  # fmt: skip
+) -> FileLook:  # fmt: skip
     columns = {
         name: [row[i] for row in rows if i < len(row) and row[i] not in ("", "-", "--")]
         for i, name in enumerate(heading)
@@ -361,7 +361,7 @@ def _look(
         mapped.append(column)
     mapping = FileMapping(shape, time, form, zone_minutes, tuple(mapped), delimiter)
     shown = tuple(tuple(row[: len(heading)]) for row in rows[:5])
-    return Look(tuple(heading), shown, mapping, tuple(questions))
+    return FileLook(tuple(heading), shown, mapping, tuple(questions))
 
 
 def _time_column(columns: dict[str, list[str]]) -> str:

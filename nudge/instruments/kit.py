@@ -13,11 +13,11 @@ from types import MappingProxyType
 from nudge.core.language.errors import CoreError, UnknownName
 from nudge.core.language.vocabulary.points import POINTS
 from nudge.instruments.source import ChannelInfo, Sample
-from nudge.instruments.troubles import TROUBLES, Moment, Truth
+from nudge.instruments.troubles import TROUBLES, TroubleMoment, Truth
 
 
 @dataclass(frozen=True, slots=True)
-class Kind:
+class InstrumentKind:
     """How one kind of instrument measures, in core units of its quantity.
 
     `error` is one standard deviation of its calibration, `noise` of a single value.
@@ -33,15 +33,15 @@ class Kind:
     battery_hours: float = 60.0
 
 
-KINDS: Mapping[str, Kind] = MappingProxyType({row.key: row for row in (
-    Kind("pressure_probe", "Pressure probe", 0.7, 1.4, 0.1, 0.4, can_zero=True),
-    Kind("clamp", "Pipe clamp", 0.05, 0.15, 0.05, 6.0),
-    Kind("air_probe", "Air probe", 0.04, 0.12, 0.05, 12.0),
-    Kind("manometer", "Manometer", 0.6, 0.8, 0.25, 0.5, can_zero=True),
-    Kind("scale", "Charging scale", 0.002, 0.002, 0.005, 0.8, can_zero=True),
-    Kind("vacuum_gauge", "Vacuum gauge", 0.3, 0.6, 0.1, 2.0),
-    Kind("clamp_meter", "Clamp meter", 0.03, 0.05, 0.01, 0.5, can_zero=True),
-    Kind("power_meter", "Clamp meter, power", 6.0, 10.0, 1.0, 0.5),
+KINDS: Mapping[str, InstrumentKind] = MappingProxyType({row.key: row for row in (
+    InstrumentKind("pressure_probe", "Pressure probe", 0.7, 1.4, 0.1, 0.4, can_zero=True),
+    InstrumentKind("clamp", "Pipe clamp", 0.05, 0.15, 0.05, 6.0),
+    InstrumentKind("air_probe", "Air probe", 0.04, 0.12, 0.05, 12.0),
+    InstrumentKind("manometer", "Manometer", 0.6, 0.8, 0.25, 0.5, can_zero=True),
+    InstrumentKind("scale", "Charging scale", 0.002, 0.002, 0.005, 0.8, can_zero=True),
+    InstrumentKind("vacuum_gauge", "Vacuum gauge", 0.3, 0.6, 0.1, 2.0),
+    InstrumentKind("clamp_meter", "Clamp meter", 0.03, 0.05, 0.01, 0.5, can_zero=True),
+    InstrumentKind("power_meter", "Clamp meter, power", 6.0, 10.0, 1.0, 0.5),
 )})  # fmt: skip
 
 
@@ -205,7 +205,7 @@ def _felt(held: Held, truth: Truth, dt: float) -> Held:
         return replace(held, felt=None)
     for ailing in held.ails:
         if ailing.key == "wrong_pipe":
-            moment = Moment(held.point, truth, held.last, 0.0)
+            moment = TroubleMoment(held.point, truth, held.last, 0.0)
             true = TROUBLES["wrong_pipe"].bend(true, moment, ailing.severity, _NO_CHANCE) or true
     lag = KINDS[held.row.kind].lag_s
     felt = true if held.felt is None else held.felt + (true - held.felt) * (1 - exp(-dt / lag))
@@ -218,7 +218,7 @@ def _given(held: Held, truth: Truth, seconds: float, rng: Random) -> float | Non
     if held.felt is None or held.battery <= 0:
         return None
     value: float | None = held.felt + held.offset + held.zero + rng.gauss(0, kind.noise)
-    moment = Moment(held.point, truth, held.last, seconds)
+    moment = TroubleMoment(held.point, truth, held.last, seconds)
     for ailing in held.ails:
         if value is not None and ailing.key != "wrong_pipe":
             value = TROUBLES[ailing.key].bend(value, moment, ailing.severity, rng)

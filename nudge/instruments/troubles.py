@@ -14,7 +14,7 @@ Truth = Mapping[str, float]
 
 
 @dataclass(frozen=True, slots=True)
-class Moment:
+class TroubleMoment:
     """What a trouble may know: the point, what is true there and around, the last value given."""
 
     point: str
@@ -23,7 +23,7 @@ class Moment:
     seconds: float
 
 
-Bend = Callable[[float, Moment, float, Random], float | None]
+Bend = Callable[[float, TroubleMoment, float, Random], float | None]
 
 
 @dataclass(frozen=True, slots=True)
@@ -49,57 +49,57 @@ _OTHER_PIPE = {
 _SPIKE = {"pressure_probe": 550.0}
 
 
-def _air_round(moment: Moment) -> float:
+def _air_round(moment: TroubleMoment) -> float:
     around = "outdoor_air_temp" if moment.point in _OUTSIDE else "return_air_temp"
     return moment.truth.get(around, 20.0)
 
 
-def _wrong_zero(value: float, moment: Moment, s: float, rng: Random) -> float:
+def _wrong_zero(value: float, moment: TroubleMoment, s: float, rng: Random) -> float:
     return value + 55.0 * s
 
 
-def _dirt(value: float, moment: Moment, s: float, rng: Random) -> float:
+def _dirt(value: float, moment: TroubleMoment, s: float, rng: Random) -> float:
     return value + 0.6 * s * (_air_round(moment) - value)
 
 
-def _sun(value: float, moment: Moment, s: float, rng: Random) -> float:
+def _sun(value: float, moment: TroubleMoment, s: float, rng: Random) -> float:
     return value + 7.0 * s
 
 
-def _touching_coil(value: float, moment: Moment, s: float, rng: Random) -> float:
+def _touching_coil(value: float, moment: TroubleMoment, s: float, rng: Random) -> float:
     return value + 0.8 * s * (moment.truth.get("condenser_leaving_air_temp", value) - value)
 
 
-def _wrong_pipe(value: float, moment: Moment, s: float, rng: Random) -> float:
+def _wrong_pipe(value: float, moment: TroubleMoment, s: float, rng: Random) -> float:
     return moment.truth.get(_OTHER_PIPE.get(moment.point, moment.point), value)
 
 
-def _mixed_air(value: float, moment: Moment, s: float, rng: Random) -> float:
+def _mixed_air(value: float, moment: TroubleMoment, s: float, rng: Random) -> float:
     wet = moment.point.endswith("wet_bulb")
     back = moment.truth.get("return_air_wet_bulb" if wet else "return_air_temp", value)
     return value + 0.5 * s * (back - value)
 
 
-def _stuck(value: float, moment: Moment, s: float, rng: Random) -> float:
+def _stuck(value: float, moment: TroubleMoment, s: float, rng: Random) -> float:
     return value if moment.last is None else moment.last
 
 
-def _spiking(value: float, moment: Moment, s: float, rng: Random) -> float:
+def _spiking(value: float, moment: TroubleMoment, s: float, rng: Random) -> float:
     if rng.random() > 0.06 * s:
         return value
     size = _SPIKE["pressure_probe"] if moment.point.endswith("pressure") else 22.0
     return value + size * rng.choice((-1, 1)) * (0.5 + rng.random())
 
 
-def _dropping_out(value: float, moment: Moment, s: float, rng: Random) -> float | None:
+def _dropping_out(value: float, moment: TroubleMoment, s: float, rng: Random) -> float | None:
     return None if rng.random() < 0.7 * s else value
 
 
-def _dead(value: float, moment: Moment, s: float, rng: Random) -> float | None:
+def _dead(value: float, moment: TroubleMoment, s: float, rng: Random) -> float | None:
     return None
 
 
-def _dry_wick(value: float, moment: Moment, s: float, rng: Random) -> float:
+def _dry_wick(value: float, moment: TroubleMoment, s: float, rng: Random) -> float:
     where = "return" if moment.point.startswith("return") else "supply"
     return value + 0.9 * s * (moment.truth.get(f"{where}_air_temp", value) - value)
 

@@ -11,7 +11,7 @@ from dataclasses import dataclass, replace
 from math import exp, log
 
 from nudge.core.language.errors import CoreError
-from nudge.plant.compressor import Stroke, compress
+from nudge.plant.compressor import CompressorStroke, compress
 from nudge.plant.condenser import Condensed, condense
 from nudge.plant.evaporator import Evaporated, evaporate
 from nudge.plant.fluid import Fluid, load_fluid
@@ -40,7 +40,7 @@ class Operating:
     discharge_kpa: float
     evaporator_kpa: float
     liquid_kpa: float
-    stroke: Stroke
+    stroke: CompressorStroke
     condensed: Condensed
     line: LiquidLine
     evaporated: Evaporated
@@ -232,8 +232,14 @@ def _outdoor_air(machine: Machine) -> float:
     return float(coil.rated_air_kg_s * fan.share * coil.open_face**fan.face_exponent)
 
 
-def _air_on(machine: Machine, air: WetAir, stroke: Stroke, liquid_h: float, air_kg_s: float,
-            heating: bool) -> float:  # fmt: skip
+def _air_on(
+    machine: Machine,
+    air: WetAir,
+    stroke: CompressorStroke,
+    liquid_h: float,
+    air_kg_s: float,
+    heating: bool,
+) -> float:
     """Air reaching the condenser: some of what left it comes back where a collar turns it."""
     back = 0.0 if heating else machine.fan.recirculation
     heat = stroke.flow * (stroke.discharge_h - liquid_h)

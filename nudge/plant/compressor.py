@@ -8,7 +8,7 @@ from nudge.plant.machine import Compressor
 POLYTROPIC = 1.12
 
 
-class Stroke(NamedTuple):
+class CompressorStroke(NamedTuple):
     """What comes out of it: [kg/s] into the line, enthalpies [kJ/kg], power [kW]."""
 
     flow: float
@@ -26,7 +26,7 @@ def compress(
     suction_h: float,
     speed: float,
     recirculated: float = 0.0,
-) -> Stroke:
+) -> CompressorStroke:
     """Compress from one pressure to another; `recirculated` leaks back across a reversing valve.
 
     Volumetric efficiency falls with the gas re-expanding out of the clearance; isentropic
@@ -46,7 +46,7 @@ def compress(
         warmed = compressor.suction_heat * per_kg
     rho, quality = _inlet(fluid, low_kpa, suction, mixed_h + warmed)
     flow = compressor.displacement_m3_s * speed * swept * rho
-    return Stroke(
+    return CompressorStroke(
         flow * (1 - recirculated),
         mixed_h,
         mixed_h + per_kg * (1 - compressor.shell_loss),

@@ -8,7 +8,7 @@ from nudge.plant.inventory import mixture_rho
 from nudge.plant.machine import Lines
 
 
-class Station(NamedTuple):
+class LineStation(NamedTuple):
     """One place along the liquid line."""
 
     kpa: float
@@ -20,10 +20,10 @@ class Station(NamedTuple):
 class LiquidLine(NamedTuple):
     """Leaving the outdoor unit, both sides of the drier, before the device; mass held [kg]."""
 
-    leaving: Station
-    drier_in: Station
-    drier_out: Station
-    before_device: Station
+    leaving: LineStation
+    drier_in: LineStation
+    drier_out: LineStation
+    before_device: LineStation
     mass: float
 
 
@@ -54,7 +54,7 @@ def liquid_line(
     return LiquidLine(leaving, drier_in, drier_out, end, held)
 
 
-def station(fluid: Fluid, kpa: float, enthalpy: float) -> Station:
+def station(fluid: Fluid, kpa: float, enthalpy: float) -> LineStation:
     """Where liquid, or liquid with flash gas, stands at a pressure and enthalpy."""
     here = fluid.at(kpa)
     quality = here.quality(enthalpy)
@@ -62,7 +62,7 @@ def station(fluid: Fluid, kpa: float, enthalpy: float) -> Station:
         temp_c = here.bubble_c - (here.liquid_h - enthalpy) / here.liquid_cp
     else:
         temp_c = here.temp_at(quality)
-    return Station(kpa, enthalpy, temp_c, quality)
+    return LineStation(kpa, enthalpy, temp_c, quality)
 
 
 def suction_rise(lines: Lines, saturated: Saturated, flow: float, enthalpy: float,
@@ -75,8 +75,8 @@ def suction_rise(lines: Lines, saturated: Saturated, flow: float, enthalpy: floa
 
 
 def _after(
-    fluid: Fluid, start: Station, resistance: float, flow: float, warmed: float = 0.0
-) -> Station:
+    fluid: Fluid, start: LineStation, resistance: float, flow: float, warmed: float = 0.0
+) -> LineStation:
     if resistance == 0 and warmed == 0:
         return start
     loss = resistance * flow * flow / _rho(fluid, start)
@@ -85,11 +85,11 @@ def _after(
     return station(fluid, start.kpa - loss, start.enthalpy + warmed)
 
 
-def _rho(fluid: Fluid, place: Station) -> float:
+def _rho(fluid: Fluid, place: LineStation) -> float:
     return mixture_rho(fluid.at(place.kpa), place.quality)
 
 
-def _receiver_rho(fluid: Fluid, place: Station) -> float:
+def _receiver_rho(fluid: Fluid, place: LineStation) -> float:
     """A receiver fills as the liquid entering it goes from flashing to well subcooled."""
     here = fluid.at(place.kpa)
     subcooling = (here.liquid_h - place.enthalpy) / here.liquid_cp

@@ -21,7 +21,7 @@ from nudge.core.charging.scale import Poured
 from nudge.core.language.units import Quantity, UnitSystem, from_si, to_si, unit_label
 from nudge.presenters.book import Id, Text
 from nudge.services.rows import Movement
-from nudge.services.shelf import Leaks, Standing
+from nudge.services.shelf import CylinderStanding, Leaks
 
 CylinderKind = Literal["charging", "recovery"]
 
@@ -184,7 +184,7 @@ def kg(value: float, units: UnitSystem) -> float:
     return to_si(value, Quantity.CHARGE, units)
 
 
-def cylinder_out(found: Standing, units: UnitSystem) -> CylinderOut:
+def cylinder_out(found: CylinderStanding, units: UnitSystem) -> CylinderOut:
     row = found.cylinder
     limit = found.limit_mg
     return CylinderOut(

@@ -18,7 +18,7 @@ from nudge.core.visit.record.standing import void_ids
 from nudge.presenters.book import SystemOut, system_out
 from nudge.presenters.charts import ChartToday, charts_today
 from nudge.presenters.live import LiveOut, live_out
-from nudge.services.rows import Reading, Slip, Visit, si_value
+from nudge.services.rows import Reading, SlipRow, Visit, si_value
 from nudge.services.snapshot import LIVE_ID, Footprint, Snapshot
 
 VisitState = Literal["due", "under_way", "closed"]
@@ -199,7 +199,7 @@ def _footprint(step: Footprint, units: UnitSystem) -> FootprintOut:
     )
 
 
-def _kept_slip(row: Slip, units: UnitSystem) -> KeptSlipOut:
+def _kept_slip(row: SlipRow, units: UnitSystem) -> KeptSlipOut:
     written: UnitSystem = row.units  # type: ignore[assignment]
     pocket = fill_pocket(row.entries, written, [row.slip])
     filled = pocket.filled[0]

@@ -28,7 +28,7 @@ from nudge.services.verdicts import kept_of
 from nudge.store.database import Database
 from nudge.store.repositories import book
 from nudge.store.repositories import visits as visits_repository
-from nudge.store.tables import Chart, Event, Site, System, Visit
+from nudge.store.tables import ChartRow, Event, Site, System, Visit
 
 LONGEST_TEXT = 2_000
 _PLATE_NUMBERS = {row.field: row for row in PLATE_NUMBERS}
@@ -130,7 +130,7 @@ class Book:
                 raise NotFound("system", system_id)
             if not any(chart.id == chart_id for chart in row.charts):
                 row.charts.append(
-                    Chart(
+                    ChartRow(
                         id=chart_id, kind=kind, text=text.strip(), units=units,
                         recorded_at=self._clock(),
                     )

@@ -12,12 +12,12 @@ from nudge.store.shelf_tables import Cylinder, Movement, Weighing
 from nudge.store.tables import (
     Base,
     Callout,
-    Chart,
+    ChartRow,
     Event,
-    Observation,
+    ObservationRow,
     Reading,
     Site,
-    Slip,
+    SlipRow,
     System,
     UtcTime,
     Verdict,
@@ -25,7 +25,7 @@ from nudge.store.tables import (
 )
 from nudge.store.visit_tables import (
     Baseline,
-    Check,
+    CheckRow,
     Deferred,
     IntendedChange,
     Note,
@@ -44,12 +44,12 @@ ADDED_LATER = frozenset({
 })  # fmt: skip
 """Columns that bundles written before them lack: read as unknown."""
 OF_VISIT: dict[str, type[Base]] = {
-    "callouts": Callout, "readings": Reading, "observations": Observation, "events": Event,
-    "verdicts": Verdict, "slips": Slip, "overrides": Override, "ticks": Tick, "checks": Check,
+    "callouts": Callout, "readings": Reading, "observations": ObservationRow, "events": Event,
+    "verdicts": Verdict, "slips": SlipRow, "overrides": Override, "ticks": Tick, "checks": CheckRow,
     "notes": Note, "photos": Photo, "imports": Import, "plants": Plant,
 }  # fmt: skip
 OF_SYSTEM: dict[str, type[Base]] = {
-    "charts": Chart, "baselines": Baseline, "intended_changes": IntendedChange,
+    "charts": ChartRow, "baselines": Baseline, "intended_changes": IntendedChange,
     "deferred": Deferred,
 }  # fmt: skip
 
@@ -84,7 +84,7 @@ MODELS: dict[str, type[BaseModel]] = {
     "cylinders": _row_model("CylinderRow", Cylinder, "retired_at"),
     "movements": _row_model("MovementRow", Movement),
     "weighings": _row_model("WeighingRow", Weighing),
-    **{key: _row_model(f"{table.__name__}Row", table)
+    **{key: _row_model(f"{table.__name__.removesuffix('Row')}Row", table)
        for key, table in (OF_SYSTEM | OF_VISIT).items()},
 }  # fmt: skip
 TABLES: dict[str, type[Base]] = {

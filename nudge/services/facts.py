@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from contextlib import suppress
 
-from nudge.core.checks.forms import Finding, judge_form
+from nudge.core.checks.forms import FormFinding, judge_form
 from nudge.core.judgement.assess import PRESSURES
 from nudge.core.language.errors import CoreError
 from nudge.core.visit.facts import Facts, Ticked
@@ -12,11 +12,11 @@ from nudge.services.plates import plate_of
 from nudge.store.tables import Visit
 
 
-def findings_of(visit: Visit, folder: Folder) -> dict[str, Finding | None]:
+def findings_of(visit: Visit, folder: Folder) -> dict[str, FormFinding | None]:
     """What every form filled in on a visit means; None where the plate was changed since."""
     plate, found = plate_of(visit.system), {}
     for key, row in folder.checks.items():
-        finding: Finding | None = None
+        finding: FormFinding | None = None
         with suppress(CoreError):
             finding = judge_form(key, plate, row.entries)
         found[key] = finding
@@ -25,7 +25,7 @@ def findings_of(visit: Visit, folder: Folder) -> dict[str, Finding | None]:
 
 def first_facts(
     visit: Visit, folder: Folder, observations: frozenset[str], points: frozenset[str],
-    findings: Mapping[str, Finding | None],
+    findings: Mapping[str, FormFinding | None],
 ) -> Facts:  # fmt: skip
     """The facts that no judgement is needed for."""
     plate, kept = plate_of(visit.system), folder.baseline

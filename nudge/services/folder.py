@@ -10,7 +10,7 @@ from nudge.store.repositories import shelf, whole_visit
 from nudge.store.tables import Visit
 from nudge.store.visit_tables import (
     Baseline,
-    Check,
+    CheckRow,
     Deferred,
     GuestLink,
     IntendedChange,
@@ -25,9 +25,9 @@ class Folder:
     """Rows of a visit, and of its system where they bear on it."""
 
     ticks: Mapping[str, Tick] = field(default_factory=dict)
-    checks: Mapping[str, Check] = field(default_factory=dict)
+    checks: Mapping[str, CheckRow] = field(default_factory=dict)
     """The last of every check on this visit."""
-    checks_before: Mapping[str, Check] = field(default_factory=dict)
+    checks_before: Mapping[str, CheckRow] = field(default_factory=dict)
     """The last of every check on this system, whichever visit it was on."""
     notes: Sequence[Note] = ()
     photos: Sequence[Photo] = ()

@@ -5,7 +5,7 @@ Each is checked against the system it is written for before anything is kept.
 
 from datetime import datetime, timedelta
 
-from nudge.core.language.callout.parser import Callout as Heard
+from nudge.core.language.callout.parser import HeardLine as Heard
 from nudge.core.language.callout.parser import Misheard, parse_callout
 from nudge.core.language.errors import CoreError, UnknownName
 from nudge.core.language.units import Quantity, UnitSystem

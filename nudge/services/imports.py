@@ -16,7 +16,7 @@ from threading import Lock, Thread
 from typing import Any
 
 from nudge.core.language.errors import CoreError
-from nudge.instruments.files import FileMapping, LogFile, Look, Piece, look_at
+from nudge.instruments.files import FileLook, FileMapping, LogFile, Piece, look_at
 from nudge.instruments.guessing import Column
 from nudge.services.clock import Clock
 from nudge.services.errors import Closed, NotFound
@@ -36,7 +36,7 @@ class LookedAt:
     """A file that waits to be read: what it looks like, and whether it was seen before."""
 
     import_id: str
-    look: Look
+    look: FileLook
     remembered: bool
 
 
@@ -83,7 +83,7 @@ class Imports:
             kept = session.get(ColumnMapping, _heading_key(look))
             remembered = kept is not None and _fits(kept.mapping, look)
         if kept is not None and remembered:
-            look = Look(look.heading, look.rows, mapping_of(kept.mapping), ())
+            look = FileLook(look.heading, look.rows, mapping_of(kept.mapping), ())
         return LookedAt(import_id, look, remembered)
 
     def start(self, visit_id: str, import_id: str, mapping: FileMapping) -> Import:
@@ -259,11 +259,11 @@ def mapping_of(data: dict[str, Any]) -> FileMapping:
     return FileMapping(**{**data, "columns": tuple(Column(**c) for c in data["columns"])})
 
 
-def _fits(data: dict[str, Any], look: Look) -> bool:
+def _fits(data: dict[str, Any], look: FileLook) -> bool:
     return {c["name"] for c in data["columns"]} <= set(look.heading)
 
 
-def _heading_key(look: Look) -> str:
+def _heading_key(look: FileLook) -> str:
     return sha256(json.dumps([look.mapping.shape, *look.heading]).encode()).hexdigest()
 
 

@@ -13,8 +13,7 @@ from nudge.core.physics.circuit.equipment import (
     Plate,
     ReversingValve,
 )
-from nudge.store.tables import Chart as ChartRow
-from nudge.store.tables import System
+from nudge.store.tables import ChartRow, System
 
 
 def plate_of(row: System) -> Plate:

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from nudge.core.calculators.blanks import BLANKS
 from nudge.core.calculators.pocket import Filled, fill_pocket, slip_named
-from nudge.core.calculators.slip import Line
+from nudge.core.calculators.slip import SlipLine
 from nudge.core.language.callout.spoken_units import unit_for
 from nudge.core.language.errors import CoreError
 from nudge.core.language.units import UnitSystem, from_si
@@ -57,7 +57,7 @@ def readings_of(
     return list(found.values())
 
 
-def _worked_out(line: Line, point: str, units: UnitSystem) -> SentReading:
+def _worked_out(line: SlipLine, point: str, units: UnitSystem) -> SentReading:
     value = from_si(line.working.value, POINTS[point].quantity, units)
     return SentReading(point, round(value, 3), _unit(point, units), "estimated")
 

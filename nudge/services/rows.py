@@ -4,11 +4,11 @@ from nudge.core.language.callout.spoken_units import value_si
 from nudge.core.language.vocabulary.points import POINTS
 from nudge.store.live_tables import Import
 from nudge.store.shelf_tables import Movement
-from nudge.store.tables import Chart, Reading, Site, Slip, System, Verdict, Visit
+from nudge.store.tables import ChartRow, Reading, Site, SlipRow, System, Verdict, Visit
 from nudge.store.visit_tables import Deferred, GuestLink, IntendedChange, Note, Photo
 
 __all__ = [
-    "Chart",
+    "ChartRow",
     "Deferred",
     "GuestLink",
     "Import",
@@ -18,7 +18,7 @@ __all__ = [
     "Photo",
     "Reading",
     "Site",
-    "Slip",
+    "SlipRow",
     "System",
     "Verdict",
     "Visit",

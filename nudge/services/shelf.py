@@ -14,8 +14,8 @@ from nudge.core.charging.leak_rate import LEAK_THRESHOLDS, YEAR_DAYS, annualised
 from nudge.core.charging.ledger import (
     KNOCKED_MG,
     MG_PER_KG,
-    Entry,
     Found,
+    LedgerEntry,
     balance,
     in_mg,
     kind_named,
@@ -48,7 +48,7 @@ THRESHOLD_KEY = "leak_threshold"
 
 
 @dataclass(frozen=True, slots=True)
-class Standing:
+class CylinderStanding:
     """A cylinder as it stands: what the book says is in it, its fill limit, what was lost."""
 
     cylinder: Cylinder
@@ -76,12 +76,12 @@ class Shelf:
         self._database, self._clock = database, clock
         self._visits, self._yard = visits, yard
 
-    def all(self) -> list[Standing]:
+    def all(self) -> list[CylinderStanding]:
         """Every cylinder on the shelf."""
         with self._database.reading() as session:
             return [_standing(session, row) for row in repository.cylinders(session)]
 
-    def one(self, cylinder_id: str) -> Standing:
+    def one(self, cylinder_id: str) -> CylinderStanding:
         """Raises: NotFound."""
         with self._database.reading() as session:
             return _standing(session, _cylinder(session, cylinder_id))
@@ -89,7 +89,7 @@ class Shelf:
     def add(
         self, cylinder_id: str, name: str, fluid: str, kind: str, tare_kg: float, gross_kg: float,
         water_kg: float | None = None,
-    ) -> Standing:  # fmt: skip
+    ) -> CylinderStanding:  # fmt: skip
         """Put a cylinder on the shelf with what is in it now.
 
         Raises: UnknownName, for a refrigerant; CoreError, for a name or a weight that is none.
@@ -148,7 +148,7 @@ class Shelf:
     def move(
         self, entry_id: str, kind: str, kg: float, cylinder_id: str, to: str | None = None,
         note: str = "",
-    ) -> Standing:  # fmt: skip
+    ) -> CylinderStanding:  # fmt: skip
         """Enter a movement that belongs to no visit: bought, returned, moved into another.
 
         Raises: CoreError, for more than is there, another refrigerant, a full recovery cylinder.
@@ -340,9 +340,9 @@ def _cylinder(session: Session, cylinder_id: str) -> Cylinder:
     return row
 
 
-def _entry(row: Movement) -> Entry:
+def _entry(row: Movement) -> LedgerEntry:
     to = row.to_cylinder_id or row.system_id or ""
-    return Entry(row.id, row.kind, row.mg, row.cylinder_id, to, row.corrects or "")
+    return LedgerEntry(row.id, row.kind, row.mg, row.cylinder_id, to, row.corrects or "")
 
 
 def _held(session: Session, cylinder_id: str) -> int:
@@ -350,12 +350,12 @@ def _held(session: Session, cylinder_id: str) -> int:
     return balance(entries).cylinders.get(cylinder_id, 0)
 
 
-def _standing(session: Session, row: Cylinder) -> Standing:
+def _standing(session: Session, row: Cylinder) -> CylinderStanding:
     moved = repository.movements(session, row.id)
     stands = {entry.id for entry in standing_entries(map(_entry, moved))}
     kept = [m for m in moved if m.id in stands]
     losses = [m for m in kept if m.kind == "lost"]
-    return Standing(
+    return CylinderStanding(
         row, balance(map(_entry, moved)).cylinders.get(row.id, 0), _limit(row), kept,
         repository.weighings(session, row.id), losses[-1] if losses else None,
     )  # fmt: skip

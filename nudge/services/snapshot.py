@@ -11,7 +11,7 @@ from nudge.core.behaviours.loop import Loop, draw_loop
 from nudge.core.behaviours.workings import derived_workings
 from nudge.core.charging.advise import Sized, decided
 from nudge.core.checks.observations import OBSERVATIONS
-from nudge.core.gaugeless.decide import Look
+from nudge.core.gaugeless.decide import Gaugeless
 from nudge.core.gaugeless.estimate import OwnHistory
 from nudge.core.judgement.assess import PRESSURES, Assessment
 from nudge.core.judgement.change_of_mind import Change, changes_of_mind
@@ -96,7 +96,7 @@ class Snapshot:
         return self.around.folder
 
     @property
-    def look(self) -> Look | None:
+    def look(self) -> Gaugeless | None:
         """The look without gauges, while no pressure has been read."""
         return self.assessment.look if self.assessment else None
 

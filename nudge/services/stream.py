@@ -23,7 +23,7 @@ HEARTBEAT_S = 10.0
 
 
 @dataclass(frozen=True, slots=True)
-class Entry:
+class JournalEntry:
     """One entry of the journal: its number, what it is, what it says."""
 
     sequence: int
@@ -60,13 +60,13 @@ class Stream:
         with self._database.reading() as session:
             return live.journal_end(session, visit_id)
 
-    def after(self, visit_id: str, sequence: int) -> list[Entry]:
+    def after(self, visit_id: str, sequence: int) -> list[JournalEntry]:
         """Entries after one, oldest first, `MOST_AT_ONCE` at a time."""
         with self._database.reading() as session:
             rows = live.journal_after(session, visit_id, sequence, MOST_AT_ONCE)
-            return [Entry(row.sequence, row.kind, row.body) for row in rows]
+            return [JournalEntry(row.sequence, row.kind, row.body) for row in rows]
 
-    async def follow(self, visit_id: str, sequence: int) -> AsyncIterator[Sequence[Entry]]:
+    async def follow(self, visit_id: str, sequence: int) -> AsyncIterator[Sequence[JournalEntry]]:
         """Entries as they come, in the batches they are read in; an empty one is a heartbeat."""
         loop, event = asyncio.get_running_loop(), asyncio.Event()
         mine = (loop, event)

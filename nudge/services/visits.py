@@ -47,9 +47,9 @@ from nudge.store.repositories import visits as repository
 from nudge.store.tables import (
     Callout,
     Event,
-    Observation,
+    ObservationRow,
     Reading,
-    Slip,
+    SlipRow,
     Visit,
 )
 from nudge.store.visit_tables import Note, Tick
@@ -223,7 +223,7 @@ class Visits:
         with self._on_open_visit(visit_id, note_id) as (_, row):
             if not any(o.id == note_id for o in row.observations):
                 row.observations.append(
-                    Observation(id=note_id, key=key, seen=seen, noted_at=self._clock())
+                    ObservationRow(id=note_id, key=key, seen=seen, noted_at=self._clock())
                 )
         return self._judged(visit_id)
 
@@ -325,7 +325,7 @@ class Visits:
                     for number, sent in enumerate(readings_of(slip, entries, units))
                 ]  # fmt: skip
                 row.slips.append(
-                    Slip(id=slip_id, slip=slip, entries=entries, units=units, sent_at=now)
+                    SlipRow(id=slip_id, slip=slip, entries=entries, units=units, sent_at=now)
                 )
         return self._judged(visit_id)
 

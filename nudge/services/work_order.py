@@ -6,7 +6,7 @@ from datetime import UTC, datetime
 
 from sqlalchemy.orm import Session
 
-from nudge.core.checks.forms import FORMS, SUBSYSTEMS, Entries, Finding, Form, judge_form
+from nudge.core.checks.forms import FORMS, SUBSYSTEMS, Entries, Form, FormFinding, judge_form
 from nudge.core.language.errors import CoreError, Impossible
 from nudge.core.language.said import Said
 from nudge.core.language.units import unit_label
@@ -24,9 +24,8 @@ from nudge.services.system_records import drift_noted
 from nudge.services.visits import Ending, Visits
 from nudge.store.database import Database
 from nudge.store.repositories import whole_visit
-from nudge.store.tables import Observation, Reading, Visit
-from nudge.store.visit_tables import Check as CheckRow
-from nudge.store.visit_tables import Note, Tick
+from nudge.store.tables import ObservationRow, Reading, Visit
+from nudge.store.visit_tables import CheckRow, Note, Tick
 
 LONGEST_NOTE = 4_000
 NEVER = datetime.min.replace(tzinfo=UTC)
@@ -42,7 +41,7 @@ class Checked:
 
     check: Form
     entries: Entries
-    finding: Finding | None
+    finding: FormFinding | None
     remembered: Entries
     """What was entered the last time on this system, where nothing is entered now."""
 
@@ -115,7 +114,7 @@ class Work:
                                  checked_at=now))  # fmt: skip
             for place, seen in enumerate(finding.observations):
                 visit.observations.append(
-                    Observation(id=f"{entry_id}:{place}", key=seen, seen=True, noted_at=now)
+                    ObservationRow(id=f"{entry_id}:{place}", key=seen, seen=True, noted_at=now)
                 )
             for point, value in finding.readings.items():
                 visit.readings.append(_reading(f"{entry_id}:{point}", point, value, now))
@@ -208,7 +207,7 @@ def _open_at_the_end(dangers: tuple[Said, ...]) -> OpenAtTheEnd:
         head + " ".join(words) + " Do it, or say why it is left.", measures))  # fmt: skip
 
 
-def _facts(snapshot: Snapshot, findings: Mapping[str, Finding | None]) -> Facts:
+def _facts(snapshot: Snapshot, findings: Mapping[str, FormFinding | None]) -> Facts:
     """The first facts, and all that the judgement adds to them."""
     visit, assessed, folder = snapshot.visit, snapshot.assessment, snapshot.folder
     first = first_facts(visit, folder, snapshot.observations, frozenset(snapshot.current), findings)

@@ -86,10 +86,10 @@ class System(Base):
 
     site: Mapped[Site] = relationship(back_populates="systems")
     visits: Mapped[list["Visit"]] = relationship(back_populates="system")
-    charts: Mapped[list["Chart"]] = relationship(order_by="Chart.sequence")
+    charts: Mapped[list["ChartRow"]] = relationship(order_by="ChartRow.sequence")
 
 
-class Chart(Base):
+class ChartRow(Base):
     """A maker's chart of a system, as text in the units it was written in.
 
     The latest row of a kind counts; one with no text takes the chart away.
@@ -106,7 +106,7 @@ class Chart(Base):
     recorded_at: Mapped[datetime]
 
 
-class Setting(Base):
+class SettingRow(Base):
     """One choice of this workshop, by its key."""
 
     __tablename__ = "settings"
@@ -138,10 +138,10 @@ class Visit(Base):
     system: Mapped[System] = relationship(back_populates="visits")
     callouts: Mapped[list["Callout"]] = relationship(order_by="Callout.heard_at")
     readings: Mapped[list["Reading"]] = relationship(order_by="Reading.sequence")
-    observations: Mapped[list["Observation"]] = relationship(order_by="Observation.sequence")
+    observations: Mapped[list["ObservationRow"]] = relationship(order_by="ObservationRow.sequence")
     events: Mapped[list["Event"]] = relationship(order_by="Event.sequence")
     verdicts: Mapped[list["Verdict"]] = relationship(order_by="Verdict.sequence")
-    slips: Mapped[list["Slip"]] = relationship(order_by="Slip.sequence")
+    slips: Mapped[list["SlipRow"]] = relationship(order_by="SlipRow.sequence")
 
     @property
     def standing_events(self) -> list["Event"]:
@@ -191,7 +191,7 @@ class Reading(Base):
     """Which part of a plant of many parts it was read on; None on a system of one."""
 
 
-class Observation(Base):
+class ObservationRow(Base):
     """Something seen or tested, or taken back (`seen` false). The latest row of a key counts."""
 
     __tablename__ = "observations"
@@ -238,7 +238,7 @@ class Verdict(Base):
     kept: Mapped[dict[str, Any] | None]
 
 
-class Slip(Base):
+class SlipRow(Base):
     """A slip of the Pocket sent into a visit: what was entered, as it was, in which units."""
 
     __tablename__ = "slips"

@@ -27,7 +27,7 @@ class Tick(Base):
     ticked_at: Mapped[datetime]
 
 
-class Check(Base):
+class CheckRow(Base):
     """What was measured or seen at one check, in core units; the latest of a key counts."""
 
     __tablename__ = "checks"

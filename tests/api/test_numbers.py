@@ -252,9 +252,9 @@ class BookOfNumbersTest(WithClient):
         self.assertEqual(self.keep("75;11\n95;9", "c2").json()["charts"][0]["columns"], ["all"])
         self.assertEqual(self.keep("", "c3").json()["charts"], [])
         with self.database.reading() as session:
-            from nudge.store.tables import Chart
+            from nudge.store.tables import ChartRow
 
-            kept = session.query(Chart).where(Chart.system_id == "sys").count()
+            kept = session.query(ChartRow).where(ChartRow.system_id == "sys").count()
         self.assertEqual(kept, 3)  # nothing was lost
 
     def test_a_bad_chart_changes_nothing(self):

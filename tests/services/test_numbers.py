@@ -11,7 +11,7 @@ from nudge.services.history import own_history
 from nudge.services.methods import Methods, check_method, preferred_methods
 from nudge.services.plates import plate_of, readable_charts
 from nudge.services.pocket_slips import readings_of
-from nudge.store.tables import Chart, System
+from nudge.store.tables import ChartRow, System
 from tests.temporary import WithDatabase
 
 CHART = "75;11\n95;9"
@@ -112,7 +112,7 @@ class ChartsTest(WithDatabase):
 
     def test_a_chart_a_stricter_nudge_refuses_is_left_out_and_kept(self):
         row = self.book.system("net-loft-heat-pump").system
-        bad = Chart(id="x", kind="subcooling_by_outdoor", text="75;11", units="ip",
+        bad = ChartRow(id="x", kind="subcooling_by_outdoor", text="75;11", units="ip",
                     recorded_at=self.clock())  # fmt: skip
         row.charts.append(bad)
         self.assertEqual(readable_charts(row), [])

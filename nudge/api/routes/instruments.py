@@ -24,7 +24,7 @@ from nudge.presenters.instruments import (
 )
 from nudge.presenters.standing import StandingOut, standing_out
 from nudge.presenters.traces import SeriesOut, series_out
-from nudge.services.stream import Entry
+from nudge.services.stream import JournalEntry
 from nudge.services.workshop import Workshop
 
 router = APIRouter(prefix="/api/visits/{visit_id}")
@@ -79,7 +79,7 @@ async def _events(
             yield "".join(_event(entry, points, units) for entry in entries)
 
 
-def _event(entry: Entry, points: _Points, units: UnitSystem) -> str:
+def _event(entry: JournalEntry, points: _Points, units: UnitSystem) -> str:
     body = entry.body
     if entry.kind == "placement":
         points.forget()

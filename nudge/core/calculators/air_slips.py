@@ -7,7 +7,7 @@ from nudge.core.behaviours.case import Context, open_case
 from nudge.core.behaviours.workings import derived_workings
 from nudge.core.calculators.blanks import given
 from nudge.core.calculators.refrigerant_slips import plate_of
-from nudge.core.calculators.slip import Entered, Line, Outcome, Slip, needs
+from nudge.core.calculators.slip import Entered, Slip, SlipLine, SlipOutcome, needs
 from nudge.core.language.said import Measure, Said, say
 from nudge.core.language.units import Quantity
 from nudge.core.language.working import Formula, Input, Values, work
@@ -63,21 +63,21 @@ def _return_air(values: Values, elevation: float) -> MoistAir:
     return moist_air(values["return_air_temp"], elevation, values["return_air_wet_bulb"])
 
 
-def air(entered: Entered) -> Outcome:
+def air(entered: Entered) -> SlipOutcome:
     """What return air is made of; with supply air and airflow, the heat taken from it."""
     if not entered.has("return_air_temp", "return_air_wet_bulb"):
-        return Outcome(needs=needs(entered, _AIR_NEEDS))
+        return SlipOutcome(needs=needs(entered, _AIR_NEEDS))
     elevation = entered.get("elevation", 0.0)
     inputs = given(entered, *_AIR_USES)
     lines = [
-        Line(work(f, lambda v, of=of: of(_return_air(v, elevation)), inputs))  # type: ignore[misc]
+        SlipLine(work(f, lambda v, of=of: of(_return_air(v, elevation)), inputs))  # type: ignore[misc]
         for f, of in PROPERTIES
     ]
     readings = {key: entered[key] for key in _HEAT_READINGS if key in entered}
     case = open_case(plate_of(entered), readings, Context())
     heat = derived_workings(case)
-    lines += [Line(heat[key]) for key in _HEAT_SHOWN if key in heat]
-    return Outcome(tuple(lines), (), needs(entered, _HEAT_NEEDS))
+    lines += [SlipLine(heat[key]) for key in _HEAT_SHOWN if key in heat]
+    return SlipOutcome(tuple(lines), (), needs(entered, _HEAT_NEEDS))
 
 
 _AIR_NEEDS = {"return_air_temp": "return air", "return_air_wet_bulb": "return wet bulb"}
@@ -127,7 +127,7 @@ BALANCE = Formula(
 )  # fmt: skip
 
 
-def airflow(entered: Entered) -> Outcome:
+def airflow(entered: Entered) -> SlipOutcome:
     """The airflow wanted, the airflow each way gives, and what statics and amps say."""
     lines, words = [], list(_static_words(entered))
     wanted = None
@@ -138,20 +138,20 @@ def airflow(entered: Entered) -> Outcome:
         target = work(TARGET, lambda v: v["nominal_capacity"] / 1000 * v["per_ton"],
                       given(entered, "nominal_capacity") | {"per_ton": per_ton})  # fmt: skip
         wanted = (target.value * (1 - TOLERANCE), target.value * (1 + TOLERANCE))
-        lines.append(Line(target))
+        lines.append(SlipLine(target))
     lines += [_way_line(entered, way, wanted) for way in _WAYS if entered.has(*way.blanks)]
     if entered.has("supply_static", "return_static"):
         statics = given(entered, "supply_static", "return_static")
         formula = DERIVED["external_static"]
         working = work(formula, lambda v: v["supply_static"] - v["return_static"], statics)
-        lines.append(Line(working, reading="total_external_static"))
+        lines.append(SlipLine(working, reading="total_external_static"))
     if entered.has("blower_amps", "blower_plate_amps"):
         row = blower_amps_say(
             entered.pick("blower_motor"), entered["blower_amps"], entered["blower_plate_amps"]
         )
         words.append(say(row.sentence))
     asks = () if lines or words else ("capacity, or strips, or statics",)
-    return Outcome(tuple(lines), tuple(words), asks)
+    return SlipOutcome(tuple(lines), tuple(words), asks)
 
 
 def _static_words(entered: Entered) -> list[Said]:
@@ -204,7 +204,7 @@ _WAYS = (
 )  # fmt: skip
 
 
-def _way_line(entered: Entered, way: _Way, wanted: tuple[float, float] | None) -> Line:
+def _way_line(entered: Entered, way: _Way, wanted: tuple[float, float] | None) -> SlipLine:
     """One way's airflow, its own ± added, against the airflow wanted."""
     elevation = entered.get("elevation", 0.0)
     share = 0.0 if way.is_reading else AIRFLOW_METHODS[way.method].own_error or 0.0
@@ -213,7 +213,7 @@ def _way_line(entered: Entered, way: _Way, wanted: tuple[float, float] | None) -
     formula = replace(way.formula, own_error=own)
     low, high = wanted or (None, None)
     worked = work(formula, lambda v: way.value(v, elevation), inputs)
-    return Line(worked, low, high, "wanted", None if way.is_reading else "airflow")
+    return SlipLine(worked, low, high, "wanted", None if way.is_reading else "airflow")
 
 
 SPLIT = Formula(
@@ -242,11 +242,11 @@ COIL = Formula(
 )  # fmt: skip
 
 
-def split(entered: Entered) -> Outcome:
+def split(entered: Entered) -> SlipOutcome:
     """The split to expect, beside the one measured."""
     blanks = ("return_air_temp", "return_air_wet_bulb", "outdoor_air_temp")
     if not entered.has(*blanks):
-        return Outcome(needs=needs(entered, _AIR_NEEDS | {"outdoor_air_temp": "outdoor air"}))
+        return SlipOutcome(needs=needs(entered, _AIR_NEEDS | {"outdoor_air_temp": "outdoor air"}))
     elevation = entered.get("elevation", 0.0)
     inputs = given(entered, *blanks, "airflow_per_ton")
 
@@ -256,23 +256,23 @@ def split(entered: Entered) -> Outcome:
         return expected_coil(_return_air(values, elevation), values["outdoor_air_temp"], flow, wet)
 
     expected = work(SPLIT, lambda v: coil(v).split_k, inputs)
-    lines = [Line(expected), Line(work(COIL, lambda v: coil(v).saturation_c, inputs))]
+    lines = [SlipLine(expected), SlipLine(work(COIL, lambda v: coil(v).saturation_c, inputs))]
     if "supply_air_temp" in entered:
         off = expected.uncertainty or SPLIT_OWN_ERROR_K
         airs = given(entered, "return_air_temp", "supply_air_temp")
         formula = DERIVED["temperature_split"]
         measured = work(formula, lambda v: v["return_air_temp"] - v["supply_air_temp"], airs)
-        lines.insert(1, Line(measured, expected.value - off, expected.value + off, "expected"))
+        lines.insert(1, SlipLine(measured, expected.value - off, expected.value + off, "expected"))
     if "nominal_capacity" in entered:
         share = share_of_rated(entered["airflow_per_ton"])
         formula = replace(CAPACITY, own_error=CAPACITY_OWN_ERROR * entered["nominal_capacity"])
-        lines.append(Line(work(
+        lines.append(SlipLine(work(
             formula,
             lambda v: v["nominal_capacity"] * capacity_share(v["return_air_wet_bulb"],
                                                              v["outdoor_air_temp"], share),
             inputs | given(entered, "nominal_capacity"),
         )))  # fmt: skip
-    return Outcome(tuple(lines))
+    return SlipOutcome(tuple(lines))
 
 
 SLIPS = (

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from nudge.core.calculators import air_slips, refrigerant_slips, work_slips
 from nudge.core.calculators.blanks import BLANKS
-from nudge.core.calculators.slip import Blank, Entered, Outcome, Slip
+from nudge.core.calculators.slip import Entered, Slip, SlipBlank, SlipOutcome
 from nudge.core.language.errors import CoreError, OutOfRange, UnknownName
 from nudge.core.language.units import UnitSystem, to_si
 
@@ -18,7 +18,7 @@ class Filled:
     """One slip worked out. `problem` is why it has no answer, where something refuses."""
 
     slip: Slip
-    outcome: Outcome
+    outcome: SlipOutcome
     problem: CoreError | None = None
 
 
@@ -60,7 +60,7 @@ def _fill(slip: Slip, entered: Entered) -> Filled:
     try:
         return Filled(slip, slip.fill(entered))
     except CoreError as error:
-        return Filled(slip, Outcome(), error)
+        return Filled(slip, SlipOutcome(), error)
 
 
 def _enter(
@@ -85,7 +85,7 @@ def _enter(
 
 
 def _take(
-    blank: Blank,
+    blank: SlipBlank,
     value: float | str,
     units: UnitSystem,
     numbers: dict[str, float],

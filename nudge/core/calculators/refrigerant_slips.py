@@ -5,7 +5,7 @@ from collections.abc import Mapping
 from nudge.core.behaviours.case import Case, Context, open_case
 from nudge.core.behaviours.workings import derived_workings
 from nudge.core.calculators.blanks import given
-from nudge.core.calculators.slip import Entered, Line, Outcome, Slip
+from nudge.core.calculators.slip import Entered, Slip, SlipLine, SlipOutcome
 from nudge.core.language.said import Said, say
 from nudge.core.language.units import Quantity
 from nudge.core.language.vocabulary.points import POINTS
@@ -52,11 +52,11 @@ BUBBLE_PRESSURE = _formula(
 )  # fmt: skip
 
 
-def saturation(entered: Entered) -> Outcome:
+def saturation(entered: Entered) -> SlipOutcome:
     """Dew, bubble and glide at a pressure; both pressures at a temperature."""
     table = load_table(entered.pick("refrigerant"))
     elevation = entered.get("elevation", 0.0)
-    lines: list[Line] = []
+    lines: list[SlipLine] = []
     if "pressure" in entered:
         for formula, end in ((DEW, "dew_c"), (BUBBLE, "bubble_c"), (GLIDE, "glide_k")):
 
@@ -64,16 +64,20 @@ def saturation(entered: Entered) -> Outcome:
                 found: float = getattr(saturation_at(table, values["pressure"], elevation), end)
                 return found
 
-            lines.append(Line(work(formula, temperature, given(entered, "pressure", "elevation"))))
+            lines.append(
+                SlipLine(work(formula, temperature, given(entered, "pressure", "elevation")))
+            )
     if "temperature" in entered:
         for formula, side in ((BUBBLE_PRESSURE, 0), (DEW_PRESSURE, 1)):
 
             def pressure(values: Values, side: int = side) -> float:
                 return pressures_at(table, values["temperature"], elevation)[side]
 
-            lines.append(Line(work(formula, pressure, given(entered, "temperature", "elevation"))))
+            lines.append(
+                SlipLine(work(formula, pressure, given(entered, "temperature", "elevation")))
+            )
     asks = () if lines else ("a pressure or a temperature",)
-    return Outcome(tuple(lines), _fluid_words(entered), asks)
+    return SlipOutcome(tuple(lines), _fluid_words(entered), asks)
 
 
 def _fluid_words(entered: Entered) -> tuple[Said, ...]:
@@ -125,7 +129,7 @@ def case_of(entered: Entered, points: tuple[str, ...]) -> Case:
     return open_case(plate_of(entered), readings, Context())
 
 
-def circuit(entered: Entered) -> Outcome:
+def circuit(entered: Entered) -> SlipOutcome:
     """Superheat and subcooling, against the target of the school that applies."""
     case = case_of(entered, _CIRCUIT_READINGS)
     targets = choose_targets(case)
@@ -137,7 +141,7 @@ def circuit(entered: Entered) -> Outcome:
             window = windows.get(key)
             low, high = (window.low, window.high) if window else (None, None)
             source = f"{window.source}" if window else ""
-            lines.append(Line(workings[key], low, high, source))
+            lines.append(SlipLine(workings[key], low, high, source))
     words = [said for _, said in distrust(case)]
     words += [said for _, said in targets.silent]
     missing = []
@@ -147,7 +151,7 @@ def circuit(entered: Entered) -> Outcome:
         missing.append("liquid pressure and line")
     if not case.plate.metering_device.is_valve and "superheat" not in targets.windows:
         missing.append("return wet bulb and outdoor air for the target")
-    return Outcome(tuple(lines), tuple(words), tuple(missing))
+    return SlipOutcome(tuple(lines), tuple(words), tuple(missing))
 
 
 SLIPS = (

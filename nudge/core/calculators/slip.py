@@ -12,7 +12,7 @@ Place = Literal["low", "in", "high"]
 
 
 @dataclass(frozen=True, slots=True)
-class Blank:
+class SlipBlank:
     """A blank of the Pocket. The same blank on two slips is one value.
 
     `low` and `high` in field units; `point` names the vocabulary's point it is a reading of;
@@ -57,7 +57,7 @@ class Entered(Mapping[str, float]):
 
 
 @dataclass(frozen=True, slots=True)
-class Line:
+class SlipLine:
     """A number a slip comes to, its window where it has one, and where it falls in it.
 
     `reading` names the point it can be sent into a visit as.
@@ -79,10 +79,10 @@ class Line:
 
 
 @dataclass(frozen=True, slots=True)
-class Outcome:
+class SlipOutcome:
     """What a slip comes to: its numbers, its sentences, and what to fill in next."""
 
-    lines: tuple[Line, ...] = ()
+    lines: tuple[SlipLine, ...] = ()
     words: tuple[Said, ...] = ()
     needs: tuple[str, ...] = ()
 
@@ -94,7 +94,7 @@ class Slip:
     key: str
     title: str
     usual: tuple[str, ...]
-    fill: Callable[[Entered], Outcome]
+    fill: Callable[[Entered], SlipOutcome]
     caution: Said | None = None
     seldom: tuple[str, ...] = ()
 

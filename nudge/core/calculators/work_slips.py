@@ -4,7 +4,7 @@ from dataclasses import replace
 
 from nudge.core.calculators.blanks import given
 from nudge.core.calculators.refrigerant_slips import plate_of
-from nudge.core.calculators.slip import Entered, Line, Outcome, Slip, needs
+from nudge.core.calculators.slip import Entered, Slip, SlipLine, SlipOutcome, needs
 from nudge.core.charging.cylinder import check_cylinder, recovery_limit_kg
 from nudge.core.charging.leak_rate import LEAK_THRESHOLDS, annualised, rolling
 from nudge.core.language.said import Said, say
@@ -25,16 +25,18 @@ HOSE = Formula(
 )  # fmt: skip
 
 
-def charge(entered: Entered) -> Outcome:
+def charge(entered: Entered) -> SlipOutcome:
     """The weigh-in sheet, and what the hoses hold."""
     sheet = weigh_in(plate_of(entered))
-    lines = [Line(working) for working in as_lines(sheet).values()]
+    lines = [SlipLine(working) for working in as_lines(sheet).values()]
     if "hose_length" in entered:
         hose, fluid = hose_named(entered.pick("hose_size")), entered.pick("refrigerant")
         held = given(entered, "hose_length")
-        lines.append(Line(work(HOSE, lambda v: hose_contents(fluid, hose, v["hose_length"]), held)))
+        lines.append(
+            SlipLine(work(HOSE, lambda v: hose_contents(fluid, hose, v["hose_length"]), held))
+        )
     asks = tuple(label[:1].lower() + label[1:] for label in sheet.missing)
-    return Outcome(tuple(lines), sheet.notes if sheet.line_charge else (), asks)
+    return SlipOutcome(tuple(lines), sheet.notes if sheet.line_charge else (), asks)
 
 
 CYLINDER = Formula(
@@ -59,7 +61,7 @@ GROSS = Formula(
 )  # fmt: skip
 
 
-def cylinder(entered: Entered) -> Outcome:
+def cylinder(entered: Entered) -> SlipOutcome:
     """What a cylinder should show, and how full it may be."""
     fluid, elevation = entered.pick("refrigerant"), entered.get("elevation", 0.0)
     lines, words = [], []
@@ -72,24 +74,24 @@ def cylinder(entered: Entered) -> Outcome:
         def should_show(values: Values) -> float:
             return check_cylinder(fluid, values["cylinder_temp"], None, elevation).expected_kpa
 
-        lines.append(Line(work(formula, should_show, given(entered, "cylinder_temp"))))
+        lines.append(SlipLine(work(formula, should_show, given(entered, "cylinder_temp"))))
         if checked.said is not None:
             words.append(checked.said)
     if "water_capacity" in entered:
         limit = work(LIMIT, lambda v: recovery_limit_kg(fluid, v["water_capacity"]),
                      given(entered, "water_capacity"))  # fmt: skip
-        lines.append(Line(limit))
+        lines.append(SlipLine(limit))
         if "cylinder_tare" in entered:
             both = given(entered, "cylinder_tare")
             both["recovery_limit"] = _computed(limit)
             lines.append(
-                Line(work(GROSS, lambda v: v["recovery_limit"] + v["cylinder_tare"], both))
+                SlipLine(work(GROSS, lambda v: v["recovery_limit"] + v["cylinder_tare"], both))
             )
     asks = () if lines else ("the cylinder's temperature, or its water capacity",)
-    return Outcome(tuple(lines), tuple(words), asks)
+    return SlipOutcome(tuple(lines), tuple(words), asks)
 
 
-def run_capacitor(entered: Entered) -> Outcome:
+def run_capacitor(entered: Entered) -> SlipOutcome:
     """Measured off the circuit, or from amps and volts under load, against the label."""
     lines = []
     measured, off = entered.get("capacitor_measured"), None
@@ -98,65 +100,65 @@ def run_capacitor(entered: Entered) -> Outcome:
             entered["capacitor_amps"], entered["capacitor_volts"],
             float(entered.pick("mains_hertz")),
         )  # fmt: skip
-        lines.append(Line(under_load))
+        lines.append(SlipLine(under_load))
         measured, off = under_load.value, under_load.uncertainty
     if measured is None or "capacitor_rated" not in entered:
         asks = needs(entered, {"capacitor_rated": "what its label says"})
-        return Outcome(
+        return SlipOutcome(
             tuple(lines), (), (*asks, *(("what it measures",) if measured is None else ()))
         )
     tolerance = entered["capacitor_tolerance"]
     working, rule = capacitor.judge_capacitor(entered["capacitor_rated"], measured, tolerance, off)
-    lines.append(Line(working, -tolerance, tolerance, "label"))
-    return Outcome(tuple(lines), (Said(rule.sentence),))
+    lines.append(SlipLine(working, -tolerance, tolerance, "label"))
+    return SlipOutcome(tuple(lines), (Said(rule.sentence),))
 
 
-def heat_strips(entered: Entered) -> Outcome:
+def heat_strips(entered: Entered) -> SlipOutcome:
     """What a circuit of strips should draw, and how many draw."""
     if "strip_kw" not in entered:
-        return Outcome(needs=("the kilowatts of one strip",))
+        return SlipOutcome(needs=("the kilowatts of one strip",))
     rated = entered["strip_rated_volts"]
     each = strips.strip_amps_each(entered["strip_kw"], entered.get("line_volts", rated), rated)
     found, said = strips.judge_circuit(
         each, entered["strips_on_circuit"], entered.get("strip_amps")
     )
-    lines = tuple(Line(working) for working in (each, *found))
-    return Outcome(lines, (said,) if said else ())
+    lines = tuple(SlipLine(working) for working in (each, *found))
+    return SlipOutcome(lines, (said,) if said else ())
 
 
-def nitrogen(entered: Entered) -> Outcome:
+def nitrogen(entered: Entered) -> SlipOutcome:
     """A standing test, corrected for temperature."""
     asks = needs(entered, {"test_pressure_start": "pressure at the start",
                            "test_temp_start": "temperature at the start",
                            "test_temp_now": "temperature now"})  # fmt: skip
     if asks:
-        return Outcome(needs=asks)
+        return SlipOutcome(needs=asks)
     test = pressure_test.pressure_test(
         entered["test_pressure_start"], entered["test_temp_start"], entered["test_temp_now"],
         entered.get("test_pressure_now"), entered.get("test_minutes"),
         entered.get("elevation", 0.0),
     )  # fmt: skip
-    lines = [Line(test.expected)]
+    lines = [SlipLine(test.expected)]
     if test.lost is not None:
         off = test.lost.uncertainty or 0.0
-        lines.append(Line(test.lost, -off, off, "what these instruments can tell"))
-    return Outcome(tuple(lines), test.said, () if test.lost else ("pressure now",))
+        lines.append(SlipLine(test.lost, -off, off, "what these instruments can tell"))
+    return SlipOutcome(tuple(lines), test.said, () if test.lost else ("pressure now",))
 
 
-def leak_rate(entered: Entered) -> Outcome:
+def leak_rate(entered: Entered) -> SlipOutcome:
     """Annualised and rolling, beside the thresholds."""
     if "full_charge" not in entered:
-        return Outcome(needs=("the full charge",))
+        return SlipOutcome(needs=("the full charge",))
     full, lines = entered["full_charge"], []
     if entered.has("added", "days"):
-        lines.append(Line(annualised(entered["added"], full, entered["days"])))
+        lines.append(SlipLine(annualised(entered["added"], full, entered["days"])))
     if "added_in_year" in entered:
-        lines.append(Line(rolling(entered["added_in_year"], full)))
+        lines.append(SlipLine(rolling(entered["added_in_year"], full)))
     examples = ", ".join(f"{row.label.lower()} {row.percent:g} %" for row in LEAK_THRESHOLDS)
     words = (say(f"Rule books act at about: {examples} a year. Local code decides."),)
     if not lines:
-        return Outcome((), words, ("what was added, and the days since the last addition",))
-    return Outcome(
+        return SlipOutcome((), words, ("what was added, and the days since the last addition",))
+    return SlipOutcome(
         tuple(lines), (*words, say("A system does not use refrigerant up: find the leak."))
     )
 

@@ -13,10 +13,10 @@ from math import ceil
 from typing import Literal, NamedTuple
 
 from nudge.core.behaviours.case import Case, Context, open_case
-from nudge.core.charging.dose import Room, next_dose, room_for, taken_back
+from nudge.core.charging.dose import CylinderRoom, next_dose, room_for, taken_back
 from nudge.core.charging.responses import Watched
 from nudge.core.charging.shortfall import Forecast, Settled, Shortfall, learn
-from nudge.core.charging.ways import CONNECTIONS, Connection, Way, way_for
+from nudge.core.charging.ways import CONNECTIONS, ChargeWay, Connection, way_for
 from nudge.core.gaugeless.estimate import OwnHistory
 from nudge.core.judgement.assess import Assessment, assess
 from nudge.core.judgement.decision import Decision, Dose
@@ -51,7 +51,7 @@ class Sized:
     """What a dose was worked out from: what is charged by, its way, what was learned so far."""
 
     watched: Watched
-    way: Way
+    way: ChargeWay
     target_k: float
     whole: Whole
     learned: Shortfall
@@ -247,7 +247,7 @@ def _known(asked: _Asked) -> tuple[Forecast, tuple[float, float]]:
 
 
 @lru_cache(maxsize=64)
-def _largest(asked: _Asked, room: Room, removes: bool, share: float) -> float:
+def _largest(asked: _Asked, room: CylinderRoom, removes: bool, share: float) -> float:
     return next_dose(learn(*asked), room, removes, share)
 
 

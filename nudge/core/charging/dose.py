@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from nudge.core.charging.shortfall import EDGE, Shortfall
-from nudge.core.charging.ways import SUPERHEAT_FLOOR_K, Way
+from nudge.core.charging.ways import SUPERHEAT_FLOOR_K, ChargeWay
 from nudge.core.language.units import degrees_f
 
 STEP_KG = 0.0141747615625
@@ -21,7 +21,7 @@ STEEPEST_K = degrees_f(450)
 
 
 @dataclass(frozen=True, slots=True)
-class Room:
+class CylinderRoom:
     """How far what is watched may go: bounds off target [K], in the sense of the way.
 
     `floor_k` is how far superheat may fall below its target before it is under its floor;
@@ -34,17 +34,17 @@ class Room:
 
 
 def room_for(
-    way: Way, watched: str, superheat_target_k: float | None, superheat_k: float | None = None
-) -> Room:
+    way: ChargeWay, watched: str, superheat_target_k: float | None, superheat_k: float | None = None
+) -> CylinderRoom:
     """The room of a way; near its floor, superheat leaves less than the way would."""
     if watched == "superheat" and superheat_target_k is not None:
         floor = max(superheat_target_k - SUPERHEAT_FLOOR_K, 0.0)
         over = float("inf") if superheat_k is None else max(superheat_k - SUPERHEAT_FLOOR_K, 0.0)
-        return Room(min(way.room_k, max(floor, 0.3)), floor, over)
-    return Room(way.room_k, float("inf"))
+        return CylinderRoom(min(way.room_k, max(floor, 0.3)), floor, over)
+    return CylinderRoom(way.room_k, float("inf"))
 
 
-def next_dose(learned: Shortfall, room: Room, removes: bool, of_it: float = 1.0) -> float:
+def next_dose(learned: Shortfall, room: CylinderRoom, removes: bool, of_it: float = 1.0) -> float:
     """The next dose [kg, always positive]: never past the middle of what is believed missing.
 
     The largest dose whose optimistic edge (97.5 %) stays within `room`; rounded down to half
@@ -80,7 +80,7 @@ def taken_back(off_before_k: float, off_now_k: float, added_kg: float) -> float:
     return int(min(back, added_kg / 2) / STEP_KG) * STEP_KG
 
 
-def _fits(learned: Shortfall, dose_kg: float, room: Room, removes: bool) -> bool:
+def _fits(learned: Shortfall, dose_kg: float, room: CylinderRoom, removes: bool) -> bool:
     """Whether the far end of the forecast after a dose stays within the room."""
     dose = -dose_kg if removes else dose_kg
     falls = (learned.watched == "superheat") != removes

@@ -10,7 +10,7 @@ from types import MappingProxyType
 from typing import Literal
 
 from nudge.core.behaviours.case import Case
-from nudge.core.charging.ways import WAYS, Connection, Step, Way, way_for
+from nudge.core.charging.ways import WAYS, ChargeWay, Connection, WayStep, way_for
 from nudge.core.language.said import Measure, Said, pressure_difference, say
 from nudge.core.language.said import temperature as shown_temperature
 from nudge.core.language.units import Quantity
@@ -40,11 +40,11 @@ class Figure:
 class Guide:
     """A way in for this system today: whether it is the one, and why (not)."""
 
-    way: Way
+    way: ChargeWay
     is_the_one: bool
     why: Said
     figures: tuple[Figure, ...]
-    steps: tuple[Step, ...]
+    steps: tuple[WayStep, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -85,67 +85,114 @@ OTHER_SCHOOLS: tuple[OtherSchool, ...] = (
     ),
 )  # fmt: skip
 
-_LOCKED = Step("Power locked out and proven dead, capacitor discharged.",
+_LOCKED = WayStep("Power locked out and proven dead, capacitor discharged.",
                "Stored charge kills with the power off.")  # fmt: skip
-_WEIGHED = Step("Cylinder on the scale in its pouring position, hose still: write its weight down.")
-_CONFIRMED = Step("When it is right, wait 15 minutes and read once more.")
-_WRITTEN = Step("Write the total charge on the unit and in the system’s book.")
+_WEIGHED = WayStep(
+    "Cylinder on the scale in its pouring position, hose still: write its weight down."
+)
+_CONFIRMED = WayStep("When it is right, wait 15 minutes and read once more.")
+_WRITTEN = WayStep("Write the total charge on the unit and in the system’s book.")
 
-STEPS: Mapping[str, tuple[Step, ...]] = MappingProxyType({
-    "trim_by_subcooling": (
-        Step("Air right, loads right, running long enough and steady."), _WEIGHED,
-        Step("Give the dose in short bursts into suction, shut between them.",
-             "Superheat never under {d5} on the way in."),
-        Step("Wait out the clock: the liquid line is the slow one."), _CONFIRMED,
-    ),
-    "trim_by_superheat": (
-        Step("Air right; return wet bulb and outdoor air read, not guessed."), _WEIGHED,
-        Step("Give the dose in short bursts into suction, shut between them.",
-             "Superheat never under {d5} on the way in; an orifice does not hold liquid back."),
-        Step("The target moves with the load: read wet bulb and outdoor air again each time."),
-        _CONFIRMED,
-    ),
-    "inverter_charge_mode": (
-        Step("Read the maker’s manual; crankcase heater on for as long as it asks."),
-        Step("Write the indoor settings down, then start the unit’s own charge or test mode."),
-        Step("30 minutes at full speed before the first reading."),
-        Step("Subcooling on the plate ±1; additions about 10 minutes apart.",
-             "Superheat is the controller’s business, but under {d5} stop."),
-        Step("End the mode, and put the indoor settings back.",
-             "Left in charge mode it runs at full speed until somebody notices."),
-    ),
-    "cold_with_collar": (
-        Step("Fan-cycling control bypassed, so that the fan runs steadily; crankcase heater on as "
-             "long as the maker asks.", "Lock out power before a wire is moved."),
-        Step("Stand the collar on the outdoor unit’s discharge so that warm air comes back evenly "
-             "to all sides.", "Keep clear of the fan; the discharge stays open at the top."),
-        Step("Put the outdoor air probe where the air enters the coil, inside the collar’s air: "
-             "that is the air the condenser works in now."),
-        Step("Open or close the collar until both figures above are right, and hold them there "
-             "for 10 minutes."),
-        Step("Then trim by subcooling, in smaller steps."),
-        Step("Collar off, fan control back, outdoor probe back in free air.",
-             "A collar forgotten on is a high-pressure trip in spring."),
-    ),
-    "weigh_in": (
-        _LOCKED,
-        Step("Pressure test with nitrogen, release, evacuate, isolate, and see that it holds.",
-             "Never oxygen or compressed air. Never over the lower design pressure of the plates."),
-        Step("Break the vacuum with refrigerant, virgin or reclaimed.",
-             "Never run a compressor in a vacuum: it arcs inside."), _WEIGHED,
-        Step("Compressor off: let liquid into the liquid side until the sheet’s weight is in, or "
-             "it stops taking.", "Gloves and eye protection; liquid freezes what it touches."),
-        Step("What is left goes into suction in short bursts with the system running."),
-        Step("Run it, settle, and trim by subcooling or superheat."), _WRITTEN,
-    ),
-    "remove": (
-        Step("A recovery cylinder for this refrigerant, in date, weighed, with room under 80 %.",
-             "Liquid that warms in a full cylinder bursts it. Never to air."),
-        Step("Take liquid from the liquid port in short bursts, cylinder on the scale."),
-        Step("Shut, wait out the clock, read again."), _CONFIRMED,
-        Step("Weigh the cylinder and mark it as used refrigerant."),
-    ),
-})  # fmt: skip
+STEPS: Mapping[str, tuple[WayStep, ...]] = MappingProxyType(
+    {
+        "trim_by_subcooling": (
+            WayStep("Air right, loads right, running long enough and steady."),
+            _WEIGHED,
+            WayStep(
+                "Give the dose in short bursts into suction, shut between them.",
+                "Superheat never under {d5} on the way in.",
+            ),
+            WayStep("Wait out the clock: the liquid line is the slow one."),
+            _CONFIRMED,
+        ),
+        "trim_by_superheat": (
+            WayStep("Air right; return wet bulb and outdoor air read, not guessed."),
+            _WEIGHED,
+            WayStep(
+                "Give the dose in short bursts into suction, shut between them.",
+                "Superheat never under {d5} on the way in; an orifice does not hold liquid back.",
+            ),
+            WayStep(
+                "The target moves with the load: read wet bulb and outdoor air again each time."
+            ),
+            _CONFIRMED,
+        ),
+        "inverter_charge_mode": (
+            WayStep("Read the maker’s manual; crankcase heater on for as long as it asks."),
+            WayStep(
+                "Write the indoor settings down, then start the unit’s own charge or test mode."
+            ),
+            WayStep("30 minutes at full speed before the first reading."),
+            WayStep(
+                "Subcooling on the plate ±1; additions about 10 minutes apart.",
+                "Superheat is the controller’s business, but under {d5} stop.",
+            ),
+            WayStep(
+                "End the mode, and put the indoor settings back.",
+                "Left in charge mode it runs at full speed until somebody notices.",
+            ),
+        ),
+        "cold_with_collar": (
+            WayStep(
+                "Fan-cycling control bypassed, so that the fan runs steadily; crankcase heater "
+                "on as "
+                "long as the maker asks.",
+                "Lock out power before a wire is moved.",
+            ),
+            WayStep(
+                "Stand the collar on the outdoor unit’s discharge so that warm air comes back "
+                "evenly "
+                "to all sides.",
+                "Keep clear of the fan; the discharge stays open at the top.",
+            ),
+            WayStep(
+                "Put the outdoor air probe where the air enters the coil, inside the collar’s air: "
+                "that is the air the condenser works in now."
+            ),
+            WayStep(
+                "Open or close the collar until both figures above are right, and hold them there "
+                "for 10 minutes."
+            ),
+            WayStep("Then trim by subcooling, in smaller steps."),
+            WayStep(
+                "Collar off, fan control back, outdoor probe back in free air.",
+                "A collar forgotten on is a high-pressure trip in spring.",
+            ),
+        ),
+        "weigh_in": (
+            _LOCKED,
+            WayStep(
+                "Pressure test with nitrogen, release, evacuate, isolate, and see that it holds.",
+                "Never oxygen or compressed air. Never over the lower design pressure of the "
+                "plates.",
+            ),
+            WayStep(
+                "Break the vacuum with refrigerant, virgin or reclaimed.",
+                "Never run a compressor in a vacuum: it arcs inside.",
+            ),
+            _WEIGHED,
+            WayStep(
+                "Compressor off: let liquid into the liquid side until the sheet’s weight is in, "
+                "or "
+                "it stops taking.",
+                "Gloves and eye protection; liquid freezes what it touches.",
+            ),
+            WayStep("What is left goes into suction in short bursts with the system running."),
+            WayStep("Run it, settle, and trim by subcooling or superheat."),
+            _WRITTEN,
+        ),
+        "remove": (
+            WayStep(
+                "A recovery cylinder for this refrigerant, in date, weighed, with room under 80 %.",
+                "Liquid that warms in a full cylinder bursts it. Never to air.",
+            ),
+            WayStep("Take liquid from the liquid port in short bursts, cylinder on the scale."),
+            WayStep("Shut, wait out the clock, read again."),
+            _CONFIRMED,
+            WayStep("Weigh the cylinder and mark it as used refrigerant."),
+        ),
+    }
+)
 
 
 def guides(plate: Plate, case: Case | None, given_kg: float, watched: str) -> list[Guide]:
@@ -163,7 +210,7 @@ def guides(plate: Plate, case: Case | None, given_kg: float, watched: str) -> li
         is_the_one, why = _why(key, usual.key, cold, case)
         found.append(
             Guide(way, is_the_one, why, _FIGURES[key](_Today(plate, case, given_kg)), STEPS[key])
-        )  # fmt: skip
+        )
     return sorted(found, key=lambda guide: not guide.is_the_one)
 
 
@@ -187,13 +234,17 @@ def _why(key: str, usual: str, cold: bool, case: Case | None) -> tuple[bool, Sai
     if key == "cold_with_collar":
         air = None if case is None else case.outdoor_c
         if air is None or not cold:
-            return False, say("For days under {limit} outdoors.",
-                              limit=shown_temperature(COLLAR_WANTED_UNDER_C))  # fmt: skip
+            return False, say(
+                "For days under {limit} outdoors.", limit=shown_temperature(COLLAR_WANTED_UNDER_C)
+            )
         if air < COLLAR_LEAST_C:
-            return False, say("{air} is too cold even for it: weigh in, and come back in season.",
-                              air=shown_temperature(air))  # fmt: skip
-        return True, say("{air} outdoors: too cold to judge as it stands.",
-                         air=shown_temperature(air))  # fmt: skip
+            return False, say(
+                "{air} is too cold even for it: weigh in, and come back in season.",
+                air=shown_temperature(air),
+            )
+        return True, say(
+            "{air} outdoors: too cold to judge as it stands.", air=shown_temperature(air)
+        )
     if key == "weigh_in":
         air = None if case is None else case.outdoor_c
         if air is not None and air < COLLAR_LEAST_C:
@@ -219,12 +270,19 @@ def _weigh_in(today: _Today) -> tuple[Figure, ...]:
     whole = whole_charge(today.plate)
     left = max(whole.kg - today.given_kg, 0.0)
     return (
-        Figure("It should hold", say(f"{{whole}}, by {whole.source}",
-                                     whole=Measure(whole.kg, Quantity.CHARGE))),
-        Figure("On this visit", say("{given} in, {left} to go",
-                                    given=Measure(today.given_kg, Quantity.CHARGE),
-                                    left=Measure(left, Quantity.CHARGE))),
-    )  # fmt: skip
+        Figure(
+            "It should hold",
+            say(f"{{whole}}, by {whole.source}", whole=Measure(whole.kg, Quantity.CHARGE)),
+        ),
+        Figure(
+            "On this visit",
+            say(
+                "{given} in, {left} to go",
+                given=Measure(today.given_kg, Quantity.CHARGE),
+                left=Measure(left, Quantity.CHARGE),
+            ),
+        ),
+    )
 
 
 def _collar(today: _Today) -> tuple[Figure, ...]:
@@ -239,9 +297,10 @@ def _collar(today: _Today) -> tuple[Figure, ...]:
         if not low <= now <= high:
             stands = "low" if now < low else "high"
         condensing = Figure(
-            "Condensing", say("{now}, {low} to {high} wanted", now=shown_temperature(now), **ends),
+            "Condensing",
+            say("{now}, {low} to {high} wanted", now=shown_temperature(now), **ends),
             stands,
-        )  # fmt: skip
+        )
     figures = [condensing]
     if plate.metering_device.is_valve:
         wants = pressure_difference(need)
@@ -251,7 +310,7 @@ def _collar(today: _Today) -> tuple[Figure, ...]:
                 "Across the valve",
                 say("{drop}, {need} or more wanted", drop=pressure_difference(drop), need=wants),
                 "right" if drop >= need else "low",
-            )  # fmt: skip
+            )
         figures.append(across)
     return tuple(figures)
 

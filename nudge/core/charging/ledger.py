@@ -21,7 +21,7 @@ KNOCKED_MG = round(16 * G_PER_OZ * 1000)
 
 
 @dataclass(frozen=True, slots=True)
-class Kind:
+class MovementKind:
     """One kind of movement: what it does to the cylinder it is written on, and where it goes.
 
     `other` is where the rest of it is counted: a system, another cylinder, or the world outside.
@@ -35,20 +35,26 @@ class Kind:
 
 
 _ROWS = (
-    Kind("bought", "Filled or bought", 1, "supply", "What came with the cylinder, or into it."),
-    Kind("charged", "Charged", -1, "system", "Into a system."),
-    Kind("recovered", "Recovered", 1, "system", "Out of a system, into a recovery cylinder."),
-    Kind("moved", "Moved", -1, "cylinder", "From this cylinder into another."),
-    Kind("lost", "Lost", -1, "air", "Missing when weighed again: a cap, a valve, a leak."),
-    Kind("found", "Found", 1, "air", "More than the book said when weighed again."),
-    Kind("scale", "Within the scale's error", -1, "air", "An ounce either way is the scale's."),
-    Kind("returned", "Returned", -1, "supply", "Handed in for reclaim, or given back."),
-)  # fmt: skip
-MOVEMENT_KINDS: Mapping[str, Kind] = MappingProxyType({row.key: row for row in _ROWS})
+    MovementKind(
+        "bought", "Filled or bought", 1, "supply", "What came with the cylinder, or into it."
+    ),
+    MovementKind("charged", "Charged", -1, "system", "Into a system."),
+    MovementKind(
+        "recovered", "Recovered", 1, "system", "Out of a system, into a recovery cylinder."
+    ),
+    MovementKind("moved", "Moved", -1, "cylinder", "From this cylinder into another."),
+    MovementKind("lost", "Lost", -1, "air", "Missing when weighed again: a cap, a valve, a leak."),
+    MovementKind("found", "Found", 1, "air", "More than the book said when weighed again."),
+    MovementKind(
+        "scale", "Within the scale's error", -1, "air", "An ounce either way is the scale's."
+    ),
+    MovementKind("returned", "Returned", -1, "supply", "Handed in for reclaim, or given back."),
+)
+MOVEMENT_KINDS: Mapping[str, MovementKind] = MappingProxyType({row.key: row for row in _ROWS})
 
 
 @dataclass(frozen=True, slots=True)
-class Entry:
+class LedgerEntry:
     """One line of the ledger. `to` is the system's or other cylinder's id, "" for outside.
 
     `corrects` names the entry it stands in place of.
@@ -76,14 +82,14 @@ class Balance:
         return sum(sum(part.values()) for part in (self.cylinders, self.systems, self.outside))
 
 
-def standing_entries(entries: Iterable[Entry]) -> list[Entry]:
+def standing_entries(entries: Iterable[LedgerEntry]) -> list[LedgerEntry]:
     """Those that no other stands in place of."""
     entries = list(entries)
     replaced = {entry.corrects for entry in entries if entry.corrects}
     return [entry for entry in entries if entry.id not in replaced]
 
 
-def balance(entries: Iterable[Entry]) -> Balance:
+def balance(entries: Iterable[LedgerEntry]) -> Balance:
     """Add up a ledger. Raises: UnknownName, for a kind it does not know."""
     cylinders: dict[str, int] = {}
     systems: dict[str, int] = {}
@@ -101,7 +107,7 @@ def balance(entries: Iterable[Entry]) -> Balance:
     return Balance(cylinders, systems, outside)
 
 
-def kind_named(key: str) -> Kind:
+def kind_named(key: str) -> MovementKind:
     """Raises: UnknownName, with the nearest."""
     row = MOVEMENT_KINDS.get(key)
     if row is None:
@@ -143,9 +149,20 @@ def weighed(held_mg: int, gross_mg: int, tare_mg: int) -> Found | None:
         return Found("scale", -over, None)
     measure = Measure(abs(over) / 1000, Quantity.SMALL_MASS)
     if over < 0:
-        return Found("lost", -over, say(
-            "{loss} less than when it was put away: a cap off, a valve not shut, a leak. Find "
-            "which before it is used.", loss=measure))  # fmt: skip
-    return Found("found", over, say(
-        "{more} more than the book says: a movement nobody wrote down, or another cylinder.",
-        more=measure))  # fmt: skip
+        return Found(
+            "lost",
+            -over,
+            say(
+                "{loss} less than when it was put away: a cap off, a valve not shut, a leak. Find "
+                "which before it is used.",
+                loss=measure,
+            ),
+        )
+    return Found(
+        "found",
+        over,
+        say(
+            "{more} more than the book says: a movement nobody wrote down, or another cylinder.",
+            more=measure,
+        ),
+    )

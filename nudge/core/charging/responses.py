@@ -59,7 +59,7 @@ def responses(feed: Feed) -> tuple[Response, ...]:
 
 
 @dataclass(frozen=True, slots=True, eq=False)
-class Book:
+class ResponseBook:
     """All systems of a kind of device as arrays [systems, steps]: both curves [K off right]."""
 
     subcooling: Array
@@ -71,10 +71,10 @@ class Book:
 
 
 @cache
-def book_of(feed: Feed) -> Book:
+def book_of(feed: Feed) -> ResponseBook:
     """The book of a kind of device."""
     rows = responses(feed)
-    return Book(np.array([row.subcooling for row in rows]),
+    return ResponseBook(np.array([row.subcooling for row in rows]),
                 np.array([row.superheat for row in rows]))  # fmt: skip
 
 

@@ -13,7 +13,7 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
-from nudge.core.charging.responses import LEAST, STEP, STEPS, Array, Book, Watched, book_of
+from nudge.core.charging.responses import LEAST, STEP, STEPS, Array, ResponseBook, Watched, book_of
 from nudge.core.language.units import degrees_f
 from nudge.core.physics.circuit.equipment import Feed
 
@@ -81,7 +81,7 @@ class Shortfall:
 
     watched: Watched
     guesses: Guesses
-    book: Book
+    book: ResponseBook
     surprise: float
     """How likely the last reading was to come out as weak as it did, by the doses before it."""
     surprise_in_all: float
@@ -178,7 +178,7 @@ def _spreads(watched: Watched) -> tuple[float, float]:
     return (READ_K, BESIDE_K) if watched == "subcooling" else (BESIDE_K, READ_K)
 
 
-def _costs(reading: Settled, book: Book, spreads: tuple[float, float]) -> Array:
+def _costs(reading: Settled, book: ResponseBook, spreads: tuple[float, float]) -> Array:
     """What a reading counts against every system (z²) at every step of its charge."""
     found = np.zeros_like(book.subcooling)
     for value, curve, sigma in (

@@ -14,7 +14,7 @@ SUPERHEAT_FLOOR_K = degrees_f(5)
 
 
 @dataclass(frozen=True, slots=True)
-class Way:
+class ChargeWay:
     """How a charge is trimmed: how near is right [K], and how long to wait after a dose [min].
 
     `room_k` is how far past the target even the optimistic end of a dose may go.
@@ -31,26 +31,28 @@ class Way:
 
 
 _ROWS = (
-    Way("trim_by_subcooling", "Trim by subcooling", degrees_f(1), degrees_f(3), 10,
+    ChargeWay("trim_by_subcooling", "Trim by subcooling", degrees_f(1), degrees_f(3), 10,
         "A valve holds superheat by itself, so the liquid behind it tells the charge."),
-    Way("trim_by_superheat", "Trim by superheat", degrees_f(2), degrees_f(4), 6,
+    ChargeWay("trim_by_superheat", "Trim by superheat", degrees_f(2), degrees_f(4), 6,
         "An orifice passes what the pressures push: superheat tells whether that is enough."),
-    Way("inverter_charge_mode", "Inverter in its charge mode", degrees_f(1), degrees_f(1), 10,
+    ChargeWay("inverter_charge_mode", "Inverter in its charge mode", degrees_f(1), degrees_f(1), 10,
         "Run at full speed by its own charge mode for 30 minutes; subcooling on the plate ±1, "
         "additions 10 minutes apart, and the mode ended afterwards."),
-    Way("cold_with_collar", "Cold day, discharge collar", degrees_f(1.5), degrees_f(3), 10,
+    ChargeWay("cold_with_collar", "Cold day, discharge collar", degrees_f(1.5), degrees_f(3), 10,
         "Discharge air is held back until the condenser stands as on a warm day and the valve has "
         "its pressure; then the charge is trimmed in smaller steps.", 0.5),
-    Way("weigh_in", "Weigh in from vacuum", degrees_f(3), degrees_f(3), 15,
+    ChargeWay("weigh_in", "Weigh in from vacuum", degrees_f(3), degrees_f(3), 15,
         "An empty system gets what the plate and its line set ask for; nothing is guessed."),
-    Way("remove", "Recover a surplus", degrees_f(1), degrees_f(3), 10,
+    ChargeWay("remove", "Recover a surplus", degrees_f(1), degrees_f(3), 10,
         "Into a recovery cylinder, filled to 80 % at most, never to air."),
 )  # fmt: skip
 
-WAYS: Mapping[str, Way] = MappingProxyType({row.key: row for row in _ROWS})
+WAYS: Mapping[str, ChargeWay] = MappingProxyType({row.key: row for row in _ROWS})
 
 
-def way_for(device: MeteringDevice, judged: str, removes: bool, has_collar: bool = False) -> Way:
+def way_for(
+    device: MeteringDevice, judged: str, removes: bool, has_collar: bool = False
+) -> ChargeWay:
     """The way a running system is trimmed, by its device, what is judged, and a collar."""
     if has_collar and not removes:
         return WAYS["cold_with_collar"]
@@ -62,7 +64,7 @@ def way_for(device: MeteringDevice, judged: str, removes: bool, has_collar: bool
 
 
 @dataclass(frozen=True, slots=True)
-class Step:
+class WayStep:
     """One step of a checklist, and the caution that stands beside it; "" where none is."""
 
     text: str
@@ -84,57 +86,101 @@ class Connection:
     burst_kg: float
     hose_m: float
     hose: str
-    steps: tuple[Step, ...]
+    steps: tuple[WayStep, ...]
 
 
-_FITTING = Step("Two fingers on the fitting, all the way on or all the way off.",
+_FITTING = WayStep("Two fingers on the fitting, all the way on or all the way off.",
                 "Hand clear of the end and the back. Butyl gloves and eye protection; never cotton "
                 "gloves, never a finger to stop a leak.")  # fmt: skip
-_ZERO = Step("Zero the instruments open to air before they go on.")
-_WEIGH = Step("Cylinder in its pouring position on the scale, hose still: zero, and write the "
+_ZERO = WayStep("Zero the instruments open to air before they go on.")
+_WEIGH = WayStep("Cylinder in its pouring position on the scale, hose still: zero, and write the "
               "weight down.")  # fmt: skip
-_SUCTION = Step("Feed the suction side only, in short bursts, watching superheat.",
+_SUCTION = WayStep("Feed the suction side only, in short bursts, watching superheat.",
                 "Never a steady stream of liquid, never into the high side of a running "
                 "system.")  # fmt: skip
-_PURGE = Step("Purge the hose with a breath of refrigerant.",
+_PURGE = WayStep("Purge the hose with a breath of refrigerant.",
               "No more than the law calls minimal. Ventilate: it displaces air.")  # fmt: skip
-_BLEED = Step("High side off first and quickly; bleed the liquid in the hoses into suction, then "
-              "disconnect.", "Liquid left in a shut hose bursts it in a hot van.")  # fmt: skip
-_PROVE = Step("Bubble-test both ports through a vented cap, put the caps with seals back on.")
+_BLEED = WayStep(
+    "High side off first and quickly; bleed the liquid in the hoses into suction, then disconnect.",
+    "Liquid left in a shut hose bursts it in a hot van.",
+)
+_PROVE = WayStep("Bubble-test both ports through a vented cap, put the caps with seals back on.")
 
 _CONNECTIONS = (
     Connection(
-        "hose_manifold", "Hoses and manifold",
+        "hose_manifold",
+        "Hoses and manifold",
         "Old, dyed or dirty systems, and recovery: liquid boils off in the hose on its way in.",
-        True, 3 * KG_PER_OZ, 1.5, "1/4",
+        True,
+        3 * KG_PER_OZ,
+        1.5,
+        "1/4",
         (_ZERO, _FITTING, _PURGE, _WEIGH, _SUCTION, _BLEED, _PROVE),
     ),
     Connection(
-        "probe_and_tee", "Probe and tee on the suction port",
+        "probe_and_tee",
+        "Probe and tee on the suction port",
         "Charging with probes: nothing between the cylinder and the port for liquid to boil in.",
-        True, 1 * KG_PER_OZ, 0.9, "1/4",
-        (_ZERO, _FITTING, _PURGE, _WEIGH,
-         Step("Throttle the liquid at the tee: bursts of a second or two.",
-              "No hose volume to boil it in: smaller shots, or liquid reaches the compressor."),
-         _SUCTION, _BLEED, _PROVE),
+        True,
+        1 * KG_PER_OZ,
+        0.9,
+        "1/4",
+        (
+            _ZERO,
+            _FITTING,
+            _PURGE,
+            _WEIGH,
+            WayStep(
+                "Throttle the liquid at the tee: bursts of a second or two.",
+                "No hose volume to boil it in: smaller shots, or liquid reaches the compressor.",
+            ),
+            _SUCTION,
+            _BLEED,
+            _PROVE,
+        ),
     ),
     Connection(
-        "core_tool", "Core tool with side port",
+        "core_tool",
+        "Core tool with side port",
         "An accurate low side and fast evacuation; the core is out while it is on.",
-        True, 2 * KG_PER_OZ, 1.5, "3/8",
-        (_ZERO, _FITTING, _PURGE, _WEIGH, _SUCTION, _BLEED,
-         Step("Look at the core, put it back, and prove that it holds before the tool comes off."),
-         _PROVE),
+        True,
+        2 * KG_PER_OZ,
+        1.5,
+        "3/8",
+        (
+            _ZERO,
+            _FITTING,
+            _PURGE,
+            _WEIGH,
+            _SUCTION,
+            _BLEED,
+            WayStep(
+                "Look at the core, put it back, and prove that it holds before the tool comes off."
+            ),
+            _PROVE,
+        ),
     ),
     Connection(
-        "probes", "Probes, no hoses", "Checks without charging: the smallest loss of all.",
-        False, 0.0, 0.0, "", (_ZERO, _FITTING, _PROVE),
+        "probes",
+        "Probes, no hoses",
+        "Checks without charging: the smallest loss of all.",
+        False,
+        0.0,
+        0.0,
+        "",
+        (_ZERO, _FITTING, _PROVE),
     ),
     Connection(
-        "nothing", "No gauges", "A yearly check of a known system by its temperatures.",
-        False, 0.0, 0.0, "", (),
+        "nothing",
+        "No gauges",
+        "A yearly check of a known system by its temperatures.",
+        False,
+        0.0,
+        0.0,
+        "",
+        (),
     ),
-)  # fmt: skip
+)
 
 CONNECTIONS: Mapping[str, Connection] = MappingProxyType({row.key: row for row in _CONNECTIONS})
 

@@ -32,7 +32,7 @@ class Blank:
 
 
 @dataclass(frozen=True, slots=True)
-class Finding:
+class FormFinding:
     """What a check found: how it stands, in words, and the observations it makes true."""
 
     state: State
@@ -50,7 +50,7 @@ class Form:
     label: str
     subsystem: str
     blanks: tuple[Blank, ...]
-    judge: Callable[[Plate, Entries], Finding]
+    judge: Callable[[Plate, Entries], FormFinding]
     caution: str = ""
 
 
@@ -71,7 +71,7 @@ def _number(entries: Entries, key: str) -> float | None:
     return float(value) if isinstance(value, int | float) else None
 
 
-def _filter(plate: Plate, entries: Entries) -> Finding:
+def _filter(plate: Plate, entries: Entries) -> FormFinding:
     faces = [
         str(entries[key]) for key in ("face", "second") if entries.get(key) not in (None, "none")
     ]
@@ -82,17 +82,17 @@ def _filter(plate: Plate, entries: Entries) -> Finding:
         else:
             which = "The second filter" if entries.get("face") != "dirty" else "The filter"
             said.append(say(f"{which} is dirty. Change it, then read again."))
-        return Finding("bad", tuple(said), ("filter_dirty",))
+        return FormFinding("bad", tuple(said), ("filter_dirty",))
     if entries.get("second") is None:
         said.append(say("Is there a second filter in the same air path? Look once more."))
     if "dusty" in faces:
-        return Finding(
+        return FormFinding(
             "watch", (say("Dusty, but it passes air. Due soon."), *said), ("filter_clean",)
         )
-    return Finding("good" if not said else "watch", (say("Clean."), *said), ("filter_clean",))
+    return FormFinding("good" if not said else "watch", (say("Clean."), *said), ("filter_clean",))
 
 
-def _coils(plate: Plate, entries: Entries) -> Finding:
+def _coils(plate: Plate, entries: Entries) -> FormFinding:
     said, seen, worst = [], [], "good"
     for key, label in (("evaporator", "Indoor coil"), ("condenser", "Outdoor coil")):
         face = entries.get(key)
@@ -103,10 +103,10 @@ def _coils(plate: Plate, entries: Entries) -> Finding:
         said.append(say(f"{label} {face}." + (" Clean it, then read again." if dirty else "")))
         worst = "bad" if dirty or worst == "bad" else "watch" if face == "dusty" else worst
     state: State = "bad" if worst == "bad" else "watch" if worst == "watch" else "good"
-    return Finding(state, tuple(said), tuple(seen))
+    return FormFinding(state, tuple(said), tuple(seen))
 
 
-def _statics(plate: Plate, entries: Entries) -> Finding:
+def _statics(plate: Plate, entries: Entries) -> FormFinding:
     read = DuctReading(
         *(_number(entries, key) for key in ("supply", "return", "total", "filter_drop"))
     )
@@ -121,10 +121,10 @@ def _statics(plate: Plate, entries: Entries) -> Finding:
     said = tuple(read_static(read))
     if state == "good" and len(said) > 1:
         state = "watch"
-    return Finding(state, said, (), readings)
+    return FormFinding(state, said, (), readings)
 
 
-def _blower(plate: Plate, entries: Entries) -> Finding:
+def _blower(plate: Plate, entries: Entries) -> FormFinding:
     static, tap = _number(entries, "static"), str(entries.get("tap", "") or plate.blower_tap)
     chart = plate.chart("blower_airflow")
     if chart is None:
@@ -135,18 +135,18 @@ def _blower(plate: Plate, entries: Entries) -> Finding:
     flow = chart.value(static, tap or None)
     if plate.nominal_capacity_w is None:
         by_table = say("{flow} by the table.", flow=Measure(flow, Quantity.AIRFLOW))
-        return Finding("noted", (by_table,), (), {"airflow": flow})
+        return FormFinding("noted", (by_table,), (), {"airflow": flow})
     wanted = plate.rated_flow_per_capacity() * plate.nominal_capacity_w / 1000
     share = flow / wanted
     said = say("{flow} by the table, {wanted} wanted.", flow=Measure(flow, Quantity.AIRFLOW),
                wanted=Measure(wanted, Quantity.AIRFLOW))  # fmt: skip
     right = abs(share - 1) <= TOLERANCE
     seen = ("airflow_ok",) if right else ("airflow_low",) if share < 1 else ()
-    return Finding("good" if right else "bad" if share < 1 else "watch", (said,), seen,
+    return FormFinding("good" if right else "bad" if share < 1 else "watch", (said,), seen,
                    {"airflow": flow})  # fmt: skip
 
 
-def _capacitor(plate: Plate, entries: Entries) -> Finding:
+def _capacitor(plate: Plate, entries: Entries) -> FormFinding:
     rated, measured = _number(entries, "rated"), _number(entries, "measured")
     if rated is None or measured is None:
         raise CoreError("capacitor", "Give what its label says and what the meter shows.")
@@ -157,17 +157,17 @@ def _capacitor(plate: Plate, entries: Entries) -> Finding:
         seen: tuple[str, ...] = ()
     else:
         seen = ("blower_capacitor_ok",) if rule.state == "good" else ("blower_capacitor_weak",)
-    return Finding("good" if rule.state == "good" else "bad", (said,), seen)
+    return FormFinding("good" if rule.state == "good" else "bad", (said,), seen)
 
 
-def _against_plate(point: str, name: str) -> Callable[[Plate, Entries], Finding]:
-    def judge(plate: Plate, entries: Entries) -> Finding:
+def _against_plate(point: str, name: str) -> Callable[[Plate, Entries], FormFinding]:
+    def judge(plate: Plate, entries: Entries) -> FormFinding:
         rated, measured = _number(entries, "rated"), _number(entries, "measured")
         if measured is None:
             raise CoreError("amps", f"Give what the clamp shows on the {name}.")
         readings = {point: measured}
         if rated is None:
-            return Finding(
+            return FormFinding(
                 "noted",
                 (say("{now}; its plate was not read.", now=Measure(measured, Quantity.CURRENT)),),
                 (),
@@ -177,7 +177,7 @@ def _against_plate(point: str, name: str) -> Callable[[Plate, Entries], Finding]
         measures = {"now": Measure(measured, Quantity.CURRENT),
                     "rated": Measure(rated, Quantity.CURRENT)}  # fmt: skip
         if share > HIGH_AMPS:
-            return Finding(
+            return FormFinding(
                 "bad",
                 (
                     say(
@@ -190,7 +190,7 @@ def _against_plate(point: str, name: str) -> Callable[[Plate, Entries], Finding]
                 readings,
             )
         if share < LOW_AMPS:
-            return Finding(
+            return FormFinding(
                 "watch",
                 (
                     say(
@@ -202,23 +202,23 @@ def _against_plate(point: str, name: str) -> Callable[[Plate, Entries], Finding]
                 (),
                 readings,
             )
-        return Finding("good", (say("{now} against {rated} on the plate.", **measures),), (),
+        return FormFinding("good", (say("{now} against {rated} on the plate.", **measures),), (),
                        readings)  # fmt: skip
 
     return judge
 
 
-def _blower_amps(plate: Plate, entries: Entries) -> Finding:
+def _blower_amps(plate: Plate, entries: Entries) -> FormFinding:
     rated, measured = _number(entries, "rated"), _number(entries, "measured")
     motor = str(entries.get("motor", "psc"))
     if rated is None or measured is None:
         raise CoreError("amps", "Give the plate’s amps and what the clamp shows.")
     says = blower_amps_say(motor, measured, rated)
     state: State = "good" if says.key.endswith("ordinary") else "watch"
-    return Finding(state, (say(says.sentence),), (), {"blower_amps": measured})
+    return FormFinding(state, (say(says.sentence),), (), {"blower_amps": measured})
 
 
-def _strips(plate: Plate, entries: Entries) -> Finding:
+def _strips(plate: Plate, entries: Entries) -> FormFinding:
     kw, count = _number(entries, "strip_kw"), _number(entries, "strips")
     if kw is None or count is None:
         raise CoreError("strips", "Give one strip’s kilowatts and how many are on this circuit.")
@@ -228,19 +228,19 @@ def _strips(plate: Plate, entries: Entries) -> Finding:
     if said is None:
         raise CoreError("measured", "Give what the clamp shows on this circuit.")
     good = said.template.startswith("Every strip")
-    return Finding(
+    return FormFinding(
         "good" if good else "bad", (said,), (), {} if amps is None else {"strip_amps": amps}
     )
 
 
-def _drain(plate: Plate, entries: Entries) -> Finding:
+def _drain(plate: Plate, entries: Entries) -> FormFinding:
     if entries.get("runs") == "no":
-        return Finding(
+        return FormFinding(
             "bad", (say("It does not drain: clear trap and line, and look at the pan."),)
         )
     if entries.get("pan") == "wet":
-        return Finding("watch", (say("It runs, but water stands in the pan: slope or trap."),))
-    return Finding("good", (say("It runs."),))
+        return FormFinding("watch", (say("It runs, but water stands in the pan: slope or trap."),))
+    return FormFinding("good", (say("It runs."),))
 
 
 def _amps(key: str, label: str, needed: bool = True) -> Blank:
@@ -316,7 +316,7 @@ def form_named(key: str) -> Form:
     return row
 
 
-def judge_form(key: str, plate: Plate, entries: Entries) -> Finding:
+def judge_form(key: str, plate: Plate, entries: Entries) -> FormFinding:
     """What a filled form means, in core units.
 
     Raises: UnknownName, for a check, a blank or a choice; CoreError, for what is missing or what

@@ -57,7 +57,7 @@ def decides(targets: Targets | None, school: str) -> bool:
     return targets is not None and targets.deciding is not None and targets.deciding.key == school
 
 
-class Today(NamedTuple):
+class TodaysAir(NamedTuple):
     """What carries an expectation to today: air over its rated points [K], None unread, held at
     the edges of the fit; rated efficiency over the usual one, and whether the plate gives it.
     """
@@ -68,11 +68,11 @@ class Today(NamedTuple):
     seer_is_known: bool
 
 
-def today_of(case: Case) -> Today:
+def today_of(case: Case) -> TodaysAir:
     """Today's air and the class of a case."""
     outdoor = case.readings.get("outdoor_air_temp")
     wet_bulb = case.readings.get("return_air_wet_bulb")
-    return Today(
+    return TodaysAir(
         None if outdoor is None else held_outdoor(outdoor - RATED_OUTDOOR_C),
         None if wet_bulb is None else held_wet_bulb(wet_bulb - RATED_WET_BULB_C),
         held_seer(class_seer(case.plate)),
@@ -103,7 +103,7 @@ def expected(
     key: str,
     targets: Targets | None = None,
     table: Mapping[str, Expectation] | None = None,
-    today: Today | None = None,
+    today: TodaysAir | None = None,
 ) -> Expected:
     """The one expectation of a sign in this case; `table` in place of the packaged one, `today`
     where it is worked out already.
@@ -142,7 +142,7 @@ def coil_saturation_c(case: Case) -> float | None:
     return case.coil.expected.saturation_c - moved_k
 
 
-def weather(today: Today, row: Expectation) -> tuple[float, float]:
+def weather(today: TodaysAir, row: Expectation) -> tuple[float, float]:
     """What today's air and the class add to an expectation, and the blur of what is not known."""
     step = row.base + row.per_seer * today.over_seer
     blur = 0.0 if today.seer_is_known else abs(row.per_seer) * SEER_BLUR

@@ -53,7 +53,7 @@ class LookRule:
 
 
 @dataclass(frozen=True, slots=True)
-class Look:
+class Gaugeless:
     """The outcome: decision, why, what to read first, and the estimates behind it."""
 
     decision: Decision
@@ -63,7 +63,7 @@ class Look:
     estimates: Estimates
 
 
-def look(case: Case, targets: Targets, own: OwnHistory) -> Look:
+def look(case: Case, targets: Targets, own: OwnHistory) -> Gaugeless:
     """Look at a case without gauges. Plant other than comfort cooling is not decided on."""
     estimates = estimate(case, own)
     seen = LookCase(case, targets, estimates, own)
@@ -71,7 +71,7 @@ def look(case: Case, targets: Targets, own: OwnHistory) -> Look:
     missing = tuple(POINTS[p].label for p in NEEDED if p not in case.readings)
     if not case.behaviour.looks_without_gauges:
         said = say("The look without gauges is for comfort cooling. Judge this plant by its plate.")
-        return Look("cannot_tell", HEADLINES["cannot_tell"], (said,), (), estimates)
+        return Gaugeless("cannot_tell", HEADLINES["cannot_tell"], (said,), (), estimates)
     ran = case.context.minutes_running
     if ran is not None and ran < RUN_MINUTES:
         wait = say(
@@ -79,13 +79,13 @@ def look(case: Case, targets: Targets, own: OwnHistory) -> Look:
             ran=minutes(ran),
             need=minutes(RUN_MINUTES),
         )
-        return Look("cannot_tell", "Wait.", (wait,), missing, estimates)
+        return Gaugeless("cannot_tell", "Wait.", (wait,), missing, estimates)
     if asking:
-        return Look("connect", HEADLINES["connect"], asking, missing, estimates)
+        return Gaugeless("connect", HEADLINES["connect"], asking, missing, estimates)
     if missing:
         said = say("Nothing asks for gauges so far.")
-        return Look("cannot_tell", HEADLINES["cannot_tell"], (said,), missing, estimates)
-    return Look("leave_caps_on", HEADLINES["leave_caps_on"], (_content(seen),), (), estimates)
+        return Gaugeless("cannot_tell", HEADLINES["cannot_tell"], (said,), missing, estimates)
+    return Gaugeless("leave_caps_on", HEADLINES["leave_caps_on"], (_content(seen),), (), estimates)
 
 
 def _content(seen: LookCase) -> Said:

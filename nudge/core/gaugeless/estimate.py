@@ -33,7 +33,7 @@ class OwnHistory:
 
 
 @dataclass(frozen=True, slots=True)
-class Way:
+class EstimateWay:
     """One way to estimate a saturation: air moved by a step, or a model of its own."""
 
     formula: Formula
@@ -77,8 +77,8 @@ def _coil_error(case: Case) -> float:
     return LIMIT_SIGMAS * expected(case, "evaporator_difference").sigma
 
 
-EVAPORATOR_WAYS: tuple[Way, ...] = (
-    Way(
+EVAPORATOR_WAYS: tuple[EstimateWay, ...] = (
+    EstimateWay(
         Formula(
             "evaporator_by_history", "Evaporator saturation, own history", _T,
             "The difference this system showed when it was right, under today's return air.",
@@ -87,7 +87,7 @@ EVAPORATOR_WAYS: tuple[Way, ...] = (
         ),
         "return_air_temp", _own_difference,
     ),
-    Way(
+    EstimateWay(
         Formula(
             "evaporator_by_model", "Evaporator saturation, coil model", _T,
             "What a healthy coil boils at on this air, humidity and airflow.",
@@ -99,7 +99,7 @@ EVAPORATOR_WAYS: tuple[Way, ...] = (
         ),
         "return_air_temp", None, _coil_error,
     ),
-    Way(
+    EstimateWay(
         Formula(
             "evaporator_by_35", "Evaporator saturation, {d35} rule", _T,
             "Ordinary coils boil about {d35} under their return air at normal airflow and mid "
@@ -109,7 +109,7 @@ EVAPORATOR_WAYS: tuple[Way, ...] = (
         ),
         "return_air_temp", lambda _case, _own: -THIRTY_FIVE_K,
     ),
-    Way(
+    EstimateWay(
         Formula(
             "evaporator_by_30", "Evaporator saturation, {d30} rule", _T,
             "The same with an oversized coil.",
@@ -120,8 +120,8 @@ EVAPORATOR_WAYS: tuple[Way, ...] = (
     ),
 )  # fmt: skip
 
-CONDENSER_WAYS: tuple[Way, ...] = (
-    Way(
+CONDENSER_WAYS: tuple[EstimateWay, ...] = (
+    EstimateWay(
         Formula(
             "condenser_by_plate", "Condenser saturation, plate", _T,
             "The plate's own condensing over ambient, over today's outdoor air.",
@@ -131,7 +131,7 @@ CONDENSER_WAYS: tuple[Way, ...] = (
         ),
         "outdoor_air_temp", _plate_step,
     ),
-    Way(
+    EstimateWay(
         Formula(
             "condenser_by_history", "Condenser saturation, own history", _T,
             "What this system showed when it was right, over today's outdoor air.",
@@ -141,7 +141,7 @@ CONDENSER_WAYS: tuple[Way, ...] = (
         ),
         "outdoor_air_temp", _own_step,
     ),
-    Way(
+    EstimateWay(
         Formula(
             "condenser_by_class", "Condenser saturation, efficiency class", _T,
             "Better coils condense closer to the air: about {d30} over it for SEER 6 to 9, {d25} "
@@ -193,7 +193,7 @@ def estimate(case: Case, own: OwnHistory) -> Estimates:
     )
 
 
-def _ways(ways: tuple[Way, ...], case: Case, own: OwnHistory) -> list[Working]:
+def _ways(ways: tuple[EstimateWay, ...], case: Case, own: OwnHistory) -> list[Working]:
     inputs = given_inputs(case, {})
     found = []
     for way in ways:
@@ -206,7 +206,7 @@ def _ways(ways: tuple[Way, ...], case: Case, own: OwnHistory) -> list[Working]:
             if key in way.formula.uses
         }
 
-        def moved(values: Values, way: Way = way) -> float | None:
+        def moved(values: Values, way: EstimateWay = way) -> float | None:
             return way.value(open_case(case.plate, values, case.context, case.behaviour), own)
 
         own_error = way.formula.own_error if way.own_error is None else way.own_error(case)

@@ -7,9 +7,9 @@ from typing import NamedTuple
 from nudge.core.behaviours.behaviour import Behaviour
 from nudge.core.behaviours.case import Case, Context, open_case
 from nudge.core.checks.table import CHECKS
-from nudge.core.gaugeless.decide import Look, look
+from nudge.core.gaugeless.decide import Gaugeless, look
 from nudge.core.gaugeless.estimate import OwnHistory
-from nudge.core.judgement.beliefs import Weighing, told_of, weigh
+from nudge.core.judgement.beliefs import Posterior, told_of, weigh
 from nudge.core.judgement.cautions import Caution, cautions_for
 from nudge.core.judgement.decision import Decision, Ground, decide
 from nudge.core.judgement.departures import Departure, departures
@@ -54,10 +54,10 @@ class Assessment:
     hazards: tuple[tuple[Hazard, Said], ...]
     measured: Mapping[str, Departure] = field(default_factory=dict)
     episodes: tuple[Episode, ...] = ()
-    weighing: Weighing | None = None
+    weighing: Posterior | None = None
     diagnosis: Diagnosis | None = None
     walk: tuple[Walked, ...] = ()
-    look: Look | None = None
+    look: Gaugeless | None = None
 
 
 def assess(

@@ -73,7 +73,7 @@ class Weighed(NamedTuple):
 
 
 @dataclass(frozen=True, slots=True)
-class Weighing:
+class Posterior:
     """All hypotheses that matter, likeliest first, and the belief in each suspect."""
 
     model: Model
@@ -139,7 +139,7 @@ def weigh(
     model: Model,
     measured: Mapping[str, Departure],
     told: Told = NOTHING_TOLD,
-) -> Weighing:
+) -> Posterior:
     """Weigh every hypothesis for a kind of device against what was measured, seen and lived."""
     shares = weigh_each(model, [(signed(measured), told.load)], told)[0]
     return _shared(model, shares)
@@ -273,7 +273,7 @@ def belief_in(model: Model, shares: Array, suspect: str, alone: bool = False) ->
     return float(shares @ _of_suspect(model, suspect, alone))
 
 
-def _shared(model: Model, shares: Array) -> Weighing:
+def _shared(model: Model, shares: Array) -> Posterior:
     rows = hypotheses(model)
     kept = [(float(share), rows[n]) for n, share in enumerate(shares) if share > NEGLIGIBLE]
     ranked_rows = tuple(Weighed(row, b) for b, row in sorted(kept, key=lambda one: -one[0]))
@@ -286,4 +286,4 @@ def _shared(model: Model, shares: Array) -> Weighing:
         if len(row.faults) == 2:
             pairs[row.faults[0], row.faults[1]] = belief / whole
     ranked = sorted(suspects.items(), key=lambda kv: (-kv[1], model.suspects[kv[0]].order))
-    return Weighing(model, ranked_rows, dict(ranked), pairs)
+    return Posterior(model, ranked_rows, dict(ranked), pairs)

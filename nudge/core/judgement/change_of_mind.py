@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from math import exp
 
 from nudge.core.judgement.assess import Assessment
-from nudge.core.judgement.beliefs import Weighing, told_of, weigh
+from nudge.core.judgement.beliefs import Posterior, told_of, weigh
 from nudge.core.judgement.departures import Departure
 from nudge.core.judgement.model import Model
 from nudge.core.judgement.next_checks import next_checks
@@ -37,7 +37,7 @@ def changes_of_mind(result: Assessment) -> list[Change]:
     return [*_by_checks(result, result.weighing, leader), *_by_readings(model, result, leader)]
 
 
-def _by_checks(result: Assessment, weighing: Weighing, leader: str) -> Iterator[Change]:
+def _by_checks(result: Assessment, weighing: Posterior, leader: str) -> Iterator[Change]:
     proposals = next_checks(result.case, weighing, result.measured, limit=CHECKS_ASKED,
                             worth=0.0)  # fmt: skip
     found = [
@@ -65,7 +65,7 @@ def _by_readings(model: Model, result: Assessment, leader: str) -> Iterator[Chan
                 break
 
 
-def _weighed_with(model: Model, result: Assessment, changed: Mapping[str, Departure]) -> Weighing:
+def _weighed_with(model: Model, result: Assessment, changed: Mapping[str, Departure]) -> Posterior:
     case = result.case
     measured = {key: changed.get(key, one) for key, one in result.measured.items()}
     told = told_of(case, result.episodes, bool(result.doubts))

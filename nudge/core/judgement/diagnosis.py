@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from nudge.core.behaviours.case import Case
-from nudge.core.judgement.beliefs import Weighing
+from nudge.core.judgement.beliefs import Posterior
 from nudge.core.judgement.over_time import seen_at_two_loads
 from nudge.core.judgement.suspect_table import FAULT_LABELS
 from nudge.core.settling.breaches import is_standing
@@ -30,7 +30,7 @@ class Diagnosis:
     """Whether the metering device was seen at two loads, where it is in question."""
 
 
-def diagnose(case: Case, weighing: Weighing, measured: int, doubted: bool) -> Diagnosis:
+def diagnose(case: Case, weighing: Posterior, measured: int, doubted: bool) -> Diagnosis:
     """Put the weighing into words. `measured` counts the signs it rests on."""
     valve = _valve_words(case, weighing)
     if is_standing(case) or measured == 0:
@@ -60,7 +60,7 @@ def diagnose(case: Case, weighing: Weighing, measured: int, doubted: bool) -> Di
     return Diagnosis(sentence, (leader,), confidence, severity, suspect.act, valve)
 
 
-def _of_pair(faults: tuple[str, str], weighing: Weighing, valve: str) -> Diagnosis:
+def _of_pair(faults: tuple[str, str], weighing: Posterior, valve: str) -> Diagnosis:
     row = next(pair for pair in weighing.model.pairs if pair.faults == faults)
     names = next(r.hypothesis.signature.suspects for r in weighing.rows
                  if r.hypothesis.faults == faults)  # fmt: skip
@@ -71,7 +71,7 @@ def _of_pair(faults: tuple[str, str], weighing: Weighing, valve: str) -> Diagnos
                      f"{first.act} In this order because: {row.reason}.", valve)  # fmt: skip
 
 
-def _open_words(weighing: Weighing) -> str:
+def _open_words(weighing: Posterior) -> str:
     named = [
         weighing.model.suspects[k].label.lower()
         for k, b in weighing.suspects.items()
@@ -83,7 +83,7 @@ def _open_words(weighing: Weighing) -> str:
     return f"Cannot tell yet: {listed}."
 
 
-def _valve_words(case: Case, weighing: Weighing) -> str:
+def _valve_words(case: Case, weighing: Posterior) -> str:
     device = case.plate.metering_device
     in_question = sum(
         weighing.suspects.get(key, 0.0) for key in ("metering_underfeed", "metering_overfeed")

@@ -14,7 +14,7 @@ import numpy as np
 
 from nudge.core.checks.observations import OBSERVATIONS
 from nudge.core.expectations.signs import SIGNS
-from nudge.core.judgement.beliefs import DOUBTED, Weighing
+from nudge.core.judgement.beliefs import DOUBTED, Posterior
 from nudge.core.judgement.departures import Departure
 from nudge.core.judgement.hypotheses import Array
 from nudge.core.judgement.model import Model
@@ -74,7 +74,7 @@ class _Move(NamedTuple):
 
 
 def explain(
-    weighing: Weighing,
+    weighing: Posterior,
     measured: Mapping[str, Departure],
     observations: Sequence[str],
     episodes: Sequence[Episode],
@@ -133,7 +133,7 @@ def _unexplained(
 
 
 def sign_ratios(
-    weighing: Weighing, measured: Mapping[str, Departure]
+    weighing: Posterior, measured: Mapping[str, Departure]
 ) -> dict[str, dict[str, float]]:
     """How many times commoner each departure is with a suspect than with all the others."""
     keys = tuple(measured)
@@ -220,7 +220,7 @@ def _side(off: float) -> str:
     return "under" if off < 0 else "over"
 
 
-def _is_notable(weighing: Weighing, one: Departure) -> bool:
+def _is_notable(weighing: Posterior, one: Departure) -> bool:
     spread = _moves(weighing.model)["none"][one.sign.key].rows[0][1]
     return abs(one.off) >= NOTABLE * sqrt(spread * spread + one.blur * one.blur)
 

@@ -18,7 +18,7 @@ from nudge.core.checks.looks import LEAST_SHARE, Look
 from nudge.core.checks.observations import OBSERVATIONS
 from nudge.core.checks.table import Check
 from nudge.core.expectations.signs import SIGNS
-from nudge.core.judgement.beliefs import LOAD_BESIDE, Weighed, Weighing
+from nudge.core.judgement.beliefs import LOAD_BESIDE, Posterior, Weighed
 from nudge.core.judgement.departures import Departure
 from nudge.core.judgement.hypotheses import Array, hypotheses
 from nudge.core.judgement.model import Model
@@ -120,7 +120,7 @@ class _Split(NamedTuple):
 
 def next_checks(
     case: Case,
-    weighing: Weighing,
+    weighing: Posterior,
     measured: Mapping[str, Departure],
     wanted: Sequence[str] = (),
     limit: int = LIMIT,
@@ -153,7 +153,7 @@ def next_checks(
     return found
 
 
-def _moves_the_leaders(outcomes: Sequence[Outcome], weighing: Weighing) -> bool:
+def _moves_the_leaders(outcomes: Sequence[Outcome], weighing: Posterior) -> bool:
     """Whether an outcome that is to be expected would change what is believed of the leaders."""
     return any(
         abs(outcome.shares.get(name, 0.0) - belief) >= MOVES
@@ -164,7 +164,7 @@ def _moves_the_leaders(outcomes: Sequence[Outcome], weighing: Weighing) -> bool:
 
 def proving_check(
     case: Case,
-    weighing: Weighing,
+    weighing: Posterior,
     measured: Mapping[str, Departure],
     suspect: str,
     least: float,
@@ -185,7 +185,7 @@ def proving_check(
     return found
 
 
-def own_test_besides(case: Case, weighing: Weighing, suspect: str) -> Check | None:
+def own_test_besides(case: Case, weighing: Posterior, suspect: str) -> Check | None:
     """The first test not done that proves what is likeliest beside a suspect, or instead."""
     against: dict[str, float] = {}
     for row, belief in weighing.rows:
@@ -200,7 +200,7 @@ def own_test_besides(case: Case, weighing: Weighing, suspect: str) -> Check | No
     return None
 
 
-def _own_test(weighing: Weighing, have: set[str], device: str) -> list[str]:
+def _own_test(weighing: Posterior, have: set[str], device: str) -> list[str]:
     """What proves the leader, as far as nothing has; the first of it that is not done."""
     leader, belief = next(iter(weighing.suspects.items()))
     if weighing.rows and len(weighing.rows[0].hypothesis.signature.suspects) == 2:
@@ -232,7 +232,7 @@ def is_done(check: Check, have: AbstractSet[str]) -> bool:
     return not have.isdisjoint(check.done_by)
 
 
-def _separated(outcomes: Sequence[Outcome], weighing: Weighing) -> tuple[str, ...]:
+def _separated(outcomes: Sequence[Outcome], weighing: Posterior) -> tuple[str, ...]:
     """The suspects its outcomes would put in front, then the leaders of now."""
     names = [one.leads for one in sorted(outcomes, key=lambda o: -o.chance)]
     return tuple(dict.fromkeys([*names, *list(weighing.suspects)[:2]]))[:3]
@@ -240,7 +240,7 @@ def _separated(outcomes: Sequence[Outcome], weighing: Weighing) -> tuple[str, ..
 
 def _splits(
     case: Case,
-    weighing: Weighing,
+    weighing: Posterior,
     live: Live,
     measured: Mapping[str, Departure],
     checks: Sequence[Check],

@@ -10,7 +10,7 @@ import numpy as np
 
 from nudge.core.behaviours.case import Case
 from nudge.core.expectations.expected import row_of, today_of, weather
-from nudge.core.judgement.beliefs import Weighed, Weighing
+from nudge.core.judgement.beliefs import Posterior, Weighed
 from nudge.core.judgement.covariance import covariance
 from nudge.core.judgement.departures import Departure
 from nudge.core.judgement.hypotheses import Array, healthy, moves
@@ -24,7 +24,7 @@ LEAST_VARIANCE = 0.05
 
 def levels(
     case: Case,
-    weighing: Weighing,
+    weighing: Posterior,
     live: Sequence[Weighed],
     measured: Mapping[str, Departure],
     wanted: Sequence[str],

@@ -28,7 +28,7 @@ class Trace:
 
 
 @dataclass(frozen=True, slots=True)
-class Line:
+class FittedLine:
     """A least-squares line: slope [unit/s] with its standard error, scatter about it."""
 
     slope: float
@@ -41,7 +41,7 @@ class Line:
         return self.middle + self.slope * (seconds - self.start)
 
 
-def fitted(trace: Trace) -> Line:
+def fitted(trace: Trace) -> FittedLine:
     """The line through a trace of three values or more (`start` is its middle moment)."""
     n = len(trace.values)
     centre = sum(trace.seconds) / n
@@ -58,7 +58,7 @@ def fitted(trace: Trace) -> Line:
     ]
     scatter = sqrt(sum(r * r for r in residuals) / max(n - 2, 1))
     error = scatter / sqrt(spread) if spread else 0.0
-    return Line(slope, error, scatter, centre, mean)
+    return FittedLine(slope, error, scatter, centre, mean)
 
 
 def residuals_of(trace: Trace) -> Sequence[float]:

@@ -5,18 +5,18 @@ from datetime import datetime
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from nudge.store.tables import Setting
+from nudge.store.tables import SettingRow
 
 
 def all_settings(session: Session) -> dict[str, str]:
     """Every setting that was ever chosen, by key."""
-    return {row.key: row.value for row in session.scalars(select(Setting))}
+    return {row.key: row.value for row in session.scalars(select(SettingRow))}
 
 
 def choose(session: Session, key: str, value: str, now: datetime) -> None:
     """Write one setting."""
-    row = session.get(Setting, key)
+    row = session.get(SettingRow, key)
     if row is None:
-        session.add(Setting(key=key, value=value, updated_at=now))
+        session.add(SettingRow(key=key, value=value, updated_at=now))
     else:
         row.value, row.updated_at = value, now

@@ -8,7 +8,7 @@ from sqlalchemy.orm import Session
 from nudge.store.tables import Visit
 from nudge.store.visit_tables import (
     Baseline,
-    Check,
+    CheckRow,
     Deferred,
     GuestLink,
     IntendedChange,
@@ -23,7 +23,7 @@ def add_all(session: Session, rows: Sequence[Tick | Note]) -> None:
     session.bulk_save_objects(rows)
 
 
-Written = type[Tick] | type[Check] | type[Note] | type[Baseline] | type[IntendedChange]
+Written = type[Tick] | type[CheckRow] | type[Note] | type[Baseline] | type[IntendedChange]
 
 
 def is_written(session: Session, table: Written, key: str) -> bool:
@@ -37,11 +37,11 @@ def ticks(session: Session, visit_id: str) -> dict[str, Tick]:
     return {row.step: row for row in session.scalars(query)}
 
 
-def checks(session: Session, system_id: str) -> list[Check]:
+def checks(session: Session, system_id: str) -> list[CheckRow]:
     """Every check on a system, whichever visit it was on, in order."""
     query = (
-        select(Check).join(Visit, Visit.id == Check.visit_id)
-        .where(Visit.system_id == system_id).order_by(Check.sequence)
+        select(CheckRow).join(Visit, Visit.id == CheckRow.visit_id)
+        .where(Visit.system_id == system_id).order_by(CheckRow.sequence)
     )  # fmt: skip
     return list(session.scalars(query))
 

@@ -3,7 +3,7 @@
 import unittest
 
 from nudge.core.calculators.pocket import fill_pocket
-from nudge.core.calculators.slip import Line
+from nudge.core.calculators.slip import SlipLine
 from nudge.core.language.units import from_si
 
 AIR = {"return_air_temp": 80.0, "return_air_wet_bulb": 67.0}
@@ -82,7 +82,7 @@ CASES: tuple[tuple[str, dict[str, float | str], str, float, float], ...] = (
 )  # fmt: skip
 
 
-def line_of(slip: str, entries: dict[str, float | str], key: str) -> Line:
+def line_of(slip: str, entries: dict[str, float | str], key: str) -> SlipLine:
     outcome = fill_pocket(entries, "ip", [slip]).filled[0].outcome
     return next(line for line in outcome.lines if line.working.formula.key == key)
 

@@ -7,7 +7,7 @@ from nudge.core.charging.ledger import (
     KNOCKED_MG,
     MG_PER_KG,
     SCALE_ERROR_MG,
-    Entry,
+    LedgerEntry,
     balance,
     in_mg,
     kind_named,
@@ -24,7 +24,7 @@ class LedgerTest(unittest.TestCase):
         rng = Random(7)
         cylinders = {f"c{n}": 0 for n in range(6)}
         systems = {f"s{n}": 0 for n in range(20)}
-        entries: list[Entry] = []
+        entries: list[LedgerEntry] = []
         live: dict[str, tuple[str, int, str, str]] = {}
         for number in range(4000):
             name = f"e{number}"
@@ -32,7 +32,7 @@ class LedgerTest(unittest.TestCase):
                 old, (kind, mg, cylinder, to) = rng.choice(list(live.items()))
                 new = rng.choice((0, mg // 2, mg * 16))
                 self._move(cylinders, systems, kind, new - mg, cylinder, to)
-                entries.append(Entry(name, kind, new, cylinder, to, corrects=old))
+                entries.append(LedgerEntry(name, kind, new, cylinder, to, corrects=old))
                 del live[old]
                 live[name] = (kind, new, cylinder, to)
                 continue
@@ -44,7 +44,7 @@ class LedgerTest(unittest.TestCase):
                   "moved": rng.choice(others)}.get(kind, "")  # fmt: skip
             mg = rng.randrange(1, 3 * MG_PER_KG)
             self._move(cylinders, systems, kind, mg, cylinder, to)
-            entries.append(Entry(name, kind, mg, cylinder, to))
+            entries.append(LedgerEntry(name, kind, mg, cylinder, to))
             live[name] = (kind, mg, cylinder, to)
         found = balance(entries)
         self.assertEqual({k: v for k, v in found.cylinders.items() if v},
@@ -69,7 +69,7 @@ class LedgerTest(unittest.TestCase):
 
     def test_after_every_weighing_the_book_is_the_scale(self):
         rng = Random(3)
-        entries = [Entry("first", "bought", 8 * MG_PER_KG, "c")]
+        entries = [LedgerEntry("first", "bought", 8 * MG_PER_KG, "c")]
         for number in range(500):
             held = balance(entries).cylinders["c"]
             gross = max(TARE + held + rng.randrange(-200_000, 200_000), TARE)
@@ -77,7 +77,7 @@ class LedgerTest(unittest.TestCase):
             if found is not None:
                 sign = kind_named(found.kind).sign
                 self.assertEqual(sign * found.mg, gross - TARE - held)
-                entries.append(Entry(f"w{number}", found.kind, found.mg, "c"))
+                entries.append(LedgerEntry(f"w{number}", found.kind, found.mg, "c"))
             self.assertEqual(balance(entries).cylinders["c"], gross - TARE)
             self.assertEqual(balance(entries).total, 0)
 
@@ -97,7 +97,7 @@ class LedgerTest(unittest.TestCase):
         with self.assertRaisesRegex(CoreError, "less than the empty cylinder"):
             weighed(0, TARE - MG_PER_KG, TARE)
         with self.assertRaises(UnknownName) as caught:
-            balance([Entry("x", "chargd", 1, "c")])
+            balance([LedgerEntry("x", "chargd", 1, "c")])
         self.assertIn("charged", caught.exception.nearest)
 
 

@@ -4,7 +4,7 @@ import unittest
 
 from nudge.core.behaviours.case import Context
 from nudge.core.expectations.expected import expected
-from nudge.core.gaugeless.decide import Look, look
+from nudge.core.gaugeless.decide import Gaugeless, look
 from nudge.core.gaugeless.estimate import OwnHistory
 from nudge.core.physics.circuit.equipment import Application, Plate
 from nudge.core.targets.choose import choose_targets
@@ -16,7 +16,7 @@ UNKNOWN = OwnHistory()
 
 def looked(
     of: Plate | None = None, own: OwnHistory = UNKNOWN, context: Context = SETTLED, **spoken: float
-) -> Look:
+) -> Gaugeless:
     found = case(of or plate(rated_seer=14), context, **spoken)
     return look(found, choose_targets(found), own)
 

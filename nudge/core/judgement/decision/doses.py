@@ -27,7 +27,7 @@ STARVED_K = degrees_f(15)
 """A valve's superheat from which its evaporator is starved: then a dose has to show there."""
 
 
-class Settled(NamedTuple):
+class SettledMoment(NamedTuple):
     """What a dose may move, at one settled moment [K]; None unread.
 
     Superheat is counted from its target where it has one that moves with the load; the
@@ -43,7 +43,7 @@ class Settled(NamedTuple):
 class Before(NamedTuple):
     """What a dose was given to: a valve or an orifice, how it stood, in or out."""
 
-    at: Settled
+    at: SettledMoment
     is_valve: bool
     removes: bool
 
@@ -65,7 +65,7 @@ class AnswerRow:
     least_k: float
     per_percent_k: float
     reason: str
-    value: Callable[[Settled], float | None]
+    value: Callable[[SettledMoment], float | None]
     applies: Callable[["Before"], bool]
 
 
@@ -114,7 +114,7 @@ def dose_answers(case: Case) -> tuple[DoseAnswer, ...]:
     now = Moment(0.0, case.record, past.added_since_kg, past.done_since)
     is_valve, whole_kg = case.plate.metering_device.is_valve, whole_charge(case.plate).kg
     found: list[DoseAnswer] = []
-    seen: list[Settled] = []
+    seen: list[SettledMoment] = []
     carried_kg = 0.0
     for moment in (*past.moments, now):
         if moment.done and not ACTIONS[moment.done].moves_charge:
@@ -144,7 +144,7 @@ def unanswered(answers: Sequence[DoseAnswer]) -> int:
 
 
 def _answered(
-    seen: Sequence[Settled], now: Settled, kg: float, in_all_kg: float, is_valve: bool,
+    seen: Sequence[SettledMoment], now: SettledMoment, kg: float, in_all_kg: float, is_valve: bool,
     whole_kg: float,
 ) -> DoseAnswer:  # fmt: skip
     """Against the best that was ever read: what chance lifted once does not count again.
@@ -169,7 +169,7 @@ def _answered(
     return DoseAnswer(kg, True if moved else False if tellable else None)
 
 
-def _wrong_way(before: Settled, now: Settled) -> bool:
+def _wrong_way(before: SettledMoment, now: SettledMoment) -> bool:
     """Superheat climbs while subcooling stands still: what goes in does not get through."""
     if before.superheat_off is None or now.superheat_off is None:
         return False
@@ -179,7 +179,7 @@ def _wrong_way(before: Settled, now: Settled) -> bool:
     return now.superheat_off - before.superheat_off >= ROSE_K and rose <= ANSWERS[0].least_k
 
 
-def _settled(at: Case, moment: Moment) -> Settled | None:
+def _settled(at: Case, moment: Moment) -> SettledMoment | None:
     """None where nothing of it can be worked out."""
     try:
         case = open_case(at.plate, moment.readings, Context(), at.behaviour)
@@ -192,4 +192,6 @@ def _settled(at: Case, moment: Moment) -> Settled | None:
     off = superheat
     if superheat is not None and target is not None and not at.plate.metering_device.is_valve:
         off = superheat - target.value
-    return Settled(derived.subcooling, superheat, off, None if low is None else low - returned)
+    return SettledMoment(
+        derived.subcooling, superheat, off, None if low is None else low - returned
+    )

@@ -5,8 +5,8 @@ from dataclasses import dataclass, field
 from functools import cached_property
 
 from nudge.core.behaviours.case import Case
-from nudge.core.gaugeless.decide import Look
-from nudge.core.judgement.beliefs import Weighing
+from nudge.core.gaugeless.decide import Gaugeless
+from nudge.core.judgement.beliefs import Posterior
 from nudge.core.judgement.decision.doses import (
     IN_VAIN,
     DoseAnswer,
@@ -39,9 +39,9 @@ class Ground:
     breaches: Sequence[Breach] = ()
     marks: Mapping[str, Feature] = field(default_factory=dict)
     hazards: Sequence[tuple[Hazard, Said]] = ()
-    weighing: Weighing | None = None
+    weighing: Posterior | None = None
     diagnosis: Diagnosis | None = None
-    look: Look | None = None
+    look: Gaugeless | None = None
     measured: Mapping[str, Departure] = field(default_factory=dict)
     """The signs the readings allow."""
     proven_at: Callable[[Moment, int], bool] = lambda _, __: False

@@ -13,7 +13,7 @@ from typing import NamedTuple
 
 from nudge.core.behaviours.case import Case, drawn, open_case
 from nudge.core.expectations.signs import FAR_REACHING
-from nudge.core.judgement.beliefs import Signed, Weighing, belief_in, signed, told_of, weigh_each
+from nudge.core.judgement.beliefs import Posterior, Signed, belief_in, signed, told_of, weigh_each
 from nudge.core.judgement.departures import Departure, departures, moved
 from nudge.core.judgement.over_time import lived_through
 from nudge.core.language.errors import CoreError
@@ -75,7 +75,7 @@ class _Asked:
     __slots__ = ("case", "method", "preferred", "same", "weighing")
 
     def __init__(
-        self, case: Case, weighing: Weighing, method: str | None, preferred: Sequence[str]
+        self, case: Case, weighing: Posterior, method: str | None, preferred: Sequence[str]
     ) -> None:
         self.case, self.weighing = case, weighing
         self.method, self.preferred = method, tuple(preferred)
@@ -90,7 +90,7 @@ class _Asked:
 
 
 def stands(
-    case: Case, weighing: Weighing | None, method: str | None, preferred: Sequence[str]
+    case: Case, weighing: Posterior | None, method: str | None, preferred: Sequence[str]
 ) -> Standing:
     """Weigh the case again for every reading moved and left out; kept, for it is asked often."""
     if weighing is None:

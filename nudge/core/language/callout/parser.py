@@ -76,7 +76,7 @@ class Misheard:
 
 
 @dataclass(frozen=True, slots=True)
-class Callout:
+class HeardLine:
     """What was heard. `corrects`: the line began with `fix`."""
 
     spoken: tuple[Spoken, ...]
@@ -92,7 +92,7 @@ class _Token:
     is_number: bool
 
 
-def parse_callout(text: str, units: UnitSystem) -> Callout:
+def parse_callout(text: str, units: UnitSystem) -> HeardLine:
     """Hear a call-out. Every word is either a reading or explained; nothing raises but length.
 
     Raises: CoreError, for a text over 2,000 characters.
@@ -119,7 +119,7 @@ def parse_callout(text: str, units: UnitSystem) -> Callout:
             misheard.append(Misheard(heard.start, heard.end, message))
         else:
             spoken.append(heard)
-    return Callout(tuple(spoken), tuple(misheard), corrects)
+    return HeardLine(tuple(spoken), tuple(misheard), corrects)
 
 
 def _tokens(text: str) -> Iterator[_Token]:
