@@ -13,6 +13,7 @@ from nudge.core.calculators.pocket import fill_pocket
 from nudge.core.language.units import Quantity, UnitSystem, decimals, from_si, unit_label
 from nudge.core.language.vocabulary.actions import ACTIONS
 from nudge.core.language.vocabulary.points import POINTS
+from nudge.core.physics.circuit.derived_table import DERIVED, formula_of
 from nudge.core.visit.record.kept import Kept
 from nudge.core.visit.record.standing import void_ids
 from nudge.presenters.book import SystemOut, system_out
@@ -135,6 +136,8 @@ class VisitOut(VisitHead):
     doses: list[DoseOut]
     cylinders_used: list[str]
     connection: str
+    called: dict[str, str]
+    """What a derived number is called here, where it is not what it is called elsewhere."""
     footprints: list[FootprintOut]
     """Where every settled moment of the visit stood on the Landing, oldest first."""
 
@@ -175,6 +178,7 @@ def visit_out(snapshot: Snapshot, units: UnitSystem) -> VisitOut:
         doses=_doses(visit, units),
         cylinders_used=list(snapshot.folder.cylinders),
         connection=visit.connection,
+        called=_called(snapshot),
         assessment=snapshot.answer(units),
         problem=snapshot.problem.text(units) if snapshot.problem else None,
         loop=_loop(loop, units) if loop else None,
@@ -186,6 +190,14 @@ def visit_out(snapshot: Snapshot, units: UnitSystem) -> VisitOut:
         footprints=[_footprint(step, units) for step in snapshot.footprints()],
         can_undo=visit.closed_at is None and any(r.state not in ("void", "live") for r in readings),
     )
+
+
+def _called(snapshot: Snapshot) -> dict[str, str]:
+    if snapshot.assessment is None:
+        return {}
+    derived = snapshot.assessment.case.derived
+    here = {key: formula_of(key, derived).label for key in DERIVED if derived.get(key) is not None}
+    return {key: label for key, label in here.items() if label != DERIVED[key].label}
 
 
 def _footprint(step: Footprint, units: UnitSystem) -> FootprintOut:

@@ -191,7 +191,7 @@ def take_snapshot(visit: Visit, around: Surroundings) -> Snapshot:
         stale=stale_points(rows, visit, running_since),
         mode=call.mode,
         before=first_said(before) if before else None,
-        before_check=next((check_of(one.row.key) for one in before), ""),
+        before_check=next((check_of(one.row.key, facts) for one in before), ""),
         own=around.own_signs,
         past=past_of(visit, around.live is not None, around.known, _hunting(around.live)),
     )

@@ -16,6 +16,11 @@ from nudge.core.physics.circuit.roles import Roles
 TABLES = files("nudge.core.behaviours").joinpath("tables")
 ONLY_THERE = frozenset({"application_not_judged", "not_running"})
 """The gates that hold for any plant: whether it is judged at all, and whether it runs."""
+COOLED = frozenset({
+    "plate_subcooling", "plate_approach", "plate_superheat", "chart_subcooling", "chart_superheat",
+    "formula_superheat", "fallback_subcooling", "typical_subcooling", "coil_model",
+})  # fmt: skip
+"""Schools whose figure is for cooling: a plate's target says nothing of a winter's day."""
 VALVE_HEALTH = frozenset({"valve_health", "valve_health_at_coil"})
 
 _WAY_ROUND = (
@@ -64,6 +69,7 @@ _ROWS = (
         ),
         not_judged=say("A heat pump is charged in cooling. In heating it is only checked."),
         gates=ONLY_THERE,
+        without_schools=COOLED,
         stations=_HEATED,
     ),
     Behaviour(

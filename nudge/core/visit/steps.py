@@ -214,6 +214,8 @@ STEPS: tuple[StepRow, ...] = (
 STEP_KEYS = {row.key: row for row in STEPS}
 
 
-def check_of(step: str) -> str:
-    """The first check that does a step; "" for one nothing but a hand does."""
-    return next((row.key for row in CHECKS.values() if row.step == step), "")
+def check_of(step: str, facts: Facts) -> str:
+    """The first check of a step that is not right yet; "" for one nothing but a hand does."""
+    rows = [row for row in CHECKS.values() if row.step == step]
+    wanted = [row for row in rows if row.look is None or not _is_right(row, facts)]
+    return next((row.key for row in (*wanted, *rows)), "")

@@ -131,6 +131,10 @@ class HeatPumpTest(unittest.TestCase):
         self.assertNotIn("Warm the house", said)
         self.assertIn("charged in cooling", said)
 
+    def test_a_cooling_target_judges_no_winters_day(self):
+        self.assertEqual(set(self.in_heating().targets.windows),
+                         {"superheat", "evaporator_superheat"})  # fmt: skip
+
     def test_liquid_at_true_suction_is_a_hazard_and_frost_outdoors_is_none(self):
         self.assertEqual([h.key for h, _ in self.in_heating().hazards], [])
         wet = self.in_heating(ts=30.5)

@@ -7,6 +7,7 @@ from nudge.core.checks.observations import OBSERVATIONS
 from nudge.core.checks.table import CHECKS, LOOKS
 from nudge.core.language.vocabulary.points import POINTS
 from nudge.core.settling.gates import GATES
+from nudge.core.visit.facts import Facts
 from nudge.core.visit.steps import STEPS, check_of
 
 
@@ -39,4 +40,10 @@ class RegistryTest(unittest.TestCase):
         row = CHECKS["test_blower_capacitor"]
         self.assertEqual((row.form, row.step, row.look.yes),
                          ("capacitor", "capacitor", "blower_capacitor_weak"))  # fmt: skip
-        self.assertEqual(check_of("capacitor"), row.key)
+        self.assertEqual(check_of("capacitor", Facts()), row.key)
+
+    def test_of_a_step_with_two_checks_the_one_not_done_is_asked_for(self):
+        seen = Facts(observations=frozenset({"condenser_coil_clean"}))
+        self.assertEqual(check_of("coils", seen), "look_at_evaporator")
+        self.assertEqual(check_of("coils", Facts()), "look_at_condenser")
+        self.assertEqual(check_of("vacuum", Facts()), "")

@@ -1955,7 +1955,7 @@ export interface components {
             /** Usual */
             usual: string;
             /** Choices */
-            choices: components["schemas"]["ChoiceOut"][];
+            choices: components["schemas"]["SlipChoiceOut"][];
         };
         /** BlankProblemOut */
         BlankProblemOut: {
@@ -2184,7 +2184,7 @@ export interface components {
             /** Most A Burst */
             most_a_burst: number;
             /** Steps */
-            steps: components["schemas"]["nudge__contract__advice__StepOut"][];
+            steps: components["schemas"]["WayStepOut"][];
         };
         /** ContentsOut */
         ContentsOut: {
@@ -2650,7 +2650,7 @@ export interface components {
             /** Figures */
             figures: components["schemas"]["FigureOut"][];
             /** Steps */
-            steps: components["schemas"]["nudge__contract__advice__StepOut"][];
+            steps: components["schemas"]["WayStepOut"][];
         };
         /**
          * HangsOnOut
@@ -4488,6 +4488,13 @@ export interface components {
             /** Systems */
             systems: components["schemas"]["SystemOut"][];
         };
+        /** SlipChoiceOut */
+        SlipChoiceOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+        };
         /**
          * SlipOut
          * @description A slip worked out; `text` is the slip as it is copied.
@@ -4576,7 +4583,7 @@ export interface components {
             /** Open Steps */
             open_steps: number;
             /** Steps */
-            steps: components["schemas"]["nudge__presenters__visit_order__StepOut"][];
+            steps: components["schemas"]["StepOut"][];
         };
         /**
          * StandingOut
@@ -4627,6 +4634,10 @@ export interface components {
             cylinders_used: string[];
             /** Connection */
             connection: string;
+            /** Called */
+            called: {
+                [key: string]: string;
+            };
             /** Footprints */
             footprints: components["schemas"]["FootprintOut"][];
             order: components["schemas"]["OrderOut"];
@@ -4644,6 +4655,28 @@ export interface components {
             temperature: number | null;
             /** Is Part */
             is_part: boolean;
+        };
+        /** StepOut */
+        StepOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Caution */
+            caution: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "done" | "open" | "skipped";
+            /** Reason */
+            reason: string;
+            /** By Hand */
+            by_hand: boolean;
+            /** Blocks */
+            blocks: string;
+            /** Check */
+            check: string;
         };
         /**
          * StretchOut
@@ -5015,6 +5048,10 @@ export interface components {
             cylinders_used: string[];
             /** Connection */
             connection: string;
+            /** Called */
+            called: {
+                [key: string]: string;
+            };
             /** Footprints */
             footprints: components["schemas"]["FootprintOut"][];
         };
@@ -5036,6 +5073,13 @@ export interface components {
             metering_devices: components["schemas"]["ChoiceOut"][];
             /** Plate Numbers */
             plate_numbers: components["schemas"]["PlateNumberOut"][];
+        };
+        /** WayStepOut */
+        WayStepOut: {
+            /** Text */
+            text: string;
+            /** Caution */
+            caution: string;
         };
         /**
          * WaysOut
@@ -5129,35 +5173,6 @@ export interface components {
             valve_is_open: boolean;
             /** Jobs */
             jobs: components["schemas"]["JobOut"][];
-        };
-        /** StepOut */
-        nudge__contract__advice__StepOut: {
-            /** Text */
-            text: string;
-            /** Caution */
-            caution: string;
-        };
-        /** StepOut */
-        nudge__presenters__visit_order__StepOut: {
-            /** Key */
-            key: string;
-            /** Label */
-            label: string;
-            /** Caution */
-            caution: string;
-            /**
-             * State
-             * @enum {string}
-             */
-            state: "done" | "open" | "skipped";
-            /** Reason */
-            reason: string;
-            /** By Hand */
-            by_hand: boolean;
-            /** Blocks */
-            blocks: string;
-            /** Check */
-            check: string;
         };
     };
     responses: never;

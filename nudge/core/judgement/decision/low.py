@@ -261,8 +261,10 @@ def open_steps(ground: Ground, reads: str) -> Finding | None:
     if context.before is None:
         return None
     check = CHECKS.get(context.before_check)
+    looks, _, _ = reads.partition(":")
     return Finding(
         joined([paragraph(reads, evidence(ground)), context.before]),
+        headline=f"{looks}? First: {check.label[0].lower()}{check.label[1:]}." if check else "",
         hangs_on=None if check is None else hang_on_check(check),
     )
 

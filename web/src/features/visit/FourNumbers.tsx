@@ -22,6 +22,7 @@ const FOUR = [
 /** The four numbers that matter, readable at arm's length, two of them against their windows. */
 export function FourNumbers({ visitId, assessment, readings, vocabulary }: Props) {
   const { spoken } = useSpoken()
+  const isJudged = !assessment?.readiness.some((gate) => gate.key === 'application_not_judged')
   return (
     <dl className="grid grid-cols-2 gap-x-5 gap-y-3 xl:grid-cols-4">
       {FOUR.map(({ key, side, from }) => {
@@ -71,7 +72,9 @@ export function FourNumbers({ visitId, assessment, readings, vocabulary }: Props
                 <p className="mt-1.5 text-[0.92rem] text-soft">
                   {value === null
                     ? 'needs pressure and line'
-                    : 'target needs wet bulb and outdoor air'}
+                    : isJudged
+                      ? 'target needs wet bulb and outdoor air'
+                      : 'no target here'}
                 </p>
               )}
             </dd>

@@ -134,7 +134,7 @@ export function LoopDrawing(props: Props) {
               </text>
             </g>
           )}
-          <Parts width={size.width} top={size.height - FOOT} narrow={narrow} />
+          <Parts loop={loop} width={size.width} top={size.height - FOOT} narrow={narrow} />
         </svg>
       </div>
       <figcaption className="sr-only">{inWords(drawn, unit)}</figcaption>
@@ -393,12 +393,16 @@ const PARTS = [
   { key: 'suction_line', label: 'Suction line', narrow: 'Suction', anchor: 'middle' },
 ] as const
 
+type PartsProps = { loop: Loop; width: number; top: number; narrow: boolean }
+
 /** The parts along the foot, in the order the refrigerant meets them. */
-function Parts({ width, top, narrow }: { width: number; top: number; narrow: boolean }) {
+function Parts({ loop, width, top, narrow }: PartsProps) {
+  const labels = new Map(loop.stations.map((one) => [one.key, one.label]))
   return (
     <g>
       <path d={`M0 ${top + 8}H${width}`} stroke="var(--rule-strong)" strokeWidth="1.5" />
-      {PARTS.map((part) => {
+      {PARTS.filter((part) => labels.has(part.key)).map((part) => {
+        const called = labels.get(part.key) ?? part.label
         const x = (PLACE[part.key] ?? 0) * width
         return (
           <g key={part.key}>
@@ -409,7 +413,7 @@ function Parts({ width, top, narrow }: { width: number; top: number; narrow: boo
               textAnchor={part.anchor}
               className="fill-soft text-[12.5px]"
             >
-              {narrow ? part.narrow : part.label}
+              {narrow && called === part.label ? part.narrow : called}
             </text>
           </g>
         )

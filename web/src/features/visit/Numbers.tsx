@@ -27,6 +27,7 @@ export function Numbers({ visit, vocabulary }: Props) {
         {listed.map((row) => {
           const value = assessment.derived[row.key] ?? 0
           const target = assessment.targets[row.key]
+          const label = visit.called[row.key] ?? row.label
           return (
             <div
               key={row.key}
@@ -34,7 +35,7 @@ export function Numbers({ visit, vocabulary }: Props) {
               className="flex min-h-11 items-center justify-between gap-3 border-b border-rule"
             >
               <dt className="min-w-0 leading-tight">
-                {row.label}
+                {label}
                 {target && (
                   <span className="block text-[0.8rem] text-soft">
                     {placeInWords(value, target, row.unit, 1, 'in the window')},{' '}
@@ -43,7 +44,7 @@ export function Numbers({ visit, vocabulary }: Props) {
                 )}
               </dt>
               <dd className="shrink-0 text-[1.1rem] font-bold">
-                <OpenWorking visitId={visit.id} of={row.key} label={row.label} className="min-h-11">
+                <OpenWorking visitId={visit.id} of={row.key} label={label} className="min-h-11">
                   {formatNumber(value, row.decimals)} {row.unit}
                 </OpenWorking>
               </dd>
