@@ -18,6 +18,7 @@ from nudge.core.judgement.evidence import Belief
 from nudge.core.judgement.next_checks import Proposal
 from nudge.core.judgement.pairs import PAIRS
 from nudge.core.judgement.suspect_table import FAULT_LABELS, SUSPECTS
+from nudge.core.judgement.walk import Walked
 from nudge.core.language.said import Reader, Said, worded
 from nudge.core.language.units import (
     Quantity,
@@ -28,6 +29,7 @@ from nudge.core.language.units import (
 )
 from nudge.core.physics.circuit.derived import Derived
 from nudge.core.physics.circuit.derived_table import DERIVED
+from nudge.core.targets.school import Target
 
 WORTH_NAMING = 0.05
 _K = Quantity.TEMPERATURE_DIFFERENCE
@@ -229,75 +231,81 @@ def answer(result: Assessment, units: UnitSystem, ready_at: datetime | None = No
 
     `ready_at` is when it may be read again, where the moment of the readings is known.
     """
-    deciding, decision = result.targets.deciding, result.decision
     read = Reader(units).read
     return AssessOut(
         units=units,
         derived=_derived(result.case.derived, units),
-        targets={
-            judged: TargetOut(
-                value=_difference(target.value, units),
-                low=_difference(target.low, units),
-                high=_difference(target.high, units),
-                method=target.method,
-                source=target.source,
-            )
-            for judged, target in result.targets.windows.items()
-        },
-        readiness=[
-            ReadinessOut(key=check.key, effect="blocks", message=said.text(units))
-            for check, said in result.doubts
-        ]
-        + [
-            ReadinessOut(
-                key=b.gate.key,
-                effect=b.effect,
-                passed=b.passed,
-                may_pass=b.may_pass,
-                message=b.message.text(units),
-            )
-            for b in result.breaches
-        ],
-        decision=decision_answer(decision, units, ready_at),
-        charge=ChargeOut(
-            state=decision.state,
-            advice=decision.advice,
-            headline=decision.headline,
-            reason=decision.reason.text(units),
-            cautions=[read(caution.text) for caution in result.cautions],
-            method=deciding.key if deciding else None,
-            other_methods=[
-                OtherMethodOut(
-                    method=other.school.key,
-                    label=other.school.label,
-                    state=other.state,
-                    off_by=_difference(other.off_by_k, units),
-                )
-                for other in decision.other_methods
-            ],
-        ),
+        targets={key: _target(one, units) for key, one in result.targets.windows.items()},
+        readiness=_readiness(result, units),
+        decision=decision_answer(result.decision, units, ready_at),
+        charge=_charge(result, read, units),
         diagnosis=_diagnosis(result, units),
         suspects=[_suspect(belief, read, units) for belief in result.suspects],
         pairs=_pairs(result),
         signs=[_sign(one, units) for one in result.measured.values()],
         over_time=[EpisodeOut(one.row.key, read(one.said)) for one in result.episodes],
-        walk=[
-            StretchOut(
-                w.stretch.key,
-                w.stretch.start,
-                w.stretch.end,
-                _difference(w.drop_k, units),
-                w.state,
-                read(w.said),
-            )
-            for w in result.walk
-        ],
+        walk=[_stretch(one, read, units) for one in result.walk],
         next_checks=[_check(proposal, units) for proposal in result.checks],
         hazards=[
             HazardOut(key=hazard.key, effect=hazard.effect, message=said.text(units))
             for hazard, said in result.hazards
         ],
     )
+
+
+def _target(target: Target, units: UnitSystem) -> TargetOut:
+    return TargetOut(
+        value=_difference(target.value, units),
+        low=_difference(target.low, units),
+        high=_difference(target.high, units),
+        method=target.method,
+        source=target.source,
+    )
+
+
+def _readiness(result: Assessment, units: UnitSystem) -> list[ReadinessOut]:
+    """Readings that cannot be first, then the gates that are shut."""
+    doubts = [
+        ReadinessOut(key=check.key, effect="blocks", message=said.text(units))
+        for check, said in result.doubts
+    ]
+    return doubts + [
+        ReadinessOut(
+            key=b.gate.key,
+            effect=b.effect,
+            passed=b.passed,
+            may_pass=b.may_pass,
+            message=b.message.text(units),
+        )
+        for b in result.breaches
+    ]
+
+
+def _charge(result: Assessment, read: Callable[[Said], str], units: UnitSystem) -> ChargeOut:
+    deciding, decision = result.targets.deciding, result.decision
+    return ChargeOut(
+        state=decision.state,
+        advice=decision.advice,
+        headline=decision.headline,
+        reason=decision.reason.text(units),
+        cautions=[read(caution.text) for caution in result.cautions],
+        method=deciding.key if deciding else None,
+        other_methods=[
+            OtherMethodOut(
+                method=other.school.key,
+                label=other.school.label,
+                state=other.state,
+                off_by=_difference(other.off_by_k, units),
+            )
+            for other in decision.other_methods
+        ],
+    )
+
+
+def _stretch(one: Walked, read: Callable[[Said], str], units: UnitSystem) -> StretchOut:
+    row = one.stretch
+    drop = _difference(one.drop_k, units)
+    return StretchOut(row.key, row.start, row.end, drop, one.state, read(one.said))
 
 
 def _diagnosis(result: Assessment, units: UnitSystem) -> DiagnosisOut | None:

@@ -1,13 +1,14 @@
 """The Loop, the Landing and the settling strips as vector drawings on paper."""
 
 from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass
 from itertools import pairwise
 
 from fpdf import FPDF
 
 from nudge.contract.answer import TargetOut
 from nudge.presenters.traces import SeriesOut, TraceOut
-from nudge.presenters.visits import FootprintOut, LoopOut
+from nudge.presenters.visits import FootprintOut, LevelOut, LoopOut
 from nudge.reports.paper import HIGH_HUE, INK, LOW_HUE, RULE, SOFT
 
 Box = tuple[float, float, float, float]
@@ -20,7 +21,7 @@ PLACE = {
 }  # fmt: skip
 """Where each station stands along the Loop, as a share of its width."""
 _NAMED = {"liquid_line": "R", "drier_in": "R", "drier_out": "L", "liquid_line_indoor": "L",
-          "evaporator_outlet": "R", "suction_line": "L"}  # fmt: skip
+          "evaporator_outlet": "R", "suction_line": "L", "compressor_in": "R"}  # fmt: skip
 """Stations that are marked, and on which side their names stand."""
 _AIR = {"outdoor_air_temp": ("Outdoor air", 0.11, 0.27),
         "condenser_leaving_air_temp": ("Leaving air", 0.11, 0.27),
@@ -28,74 +29,97 @@ _AIR = {"outdoor_air_temp": ("Outdoor air", 0.11, 0.27),
         "supply_air_temp": ("Supply air", 0.56, 0.72)}  # fmt: skip
 
 
+@dataclass(frozen=True, slots=True)
+class _Frame:
+    """Where shares of the way round and temperatures lie on the page [mm]."""
+
+    box: Box
+    low: float
+    high: float
+
+    def x(self, share: float) -> float:
+        return self.box[0] + share * self.box[2]
+
+    def y(self, value: float) -> float:
+        room = max(self.high - self.low, 10) * 0.13
+        return self.box[1] + self.box[3] * (self.high + room - value) / (
+            self.high - self.low + 2 * room
+        )
+
+
 def draw_loop(
     pdf: FPDF, box: Box, loop: LoopOut, targets: Mapping[str, TargetOut], unit: str
 ) -> None:
     """Height is temperature: the two saturations as levels, superheat and subcooling as gaps."""
-    left, top, width, height = box
-    stations = {s.key: s for s in loop.stations if s.temperature is not None}
-    known = [t for s in stations.values() if s.key != "discharge_line"
-             and (t := s.temperature) is not None]  # fmt: skip
+    known = [s.temperature for s in loop.stations
+             if s.temperature is not None and s.key != "discharge_line"]  # fmt: skip
     known += [t for level in loop.levels for t in (level.enters, level.leaves)]
     known += list(loop.air.values())
     if len(known) < 2:
         return
-    low, high = min(known), max(known)
-    room = max(high - low, 10) * 0.13
-
-    def y(value: float) -> float:
-        return top + height * (high + room - value) / (high - low + 2 * room)
-
-    def x(share: float) -> float:
-        return left + share * width
-
+    at = _Frame(box, min(known), max(known))
     for level in loop.levels:
-        is_high = level.side == "high"
-        hue, ends = (HIGH_HUE, (0.0, 0.525)) if is_high else (LOW_HUE, (0.555, 1.0))
-        pdf.set_draw_color(*hue)
-        pdf.set_line_width(0.35)
-        pdf.set_dash_pattern(dash=2.2, gap=1.4)
-        pdf.line(x(ends[0]), y(level.leaves), x(ends[1]), y(level.leaves))
-        pdf.set_dash_pattern()
-        pdf.set_line_width(1.1 if is_high else 1.5)
-        coil = (0.11, 0.27) if is_high else (0.56, 0.72)
-        pdf.line(x(coil[0]), y(level.enters), x(coil[1]), y(level.leaves))
-        _text(pdf, x(ends[0 if is_high else 1]) + (1 if is_high else -1), y(level.leaves) - 1.2,
-              f"{level.label} {level.leaves:.1f}", hue, "L" if is_high else "R")  # fmt: skip
-    levels = {level.side: level for level in loop.levels}
+        _level(pdf, at, level)
     for side, hue in (("high", HIGH_HUE), ("low", LOW_HUE)):
-        marks = [(s.key, PLACE[s.key], s.temperature) for s in loop.stations
-                 if s.side == side and s.temperature is not None and s.key in _NAMED]  # fmt: skip
-        line = [(x(share), y(value)) for _, share, value in marks]
-        if side in levels and line:
-            line.insert(0, (x(0.27 if side == "high" else 0.72), y(levels[side].leaves)))
-        pdf.set_draw_color(*hue)
-        pdf.set_line_width(0.9)
-        for (x0, y0), (x1, y1) in pairwise(line):
-            pdf.line(x0, y0, x1, y1)
-        for key, share, value in marks:
-            pdf.set_fill_color(*hue)
-            pdf.circle(x(share), y(value), 0.9, style="F")
-            align = _NAMED[key]
-            _text(pdf, x(share) + (1.8 if align == "L" else -1.8), y(value) + 3.2,
-                  f"{stations[key].label} {value:.1f}", INK, align)  # fmt: skip
+        _side(pdf, at, loop, side, hue)
     for gap in loop.gaps:
-        _gap(pdf, x(PLACE.get(gap.station, 0.5)), y(gap.level), y(gap.line),
+        place = at.x(PLACE.get(gap.station, 0.5))
+        _gap(pdf, place, at.y(gap.level), at.y(gap.line),
              f"{gap.key.replace('_', ' ')} {abs(gap.line - gap.level):.1f} {unit}")  # fmt: skip
         target = targets.get(gap.key)
         if target is not None:
             sign = -1 if gap.key == "subcooling" else 1
-            _bracket(pdf, x(PLACE.get(gap.station, 0.5)) + 2.4, y(gap.level + sign * target.low),
-                     y(gap.level + sign * target.high))  # fmt: skip
+            _bracket(pdf, place + 2.4, at.y(gap.level + sign * target.low),
+                     at.y(gap.level + sign * target.high))  # fmt: skip
     for key, value in loop.air.items():
         if key in _AIR:
-            label, start, end = _AIR[key]
-            pdf.set_draw_color(*SOFT)
-            pdf.set_line_width(0.3)
-            pdf.set_dash_pattern(dash=0.6, gap=0.8)
-            pdf.line(x(start), y(value), x(end), y(value))
-            pdf.set_dash_pattern()
-            _text(pdf, x((start + end) / 2), y(value) + 3, f"{label} {value:.1f}", SOFT, "C")
+            _air(pdf, at, key, value)
+
+
+def _level(pdf: FPDF, at: _Frame, level: LevelOut) -> None:
+    is_high = level.side == "high"
+    hue, ends = (HIGH_HUE, (0.0, 0.525)) if is_high else (LOW_HUE, (0.555, 1.0))
+    pdf.set_draw_color(*hue)
+    pdf.set_line_width(0.35)
+    pdf.set_dash_pattern(dash=2.2, gap=1.4)
+    pdf.line(at.x(ends[0]), at.y(level.leaves), at.x(ends[1]), at.y(level.leaves))
+    pdf.set_dash_pattern()
+    pdf.set_line_width(1.1 if is_high else 1.5)
+    coil = (0.11, 0.27) if is_high else (0.56, 0.72)
+    pdf.line(at.x(coil[0]), at.y(level.enters), at.x(coil[1]), at.y(level.leaves))
+    end = at.x(ends[0 if is_high else 1]) + (1 if is_high else -1)
+    _text(pdf, end, at.y(level.leaves) - 1.2, f"{level.label} {level.leaves:.1f}", hue,
+          "L" if is_high else "R")  # fmt: skip
+
+
+def _side(pdf: FPDF, at: _Frame, loop: LoopOut, side: str, hue: tuple[int, int, int]) -> None:
+    """The line of one side, from its coil on, and the readings along it."""
+    marks = [(s, PLACE[s.key], s.temperature) for s in loop.stations
+             if s.side == side and s.temperature is not None and s.key in _NAMED]  # fmt: skip
+    line = [(at.x(share), at.y(value)) for _, share, value in marks]
+    level = next((one for one in loop.levels if one.side == side), None)
+    if level is not None and line:
+        line.insert(0, (at.x(0.27 if side == "high" else 0.72), at.y(level.leaves)))
+    pdf.set_draw_color(*hue)
+    pdf.set_line_width(0.9)
+    for (x0, y0), (x1, y1) in pairwise(line):
+        pdf.line(x0, y0, x1, y1)
+    for station, share, value in marks:
+        pdf.set_fill_color(*hue)
+        pdf.circle(at.x(share), at.y(value), 0.9, style="F")
+        align = _NAMED[station.key]
+        _text(pdf, at.x(share) + (1.8 if align == "L" else -1.8), at.y(value) + 3.2,
+              f"{station.label} {value:.1f}", INK, align)  # fmt: skip
+
+
+def _air(pdf: FPDF, at: _Frame, key: str, value: float) -> None:
+    label, start, end = _AIR[key]
+    pdf.set_draw_color(*SOFT)
+    pdf.set_line_width(0.3)
+    pdf.set_dash_pattern(dash=0.6, gap=0.8)
+    pdf.line(at.x(start), at.y(value), at.x(end), at.y(value))
+    pdf.set_dash_pattern()
+    _text(pdf, at.x((start + end) / 2), at.y(value) + 3, f"{label} {value:.1f}", SOFT, "C")
 
 
 def draw_landing(

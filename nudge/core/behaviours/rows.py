@@ -39,7 +39,7 @@ _WAY_ROUND = (
 )
 _HEATED = tuple(
     StationRow(row.key, {"condenser": "Indoor coil", "evaporator": "Outdoor coil",
-                         "liquid_line_indoor": "Liquid indoors"}.get(row.key, row.label),
+                         "compressor_in": "True suction"}.get(row.key, row.label),
                row.side, row.point, row.is_part)
     for row in _WAY_ROUND
     if row.key not in ("suction_line", "evaporator_outlet")
