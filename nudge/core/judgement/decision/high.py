@@ -5,16 +5,14 @@ from dataclasses import replace
 from nudge.core.checks.table import CHECKS
 from nudge.core.judgement.decision.decision import HangsOn
 from nudge.core.judgement.decision.ground import Ground
-from nudge.core.judgement.decision.limits import least
-from nudge.core.judgement.decision.low import (
-    PAST_ITS_GATE,
+from nudge.core.judgement.decision.hangs import (
     best_check,
-    evidence,
     hang_on_check,
     hang_on_row,
-    open_steps,
     parting_check,
 )
+from nudge.core.judgement.decision.limits import least
+from nudge.core.judgement.decision.low import PAST_ITS_GATE, evidence, open_steps
 from nudge.core.judgement.decision.robust import four_of
 from nudge.core.judgement.decision.rule import Finding, Rule
 from nudge.core.judgement.decision.window import reads_high

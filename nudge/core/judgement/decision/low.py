@@ -1,11 +1,16 @@
 """The rules of a system that reads low: a leak, a hold with the one thing missing, or add."""
 
-from collections.abc import Set as AbstractSet
 from dataclasses import replace
 
-from nudge.core.checks.table import CHECKS, Check
+from nudge.core.checks.table import CHECKS
 from nudge.core.judgement.decision.decision import HangsOn
 from nudge.core.judgement.decision.ground import Ground
+from nudge.core.judgement.decision.hangs import (
+    best_check,
+    hang_on_check,
+    hang_on_row,
+    parting_check,
+)
 from nudge.core.judgement.decision.holds import Hold, again, named, weakest
 from nudge.core.judgement.decision.limits import least
 from nudge.core.judgement.decision.robust import four_of
@@ -13,9 +18,8 @@ from nudge.core.judgement.decision.rule import Finding, Rule
 from nudge.core.judgement.decision.window import reads_low
 from nudge.core.judgement.decision.words import capital, joined, paragraph, percent
 from nudge.core.judgement.features import Feature
-from nudge.core.judgement.next_checks import own_test_besides, proving_check
 from nudge.core.judgement.over_time import REPEATED, SHORT_SHARE
-from nudge.core.judgement.proof import ProofRow, prove
+from nudge.core.judgement.proof import prove
 from nudge.core.language.said import Said, difference, say
 from nudge.core.language.units import degrees_f
 from nudge.core.language.vocabulary.accuracy import GAP_LIMIT_K
@@ -25,8 +29,6 @@ from nudge.core.settling.gate import CLOCKS
 EMPTY_SUBCOOLING_K = degrees_f(1)
 EMPTY_SUPERHEAT_OVER_K = degrees_f(10)
 EMPTY_SUPERHEAT_UNTARGETED_K = degrees_f(40)
-MARGIN = 0.35
-"""Of what is left to certainty: a check is asked for what it tells, not for a hair."""
 FREEZING_C = 0.0
 STEPS = ("liquid_line_drop", "drier_drop")
 """Where a step in temperature on the liquid's way is measured."""
@@ -299,50 +301,6 @@ def _add(ground: Ground) -> Finding | None:
             say("Superheat under {floor}: stop at once.", floor=difference(degrees_f(5))),
         ),
     )  # fmt: skip
-
-
-def hang_on_row(row: ProofRow, have: AbstractSet[str] = frozenset()) -> HangsOn | None:
-    """What a row of a proof asks for."""
-    kind, key = row.asks
-    if kind == "test" and not row.check:
-        return None
-    if kind in ("test", "look") and row.check:
-        return hang_on_check(CHECKS[row.check], row.if_missing or row.if_contradicted, have)
-    return HangsOn(kind, key, say(capital(row.if_missing or row.if_contradicted) + "."))
-
-
-def hang_on_check(check: Check, why: str = "", have: AbstractSet[str] = frozenset()) -> HangsOn:
-    """A check as the one thing: by its first reading that nobody took, its look, or as a test."""
-    said = say(capital(why) + "." if why else check.why)
-    if check.points:
-        point = next((p for p in check.points if p not in have), check.points[-1])
-        return HangsOn("reading", point, said)
-    return HangsOn("look" if check.look is not None else "test", check.key, said)
-
-
-def best_check(ground: Ground) -> HangsOn | None:
-    """The check that would settle most per minute."""
-    if not ground.checks:
-        return None
-    return hang_on_check(ground.checks[0].check, have=set(ground.case.record))
-
-
-def parting_check(
-    ground: Ground, suspect: str = "undercharge", limit: str = "add"
-) -> HangsOn | None:
-    """Where a charge fault leads already: what would prove it soonest; where it is sure to be
-    there, the own test of what is likeliest there besides; else what settles most.
-    """
-    if ground.weighing is None:
-        return None
-    case, check = ground.case, None
-    have = set(case.record) | case.context.observations
-    if ground.weighing.besides(suspect) < least(limit):
-        wanted = least(limit) + (1 - least(limit)) * MARGIN
-        check = proving_check(case, ground.weighing, ground.measured, suspect, wanted)
-    else:
-        check = own_test_besides(case, ground.weighing, suspect)
-    return best_check(ground) if check is None else hang_on_check(check, have=have)
 
 
 EMPTY: tuple[Rule, ...] = (
