@@ -7,7 +7,8 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from nudge.contract.answer import AssessOut, answer
+from nudge.contract.answer import answer
+from nudge.contract.answer_shapes import AssessOut
 from nudge.contract.decision_answer import NextDoseOut, shown_mass
 from nudge.contract.request import ContextIn, Name, Readings, SystemIn, core_readings
 from nudge.contract.strict import Number, Strict

@@ -1,6 +1,7 @@
 """One call from contract request to contract answer."""
 
-from nudge.contract.answer import AssessOut, answer
+from nudge.contract.answer import answer
+from nudge.contract.answer_shapes import AssessOut
 from nudge.contract.changes import ChangesOut, changes_out
 from nudge.contract.opened import OpenedOut, opened_all
 from nudge.contract.request import AssessIn

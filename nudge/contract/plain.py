@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from nudge.contract.answer import AssessOut, NextCheckOut, SuspectOut
+from nudge.contract.answer_shapes import AssessOut, NextCheckOut, SuspectOut
 
 NAMED_FROM = 0.05
 MOST_SUSPECTS, MOST_CHECKS = 4, 3

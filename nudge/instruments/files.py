@@ -7,9 +7,9 @@ reads on in pieces: a file never has to fit in memory.
 import csv
 import json
 import re
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
-from datetime import UTC, datetime, timedelta, timezone
+from datetime import datetime, timedelta, timezone
 from io import TextIOWrapper
 from pathlib import Path
 from typing import Any, Literal, TextIO
@@ -18,7 +18,7 @@ from nudge.core.language.callout.spoken_units import SpokenUnit, unit_said
 from nudge.core.language.errors import CoreError
 from nudge.core.language.units import Quantity
 from nudge.core.language.vocabulary.points import POINTS, believable_range
-from nudge.instruments.guessing import NUMBER, Column, guess_column, unit_in, units_in_cells
+from nudge.instruments.guessing import NUMBER, Column
 from nudge.instruments.source import ChannelInfo, Sample
 
 Shape = Literal["csv", "ndjson"]
@@ -29,7 +29,7 @@ LOOK_ROWS = 200
 MOST_COLUMNS = 512
 KEPT_REASONS = 8
 YEARS = (2000, 2100)
-_BOM = "\ufeff"
+BOM = "\ufeff"
 
 
 @dataclass(frozen=True, slots=True)
@@ -64,24 +64,6 @@ class Piece:
     reasons: list[str] = field(default_factory=list)
 
 
-def look_at(path: Path, zone_minutes: int = 0) -> FileLook:
-    """Look at the beginning of a file. Raises: CoreError, when it is no table of readings."""
-    with path.open("rb") as file:
-        start = file.read(LOOK_BYTES)
-    if b"\x00" in start:
-        raise CoreError("file", "That is not a text file. Export the log as CSV or JSON lines.")
-    text = start.decode("utf-8", "replace").lstrip(_BOM)
-    lines = text.splitlines()
-    if len(start) == LOOK_BYTES and lines:
-        lines = lines[:-1]
-    lines = [line for line in lines[: LOOK_ROWS + 1] if line.strip()]
-    if len(lines) < 2:
-        raise CoreError("file", "There are no readings in it: it has fewer than two lines.")
-    if lines[0].lstrip().startswith("{"):
-        return _look_ndjson(lines, zone_minutes)
-    return _look_csv(lines, zone_minutes)
-
-
 def read_pieces(path: Path, mapping: FileMapping) -> Iterator[Piece]:
     """Read a whole file in pieces of about `PIECE` samples; each piece is a new one.
 
@@ -94,7 +76,7 @@ def read_pieces(path: Path, mapping: FileMapping) -> Iterator[Piece]:
         for number, row in enumerate(_rows(file, mapping), start=2):
             try:
                 _add_row(piece, row, plan)
-            except _Unreadable as why:
+            except UnreadableValue as why:
                 _refuse(piece, f"Line {number}: {why}")
             if len(piece.samples) >= PIECE:
                 piece.bytes_read = _place_in(file)
@@ -134,7 +116,7 @@ def _place_in(file: TextIO) -> int:
     return int(file.buffer.raw.tell()) if isinstance(file, TextIOWrapper) else 0
 
 
-class _Unreadable(Exception):
+class UnreadableValue(Exception):
     pass
 
 
@@ -183,7 +165,7 @@ def _plan(mapping: FileMapping) -> _Plan:
 def _rows(file: TextIO, mapping: FileMapping) -> Iterator[dict[str, Any]]:
     if mapping.shape == "csv":
         table = csv.reader(file, delimiter=mapping.delimiter)
-        heading = [name.strip() for name in _unmarked(next(table, []))]
+        heading = [name.strip() for name in unmarked(next(table, []))]
         for row in table:
             if row:
                 yield dict(zip(heading, row, strict=False))
@@ -195,14 +177,14 @@ def _rows(file: TextIO, mapping: FileMapping) -> Iterator[dict[str, Any]]:
             found = json.loads(line)
         except ValueError:
             found = None
-        yield _flat(found) if isinstance(found, dict) else {}
+        yield flattened(found) if isinstance(found, dict) else {}
 
 
-def _unmarked(heading: list[str]) -> list[str]:
-    return [heading[0].lstrip(_BOM), *heading[1:]] if heading else heading
+def unmarked(heading: list[str]) -> list[str]:
+    return [heading[0].lstrip(BOM), *heading[1:]] if heading else heading
 
 
-def _flat(row: dict[str, Any]) -> dict[str, Any]:
+def flattened(row: dict[str, Any]) -> dict[str, Any]:
     """One level of nesting is read as `outer.inner`."""
     flat: dict[str, Any] = {}
     for key, value in row.items():
@@ -216,8 +198,8 @@ def _flat(row: dict[str, Any]) -> dict[str, Any]:
 def _add_row(piece: Piece, row: dict[str, Any], plan: _Plan) -> None:
     stamp = row.get(plan.time)
     if stamp in (None, ""):
-        raise _Unreadable("no time in it, or cut off.")
-    at_ms = _moment(stamp, plan.form, plan.zone)
+        raise UnreadableValue("no time in it, or cut off.")
+    at_ms = moment_of(stamp, plan.form, plan.zone)
     for cell in plan.cells:
         given = row.get(cell.name)
         if given in (None, "", "-", "--", "NaN", "nan", "null"):
@@ -238,7 +220,7 @@ def _value(given: Any, cell: _Cell) -> float:
         pass
     found = NUMBER.match(str(given))
     if found is None:
-        raise _Unreadable(f"{cell.name} “{str(given)[:30]}” is not a number.")
+        raise UnreadableValue(f"{cell.name} “{str(given)[:30]}” is not a number.")
     number = found[1].replace("−", "-")
     if "," in number:
         number = number.replace(",", "." if "." not in number and number.count(",") == 1 else "")
@@ -246,12 +228,12 @@ def _value(given: Any, cell: _Cell) -> float:
         unit = unit_said(found[2], cell.quantity) if found[2] else cell.unit
         return unit.to_si(float(number))
     except (CoreError, ValueError):
-        raise _Unreadable(
+        raise UnreadableValue(
             f"{cell.name} “{str(given)[:30]}” is not a number in a known unit."
         ) from None
 
 
-def _moment(stamp: Any, form: TimeForm, zone: timezone) -> int:
+def moment_of(stamp: Any, form: TimeForm, zone: timezone) -> int:
     try:
         if form == "epoch_ms":
             return int(float(stamp))
@@ -263,22 +245,22 @@ def _moment(stamp: Any, form: TimeForm, zone: timezone) -> int:
         else:
             moment = _slashed(text, month_first=form == "month_first")
     except (ValueError, OverflowError):
-        raise _Unreadable(f"time “{str(stamp)[:30]}” cannot be read.") from None
+        raise UnreadableValue(f"time “{str(stamp)[:30]}” cannot be read.") from None
     if moment.tzinfo is None:
         moment = moment.replace(tzinfo=zone)
     if not YEARS[0] <= moment.year <= YEARS[1]:
-        raise _Unreadable(f"time “{str(stamp)[:30]}” is in the year {moment.year}.")
+        raise UnreadableValue(f"time “{str(stamp)[:30]}” is in the year {moment.year}.")
     return round(moment.timestamp() * 1000)
 
 
-_SLASHED = re.compile(
+SLASHED = re.compile(
     r"(\d{1,2})[/.](\d{1,2})[/.](\d{4})[ T]+(\d{1,2}):(\d{2})(?::(\d{2})(?:\.(\d+))?)?"
     r"\s*([AaPp][Mm])?$"
 )
 
 
 def _slashed(text: str, month_first: bool) -> datetime:
-    found = _SLASHED.match(text)
+    found = SLASHED.match(text)
     if found is None:
         raise ValueError(text)
     one, two, year, hour, minute = (int(found[i]) for i in range(1, 6))
@@ -293,118 +275,3 @@ def _refuse(piece: Piece, reason: str) -> None:
     piece.refused += 1
     if len(piece.reasons) < KEPT_REASONS and reason not in piece.reasons:
         piece.reasons.append(reason)
-
-
-def _look_csv(lines: Sequence[str], zone_minutes: int) -> FileLook:
-    try:
-        dialect = csv.Sniffer().sniff("\n".join(lines[:20]), delimiters=",;\t|")
-        delimiter = dialect.delimiter
-    except csv.Error:
-        delimiter = ","
-    table = [[cell.strip() for cell in row] for row in csv.reader(lines, delimiter=delimiter)]
-    heading = table[0]
-    if len(heading) < 2:
-        raise CoreError("file", "It has one column only. A log needs a time and a reading a line.")
-    if len(set(heading)) != len(heading):
-        raise CoreError("file", "Two of its columns have the same heading. Rename one.")
-    if len(heading) > MOST_COLUMNS:
-        raise CoreError("file", f"It has {len(heading)} columns; {MOST_COLUMNS} is the most.")
-    return _look("csv", heading, [row for row in table[1:] if row], zone_minutes, delimiter)
-
-
-def _look_ndjson(lines: Sequence[str], zone_minutes: int) -> FileLook:
-    rows: list[dict[str, Any]] = []
-    heading: dict[str, None] = {}
-    for line in lines:
-        try:
-            found = json.loads(line)
-        except ValueError:
-            continue
-        if isinstance(found, dict):
-            flat = _flat(found)
-            rows.append(flat)
-            heading |= dict.fromkeys(flat)
-    if not rows:
-        raise CoreError("file", "No line of it is a JSON object. Export one object a line.")
-    names = list(heading)[:MOST_COLUMNS]
-    table = [[_shown(row.get(name)) for name in names] for row in rows]
-    return _look("ndjson", names, table, zone_minutes, ",")
-
-
-def _shown(value: Any) -> str:
-    return "" if value is None else str(value)
-
-
-def _look(
-    shape: Shape, heading: Sequence[str], rows: Sequence[Sequence[str]], zone_minutes: int,
-    delimiter: str,
-) -> FileLook:  # fmt: skip
-    columns = {
-        name: [row[i] for row in rows if i < len(row) and row[i] not in ("", "-", "--")]
-        for i, name in enumerate(heading)
-    }
-    questions: list[str] = []
-    time = _time_column(columns)
-    form, is_sure, has_zone = _time_form(columns[time])
-    if not is_sure:
-        questions.append(f"Is {time} day first or month first? Every date in it reads both ways.")
-    if not has_zone:
-        questions.append(f"{time} names no time zone. Is it the zone of this device?")
-    mapped: list[Column] = []
-    used: set[str] = set()
-    for name in heading:
-        column = Column(name) if name == time else guess_column(name, columns[name], used)
-        if column.point:
-            used.add(column.point)
-            if not unit_in(name) and not units_in_cells(columns[name]):
-                questions.append(f"Is {name} in {column.unit}? Guessed from its size.")
-        mapped.append(column)
-    mapping = FileMapping(shape, time, form, zone_minutes, tuple(mapped), delimiter)
-    shown = tuple(tuple(row[: len(heading)]) for row in rows[:5])
-    return FileLook(tuple(heading), shown, mapping, tuple(questions))
-
-
-def _time_column(columns: dict[str, list[str]]) -> str:
-    names = [n for n in columns if re.search(r"time|date|stamp|clock|\bat\b|^t$|^ts$", n.lower())]
-    for name in [*names, *columns]:
-        values = columns[name][:20]
-        if values and _most(values, _reads_as_time):
-            return name
-    raise CoreError("time", "No column of it reads as a time. Add one, ISO 8601 for choice.")
-
-
-def _most(values: Sequence[str], holds: Callable[[str], bool]) -> bool:
-    """Nearly all: a log may have holes and a last line that was cut off."""
-    return sum(map(holds, values)) > 0.6 * len(values)
-
-
-def _reads_as_time(value: str) -> bool:
-    return any(_parses(value, form) for form in ("iso", "month_first", "day_first")) or bool(
-        re.fullmatch(r"1\d{9}(\.\d+)?|1\d{12}", value)
-    )
-
-
-def _parses(value: str, form: TimeForm) -> bool:
-    if form == "iso" and re.fullmatch(r"[\d.]+", value):
-        return False
-    try:
-        _moment(value, form, UTC)
-    except _Unreadable:
-        return False
-    return True
-
-
-def _time_form(values: Sequence[str]) -> tuple[TimeForm, bool, bool]:
-    """The form of the times; whether that is sure; whether they name their zone."""
-    if _most(values, lambda v: re.fullmatch(r"1\d{12}", v) is not None):
-        return "epoch_ms", True, True
-    if _most(values, lambda v: re.fullmatch(r"1\d{9}(\.\d+)?", v) is not None):
-        return "epoch_s", True, True
-    iso = [v for v in values if _parses(v, "iso")]
-    if len(iso) > 0.6 * len(values):
-        zoned = all(datetime.fromisoformat(v).tzinfo is not None for v in iso)
-        return "iso", True, zoned
-    slashed = [v for v in values if _SLASHED.match(v)]
-    month = bool(slashed) and all(_parses(v, "month_first") for v in slashed)
-    day = bool(slashed) and all(_parses(v, "day_first") for v in slashed)
-    return ("month_first" if month else "day_first"), month != day, False

@@ -5,7 +5,7 @@ from typing import Any, Literal
 
 from pydantic import BaseModel
 
-from nudge.contract.answer import AssessOut
+from nudge.contract.answer_shapes import AssessOut
 from nudge.contract.look_answer import LookOut, look_answer
 from nudge.contract.pocket_answer import slip_text
 from nudge.core.behaviours.loop import Loop

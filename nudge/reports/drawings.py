@@ -6,7 +6,7 @@ from itertools import pairwise
 
 from fpdf import FPDF
 
-from nudge.contract.answer import TargetOut
+from nudge.contract.answer_shapes import TargetOut
 from nudge.presenters.traces import SeriesOut, TraceOut
 from nudge.presenters.visits import FootprintOut, LevelOut, LoopOut
 from nudge.reports.paper import HIGH_HUE, INK, LOW_HUE, RULE, SOFT

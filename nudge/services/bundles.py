@@ -7,12 +7,10 @@ what the stream remembers) stays here. `docs/formats/` holds the JSON Schema of 
 import base64
 import json
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass
 from datetime import UTC, date, datetime
 from typing import Any
 
 from pydantic import BaseModel, ValidationError
-from sqlalchemy import inspect
 from sqlalchemy.orm import Session
 
 from nudge import __version__
@@ -27,18 +25,17 @@ from nudge.services.bundle_shape import (
     MODELS,
     OF_SYSTEM,
     OF_VISIT,
-    TABLES,
     VERSION,
     Bundle,
     PlacementRow,
-    kind_of,
 )
+from nudge.services.bundle_writing import TakenIn, write_bundle
 from nudge.services.clock import Clock
 from nudge.services.errors import NotFound
 from nudge.services.heard import EVENT_KINDS
 from nudge.services.photos import shrunk
 from nudge.store.database import Database
-from nudge.store.live_tables import Channel, Placement, SampleRow
+from nudge.store.live_tables import Channel
 from nudge.store.repositories import book, live, shelf
 from nudge.store.repositories import rows as any_rows
 from nudge.store.repositories import visits as visits_repository
@@ -62,15 +59,6 @@ class NotABundle(CoreError):
             shown.append(f"and {len(reasons) - MOST_REASONS} more.")
         super().__init__("bundle", "Not taken in; nothing was changed. " + " ".join(shown))
         self.reasons = tuple(reasons)
-
-
-@dataclass(frozen=True, slots=True)
-class TakenIn:
-    """What an import brought, and what was here already."""
-
-    systems: int
-    visits: int
-    already_here: int
 
 
 class Bundles:
@@ -142,7 +130,7 @@ class Bundles:
             clashes = self._clashes(session, given)
             if clashes:
                 raise NotABundle(clashes)
-            return _write(session, given, self._clock())
+            return write_bundle(session, given, self._clock())
 
     def _clashes(self, session: Session, given: Mapping[str, Any]) -> list[str]:
         """Rows that are here under the same name and say something else."""
@@ -294,78 +282,3 @@ def _of_one(given: Mapping[str, Any], visit_id: str) -> dict[str, Any]:
            for key in (*OF_VISIT, "channels")}  # fmt: skip
     own["visits"] = [row for row in given["visits"] if row["id"] == visit_id]
     return own
-
-
-def _write(session: Session, given: Mapping[str, Any], now: datetime) -> TakenIn:
-    here = {row["id"] for row in given["visits"] if session.get(Visit, row["id"]) is not None}
-    new_systems = 0
-    for key in ("sites", "systems", "cylinders"):
-        for row in given[key]:
-            if session.get(TABLES[key], row["id"]) is None:
-                made = _row(key, row)
-                if key == "cylinders":
-                    made.retired_at = now  # type: ignore[attr-defined]
-                session.add(made)
-                new_systems += key == "systems"
-        session.flush()
-    for row in given["visits"]:
-        if row["id"] not in here:
-            session.add(_row("visits", row))
-    session.flush()
-    for key in (*OF_SYSTEM, "movements", "weighings"):
-        _write_missing(session, key, given[key])
-    for key in OF_VISIT:
-        for row in given[key]:
-            if row["visit_id"] not in here:
-                session.add(_row(key, row))
-                session.flush()
-    for row in given["channels"]:
-        if row["visit_id"] not in here:
-            _write_channel(session, row)
-    return TakenIn(new_systems, len(given["visits"]) - len(here), len(here))
-
-
-def _write_missing(session: Session, key: str, rows: Sequence[Mapping[str, Any]]) -> None:
-    kept = any_rows.ids_of(session, TABLES[key])
-    for row in rows:
-        if row["id"] not in kept:
-            session.add(_row(key, row))
-            session.flush()
-
-
-def _write_channel(session: Session, row: Mapping[str, Any]) -> None:
-    channel = Channel(visit_id=row["visit_id"], key=row["key"], label=row["label"],
-                      source=row["source"], created_at=_moment(row["created_at"]))  # fmt: skip
-    session.add(channel)
-    session.flush()
-    for placed in row["placements"]:
-        values = {**placed, "recorded_at": _moment(placed["recorded_at"])}
-        session.add(Placement(channel_id=channel.id, **values))
-        session.flush()
-    session.add_all(
-        SampleRow(channel_id=channel.id, at_ms=at, value=value)
-        for at, value in zip(row["at_ms"], row["values"], strict=True)
-    )
-    session.flush()
-
-
-def _row(key: str, row: Mapping[str, Any]) -> Base:
-    table = TABLES[key]
-    values = {}
-    for name, column in inspect(table).columns.items():
-        if name not in row:
-            continue
-        value = row[name]
-        kind = kind_of(column.type)
-        if value is not None and kind is datetime:
-            value = _moment(value)
-        elif value is not None and kind is date:
-            value = date.fromisoformat(value)
-        elif value is not None and kind is bytes:
-            value = base64.b64decode(value)
-        values[name] = value
-    return table(**values)
-
-
-def _moment(text: str) -> datetime:
-    return datetime.fromisoformat(text)

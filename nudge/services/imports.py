@@ -16,7 +16,8 @@ from threading import Lock, Thread
 from typing import Any
 
 from nudge.core.language.errors import CoreError
-from nudge.instruments.files import FileLook, FileMapping, LogFile, Piece, look_at
+from nudge.instruments.file_look import look_at
+from nudge.instruments.files import FileLook, FileMapping, LogFile, Piece
 from nudge.instruments.guessing import Column
 from nudge.services.clock import Clock
 from nudge.services.errors import Closed, NotFound

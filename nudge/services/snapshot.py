@@ -5,7 +5,8 @@ from contextlib import suppress
 from dataclasses import dataclass, field
 from datetime import UTC, datetime, timedelta
 
-from nudge.contract.answer import AssessOut, answer
+from nudge.contract.answer import answer
+from nudge.contract.answer_shapes import AssessOut
 from nudge.core.behaviours.case import Context
 from nudge.core.behaviours.loop import Loop, draw_loop
 from nudge.core.behaviours.workings import derived_workings

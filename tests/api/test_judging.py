@@ -1,6 +1,6 @@
 """The judge over HTTP: history in the request, contradictions, estimates, changes of mind."""
 
-from nudge.contract.answer import AssessOut
+from nudge.contract.answer_shapes import AssessOut
 from nudge.contract.assessing import assess_request
 from nudge.contract.plain import plain_text
 from nudge.contract.request import AssessIn

@@ -7,7 +7,8 @@ from datetime import UTC, datetime
 from pathlib import Path
 
 from nudge.core.language.errors import CoreError
-from nudge.instruments.files import LogFile, look_at, read_pieces
+from nudge.instruments.file_look import look_at
+from nudge.instruments.files import LogFile, read_pieces
 from nudge.instruments.guessing import Column
 
 

@@ -5,7 +5,8 @@ import unittest
 from pathlib import Path
 from random import Random
 
-from nudge.instruments.files import LogFile, look_at
+from nudge.instruments.file_look import look_at
+from nudge.instruments.files import LogFile
 from nudge.instruments.kit import KitSource, new_kit
 from nudge.instruments.source import Sample, Source
 from tests.instruments.test_kit import TRUTH

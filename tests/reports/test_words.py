@@ -6,7 +6,8 @@ from datetime import UTC, datetime
 from nudge import __version__
 from nudge.presenters.visit_order import order_out
 from nudge.presenters.visits import visit_out
-from nudge.reports.written import Subject, _done, _found, customer_report, file_report
+from nudge.reports.customer import _done, _found, customer_report
+from nudge.reports.written import Subject, file_report
 from nudge.services.workshop import Workshop
 from tests.temporary import WithDatabase
 

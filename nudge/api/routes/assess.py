@@ -4,7 +4,7 @@ from fastapi import APIRouter, Request
 from starlette.responses import Response
 
 from nudge.api.ready_body import read_body, takes
-from nudge.contract.answer import AssessOut
+from nudge.contract.answer_shapes import AssessOut
 from nudge.contract.assessing import assess_request, change_request, open_request
 from nudge.contract.changes import ChangesOut
 from nudge.contract.look_answer import LookIn, LookOut, look_request

@@ -1,0 +1,159 @@
+"""A look at the head of a log file: its columns, its times, and what they may be."""
+
+import csv
+import json
+import re
+from collections.abc import Callable, Sequence
+from datetime import UTC, datetime
+from pathlib import Path
+from typing import Any
+
+from nudge.core.language.errors import CoreError
+from nudge.instruments.files import (
+    BOM,
+    LOOK_BYTES,
+    LOOK_ROWS,
+    MOST_COLUMNS,
+    SLASHED,
+    FileLook,
+    FileMapping,
+    Shape,
+    TimeForm,
+    UnreadableValue,
+    flattened,
+    moment_of,
+)
+from nudge.instruments.guessing import Column, guess_column, unit_in, units_in_cells
+
+
+def look_at(path: Path, zone_minutes: int = 0) -> FileLook:
+    """Look at the beginning of a file. Raises: CoreError, when it is no table of readings."""
+    with path.open("rb") as file:
+        start = file.read(LOOK_BYTES)
+    if b"\x00" in start:
+        raise CoreError("file", "That is not a text file. Export the log as CSV or JSON lines.")
+    text = start.decode("utf-8", "replace").lstrip(BOM)
+    lines = text.splitlines()
+    if len(start) == LOOK_BYTES and lines:
+        lines = lines[:-1]
+    lines = [line for line in lines[: LOOK_ROWS + 1] if line.strip()]
+    if len(lines) < 2:
+        raise CoreError("file", "There are no readings in it: it has fewer than two lines.")
+    if lines[0].lstrip().startswith("{"):
+        return _look_ndjson(lines, zone_minutes)
+    return _look_csv(lines, zone_minutes)
+
+
+def _look_csv(lines: Sequence[str], zone_minutes: int) -> FileLook:
+    try:
+        dialect = csv.Sniffer().sniff("\n".join(lines[:20]), delimiters=",;\t|")
+        delimiter = dialect.delimiter
+    except csv.Error:
+        delimiter = ","
+    table = [[cell.strip() for cell in row] for row in csv.reader(lines, delimiter=delimiter)]
+    heading = table[0]
+    if len(heading) < 2:
+        raise CoreError("file", "It has one column only. A log needs a time and a reading a line.")
+    if len(set(heading)) != len(heading):
+        raise CoreError("file", "Two of its columns have the same heading. Rename one.")
+    if len(heading) > MOST_COLUMNS:
+        raise CoreError("file", f"It has {len(heading)} columns; {MOST_COLUMNS} is the most.")
+    return _look("csv", heading, [row for row in table[1:] if row], zone_minutes, delimiter)
+
+
+def _look_ndjson(lines: Sequence[str], zone_minutes: int) -> FileLook:
+    rows: list[dict[str, Any]] = []
+    heading: dict[str, None] = {}
+    for line in lines:
+        try:
+            found = json.loads(line)
+        except ValueError:
+            continue
+        if isinstance(found, dict):
+            flat = flattened(found)
+            rows.append(flat)
+            heading |= dict.fromkeys(flat)
+    if not rows:
+        raise CoreError("file", "No line of it is a JSON object. Export one object a line.")
+    names = list(heading)[:MOST_COLUMNS]
+    table = [[_shown(row.get(name)) for name in names] for row in rows]
+    return _look("ndjson", names, table, zone_minutes, ",")
+
+
+def _shown(value: Any) -> str:
+    return "" if value is None else str(value)
+
+
+def _look(
+    shape: Shape, heading: Sequence[str], rows: Sequence[Sequence[str]], zone_minutes: int,
+    delimiter: str,
+) -> FileLook:  # fmt: skip
+    columns = {
+        name: [row[i] for row in rows if i < len(row) and row[i] not in ("", "-", "--")]
+        for i, name in enumerate(heading)
+    }
+    questions: list[str] = []
+    time = _time_column(columns)
+    form, is_sure, has_zone = _time_form(columns[time])
+    if not is_sure:
+        questions.append(f"Is {time} day first or month first? Every date in it reads both ways.")
+    if not has_zone:
+        questions.append(f"{time} names no time zone. Is it the zone of this device?")
+    mapped: list[Column] = []
+    used: set[str] = set()
+    for name in heading:
+        column = Column(name) if name == time else guess_column(name, columns[name], used)
+        if column.point:
+            used.add(column.point)
+            if not unit_in(name) and not units_in_cells(columns[name]):
+                questions.append(f"Is {name} in {column.unit}? Guessed from its size.")
+        mapped.append(column)
+    mapping = FileMapping(shape, time, form, zone_minutes, tuple(mapped), delimiter)
+    shown = tuple(tuple(row[: len(heading)]) for row in rows[:5])
+    return FileLook(tuple(heading), shown, mapping, tuple(questions))
+
+
+def _time_column(columns: dict[str, list[str]]) -> str:
+    names = [n for n in columns if re.search(r"time|date|stamp|clock|\bat\b|^t$|^ts$", n.lower())]
+    for name in [*names, *columns]:
+        values = columns[name][:20]
+        if values and _most(values, _reads_as_time):
+            return name
+    raise CoreError("time", "No column of it reads as a time. Add one, ISO 8601 for choice.")
+
+
+def _most(values: Sequence[str], holds: Callable[[str], bool]) -> bool:
+    """Nearly all: a log may have holes and a last line that was cut off."""
+    return sum(map(holds, values)) > 0.6 * len(values)
+
+
+def _reads_as_time(value: str) -> bool:
+    return any(_parses(value, form) for form in ("iso", "month_first", "day_first")) or bool(
+        re.fullmatch(r"1\d{9}(\.\d+)?|1\d{12}", value)
+    )
+
+
+def _parses(value: str, form: TimeForm) -> bool:
+    if form == "iso" and re.fullmatch(r"[\d.]+", value):
+        return False
+    try:
+        moment_of(value, form, UTC)
+    except UnreadableValue:
+        return False
+    return True
+
+
+def _time_form(values: Sequence[str]) -> tuple[TimeForm, bool, bool]:
+    """The form of the times; whether that is sure; whether they name their zone."""
+    if _most(values, lambda v: re.fullmatch(r"1\d{12}", v) is not None):
+        return "epoch_ms", True, True
+    if _most(values, lambda v: re.fullmatch(r"1\d{9}(\.\d+)?", v) is not None):
+        return "epoch_s", True, True
+    iso = [v for v in values if _parses(v, "iso")]
+    if len(iso) > 0.6 * len(values):
+        zoned = all(datetime.fromisoformat(v).tzinfo is not None for v in iso)
+        return "iso", True, zoned
+    slashed = [v for v in values if SLASHED.match(v)]
+    month = bool(slashed) and all(_parses(v, "month_first") for v in slashed)
+    day = bool(slashed) and all(_parses(v, "day_first") for v in slashed)
+    return ("month_first" if month else "day_first"), month != day, False
