@@ -1,0 +1,220 @@
+import type { Assessment, Series, Trace } from '../../api/types'
+import { formatNumber } from '../../lib/format'
+import {
+  layOutStrip,
+  runs,
+  timeLabel,
+  timeTicks,
+  type Column,
+  type Span,
+} from '../../lib/stripGeometry'
+import { liveRows } from '../../state/live'
+
+export const LEFT = 46
+export const RIGHT = 8
+export const FOOT = 22
+export const HEAD = 20
+export const LEAST_RANGE = 2
+
+export type CanvasProps = {
+  data: Series
+  shown: string[]
+  view: Span
+  follows: boolean
+  targets: Assessment['targets']
+  onZoom: (factor: number, about: number) => void
+  onSlide: (ms: number) => void
+}
+
+/** Draw every strip. Runs each frame, so it reads what it needs and keeps nothing. */
+export function draw(canvas: HTMLCanvasElement, props: CanvasProps): void {
+  const ratio = window.devicePixelRatio || 1
+  const width = canvas.clientWidth
+  const height = canvas.clientHeight
+  if (canvas.width !== Math.round(width * ratio) || canvas.height !== Math.round(height * ratio)) {
+    canvas.width = Math.round(width * ratio)
+    canvas.height = Math.round(height * ratio)
+  }
+  const pen = canvas.getContext('2d')
+  if (!pen) return
+  const style = getComputedStyle(canvas)
+  const color = (name: string) => style.getPropertyValue(name)
+  pen.setTransform(ratio, 0, 0, ratio, 0, 0)
+  pen.clearRect(0, 0, width, height)
+  pen.font = `12px ${style.fontFamily}`
+  const view = props.follows ? following(props.view) : props.view
+  const traces = props.shown.flatMap((key) => {
+    const trace = props.data.traces.find((one) => one.key === key)
+    return trace ? [trace] : []
+  })
+  const each = (height - FOOT) / Math.max(traces.length, 1)
+  traces.forEach((trace, i) => {
+    const box = {
+      left: LEFT,
+      right: width - RIGHT,
+      top: i * each + HEAD,
+      bottom: (i + 1) * each - 4,
+    }
+    drawStrip(pen, trace, view, box, props, color)
+  })
+  pen.fillStyle = color('--ink-soft')
+  pen.textAlign = 'center'
+  for (const at of timeTicks(view, width)) {
+    const x = LEFT + ((at - view.from) / (view.to - view.from)) * (width - LEFT - RIGHT)
+    if (x > LEFT + 14 && x < width - 20) pen.fillText(timeLabel(at, view), x, height - 6)
+  }
+  drawMarks(pen, props.data, view, { width, height: height - FOOT }, color)
+}
+
+/** While following, the window glides between answers instead of jumping. */
+function following(view: Span): Span {
+  const now = Date.now()
+  return { from: now - (view.to - view.from), to: now }
+}
+
+type Box = { left: number; right: number; top: number; bottom: number }
+
+function drawStrip(
+  pen: CanvasRenderingContext2D,
+  trace: Trace,
+  view: Span,
+  box: Box,
+  props: CanvasProps,
+  color: (name: string) => string,
+): void {
+  const columns = withLive(trace, view)
+  const target = props.targets[trace.key]
+  const around = target ? [target.low, target.high] : []
+  const shape = layOutStrip(columns, around, view, box, LEAST_RANGE)
+  pen.save()
+  pen.beginPath()
+  pen.rect(box.left, box.top, box.right - box.left, box.bottom - box.top)
+  pen.clip()
+  pen.fillStyle = color('--sheet')
+  pen.fillRect(box.left, box.top, box.right - box.left, box.bottom - box.top)
+  pen.fillStyle = color('--rule')
+  for (const [from, to] of trace.steady) {
+    pen.fillRect(shape.x(from), box.top, shape.x(to) - shape.x(from), box.bottom - box.top)
+  }
+  if (target) drawBracket(pen, shape.y(target.low), shape.y(target.high), box, color)
+  const ink = color(trace.side === 'low' ? '--low' : trace.side === 'high' ? '--high' : '--ink')
+  const gap = Math.max(((view.to - view.from) / 600) * 4, 12_000)
+  for (const run of runs(columns, gap)) drawRun(pen, run, shape, ink)
+  pen.restore()
+  pen.fillStyle = color('--ink-soft')
+  pen.textAlign = 'right'
+  for (const tick of shape.ticks) {
+    const y = shape.y(tick)
+    if (y > box.top + 6 && y < box.bottom - 2) {
+      pen.fillText(formatNumber(tick, tick % 1 === 0 ? 0 : 1), box.left - 6, y + 4)
+    }
+  }
+  pen.strokeStyle = color('--rule-strong')
+  pen.lineWidth = 1
+  pen.strokeRect(box.left + 0.5, box.top + 0.5, box.right - box.left - 1, box.bottom - box.top - 1)
+  pen.textAlign = 'left'
+  pen.fillStyle = color('--ink')
+  const last = columns.findLast((one) => one[0] <= view.to)
+  const value = last ? ` ${formatNumber(last[1], trace.decimals)} ${trace.unit}` : ''
+  pen.font = `bold 13px ${getFont(pen)}`
+  pen.fillText(trace.label + value, box.left + 2, box.top - 6)
+  pen.font = `12px ${getFont(pen)}`
+  if (trace.steady.some(([, to]) => to > view.from)) {
+    pen.fillStyle = color('--ink-soft')
+    pen.textAlign = 'right'
+    pen.fillText('shaded: steady', box.right - 2, box.top - 6)
+  }
+}
+
+function getFont(pen: CanvasRenderingContext2D): string {
+  return pen.font.replace(/^.*?px /, '')
+}
+
+function drawBracket(
+  pen: CanvasRenderingContext2D,
+  low: number,
+  high: number,
+  box: Box,
+  color: (name: string) => string,
+): void {
+  pen.strokeStyle = color('--ink')
+  pen.lineWidth = 2
+  pen.beginPath()
+  pen.moveTo(box.right - 12, low)
+  pen.lineTo(box.right - 5, low)
+  pen.lineTo(box.right - 5, high)
+  pen.lineTo(box.right - 12, high)
+  pen.stroke()
+  pen.lineWidth = 1
+  pen.setLineDash([3, 4])
+  pen.beginPath()
+  for (const y of [low, high]) {
+    pen.moveTo(box.left, y)
+    pen.lineTo(box.right - 14, y)
+  }
+  pen.stroke()
+  pen.setLineDash([])
+}
+
+/** A trace's columns, with what has come since they were asked for. */
+function withLive(trace: Trace, view: Span): readonly Column[] {
+  const columns = trace.rows as Column[]
+  const last = columns.at(-1)?.[0] ?? view.from
+  const rows = liveRows(trace.key)
+  if ((rows.at(-1)?.[0] ?? 0) <= last) return columns
+  const fresh = rows.filter(([at]) => at > last)
+  return [...columns, ...fresh.map(([at, value]): Column => [at, value, value, value])]
+}
+
+function drawRun(
+  pen: CanvasRenderingContext2D,
+  run: readonly Column[],
+  shape: { x: (at: number) => number; y: (value: number) => number },
+  ink: string,
+): void {
+  pen.fillStyle = ink
+  pen.globalAlpha = 0.22
+  pen.beginPath()
+  run.forEach(([at, , , high], i) =>
+    i === 0 ? pen.moveTo(shape.x(at), shape.y(high)) : pen.lineTo(shape.x(at), shape.y(high)),
+  )
+  for (let i = run.length - 1; i >= 0; i -= 1) {
+    const column = run[i]
+    if (column) pen.lineTo(shape.x(column[0]), shape.y(column[2]))
+  }
+  pen.fill()
+  pen.globalAlpha = 1
+  pen.strokeStyle = ink
+  pen.lineWidth = 1.8
+  pen.lineJoin = 'round'
+  pen.beginPath()
+  run.forEach(([at, mean], i) =>
+    i === 0 ? pen.moveTo(shape.x(at), shape.y(mean)) : pen.lineTo(shape.x(at), shape.y(mean)),
+  )
+  pen.stroke()
+}
+
+function drawMarks(
+  pen: CanvasRenderingContext2D,
+  data: Series,
+  view: Span,
+  size: { width: number; height: number },
+  color: (name: string) => string,
+): void {
+  pen.strokeStyle = color('--ink')
+  pen.fillStyle = color('--ink')
+  pen.lineWidth = 1.5
+  pen.textAlign = 'left'
+  for (const mark of data.marks) {
+    if (mark.at < view.from || mark.at > view.to) continue
+    const share = (mark.at - view.from) / (view.to - view.from)
+    const x = LEFT + share * (size.width - LEFT - RIGHT)
+    pen.setLineDash([2, 3])
+    pen.beginPath()
+    pen.moveTo(x, HEAD)
+    pen.lineTo(x, size.height - 4)
+    pen.stroke()
+    pen.setLineDash([])
+    pen.fillText(mark.label, x + 4, HEAD + 13)
+  }
+}
