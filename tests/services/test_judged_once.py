@@ -133,6 +133,22 @@ class StepsBeforeTest(WithDatabase):
         self.assertEqual(self.read(*self.SEEN).assessment.decision.advice, "add")
 
 
+class HeatingVisitTest(WithDatabase):
+    def test_a_heating_check_is_met_as_heating_and_stands_where_work_is_open(self):
+        self.visits.open("v", "seed-library-stacks", "On emergency heat")
+        work = Work(self.database, self.clock, self.visits)
+        work.set_kind("v", "heating_check")
+        self.visits.happened("v", "on", "system_started", self.clock.now)
+        self.clock.pass_minutes(30)
+        line = "suct 96 liq 360 ts 38 ll 92 oa 38 ra 66 sa 92"
+        shown = standing_out(self.visits.hear("v", "c1", line, "ip", self.clock.now), "ip")
+        self.assertEqual(shown.assessment.charge.headline, "Charge is not judged here.")
+        self.assertEqual(shown.called["condensing_over_ambient"], "Condensing over return")
+        self.assertNotIn("subcooling", shown.assessment.targets)
+        self.assertEqual(shown.order.here, "air")
+        self.assertNotIn("judge", [stage.key for stage in shown.order.stages])
+
+
 class KeptTest(WithDatabase):
     def test_what_is_kept_comes_back_as_it_was(self):
         kept = Kept("leave", "confirm", "Right.", ("dry",), {"suction_pressure": 800.0},

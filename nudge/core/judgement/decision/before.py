@@ -59,7 +59,8 @@ def _stop_adding(ground: Ground) -> Finding | None:
 
 
 def _not_judged(ground: Ground) -> Finding | None:
-    return _by_gate(ground, lambda b: b.gate.key == "application_not_judged")
+    found = _by_gate(ground, lambda b: b.gate.key == "application_not_judged")
+    return None if found is None else replace(found, stage=None)
 
 
 def _standing(ground: Ground) -> Finding | None:
