@@ -1,6 +1,7 @@
 """A fresh database, a clock that is set by hand, and the Skerrow data, for tests."""
 
 import atexit
+import os
 import shutil
 import tempfile
 import unittest
@@ -18,6 +19,7 @@ from nudge.services.visits import Visits
 from nudge.services.workshop import Workshop
 from nudge.store.database import Database
 
+ONCE_A_RUN = "NUDGE_TEST_SKERROW"
 NOON = datetime(2026, 7, 14, 12, 0, tzinfo=UTC)
 
 
@@ -36,7 +38,13 @@ class HandClock:
 
 @cache
 def skerrow() -> Path:
-    """The Skerrow data, written once a run; each test works on its own copy."""
+    """The Skerrow data, written once a run; each test works on its own copy.
+
+    `tools.run_tests` writes it before the first test and names the folder to every process.
+    """
+    written = os.environ.get(ONCE_A_RUN)
+    if written is not None:
+        return Path(written)
     folder = tempfile.mkdtemp()
     atexit.register(shutil.rmtree, folder)
     database = Database(Path(folder))
