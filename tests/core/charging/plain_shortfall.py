@@ -1,5 +1,5 @@
-"""The hypothesis sum of `nudge.core.charging.shortfall` in plain loops, for comparison: its limits and
-its book, none of its arithmetic.
+"""The hypothesis sum of `nudge.core.charging.shortfall` in plain loops, for comparison: its limits
+and its book, none of its arithmetic.
 """
 
 from collections.abc import Sequence
@@ -99,17 +99,6 @@ def learn(
 
     `whole_kg` is what the system should hold and `whole_spread` how unsure that is (1 σ, share).
     """
-    return _learn(feed, watched, whole_kg, whole_spread, tuple(readings))
-
-
-def _learn(
-    feed: Feed,
-    watched: Watched,
-    whole_kg: float,
-    whole_spread: float,
-    readings: tuple[Settled, ...],
-) -> Shortfall:
-    """The same question is asked by every screen that shows the answer: it is worked out once."""
     doses = list(accumulate(reading.added_kg for reading in readings))
     doses = [total - doses[0] for total in doses]
     spreads, is_superheat = _spreads(watched), watched == "superheat"
