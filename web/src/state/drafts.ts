@@ -14,6 +14,4 @@ export function setDraft(name: string, text: string | undefined): void {
   )
 }
 
-export const readDraft = (name: string): string => drafts.get()[name] ?? ''
-
 export const lineDraft = (visitId: string) => `line:${visitId}`

@@ -65,8 +65,3 @@ def _other_methods(ground: Ground) -> tuple[OtherMethod, ...]:
             state = STATE_OF[school.judges][target.place(measured)]
             decided.append(OtherMethod(school, state, measured - target.value))
     return tuple(decided)
-
-
-def rule_named(key: str) -> Rule:
-    """The row of a decision."""
-    return next(rule for rule in RULES if rule.key == key)
