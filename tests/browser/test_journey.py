@@ -2,7 +2,7 @@
 
 import re
 
-from playwright.sync_api import Page, expect
+from playwright.sync_api import APIResponse, Page, Route, expect
 
 from tests.browser.support import FIVE, HAND, BrowserTest, calm
 
@@ -249,6 +249,33 @@ class BrokenServerTest(BrowserTest):
             "91.0 °F", timeout=20_000
         )
         expect(page.get_by_role("alert")).to_contain_text("Nudge broke on this (500)")
+
+    def test_an_answer_older_than_a_write_does_not_put_the_older_visit_back(self):
+        page = self.open("/visits/net-loft-now")
+        expect(page.locator("#callout")).to_be_visible()
+        page.route("**/callouts**", lambda route: route.abort())
+        self.take(page, "tesp 0.44")
+        expect(page.get_by_text("No answer from Nudge.")).to_be_visible()
+        held: list[tuple[Route, APIResponse]] = []
+
+        def hold_the_first(route: Route) -> None:
+            if held:
+                route.continue_()
+            else:
+                held.append((route, route.fetch()))
+
+        page.route("**/api/visits/net-loft-now?**", hold_the_first)
+        page.reload()
+        for _ in range(100):
+            if held:
+                break
+            page.wait_for_timeout(50)
+        page.unroute("**/callouts**")
+        self.kept(page)
+        route, older = held[0]
+        route.fulfill(response=older)
+        page.wait_for_timeout(700)
+        expect(page.locator("[data-point=total_external_static]").first).to_contain_text("0.44")
 
     def test_ids_are_made_without_a_secure_page(self):
         context = self.browser.new_context()

@@ -158,7 +158,10 @@ function remember(message: Message, answer: unknown): void {
   }
   if (message.visitId !== undefined) {
     const visit = answer as Standing
-    queryClient.setQueryData(visitKey(visit.id, message.units), visit)
+    const queryKey = visitKey(visit.id, message.units)
+    queryClient.setQueryData(queryKey, visit)
+    // What was asked before this was written would put the older visit back: ask again.
+    if (queryClient.isFetching({ queryKey }) > 0) void queryClient.invalidateQueries({ queryKey })
     void queryClient.invalidateQueries({ queryKey: ['today'] })
     void queryClient.invalidateQueries({ queryKey: ['system', visit.system.id] })
     return
