@@ -71,9 +71,23 @@ def create_app(
     app.add_middleware(Doors, hosts=hosts)
     answer_errors(app)
     for resource in (
-        health, refrigerants, assess, vocabulary, pocket, book, charts, methods, visits, charging,
-        instruments, imports, yard, whole_visit, guest, papers,
-    ):  # fmt: skip
+        health,
+        refrigerants,
+        assess,
+        vocabulary,
+        pocket,
+        book,
+        charts,
+        methods,
+        visits,
+        charging,
+        instruments,
+        imports,
+        yard,
+        whole_visit,
+        guest,
+        papers,
+    ):
         app.include_router(resource.router)
     if screens.is_dir():
         _serve_screens(app, screens)

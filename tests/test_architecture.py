@@ -10,9 +10,20 @@ ROOT = Path(__file__).parents[1]
 
 # The core's floors, the ground first: each stands on those before it, so every arrow runs down.
 FLOORS = (
-    "language", "physics", "checks", "behaviours", "targets", "settling", "expectations", "gaugeless", "judgement",
-    "charging", "drift", "visit", "calculators",
-)  # fmt: skip
+    "language",
+    "physics",
+    "checks",
+    "behaviours",
+    "targets",
+    "settling",
+    "expectations",
+    "gaugeless",
+    "judgement",
+    "charging",
+    "drift",
+    "visit",
+    "calculators",
+)
 APART = {"visit": {"judgement", "charging", "drift"}, "drift": {"charging"}}
 """Floors that a later one has no business with."""
 
@@ -114,8 +125,20 @@ class ArrowsTest(unittest.TestCase):
                 self.fail(f"{module} belongs to no layer: draw its arrow in ALLOWED")
 
     def test_the_core_reads_and_writes_nothing_and_knows_no_clock(self):
-        banned = {"os", "time", "datetime", "random", "socket", "sqlite3", "pydantic", "fastapi",
-                  "sqlalchemy", "pathlib", "uuid", "CoolProp"}  # fmt: skip
+        banned = {
+            "os",
+            "time",
+            "datetime",
+            "random",
+            "socket",
+            "sqlite3",
+            "pydantic",
+            "fastapi",
+            "sqlalchemy",
+            "pathlib",
+            "uuid",
+            "CoolProp",
+        }
         for module, path in _modules():
             if module.startswith(("nudge.core", "nudge.plant")):
                 used = {name.split(".")[0] for name in _imports(path)}

@@ -15,9 +15,13 @@ ROOT = Path(__file__).parents[1]
 def _nudge(*arguments, **environment):
     return subprocess.run(
         [sys.executable, "-m", "nudge", *arguments],
-        cwd=ROOT, env={**os.environ, **environment}, capture_output=True, text=True, timeout=60,
+        cwd=ROOT,
+        env={**os.environ, **environment},
+        capture_output=True,
+        text=True,
+        timeout=60,
         check=False,
-    )  # fmt: skip
+    )
 
 
 class AssessTest(unittest.TestCase):
@@ -44,9 +48,11 @@ class AssessTest(unittest.TestCase):
         wrong = json.dumps({**ASSESS, "method": "guess"})
         broken = json.dumps(ASSESS).replace("122.0", '"many"')
         for text, says in (
-            (wrong, "Unknown method"), (broken, "suction_pressure"), ("{", "JSON"),
+            (wrong, "Unknown method"),
+            (broken, "suction_pressure"),
+            ("{", "JSON"),
             (None, "cannot be read"),
-        ):  # fmt: skip
+        ):
             with self.subTest(says), tempfile.TemporaryDirectory() as folder:
                 path = Path(folder) / "case.json"
                 if text is not None:

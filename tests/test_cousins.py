@@ -27,10 +27,13 @@ class CousinsTest(unittest.TestCase):
         }
 
     def test_there_are_at_least_six_that_differ_in_laws(self):
-        drawn = [self.machines, *(
-            {"mixed": sized(RATING, lambda m, n=n: FAMILIES["mixed"].shape(m, Random(n)))}
-            for n in range(3)
-        )]  # fmt: skip
+        drawn = [
+            self.machines,
+            *(
+                {"mixed": sized(RATING, lambda m, n=n: FAMILIES["mixed"].shape(m, Random(n)))}
+                for n in range(3)
+            ),
+        ]
         differ = {key for some in drawn for key, m in some.items() if m != self.machines["home"]}
         self.assertGreaterEqual(len(differ), 6)
         self.assertNotIn("plates", differ)  # that one differs in what its plates say
@@ -51,9 +54,15 @@ class CousinsTest(unittest.TestCase):
         home, circuits = (self.machines[key].charge_kg for key in ("home", "circuits"))
         self.assertLess(circuits, 0.98 * home)
         # The same worn stroke: what is warmed in the shell leaves hotter.
-        worn = {key: spoiled(self.machines[key], rated_conditions(RATING, m.charge_kg),
-                             [Present("compressor_worn", 0.8)])
-                for key, m in self.machines.items() if key in ("home", "shell")}  # fmt: skip
+        worn = {
+            key: spoiled(
+                self.machines[key],
+                rated_conditions(RATING, m.charge_kg),
+                [Present("compressor_worn", 0.8)],
+            )
+            for key, m in self.machines.items()
+            if key in ("home", "shell")
+        }
         hot = {key: steady(*pair).operating.discharge_c for key, pair in worn.items()}
         self.assertGreater(hot["shell"] - hot["home"], 2, hot)
 
@@ -69,8 +78,12 @@ class CousinsTest(unittest.TestCase):
             flow = blow(fan, 230).kg_s
             share = flow / fan.most_kg_s
             given = fan.most_pa * (1 - fan.straight * share - (1 - fan.straight) * share**2)
-            whole = (fan.return_resistance + fan.filter_resistance + fan.coil_resistance
-                     + fan.supply_resistance)  # fmt: skip
+            whole = (
+                fan.return_resistance
+                + fan.filter_resistance
+                + fan.coil_resistance
+                + fan.supply_resistance
+            )
             self.assertAlmostEqual(given, whole * flow * flow, places=6)
         constant = replace(home, kind="ecm", slackens=0.3)
         choked = replace(constant, filter_resistance=4 * constant.filter_resistance)

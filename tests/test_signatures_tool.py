@@ -43,8 +43,16 @@ def _cases(job: Job, move: float = 0.0, count: int = 40) -> list[Seen]:
         out, wet, seer = rng.uniform(-12, 5), rng.uniform(-5, 2), rng.uniform(-5, 5)
         noise = rng.gauss(0, 0.3)
         off = 0.5 - 0.1 * out + 0.2 * wet - 0.3 * seer + move + noise
-        found.append(Seen(job, 0.8, out, wet, seer, {"subcooling": off, "approach": -off + 0.05 * noise,
-                                          "superheat": rng.gauss(0, 1)}))  # fmt: skip
+        found.append(
+            Seen(
+                job,
+                0.8,
+                out,
+                wet,
+                seer,
+                {"subcooling": off, "approach": -off + 0.05 * noise, "superheat": rng.gauss(0, 1)},
+            )
+        )
     return found
 
 
@@ -71,8 +79,9 @@ class SignaturesToolTest(unittest.TestCase):
                 air = air_of(26.7, 51.0), air_of(35.0, 40.0)
                 at = steady(of.machine, Conditions(*air, of.machine.charge_kg))
                 found = derive(of.plate, running_truth(at))
-                self.assertAlmostEqual(found.capacity_total / of.plate.nominal_capacity_w, 1,
-                                       delta=0.15)  # fmt: skip
+                self.assertAlmostEqual(
+                    found.capacity_total / of.plate.nominal_capacity_w, 1, delta=0.15
+                )
 
     def test_weather_itself_is_expected_flat(self):
         for sign in SIGNS.values():

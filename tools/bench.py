@@ -30,12 +30,16 @@ STREAM_S = 60.0
 REQUEST = {
     "system": {"refrigerant": "R-410A", "metering_device": "txv", "target_subcooling": 10},
     "readings": {
-        "suction_pressure": 122, "liquid_pressure": 352, "suction_line_temp": 53,
-        "liquid_line_temp": 97.5, "outdoor_air_temp": 90, "return_air_temp": 76,
+        "suction_pressure": 122,
+        "liquid_pressure": 352,
+        "suction_line_temp": 53,
+        "liquid_line_temp": 97.5,
+        "outdoor_air_temp": 90,
+        "return_air_temp": 76,
         "return_air_wet_bulb": 64,
     },
     "context": {"minutes_running": 20, "observations": ["filter_clean", "condenser_coil_clean"]},
-}  # fmt: skip
+}
 
 
 POCKET_ENTRIES = {
@@ -48,8 +52,20 @@ POCKET_ENTRIES = {
     "liquid_tube": "0.375", "cylinder_temp": "80", "capacitor_rated": "45",
     "capacitor_measured": "42", "strip_kw": "5", "full_charge": "10", "added": "1", "days": "90",
 }  # fmt: skip
-POCKET_OUT = ["saturation", "circuit", "split", "airflow", "air", "charge", "cylinder",
-              "capacitor", "strips", "nitrogen", "leak_rate", "cycle"]  # fmt: skip
+POCKET_OUT = [
+    "saturation",
+    "circuit",
+    "split",
+    "airflow",
+    "air",
+    "charge",
+    "cylinder",
+    "capacitor",
+    "strips",
+    "nitrogen",
+    "leak_rate",
+    "cycle",
+]
 POCKET_STROKES = (
     ("saturation-pressure", "[data-line=dew]", 118.0),
     ("circuit-liquid_line_temp", "[data-line=subcooling]", 94.0),
@@ -101,8 +117,10 @@ def accuracy() -> None:
                     off = abs(curve.temperature(row[1]) - row[0]) * 1.8
                     worst[name] = max(worst.get(name, (0.0, "")), (off, f"{row[0]:.1f} °C"))
     off, fluid_name, where = max((w[0], n, w[1]) for n, w in worst.items())
-    print(f"Worst saturation error, {len(worst)} fluids, bubble and dew: {off:.4f} °F "
-          f"({fluid_name} at {where})")  # fmt: skip
+    print(
+        f"Worst saturation error, {len(worst)} fluids, bubble and dew: {off:.4f} °F "
+        f"({fluid_name} at {where})"
+    )
 
 
 def imports() -> None:

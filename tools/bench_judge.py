@@ -20,20 +20,40 @@ from nudge.core.language.units import KPA_PER_PSI, degrees_f, fahrenheit
 from nudge.core.physics.circuit.equipment import MeteringDevice, Plate
 
 RUNS = 60
-PLATE = Plate("R-410A", MeteringDevice.TXV, nominal_capacity_w=36_000 * 0.29307, rated_seer=14,
-              target_subcooling_k=degrees_f(10))  # fmt: skip
-LOW = {"suction_pressure": 106.0, "liquid_pressure": 300.0, "suction_line_temp": 60.0,
-       "liquid_line_temp": 94.0, "outdoor_air_temp": 86.0, "return_air_temp": 76.0,
-       "return_air_wet_bulb": 63.0, "supply_air_temp": 62.0,
-       "discharge_line_temp": 170.0}  # fmt: skip
-SEEN = frozenset({"filter_clean", "evaporator_coil_clean", "condenser_coil_clean",
-                  "condenser_fan_ok", "readings_confirmed"})  # fmt: skip
+PLATE = Plate(
+    "R-410A",
+    MeteringDevice.TXV,
+    nominal_capacity_w=36_000 * 0.29307,
+    rated_seer=14,
+    target_subcooling_k=degrees_f(10),
+)
+LOW = {
+    "suction_pressure": 106.0,
+    "liquid_pressure": 300.0,
+    "suction_line_temp": 60.0,
+    "liquid_line_temp": 94.0,
+    "outdoor_air_temp": 86.0,
+    "return_air_temp": 76.0,
+    "return_air_wet_bulb": 63.0,
+    "supply_air_temp": 62.0,
+    "discharge_line_temp": 170.0,
+}
+SEEN = frozenset(
+    {
+        "filter_clean",
+        "evaporator_coil_clean",
+        "condenser_coil_clean",
+        "condenser_fan_ok",
+        "readings_confirmed",
+    }
+)
 
 
 def _readings(step: int, over_f: float = 0.0) -> dict[str, float]:
     """The low system, a hair from the last time, so that nothing is answered from memory."""
-    found = {p: v * KPA_PER_PSI if p.endswith("pressure") else fahrenheit(v)
-             for p, v in LOW.items()}  # fmt: skip
+    found = {
+        p: v * KPA_PER_PSI if p.endswith("pressure") else fahrenheit(v) for p, v in LOW.items()
+    }
     found["suction_pressure"] += 1e-4 * step
     found["liquid_line_temp"] -= degrees_f(over_f)
     return found
@@ -60,8 +80,9 @@ def judge(request: dict[str, Any]) -> None:
         return assess_request(AssessIn.model_validate(body)).to_json()
 
     def after_three() -> object:
-        history = [Dosed(40 + 15 * n, 0.17 if n else 0.0, _readings(next(step), n))
-                   for n in range(4)]  # fmt: skip
+        history = [
+            Dosed(40 + 15 * n, 0.17 if n else 0.0, _readings(next(step), n)) for n in range(4)
+        ]
         return advise(PLATE, history, Context(85, 15, SEEN))
 
     for title, call in (
@@ -70,5 +91,6 @@ def judge(request: dict[str, Any]) -> None:
         ("advice after three doses", after_three),
     ):
         ours = _median_ms(call)
-        print(f"{title}: {ours:.1f} ms of CPU; {ours / base:.0f} × opening its case "
-              f"({base:.3f} ms)")  # fmt: skip
+        print(
+            f"{title}: {ours:.1f} ms of CPU; {ours / base:.0f} × opening its case ({base:.3f} ms)"
+        )

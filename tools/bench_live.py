@@ -30,8 +30,10 @@ def plant() -> None:
         key = rng.choice(list(PRESETS))
         machine = preset_machine(key)
         conditions = rated_conditions(preset(key).rating, machine.charge_kg)
-        fault = Present(rng.choice(("undercharge", "overcharge", "condenser_dirt", "filter_dirty")),
-                        rng.random())  # fmt: skip
+        fault = Present(
+            rng.choice(("undercharge", "overcharge", "condenser_dirt", "filter_dirty")),
+            rng.random(),
+        )
         ill = spoiled(machine, conditions, [fault])
         began = time.perf_counter()
         steady(*ill)
@@ -78,8 +80,10 @@ def stream(nudge: RunningNudge, seconds: float) -> None:
 
     got: dict[str, list[tuple[str, int]]] = {visit: [] for visit in visits}
     joined: dict[str, int] = dict.fromkeys(visits, 0)
-    followers = [threading.Thread(target=_follow, args=(nudge, v, got[v], joined, stop, n))
-                 for n, v in enumerate(visits)]  # fmt: skip
+    followers = [
+        threading.Thread(target=_follow, args=(nudge, v, got[v], joined, stop, n))
+        for n, v in enumerate(visits)
+    ]
     senders = [threading.Thread(target=send, args=(visit,)) for visit in visits]
     for thread in (*followers, *senders):
         thread.start()
@@ -99,9 +103,13 @@ def stream(nudge: RunningNudge, seconds: float) -> None:
 
 
 def _follow(
-    nudge: RunningNudge, visit: str, got: list[tuple[str, int]], joined: dict[str, int],
-    stop: threading.Event, number: int,
-) -> None:  # fmt: skip
+    nudge: RunningNudge,
+    visit: str,
+    got: list[tuple[str, int]],
+    joined: dict[str, int],
+    stop: threading.Event,
+    number: int,
+) -> None:
     """Follow a visit; hang up now and then and come back with the last id. Drains at the end."""
     last, rng, quiet = 0, Random(number), 0
     while quiet < 2:
@@ -137,9 +145,18 @@ def reading_in(nudge: RunningNudge, folder: Path) -> None:
     """A million readings out of a CSV file, and the traces over them."""
     path = folder / "million.csv"
     rng, began = Random(1), datetime(2026, 7, 1, tzinfo=UTC)
-    names = ["Suction pressure (psig)", "Liquid pressure (psig)", "Suction line (°F)",
-             "Liquid line (°F)", "Outdoor air (°F)", "Return air (°F)", "Return wet bulb (°F)",
-             "Supply air (°F)", "Discharge line (°F)", "Evaporator outlet (°F)"]  # fmt: skip
+    names = [
+        "Suction pressure (psig)",
+        "Liquid pressure (psig)",
+        "Suction line (°F)",
+        "Liquid line (°F)",
+        "Outdoor air (°F)",
+        "Return air (°F)",
+        "Return wet bulb (°F)",
+        "Supply air (°F)",
+        "Discharge line (°F)",
+        "Evaporator outlet (°F)",
+    ]
     levels = (120, 350, 52, 98, 90, 76, 63, 57, 160, 50)
     with path.open("w") as file:
         file.write(",".join(["Time", *names]) + "\n")
@@ -155,8 +172,10 @@ def reading_in(nudge: RunningNudge, folder: Path) -> None:
     took = time.perf_counter() - clock
     row = _call(nudge, "GET", f"{visit}/imports")[0]
     peak = nudge.peak_memory_mb()
-    print(f"import: {row['readings']:,} readings in {took:.1f} s (wanted 15), server's peak memory "
-          f"{peak:.0f} MB (wanted under 400)")  # fmt: skip
+    print(
+        f"import: {row['readings']:,} readings in {took:.1f} s (wanted 15), server's peak memory "
+        f"{peak:.0f} MB (wanted under 400)"
+    )
     times = []
     for _ in range(5):
         clock = time.perf_counter()

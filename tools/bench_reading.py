@@ -61,13 +61,16 @@ def alone(port: int) -> None:
             client = Client(port)
             client.read(0)
             for number in range(doses):
-                client.write("events", {"kind": "refrigerant_added", "happened_at": _now(),
-                                        "amount": 4})  # fmt: skip
+                client.write(
+                    "events", {"kind": "refrigerant_added", "happened_at": _now(), "amount": 4}
+                )
                 client.read(number)
             times += [client.read(number) for number in range(READINGS // VISITS)]
         median = statistics.median(times)
-        print(f"a typed reading, {title}: {median:.1f} ms, {median / empty:.0f} × an empty request "
-              f"({empty:.2f} ms)")  # fmt: skip
+        print(
+            f"a typed reading, {title}: {median:.1f} ms, {median / empty:.0f} × an empty request "
+            f"({empty:.2f} ms)"
+        )
 
 
 def together(port: int) -> None:
@@ -93,9 +96,11 @@ def together(port: int) -> None:
     for thread in threads:
         thread.join()
     ranked = sorted(times)
-    print(f"{CLIENTS} clients, a line every {EVERY_S:g} s: median {statistics.median(ranked):.0f} "
-          f"ms, p95 {ranked[int(0.95 * len(ranked))]:.0f} ms of {len(ranked)}, "
-          f"{len(broken)} broken")  # fmt: skip
+    print(
+        f"{CLIENTS} clients, a line every {EVERY_S:g} s: median {statistics.median(ranked):.0f} "
+        f"ms, p95 {ranked[int(0.95 * len(ranked))]:.0f} ms of {len(ranked)}, "
+        f"{len(broken)} broken"
+    )
 
 
 def _now() -> str:

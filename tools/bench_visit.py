@@ -53,7 +53,7 @@ def advisor() -> None:
     for number in range(4):
         context = Context(rig.minutes, 40.0, seen)
         if number in (0, 3):
-            median = _median_ms(lambda: advise(of.plate, history, context))  # noqa: B023
+            median = _median_ms(lambda: advise(of.plate, history, context))  
             print(f"advisor after {number} doses: {median:.0f} ms a call")
         rig.give(0.05)
         rig.wait(12)
@@ -76,9 +76,11 @@ def reports(folder: Path) -> None:
     for whom in ("file", "customer"):
         path = f"/api/visits/pottery-now/report.pdf?whom={whom}"
         size = len(http.get(path).content)
-        median = _median_ms(lambda: http.get(path))  # noqa: B023
-        print(f"report for the {whom}, four pictures: {median:.0f} ms (wanted 1000), "
-              f"{size / 1e6:.2f} MB (wanted 2)")  # fmt: skip
+        median = _median_ms(lambda: http.get(path))  
+        print(
+            f"report for the {whom}, four pictures: {median:.0f} ms (wanted 1000), "
+            f"{size / 1e6:.2f} MB (wanted 2)"
+        )
     workshop.close()
 
 
@@ -88,10 +90,13 @@ def large_today(folder: Path) -> None:
     rng, now = Random(5), datetime.now(UTC)
     verdict = _a_verdict(workshop)
     with workshop.database.writing() as session:
-        session.execute(insert(Site), [
-            {"id": f"s{n}", "name": f"Quay {n}", "note": "", "created_at": now}
-            for n in range(SYSTEMS // 5)
-        ])  # fmt: skip
+        session.execute(
+            insert(Site),
+            [
+                {"id": f"s{n}", "name": f"Quay {n}", "note": "", "created_at": now}
+                for n in range(SYSTEMS // 5)
+            ],
+        )
         session.execute(insert(System), [
             {"id": f"y{n}", "site_id": f"s{n // 5}", "name": f"Split {n}", "note": "",
              "refrigerant": "R-410A", "metering_device": "txv", "application": "comfort_cooling",
@@ -103,21 +108,42 @@ def large_today(folder: Path) -> None:
         for n in range(VISITS):
             at = now - timedelta(days=rng.uniform(1, 3650))
             drifts = rng.random() < 0.01
-            rows.append({
-                "id": f"v{n}", "system_id": f"y{n % SYSTEMS}", "complaint": f"Warm, call {n}",
-                "kind": "", "connection": "", "created_at": at, "opened_at": at,
-                "closed_at": at + timedelta(hours=1), "due_on": None,
-                "drift": '{"ip": "Charge has gone.", "si": "Charge has gone."}' if drifts else "",
-            })  # fmt: skip
+            rows.append(
+                {
+                    "id": f"v{n}",
+                    "system_id": f"y{n % SYSTEMS}",
+                    "complaint": f"Warm, call {n}",
+                    "kind": "",
+                    "connection": "",
+                    "created_at": at,
+                    "opened_at": at,
+                    "closed_at": at + timedelta(hours=1),
+                    "due_on": None,
+                    "drift": '{"ip": "Charge has gone.", "si": "Charge has gone."}'
+                    if drifts
+                    else "",
+                }
+            )
         session.execute(insert(Visit), rows)
-        session.execute(insert(Verdict), [
-            {"visit_id": f"v{n}", "given_at": now, "version": "0", "request": {}, "answer": verdict}
-            for n in range(VISITS)
-        ])  # fmt: skip
+        session.execute(
+            insert(Verdict),
+            [
+                {
+                    "visit_id": f"v{n}",
+                    "given_at": now,
+                    "version": "0",
+                    "request": {},
+                    "answer": verdict,
+                }
+                for n in range(VISITS)
+            ],
+        )
     http = TestClient(create_app(workshop))
     for path in ("/api/today", "/api/search?text=quay%20321", "/api/search?text=call%204711"):
-        print(f"{path} over {SYSTEMS:,} systems and {VISITS:,} visits: "
-              f"{_median_ms(lambda: http.get(path)):.0f} ms (Today wanted 200)")  # noqa: B023  # fmt: skip
+        print(
+            f"{path} over {SYSTEMS:,} systems and {VISITS:,} visits: "
+            f"{_median_ms(lambda: http.get(path)):.0f} ms (Today wanted 200)"
+        )  
     workshop.close()
 
 
@@ -133,23 +159,50 @@ def day_of_live_data(folder: Path) -> None:
     database = Database(folder)
     now = datetime.now(UTC)
     end = round(now.timestamp() * 1000)
-    points = ("suction_pressure", "liquid_pressure", "suction_line_temp", "liquid_line_temp",
-              "outdoor_air_temp", "return_air_temp")  # fmt: skip
+    points = (
+        "suction_pressure",
+        "liquid_pressure",
+        "suction_line_temp",
+        "liquid_line_temp",
+        "outdoor_air_temp",
+        "return_air_temp",
+    )
     means = (830.0, 2350.0, 11.0, 35.0, 31.0, 25.0)
     with database.writing() as session:
         for number, (point, mean) in enumerate(zip(points, means, strict=True)):
-            channel = Channel(visit_id="net-loft-now", key=f"day-{number}", label=point,
-                              source="live", created_at=now)  # fmt: skip
+            channel = Channel(
+                visit_id="net-loft-now",
+                key=f"day-{number}",
+                label=point,
+                source="live",
+                created_at=now,
+            )
             session.add(channel)
             session.flush()
-            session.add(Placement(id=f"day-{number}", channel_id=channel.id, point=point,
-                                  counts=True, offset=0.0, since_ms=end - 86_400_000,
-                                  how="placed", recorded_at=now))  # fmt: skip
+            session.add(
+                Placement(
+                    id=f"day-{number}",
+                    channel_id=channel.id,
+                    point=point,
+                    counts=True,
+                    offset=0.0,
+                    since_ms=end - 86_400_000,
+                    how="placed",
+                    recorded_at=now,
+                )
+            )
             session.flush()
-            session.execute(insert(SampleRow), [
-                {"channel_id": channel.id, "at_ms": end - 1000 * s, "value": mean + (s % 7) / 50}
-                for s in range(86_400 * PER_S)
-            ])  # fmt: skip
+            session.execute(
+                insert(SampleRow),
+                [
+                    {
+                        "channel_id": channel.id,
+                        "at_ms": end - 1000 * s,
+                        "value": mean + (s % 7) / 50,
+                    }
+                    for s in range(86_400 * PER_S)
+                ],
+            )
     database.close()
     nudge = RunningNudge(folder)
     nudge.start()

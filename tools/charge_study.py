@@ -41,12 +41,32 @@ BIAS = 0.30
 HAND_DOSE_KG, HAND_WAIT = 1.5 * KG_PER_OZ, 10.0
 MOST_DOSES, MOST_STEPS = 14, 40
 SETTLED_MINUTES = 40.0
-SEEN = frozenset({"filter_clean", "evaporator_coil_clean", "condenser_coil_clean",
-                  "condenser_fan_ok", "readings_confirmed", "blower_capacitor_ok",
-                  "circuit_never_opened"})  # fmt: skip
-GUARDED = ("drier_restricted", "line_kinked", "metering_underfeed", "filter_dirty",
-           "evaporator_dirt", "weak_capacitor", "condenser_dirt", "condenser_fan", "low_ambient",
-           "low_load", "bulb_loose", "compressor_worn", "non_condensables")  # fmt: skip
+SEEN = frozenset(
+    {
+        "filter_clean",
+        "evaporator_coil_clean",
+        "condenser_coil_clean",
+        "condenser_fan_ok",
+        "readings_confirmed",
+        "blower_capacitor_ok",
+        "circuit_never_opened",
+    }
+)
+GUARDED = (
+    "drier_restricted",
+    "line_kinked",
+    "metering_underfeed",
+    "filter_dirty",
+    "evaporator_dirt",
+    "weak_capacitor",
+    "condenser_dirt",
+    "condenser_fan",
+    "low_ambient",
+    "low_load",
+    "bulb_loose",
+    "compressor_worn",
+    "non_condensables",
+)
 
 
 @dataclass(frozen=True)
@@ -102,8 +122,9 @@ class Rig:
         indoor = max(self.indoor + self.indoor_drift * hours, 22.0)
         held = Conditions(
             air_of(indoor, self.humidity, self.kpa),
-            air_of(self.outdoor + self.outdoor_drift * hours, 45, self.kpa), self.charge_kg,
-        )  # fmt: skip
+            air_of(self.outdoor + self.outdoor_drift * hours, 45, self.kpa),
+            self.charge_kg,
+        )
         return running_truth(steady(*spoiled(self.of.machine, held, self.faults)))
 
     def read(self) -> dict[str, float]:
@@ -141,8 +162,7 @@ def with_charge(of: Site, rng: Random) -> Site:
 def charged(number: int) -> Charged | Refused | None:
     """One system charged from where it is found; None where the plant has no such system."""
     rng = Random(f"charge {number}")
-    of = with_charge(some_site(rng, NUMBERS, ("strange valve", "strange orifice")[number % 2]),
-                     rng)  # fmt: skip
+    of = with_charge(some_site(rng, NUMBERS, ("strange valve", "strange orifice")[number % 2]), rng)
     over = rng.uniform(0.05, 0.30) if number % 5 < 2 else -rng.uniform(0.05, 0.40)
     rig = Rig(of, 1 + over, rng)
     try:
@@ -199,8 +219,19 @@ def _closed_loop(rig: Rig, over: float) -> Charged | Refused:
     near = abs(off) <= (1.0 if watched == "subcooling" else 2.0) + 1e-6
     hand = _by_hand(rig, over)
     ended = said.decision.key if said.action == "stop" else said.action
-    return Charged(over, doses, waited, ended, off, near, beyond, flooded, hand,
-                   window[0] - 0.01 <= off <= window[1] + 0.01, trims)  # fmt: skip
+    return Charged(
+        over,
+        doses,
+        waited,
+        ended,
+        off,
+        near,
+        beyond,
+        flooded,
+        hand,
+        window[0] - 0.01 <= off <= window[1] + 0.01,
+        trims,
+    )
 
 
 def _after_the_one(rig: Rig, said: Nudge, history: list[Dosed]) -> Nudge:
@@ -283,33 +314,45 @@ def main(family: str, systems: int = SYSTEMS, wrong: int = WRONG) -> None:
         kept = found[:systems]
         off = [one for one in refused if one.is_off]
         share = len([o for o in off if o.advice != "find_leak"]) / max(len(found) + len(off), 1)
-        print(f"{len(kept)} systems charged; of all that stood off their target "
-              f"{len(found) + len(off)}, refused {share:.1%}, sent to find a leak "
-              f"{sum(o.advice == 'find_leak' for o in off)}: "
-              f"{dict(Counter(one.key for one in off).most_common(9))}")  # fmt: skip
+        print(
+            f"{len(kept)} systems charged; of all that stood off their target "
+            f"{len(found) + len(off)}, refused {share:.1%}, sent to find a leak "
+            f"{sum(o.advice == 'find_leak' for o in off)}: "
+            f"{dict(Counter(one.key for one in off).most_common(9))}"
+        )
         doses = [one.doses for one in kept]
-        print(f"  doses: median {median(doses):g}, 90th percentile {_ninetieth(doses):g}, "
-              f"most {max(doses)}; trims taken {sum(o.trims for o in kept)}")  # fmt: skip
+        print(
+            f"  doses: median {median(doses):g}, 90th percentile {_ninetieth(doses):g}, "
+            f"most {max(doses)}; trims taken {sum(o.trims for o in kept)}"
+        )
         print(f"  ended: {dict(Counter(one.ended for one in kept))}")
-        print(f"  in its window: {sum(o.in_window for o in kept)}; "
-              f"within 1 °F of target (2 for superheat): {sum(o.near for o in kept)}; "
-              f"beyond its window on the far side: {sum(o.beyond for o in kept)}; "
-              f"liquid return: {sum(o.flooded for o in kept)}")  # fmt: skip
+        print(
+            f"  in its window: {sum(o.in_window for o in kept)}; "
+            f"within 1 °F of target (2 for superheat): {sum(o.near for o in kept)}; "
+            f"beyond its window on the far side: {sum(o.beyond for o in kept)}; "
+            f"liquid return: {sum(o.flooded for o in kept)}"
+        )
         waited, hand = sum(o.waited for o in kept), sum(o.hand_waited for o in kept)
-        print(f"  waiting: {waited / len(kept):.0f} min against {hand / len(kept):.0f} by the hand "
-              f"rule: {waited / hand:.2f}")  # fmt: skip
+        print(
+            f"  waiting: {waited / len(kept):.0f} min against {hand / len(kept):.0f} by the hand "
+            f"rule: {waited / hand:.2f}"
+        )
         for title, over in (("short", False), ("over", True)):
             some = [o for o in kept if (o.start > 0) is over]
             if some:
-                print(f"  {title}: {len(some)}, doses median {median(o.doses for o in some):g}, "
-                      f"90th {_ninetieth([o.doses for o in some]):g}, near "
-                      f"{sum(o.near for o in some)}, in its window "
-                      f"{sum(o.in_window for o in some)}")  # fmt: skip
+                print(
+                    f"  {title}: {len(some)}, doses median {median(o.doses for o in some):g}, "
+                    f"90th {_ninetieth([o.doses for o in some]):g}, near "
+                    f"{sum(o.near for o in some)}, in its window "
+                    f"{sum(o.in_window for o in some)}"
+                )
         for one in sorted(kept, key=lambda o: -abs(o.off_f))[:8]:
             print(f"    {one}")
         guard = list(pool.map(guarded, range(wrong), chunksize=4))
-        print(f"wrong causes: at most one dose in {sum(d <= 1 for _, d, _ in guard)} of "
-              f"{len(guard)}, none at all in {sum(d == 0 for _, d, _ in guard)}")  # fmt: skip
+        print(
+            f"wrong causes: at most one dose in {sum(d <= 1 for _, d, _ in guard)} of "
+            f"{len(guard)}, none at all in {sum(d == 0 for _, d, _ in guard)}"
+        )
         print(f"    {Counter((f, d, e) for f, d, e in guard if d > 0)}")
 
 

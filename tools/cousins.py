@@ -34,9 +34,13 @@ def _home(machine: Machine, _: Random) -> Machine:
 
 def _shell(machine: Machine, rng: Random) -> Machine:
     compressor = replace(
-        machine.compressor, suction_heat=rng.uniform(0.10, 0.22), under_best=0.15,
-        over_best=rng.uniform(0.03, 0.2), clearance=rng.uniform(0.01, 0.06), shell_loss=0.02,
-    )  # fmt: skip
+        machine.compressor,
+        suction_heat=rng.uniform(0.10, 0.22),
+        under_best=0.15,
+        over_best=rng.uniform(0.03, 0.2),
+        clearance=rng.uniform(0.01, 0.06),
+        shell_loss=0.02,
+    )
     return replace(machine, compressor=compressor, discharge_pipe_loss=rng.uniform(0.06, 0.12))
 
 
@@ -44,8 +48,11 @@ def _conductances(machine: Machine, rng: Random) -> Machine:
     def moved(coil: Coil, air: float) -> Coil:
         return replace(coil, air_exponent=air, flow_exponent=rng.uniform(0.4, 0.85))
 
-    return replace(machine, outdoor=moved(machine.outdoor, rng.uniform(0.7, 0.85)),
-                   indoor=moved(machine.indoor, rng.uniform(0.3, 0.45)))  # fmt: skip
+    return replace(
+        machine,
+        outdoor=moved(machine.outdoor, rng.uniform(0.7, 0.85)),
+        indoor=moved(machine.indoor, rng.uniform(0.3, 0.45)),
+    )
 
 
 def _circuits(machine: Machine, rng: Random) -> Machine:
@@ -59,20 +66,26 @@ def _circuits(machine: Machine, rng: Random) -> Machine:
 
 def _valves(machine: Machine, rng: Random) -> Machine:
     device = replace(
-        machine.device, curve=rng.choice((0.65, 1.7)), cross=rng.uniform(0.10, 0.30),
-        choked_share=rng.choice((0.40, 0.72)), subcooling_gain=rng.choice((0.0, 0.018)),
-    )  # fmt: skip
+        machine.device,
+        curve=rng.choice((0.65, 1.7)),
+        cross=rng.uniform(0.10, 0.30),
+        choked_share=rng.choice((0.40, 0.72)),
+        subcooling_gain=rng.choice((0.0, 0.018)),
+    )
     return replace(machine, device=device)
 
 
 def _fans(machine: Machine, rng: Random) -> Machine:
-    blower = replace(machine.blower, straight=rng.uniform(0.5, 1.0),
-                     slackens=rng.uniform(0.15, 0.4))  # fmt: skip
+    blower = replace(
+        machine.blower, straight=rng.uniform(0.5, 1.0), slackens=rng.uniform(0.15, 0.4)
+    )
     fan = replace(machine.fan, face_exponent=rng.uniform(0.35, 0.5), power_exponent=1.5)
     return replace(
-        machine, blower=blower, fan=fan,
+        machine,
+        blower=blower,
+        fan=fan,
         outdoor=replace(machine.outdoor, air_exponent=rng.uniform(0.35, 0.45)),
-    )  # fmt: skip
+    )
 
 
 def _mixed(machine: Machine, rng: Random) -> Machine:

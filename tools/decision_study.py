@@ -42,9 +42,20 @@ NOT_LOW, NOT_HIGH = 0.97, 1.03
 SETTLED_MINUTES = 40.0
 TICKS = ("filter_dirty", "evaporator_coil_dirty", "condenser_coil_dirty", "condenser_fan_weak")
 """The looks whose right outcome is meant by *ticks*."""
-FULL = ("suction_pressure", "liquid_pressure", "suction_line_temp", "liquid_line_temp",
-        "outdoor_air_temp", "return_air_temp", "return_air_wet_bulb", "supply_air_temp",
-        "discharge_line_temp", "airflow", "compressor_amps", "liquid_line_temp_indoor")  # fmt: skip
+FULL = (
+    "suction_pressure",
+    "liquid_pressure",
+    "suction_line_temp",
+    "liquid_line_temp",
+    "outdoor_air_temp",
+    "return_air_temp",
+    "return_air_wet_bulb",
+    "supply_air_temp",
+    "discharge_line_temp",
+    "airflow",
+    "compressor_amps",
+    "liquid_line_temp_indoor",
+)
 SETS = {"full": FULL, "five": (*FIVE, "return_air_temp")}
 LIES = {
     "sun": ("liquid_clamp_in_sun", "outdoor_probe_in_sun"),
@@ -123,9 +134,18 @@ def not_low(number: int) -> Met | None:
         then, asked = _after_the_one(case, first, readings, everything, seen, rng)
     except CoreError:
         return None
-    return Met(instruments, lie, names, case.charge_share, of.plate.metering_device.value,
-               first.decision.advice, first.decision.key, sure.decision.advice,
-               then.decision.advice, asked)  # fmt: skip
+    return Met(
+        instruments,
+        lie,
+        names,
+        case.charge_share,
+        of.plate.metering_device.value,
+        first.decision.advice,
+        first.decision.key,
+        sure.decision.advice,
+        then.decision.advice,
+        asked,
+    )
 
 
 def low(number: int) -> Met | None:
@@ -147,10 +167,19 @@ def low(number: int) -> Met | None:
         then, asked = _after_the_one(case, first, readings, everything, seen, rng)
     except CoreError:
         return None
-    return Met(instruments, "", ("undercharge",), case.charge_share,
-               of.plate.metering_device.value, first.decision.advice, first.decision.key, "",
-               then.decision.advice, asked,
-               any(b.gate.key == "superheat_target_too_low" for b in first.breaches))  # fmt: skip
+    return Met(
+        instruments,
+        "",
+        ("undercharge",),
+        case.charge_share,
+        of.plate.metering_device.value,
+        first.decision.advice,
+        first.decision.key,
+        "",
+        then.decision.advice,
+        asked,
+        any(b.gate.key == "superheat_target_too_low" for b in first.breaches),
+    )
 
 
 def _is_truly_low(found: Assessment, case: Swept) -> bool:
@@ -166,9 +195,13 @@ def _is_truly_low(found: Assessment, case: Swept) -> bool:
 
 
 def _after_the_one(
-    case: Swept, found: Assessment, readings: dict[str, float], everything: dict[str, float],
-    seen: set[str], rng: Random,
-) -> tuple[Assessment, str]:  # fmt: skip
+    case: Swept,
+    found: Assessment,
+    readings: dict[str, float],
+    everything: dict[str, float],
+    seen: set[str],
+    rng: Random,
+) -> tuple[Assessment, str]:
     """The same system once the one thing that was asked for is brought."""
     hangs = found.decision.hangs_on
     if hangs is None:
@@ -234,8 +267,13 @@ def in_vain(number: int) -> tuple[str, str, int, int]:
     rng = Random(f"vain {number}")
     name, manner = list(VAIN_PLATES)[number % 3], ("still", "worse", "noisy")[number // 3 % 3]
     fluid, device, target, spoken = VAIN_PLATES[name]
-    plate = Plate(fluid, device, nominal_capacity_w=rng.uniform(24, 48) * 293.07, rated_seer=15,
-                  target_subcooling_k=target)  # fmt: skip
+    plate = Plate(
+        fluid,
+        device,
+        nominal_capacity_w=rng.uniform(24, 48) * 293.07,
+        rated_seer=15,
+        target_subcooling_k=target,
+    )
     base = {p: _core(p, v) for p, v in spoken.items()}
     seen = frozenset(LOOK_OF[key].no for key in TICKS) | {"readings_confirmed"}
     minutes, doses, apart = 40.0, 0, 0
@@ -296,11 +334,18 @@ def _harm(pool: ProcessPoolExecutor, count: int) -> None:
         leaks = [m for m in some if m.first == "find_leak"]
         then = [m for m in some if m.after == "add"]
         out = [m for m in some if m.first == "remove" and m.charge_share <= NOT_HIGH]
-        print(f"  {instruments}, {len(some)}: add {len(adds)}, add where the lie was confirmed "
-              f"{len(lied)}, find_leak {len(leaks)}, remove where not high {len(out)}; add after "
-              f"the one thing it asked for {len(then)}")  # fmt: skip
-        for title, rows in (("add", adds), ("confirmed", lied), ("leak", leaks), ("out", out),
-                            ("after", then)):  # fmt: skip
+        print(
+            f"  {instruments}, {len(some)}: add {len(adds)}, add where the lie was confirmed "
+            f"{len(lied)}, find_leak {len(leaks)}, remove where not high {len(out)}; add after "
+            f"the one thing it asked for {len(then)}"
+        )
+        for title, rows in (
+            ("add", adds),
+            ("confirmed", lied),
+            ("leak", leaks),
+            ("out", out),
+            ("after", then),
+        ):
             by = Counter((m.lie or "no lie", "+".join(m.faults)) for m in rows)
             if by:
                 print(f"    {title}: {dict(by)}")
@@ -316,10 +361,12 @@ def _use(pool: ProcessPoolExecutor, count: int) -> None:
         first = [m for m in some if m.first in good]
         after = [m for m in some if m.first in good or m.after in good]
         barred = [m for m in some if m.first not in good and m.after not in good and m.barred]
-        print(f"truly low, {instruments}, {len(some)}: add or find_leak "
-              f"{len(first) / max(len(some), 1):.1%}, after the one thing it asks for "
-              f"{len(after) / max(len(some), 1):.1%}; {len(barred)} of them barred by their own "
-              "school: a target under 5 °F")  # fmt: skip
+        print(
+            f"truly low, {instruments}, {len(some)}: add or find_leak "
+            f"{len(first) / max(len(some), 1):.1%}, after the one thing it asks for "
+            f"{len(after) / max(len(some), 1):.1%}; {len(barred)} of them barred by their own "
+            "school: a target under 5 °F"
+        )
         held = Counter((m.key, m.asked) for m in some if m.first not in good)
         print(f"    held: {dict(held.most_common(12))}")
         lost = Counter((m.key, m.asked) for m in some if m not in after)
@@ -331,16 +378,20 @@ def _valve(pool: ProcessPoolExecutor, count: int) -> None:
     found = found[:count]
     shut = sum(gate != "" for _, gate in found)
     keys = dict(Counter(key for key, _ in found))
-    print(f"right at 70 to 80 °F: {len(found)}, refused for the valve's pressure {shut} "
-          f"({shut / max(len(found), 1):.1%}); {keys}")  # fmt: skip
+    print(
+        f"right at 70 to 80 °F: {len(found)}, refused for the valve's pressure {shut} "
+        f"({shut / max(len(found), 1):.1%}); {keys}"
+    )
 
 
 def _in_vain(pool: ProcessPoolExecutor, count: int) -> None:
     found = list(pool.map(in_vain, range(count), chunksize=8))
     third = [row for row in found if row[2] > 2]
-    print(f"doses in vain: {len(found)} sequences; doses given "
-          f"{dict(Counter(row[2] for row in found))}; a third in {len(third)}; card apart from "
-          f"its decision {sum(row[3] for row in found)}")  # fmt: skip
+    print(
+        f"doses in vain: {len(found)} sequences; doses given "
+        f"{dict(Counter(row[2] for row in found))}; a third in {len(third)}; card apart from "
+        f"its decision {sum(row[3] for row in found)}"
+    )
     for row in third[:5]:
         print(f"    {row}")
 
@@ -377,16 +428,21 @@ def speak(number: int) -> tuple[int, list[str]]:
 def _voice(pool: ProcessPoolExecutor, count: int) -> None:
     found = list(pool.map(speak, range(count), chunksize=2))
     wrong = [said for _, all_said in found for said in all_said]
-    print(f"one voice: {len(found)} visits, {sum(acts for acts, _ in found)} acts; contradictions "
-          f"{len(wrong)}")  # fmt: skip
+    print(
+        f"one voice: {len(found)} visits, {sum(acts for acts, _ in found)} acts; contradictions "
+        f"{len(wrong)}"
+    )
     for said in wrong[:8]:
         print(f"    {said[:300]}")
 
 
 PARTS: dict[str, tuple[Callable[[ProcessPoolExecutor, int], None], int]] = {
-    "harm": (_harm, HARM), "use": (_use, USE), "valve": (_valve, VALVE), "vain": (_in_vain, VAIN),
+    "harm": (_harm, HARM),
+    "use": (_use, USE),
+    "valve": (_valve, VALVE),
+    "vain": (_in_vain, VAIN),
     "voice": (_voice, VOICE),
-}  # fmt: skip
+}
 
 
 def main(arguments: Sequence[str]) -> None:

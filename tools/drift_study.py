@@ -42,8 +42,10 @@ def main(family: str, systems: int = SYSTEMS) -> None:
             found = [row for row in pool.map(one, jobs, chunksize=8) if row]
             flagged = sum(row[1] for row in found)
             first = Counter(row[2] for row in found).most_common(3)
-            print(f"{cause or 'nothing':20} flagged {flagged} of {len(found)} "
-                  f"({100 * flagged / len(found):.1f} %)  named first: {first}")  # fmt: skip
+            print(
+                f"{cause or 'nothing':20} flagged {flagged} of {len(found)} "
+                f"({100 * flagged / len(found):.1f} %)  named first: {first}"
+            )
 
 
 if __name__ == "__main__":

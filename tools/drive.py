@@ -36,8 +36,10 @@ class RunningNudge:
         environment = {**os.environ, "PORT": str(self.port), "NUDGE_DATA": str(self.data)}
         self._process = subprocess.Popen(
             [sys.executable, "-m", "nudge", self.command],
-            cwd=ROOT, env=environment, stdout=subprocess.DEVNULL,
-        )  # fmt: skip
+            cwd=ROOT,
+            env=environment,
+            stdout=subprocess.DEVNULL,
+        )
         while time.perf_counter() - began < _START_LIMIT_S:
             if self._process.poll() is not None:
                 raise RuntimeError(f"nudge {self.command} ended with {self._process.returncode}")
@@ -74,10 +76,15 @@ def chromium() -> Iterator[Browser]:
         browser = playwright.chromium.launch(
             executable_path=path,
             args=[
-                "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
-                "--disable-background-networking", "--disable-component-update", "--disable-sync",
+                "--no-sandbox",
+                "--disable-gpu",
+                "--disable-quic",
+                "--no-first-run",
+                "--disable-background-networking",
+                "--disable-component-update",
+                "--disable-sync",
             ],
-        )  # fmt: skip
+        )
         try:
             yield browser
         finally:

@@ -75,15 +75,32 @@ def jobs(family: str) -> Iterator[Job]:
         yield Job(family, device, ("none",), "none", "", (), "", size.healthy)
         for fault in STEADY_FAULTS:
             for severity in SEVERITIES:
-                yield Job(family, device, (FAULTS[fault].suspect,), fault, severity, (fault,), "",
-                          size.cases)  # fmt: skip
+                yield Job(
+                    family,
+                    device,
+                    (FAULTS[fault].suspect,),
+                    fault,
+                    severity,
+                    (fault,),
+                    "",
+                    size.cases,
+                )
         for pair in PAIRS:
             suspects = tuple(FAULTS[f].suspect for f in pair.faults)
-            yield Job(family, device, suspects, "+".join(pair.faults), "moderate", pair.faults, "",
-                      size.paired)  # fmt: skip
+            yield Job(
+                family,
+                device,
+                suspects,
+                "+".join(pair.faults),
+                "moderate",
+                pair.faults,
+                "",
+                size.paired,
+            )
         for trouble in PROBE_TROUBLES:
-            yield Job(family, device, ("sensor_suspect",), trouble, "moderate", (), trouble,
-                      size.paired)  # fmt: skip
+            yield Job(
+                family, device, ("sensor_suspect",), trouble, "moderate", (), trouble, size.paired
+            )
 
 
 def sweep(job: Job) -> list[Case]:

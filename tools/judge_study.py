@@ -35,8 +35,12 @@ SITES, LEFT_SITES = range(1000, 1150), range(1000, 1060)
 CAPACITOR_WEAK = 0.94
 TICKS = ("filter_dirty", "evaporator_coil_dirty", "condenser_coil_dirty", "condenser_fan_weak")
 """Looks somebody has done who stands before five numbers and a return air."""
-BEFORE_GAUGES = ("filter_clean", "evaporator_coil_clean", "condenser_coil_clean",
-                 "condenser_fan_ok")  # fmt: skip
+BEFORE_GAUGES = (
+    "filter_clean",
+    "evaporator_coil_clean",
+    "condenser_coil_clean",
+    "condenser_fan_ok",
+)
 """What somebody has looked at who is ready to judge charge."""
 SETTLED_MINUTES = 40.0
 AIR = ("return_air_temp", "return_air_wet_bulb")
@@ -99,8 +103,16 @@ def judge(asked: Asked) -> Judged | None:
     checks: tuple[str, ...] = ()
     if asked.follows:
         followed, checks = visit.followed(result)
-    return Judged(asked, suspects, _ranked(result), result.decision.advice, case.charge_share,
-                  ready and not result.doubts, followed, checks)  # fmt: skip
+    return Judged(
+        asked,
+        suspects,
+        _ranked(result),
+        result.decision.advice,
+        case.charge_share,
+        ready and not result.doubts,
+        followed,
+        checks,
+    )
 
 
 def met(asked: Asked) -> Swept | None:
@@ -143,8 +155,9 @@ class _Visit:
         if wanted == "some":
             kept = self._rng.uniform(0.4, 1.0)
             read = {p: v for p, v in self._all.items() if self._rng.random() < kept}
-            seen = {s for look in LOOKS if self._rng.random() < 0.3
-                    for s in [self._answer(look)] if s}  # fmt: skip
+            seen = {
+                s for look in LOOKS if self._rng.random() < 0.3 for s in [self._answer(look)] if s
+            }
             return read or dict(self._all), seen
         return dict(self._all), self._capacitor()
 
@@ -163,8 +176,12 @@ class _Visit:
 
     def _answer(self, look: Look) -> str:
         if look.yes == "liquid_step_found":
-            points = ("liquid_line_temp", "drier_inlet_temp", "drier_outlet_temp",
-                      "liquid_line_temp_indoor")  # fmt: skip
+            points = (
+                "liquid_line_temp",
+                "drier_inlet_temp",
+                "drier_outlet_temp",
+                "liquid_line_temp_indoor",
+            )
             steps = [self._case.truth[a] - self._case.truth[b] for a, b in pairwise(points)]
             seen = max(steps) + self._rng.gauss(0, ONE_CLAMP_K) >= STEP_K
             return look.yes if seen else look.no
@@ -177,8 +194,11 @@ class _Visit:
         """Do up to three of its own next checks, as the plant and a fallible eye answer them."""
         done: list[str] = []
         for _ in range(FOLLOWED):
-            wanted = [p.check for p in result.checks if p.check.key not in done
-                      and p.check.look not in (SECOND_LOAD, CLEANED)]  # fmt: skip
+            wanted = [
+                p.check
+                for p in result.checks
+                if p.check.key not in done and p.check.look not in (SECOND_LOAD, CLEANED)
+            ]
             if not wanted:
                 break
             check = CHECKS[wanted[0].key]
@@ -194,8 +214,9 @@ class _Visit:
         return _ranked(result), tuple(done)
 
 
-def single(kind: str, severities: Sequence[str], instruments: str, count: int, follows: bool = False
-           ) -> list[Asked]:  # fmt: skip
+def single(
+    kind: str, severities: Sequence[str], instruments: str, count: int, follows: bool = False
+) -> list[Asked]:
     """Single faults in turn, over valve and orifice systems; `kind` is "" or "strange "."""
     found = []
     for number in range(count):
@@ -204,18 +225,31 @@ def single(kind: str, severities: Sequence[str], instruments: str, count: int, f
         of = kind + ("valve", "orifice")[(number // 2) % 2]
         if fault in ("reversing_valve_leak", "bulb_loose"):
             of = kind + "valve"
-        found.append(Asked(f"single{instruments}{follows}{number}", of, (fault,), severity,
-                           instruments, follows=follows))  # fmt: skip
+        found.append(
+            Asked(
+                f"single{instruments}{follows}{number}",
+                of,
+                (fault,),
+                severity,
+                instruments,
+                follows=follows,
+            )
+        )
     return found
 
 
 def paired(count: int, kind: str = "") -> list[Asked]:
     rows = [pair.faults for pair in PAIRS]
     return [
-        Asked(f"pair{n}", kind + ("valve", "orifice")[(n // 3) % 2], rows[n % len(rows)],
-              ("moderate", "severe")[(n // len(rows)) % 2], "full")
+        Asked(
+            f"pair{n}",
+            kind + ("valve", "orifice")[(n // 3) % 2],
+            rows[n % len(rows)],
+            ("moderate", "severe")[(n // len(rows)) % 2],
+            "full",
+        )
         for n in range(count)
-    ]  # fmt: skip
+    ]
 
 
 def as_they_come(count: int, of: str = "") -> list[Asked]:
@@ -295,20 +329,28 @@ def home(cases: int = CASES) -> None:
             mild = run(single(kind, ("mild",), "full", cases // 2))
             two = run(paired(cases // 2, kind))
             print(title)
-            print(f"  moderate and severe, full: first {_share(worst, lambda j: j.first)}, "
-                  f"first two {_share(worst, lambda j: j.in_two)}")  # fmt: skip
+            print(
+                f"  moderate and severe, full: first {_share(worst, lambda j: j.first)}, "
+                f"first two {_share(worst, lambda j: j.in_two)}"
+            )
             print(f"    taken for:{_confusions(worst)}")
-            print(f"  five numbers: first two {_share(five, lambda j: j.in_two)}, "
-                  f"{_as_common(five):.1%} weighed by how common each is")  # fmt: skip
-            print(f"  five, return air, ticks: first two {_share(ticked, lambda j: j.in_two)}, "
-                  f"{_as_common(ticked):.1%} weighed by how common each is")  # fmt: skip
+            print(
+                f"  five numbers: first two {_share(five, lambda j: j.in_two)}, "
+                f"{_as_common(five):.1%} weighed by how common each is"
+            )
+            print(
+                f"  five, return air, ticks: first two {_share(ticked, lambda j: j.in_two)}, "
+                f"{_as_common(ticked):.1%} weighed by how common each is"
+            )
             print(f"  mild, full: first two {_share(mild, lambda j: j.in_two)}")
             print(f"  pairs, both named: {_share(two, lambda j: j.in_two)}", flush=True)
         for name in ("full", "five"):
             after = run(single("", ("moderate", "severe"), name, cases // 2, follows=True))
-            print(f"after up to {FOLLOWED} of its own checks, from {name}: first "
-                  f"{_share(after, lambda j: j.after[0][0] in j.suspects)} "
-                  f"(before {_share(after, lambda j: j.first)})")  # fmt: skip
+            print(
+                f"after up to {FOLLOWED} of its own checks, from {name}: first "
+                f"{_share(after, lambda j: j.after[0][0] in j.suspects)} "
+                f"(before {_share(after, lambda j: j.first)})"
+            )
         calls = run(as_they_come(cases * 2))
         error = calibration_error([(j.ranked[0][1], j.first) for j in calls])
         print(f"calibration error {error:.3f} of {len(calls)} calls as common as the priors")
@@ -333,8 +375,10 @@ def left(families: Sequence[str], cases: int = LEFT) -> None:
     for name in ("first", "in_two", "ticked_in_two", "calibration", "after"):
         values = [getattr(row, name) for row in rows]
         worst = (max if name == "calibration" else min)(rows, key=lambda r: float(getattr(r, name)))
-        print(f"{name:14} mean {sum(values) / len(values):6.1%}  "
-              f"worst {getattr(worst, name):6.1%} ({worst.family})")  # fmt: skip
+        print(
+            f"{name:14} mean {sum(values) / len(values):6.1%}  "
+            f"worst {getattr(worst, name):6.1%} ({worst.family})"
+        )
 
 
 def _left(family: str, cases: int) -> Left:
@@ -349,15 +393,20 @@ def _left(family: str, cases: int) -> Left:
         followed = run(single(kind, ("moderate", "severe"), "full", cases // 5, follows=True))
         calls = run(as_they_come(cases // 2, kind))
     found = Left(
-        family, len(full), _part(full, lambda j: j.first), _part(full, lambda j: j.in_two),
+        family,
+        len(full),
+        _part(full, lambda j: j.first),
+        _part(full, lambda j: j.in_two),
         _part(ticked, lambda j: j.in_two),
         calibration_error([(j.ranked[0][1], j.first) for j in calls]),
         _part(followed, lambda j: j.after[0][0] in j.suspects),
-    )  # fmt: skip
-    print(f"{family}: first {found.first:.1%}, in two {found.in_two:.1%} of {len(full)}; five, "
-          f"return air, ticks in two {found.ticked_in_two:.1%} of {len(ticked)} "
-          f"({_as_common(ticked):.1%} as common); calibration {found.calibration:.3f} of "
-          f"{len(calls)}; after its checks first {found.after:.1%} of {len(followed)}")  # fmt: skip
+    )
+    print(
+        f"{family}: first {found.first:.1%}, in two {found.in_two:.1%} of {len(full)}; five, "
+        f"return air, ticks in two {found.ticked_in_two:.1%} of {len(ticked)} "
+        f"({_as_common(ticked):.1%} as common); calibration {found.calibration:.3f} of "
+        f"{len(calls)}; after its checks first {found.after:.1%} of {len(followed)}"
+    )
     print(f"    taken for:{_confusions(full)}", flush=True)
     return found
 

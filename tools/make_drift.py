@@ -34,28 +34,32 @@ BIAS, NOISE = 0.30, 0.08
 """Of an instrument's limit: off for a whole visit, and from one settled reading to the next."""
 DRIFTS = [sign.key for sign in SIGNS.values() if not sign.is_weather]
 CAUSES: Mapping[str, tuple[Present, ...]] = {
-    "charge_lost": (), "charge_over": (), "condenser_fouls": (Present("condenser_dirt", 0.35),),
+    "charge_lost": (),
+    "charge_over": (),
+    "condenser_fouls": (Present("condenser_dirt", 0.35),),
     "condenser_fan_slows": (Present("condenser_fan", 0.35),),
     "indoor_air_falls": (Present("filter_dirty", 0.5),),
     "indoor_coil_fouls": (Present("evaporator_dirt", 0.5),),
     "liquid_line_chokes": (Present("drier_restricted", 0.5),),
     "compressor_wears": (Present("compressor_worn", 0.4),),
     "metering_starves": (Present("metering_underfeed", 0.4),),
-}  # fmt: skip
+}
 CHARGE = {"charge_lost": 0.90, "charge_over": 1.10}
 FAR = {"charge_lost": 0.75}
 """Charge left where a second row of the same cause is wanted: a little gone moves subcooling
 alone, much of it gone opens the valve and moves superheat too, which no share of the first does."""
 
 
-def met(of: Site, rng: Random, faults: Sequence[Present] = (), charge: float = 1.0,
-        exact: bool = False) -> dict[str, float]:  # fmt: skip
+def met(
+    of: Site, rng: Random, faults: Sequence[Present] = (), charge: float = 1.0, exact: bool = False
+) -> dict[str, float]:
     """One visit: every sign's departure from what is expected in that weather."""
     kpa = atmospheric_kpa(of.plate.elevation_m)
     held = Conditions(
         air_of(rng.uniform(22.3, 27.0), rng.uniform(42, 58), kpa),
-        air_of(rng.uniform(24, 37), rng.uniform(30, 60), kpa), of.right_kg * charge,
-    )  # fmt: skip
+        air_of(rng.uniform(24, 37), rng.uniform(30, 60), kpa),
+        of.right_kg * charge,
+    )
     truth = running_truth(steady(*spoiled(of.machine, held, list(faults))))
     read = {}
     for point, value in truth.items():
@@ -99,9 +103,11 @@ def main() -> None:
                 found = [one for one in pool.map(moved, jobs, chunksize=8) if one]
                 rows.append([device, cause, "", *(_mean(found, key) for key in DRIFTS)])
     with TABLE.open("w", encoding="utf-8", newline="") as file:
-        file.write("# Made by tools/make_drift.py from the simulated plant. Core units: K, or %.\n"
-                   "# Rows with a sign: how it and the others move together where nothing "
-                   "happened. With a cause: what it moves.\n")  # fmt: skip
+        file.write(
+            "# Made by tools/make_drift.py from the simulated plant. Core units: K, or %.\n"
+            "# Rows with a sign: how it and the others move together where nothing "
+            "happened. With a cause: what it moves.\n"
+        )
         out = csv.writer(file, lineterminator="\n")
         out.writerow(["device", "cause", "sign", *DRIFTS])
         out.writerows(rows)

@@ -58,8 +58,18 @@ def rows(job: tuple[str, str, int]) -> list[list[object]]:
         return []
     right = found[0]
     name = f"{kind.split()[0][0]}{number}"
-    return [[device, name, share, f"{sc - right[0]:.1f}", f"{sh - right[1]:.1f}", f"{right[0]:.1f}",
-             f"{right[1]:.1f}"] for share, (sc, sh) in found.items()]  # fmt: skip
+    return [
+        [
+            device,
+            name,
+            share,
+            f"{sc - right[0]:.1f}",
+            f"{sh - right[1]:.1f}",
+            f"{right[0]:.1f}",
+            f"{right[1]:.1f}",
+        ]
+        for share, (sc, sh) in found.items()
+    ]
 
 
 def jobs() -> Iterator[tuple[str, str, int]]:
@@ -70,11 +80,22 @@ def jobs() -> Iterator[tuple[str, str, int]]:
 
 if __name__ == "__main__":
     with ProcessPoolExecutor() as pool, TABLE.open("w", encoding="utf-8", newline="") as file:
-        file.write("# Made by tools/make_responses.py from the simulated plant. Charge in % over "
-                   "right, temperatures °F.\n")  # fmt: skip
+        file.write(
+            "# Made by tools/make_responses.py from the simulated plant. Charge in % over "
+            "right, temperatures °F.\n"
+        )
         out = csv.writer(file, lineterminator="\n")
-        out.writerow(["device", "system", "charge", "subcooling", "superheat", "right subcooling",
-                      "right superheat"])  # fmt: skip
+        out.writerow(
+            [
+                "device",
+                "system",
+                "charge",
+                "subcooling",
+                "superheat",
+                "right subcooling",
+                "right superheat",
+            ]
+        )
         for found in pool.map(rows, list(jobs())):
             out.writerows(found)
     print(f"written to {TABLE}", file=sys.stderr)

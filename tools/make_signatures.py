@@ -82,10 +82,13 @@ def seen_of(case: Case) -> Seen | None:
     offs = {key: d.off for key, d in departures(opened, ZERO).items()}
     offs |= _in_place(opened.readings, case.plate)
     return Seen(
-        case.job, case.severity, case.readings["outdoor_air_temp"] - RATED_OUTDOOR_C,
+        case.job,
+        case.severity,
+        case.readings["outdoor_air_temp"] - RATED_OUTDOOR_C,
         case.readings["return_air_wet_bulb"] - RATED_WET_BULB_C,
-        held_seer(class_seer(case.plate)), offs,
-    )  # fmt: skip
+        held_seer(class_seer(case.plate)),
+        offs,
+    )
 
 
 def _in_place(readings: Mapping[str, float], plate: Plate) -> dict[str, float]:
@@ -124,9 +127,11 @@ def expectations(seen: Sequence[Seen]) -> dict[str, Expectation]:
             found[sign] = Expectation(0.0, 0.0, 0.0)
             continue
         weather = np.array(
-            [[1.0, held_outdoor(s.outdoor_k), held_wet_bulb(s.wet_bulb_k), s.over_seer]
-             for s in rows]
-        )  # fmt: skip
+            [
+                [1.0, held_outdoor(s.outdoor_k), held_wet_bulb(s.wet_bulb_k), s.over_seer]
+                for s in rows
+            ]
+        )
         values = np.array([s.offs[sign] for s in rows])
         fit, *_ = np.linalg.lstsq(weather, values, rcond=None)
         sigma = float(np.std(values - weather @ fit, ddof=4))
@@ -138,11 +143,13 @@ def expectations(seen: Sequence[Seen]) -> dict[str, Expectation]:
 def residual(one: Seen, expected: Mapping[str, Expectation]) -> dict[str, float]:
     """A case's departures once the weather is taken out."""
     return {
-        sign: off - expected[sign].base - expected[sign].per_outdoor * held_outdoor(one.outdoor_k)
+        sign: off
+        - expected[sign].base
+        - expected[sign].per_outdoor * held_outdoor(one.outdoor_k)
         - expected[sign].per_wet_bulb * held_wet_bulb(one.wet_bulb_k)
         - expected[sign].per_seer * one.over_seer
         for sign, off in one.offs.items()
-    }  # fmt: skip
+    }
 
 
 class Rows:
@@ -230,8 +237,10 @@ def _least_eigenvalues(raw: Mapping[tuple[str, str], float], share: float) -> It
 def write(seen: Sequence[Seen], folder: Path) -> None:
     """The three files, from some cases."""
     families = ", ".join(key for key in FAMILIES if any(s.job.family == key for s in seen))
-    header = (f"# Made by tools/make_signatures.py from {len(seen)} simulated cases. "
-              f"Temperatures °F. Families: {families}.\n")  # fmt: skip
+    header = (
+        f"# Made by tools/make_signatures.py from {len(seen)} simulated cases. "
+        f"Temperatures °F. Families: {families}.\n"
+    )
     with (
         (folder / "expectations.csv").open("w", encoding="utf-8", newline="") as first,
         (folder / "signatures.csv").open("w", encoding="utf-8", newline="") as second,
@@ -242,8 +251,9 @@ def write(seen: Sequence[Seen], folder: Path) -> None:
         )
         for file in (first, second, third):
             file.write(header)
-        healthy.writerow(["device", "sign", "base", "per °F outdoors", "per °F wet bulb",
-                          "per SEER", "±"])  # fmt: skip
+        healthy.writerow(
+            ["device", "sign", "base", "per °F outdoors", "per °F wet bulb", "per SEER", "±"]
+        )
         moves.writerow(["device", "suspect", "fault", "severity", "cases", *SIGNS])
         jointly.writerow(["device", "sign", "with", "correlation"])
         for device in FEEDS:
@@ -251,18 +261,31 @@ def write(seen: Sequence[Seen], folder: Path) -> None:
             expected = expectations(here)
             for sign, row in expected.items():
                 unit = scale_of(sign)
-                healthy.writerow([device, sign, f"{row.base / unit:.2f}",
-                                  f"{row.per_outdoor / unit / 1.8:.3f}",
-                                  f"{row.per_wet_bulb / unit / 1.8:.3f}",
-                                  f"{row.per_seer / unit:.3f}",
-                                  f"{row.sigma / unit:.1f}"])  # fmt: skip
+                healthy.writerow(
+                    [
+                        device,
+                        sign,
+                        f"{row.base / unit:.2f}",
+                        f"{row.per_outdoor / unit / 1.8:.3f}",
+                        f"{row.per_wet_bulb / unit / 1.8:.3f}",
+                        f"{row.per_seer / unit:.3f}",
+                        f"{row.sigma / unit:.1f}",
+                    ]
+                )
             found = nodes(here, expected)
             for node, rows in found.items():
                 cells = dict(_cells(node, rows))
                 _, suspects, variant, severity = node
-                moves.writerow([device, "+".join(suspects), variant, severity,
-                                len(rows.departures),
-                                *(cells.get(sign, "") for sign in SIGNS)])  # fmt: skip
+                moves.writerow(
+                    [
+                        device,
+                        "+".join(suspects),
+                        variant,
+                        severity,
+                        len(rows.departures),
+                        *(cells.get(sign, "") for sign in SIGNS),
+                    ]
+                )
             for (one, other), value in correlations(found).items():
                 jointly.writerow([device, one, other, f"{value:.3f}"])
 

@@ -20,14 +20,32 @@ LINES = (
     "suct 118 liq 345 sl 52 ll 96.3", "sl 58", "ll 101", "lli 96", "sa 61", "suct -4", "liq 560",
     "oa 58", "ra 66", "wb 63", "dl 231", "suct 341 liq 118", "cea 80", "suct 60 sl 74",
 )  # fmt: skip
-SEEN = ("filter_clean", "filter_dirty", "evaporator_coil_clean", "condenser_coil_clean",
-        "condenser_coil_dirty", "condenser_fan_ok", "readings_confirmed", "condenser_wet",
-        "condenser_dry", "circuit_never_opened", "standing_pressure_right", "collar_on",
-        "oil_seen_at_joint", "bulb_test_no_reaction")  # fmt: skip
-EVENTS = ("system_started", "filter_changed", "condenser_cleaned", "refrigerant_added",
-          "collar_on", "collar_off", "system_stopped")  # fmt: skip
-KINDS = ("read", "read", "read", "tick", "tick", "dose", "event", "wait", "wait", "correct",
-         "undo")  # fmt: skip
+SEEN = (
+    "filter_clean",
+    "filter_dirty",
+    "evaporator_coil_clean",
+    "condenser_coil_clean",
+    "condenser_coil_dirty",
+    "condenser_fan_ok",
+    "readings_confirmed",
+    "condenser_wet",
+    "condenser_dry",
+    "circuit_never_opened",
+    "standing_pressure_right",
+    "collar_on",
+    "oil_seen_at_joint",
+    "bulb_test_no_reaction",
+)
+EVENTS = (
+    "system_started",
+    "filter_changed",
+    "condenser_cleaned",
+    "refrigerant_added",
+    "collar_on",
+    "collar_off",
+    "system_stopped",
+)
+KINDS = ("read", "read", "read", "tick", "tick", "dose", "event", "wait", "wait", "correct", "undo")
 FAULTS_OF_CHARGE = {"add": "undercharge", "find_leak": "undercharge", "remove": "overcharge"}
 
 
@@ -44,10 +62,17 @@ class Voice:
 
     def begin(self, name: str, rng: Random, site: str) -> None:
         """A new system, a visit to it, and a link for a guest."""
-        system = {"id": name, "site_id": site, "name": name, "refrigerant": "R-410A",
-                  "metering_device": rng.choice(("txv", "fixed_orifice", "eev")),
-                  "nominal_capacity": 36000, "rated_seer": 14, "target_subcooling": 10,
-                  "factory_charge": 6.6}  # fmt: skip
+        system = {
+            "id": name,
+            "site_id": site,
+            "name": name,
+            "refrigerant": "R-410A",
+            "metering_device": rng.choice(("txv", "fixed_orifice", "eev")),
+            "nominal_capacity": 36000,
+            "rated_seer": 14,
+            "target_subcooling": 10,
+            "factory_charge": 6.6,
+        }
         self._write("systems", system)
         self._write("visits", {"id": name, "system_id": name})
         link = self.http.post(f"/api/visits/{name}/links", json={}).json()
@@ -59,11 +84,14 @@ class Voice:
         then = (self.now() - timedelta(minutes=rng.choice((0, 0, 0, 4)))).isoformat()
         kind, path = rng.choice(KINDS), f"visits/{name}"
         if kind == "read":
-            self._write(f"{path}/callouts", {"id": act_id, "text": rng.choice(LINES),
-                                             "heard_at": then})  # fmt: skip
+            self._write(
+                f"{path}/callouts", {"id": act_id, "text": rng.choice(LINES), "heard_at": then}
+            )
         elif kind == "tick":
-            self._write(f"{path}/observations", {"id": act_id, "key": rng.choice(SEEN),
-                                                 "seen": rng.random() < 0.85})  # fmt: skip
+            self._write(
+                f"{path}/observations",
+                {"id": act_id, "key": rng.choice(SEEN), "seen": rng.random() < 0.85},
+            )
         elif kind in ("event", "dose"):
             what = "refrigerant_added" if kind == "dose" else rng.choice(EVENTS)
             body: dict[str, Any] = {"id": act_id, "kind": what, "happened_at": then}
@@ -76,8 +104,10 @@ class Voice:
             readings = self._read(path)["readings"]
             if readings:
                 row = rng.choice(readings)
-                self._write(f"{path}/corrections", {"id": act_id, "reading_id": row["id"],
-                                                    "text": f"{row['value'] + 1:.1f}"})  # fmt: skip
+                self._write(
+                    f"{path}/corrections",
+                    {"id": act_id, "reading_id": row["id"], "text": f"{row['value'] + 1:.1f}"},
+                )
         else:
             self._write(f"{path}/withdrawals", {"id": act_id})
         return kind
@@ -94,20 +124,27 @@ class Voice:
         line = next(one for one in today if one["id"] == name)
         moves = decision["advice"] in ("add", "remove")
         said_and_meant: list[tuple[str, Any, Any]] = [
-            *((f"charge.{key}", charge[key], decision[key])
-              for key in ("state", "advice", "headline", "reason")),
+            *(
+                (f"charge.{key}", charge[key], decision[key])
+                for key in ("state", "advice", "headline", "reason")
+            ),
             ("card moves", card["action"] in ("add", "remove"), moves),
             ("card's decision", card["assessment"]["decision"]["key"], decision["key"]),
             ("card's moment", card["ready_at"], decision["ready_at"]),
             ("dose", decision["dose"] is not None, moves),
             ("guest", guest, decision),
-            ("today", (line["headline"], line["advice"]),
-             (decision["headline"], decision["advice"])),
+            (
+                "today",
+                (line["headline"], line["advice"]),
+                (decision["headline"], decision["advice"]),
+            ),
             ("paper", self.paper(name)[:2], [decision["headline"], decision["reason"]]),
-        ]  # fmt: skip
+        ]
         if moves:
-            said_and_meant += [("card's amount", card["amount"], abs(decision["dose"]["amount"])),
-                               ("card's way", card["action"], decision["advice"])]  # fmt: skip
+            said_and_meant += [
+                ("card's amount", card["amount"], abs(decision["dose"]["amount"])),
+                ("card's way", card["action"], decision["advice"]),
+            ]
         if decision["stage"] in call_named("").stages:
             said_and_meant.append(("rail", order["here"], decision["stage"]))
         suspects = visit["assessment"]["suspects"]
@@ -117,8 +154,11 @@ class Voice:
         if decision["key"] == "right" and not visit["doses"]:
             leads = suspects[0]["fault"] if suspects[0]["belief"] >= 0.5 else ""
             said_and_meant.append(("left alone", leads in ("undercharge", "overcharge"), False))
-        return [f"{who}: {said!r}, not {meant!r}" for who, said, meant in said_and_meant
-                if said != meant]  # fmt: skip
+        return [
+            f"{who}: {said!r}, not {meant!r}"
+            for who, said, meant in said_and_meant
+            if said != meant
+        ]
 
     def _read(self, path: str) -> Any:
         return self.http.get(f"/api/{path}").json()

@@ -51,8 +51,11 @@ def main(*parts: str) -> int:
         for modules, (code, said) in zip(groups, pool.map(run, groups), strict=True):
             found = RAN.search(said)
             ran += int(found.group(1)) if found else 0
-            print(f"{modules[0]}{' …' if modules[1:] else ''}: {said.strip().splitlines()[-1]}",
-                  file=sys.stderr, flush=True)  # fmt: skip
+            print(
+                f"{modules[0]}{' …' if modules[1:] else ''}: {said.strip().splitlines()[-1]}",
+                file=sys.stderr,
+                flush=True,
+            )
             if code or not found:
                 failed.append(modules)
                 print(said, file=sys.stderr, flush=True)

@@ -43,10 +43,18 @@ def _pocket(out: str, **entries: str) -> str:
 
 _RUNNING = _pocket(
     "saturation circuit split cycle",
-    refrigerant="R-454B", pressure="118", suction_pressure="118", suction_line_temp="56",
-    liquid_pressure="318", liquid_line_temp="94", target_subcooling="10", outdoor_air_temp="88",
-    return_air_temp="76", return_air_wet_bulb="64", supply_air_temp="56.5",
-)  # fmt: skip
+    refrigerant="R-454B",
+    pressure="118",
+    suction_pressure="118",
+    suction_line_temp="56",
+    liquid_pressure="318",
+    liquid_line_temp="94",
+    target_subcooling="10",
+    outdoor_air_temp="88",
+    return_air_temp="76",
+    return_air_wet_bulb="64",
+    supply_air_temp="56.5",
+)
 _WORK = _pocket(
     "airflow charge cylinder capacitor strips nitrogen leak_rate",
     nominal_capacity="36000", strip_volts="238", strip_circuit_amps="41", return_air_temp="72",

@@ -36,20 +36,48 @@ START_SEED, FAULTY_SEED, HEALTHY_SEED = 1000, 5600, 9600
 STEP_S = 2.0
 LIMIT = {slow.key: slow.within for slow in SLOW}
 SYSTEMS = [key for key, row in PRESETS.items() if row.rating.application == "comfort_cooling"]
-MACHINE_FAULTS = ("undercharge", "overcharge", "condenser_dirt", "filter_dirty", "low_load",
-                  "drier_restricted", "compressor_worn", "metering_underfeed")  # fmt: skip
+MACHINE_FAULTS = (
+    "undercharge",
+    "overcharge",
+    "condenser_dirt",
+    "filter_dirty",
+    "low_load",
+    "drier_restricted",
+    "compressor_worn",
+    "metering_underfeed",
+)
 MORE_FAULTS = (*MACHINE_FAULTS, "metering_overfeed", "non_condensables", "hunting")
-SITED = (("low-probe", "wrong_zero"), ("high-probe", "wrong_zero"), ("clamp-1", "dirt"),
-         ("clamp-2", "dirt"), ("clamp-3", "dirt"), ("clamp-4", "dirt"), ("clamp-5", "dirt"),
-         ("clamp-1", "wrong_pipe"), ("clamp-2", "wrong_pipe"), ("clamp-5", "wrong_pipe"),
-         ("air-1", "sun"), ("air-1", "touching_coil"), ("air-3", "mixed_air"),
-         ("air-2-wet", "dry_wick"))  # fmt: skip
+SITED = (
+    ("low-probe", "wrong_zero"),
+    ("high-probe", "wrong_zero"),
+    ("clamp-1", "dirt"),
+    ("clamp-2", "dirt"),
+    ("clamp-3", "dirt"),
+    ("clamp-4", "dirt"),
+    ("clamp-5", "dirt"),
+    ("clamp-1", "wrong_pipe"),
+    ("clamp-2", "wrong_pipe"),
+    ("clamp-5", "wrong_pipe"),
+    ("air-1", "sun"),
+    ("air-1", "touching_coil"),
+    ("air-3", "mixed_air"),
+    ("air-2-wet", "dry_wick"),
+)
 FAILING = tuple(
     (channel, trouble)
-    for channel in ("low-probe", "high-probe", "clamp-1", "clamp-2", "clamp-3", "clamp-4", "air-1",
-                    "air-2", "air-3")
+    for channel in (
+        "low-probe",
+        "high-probe",
+        "clamp-1",
+        "clamp-2",
+        "clamp-3",
+        "clamp-4",
+        "air-1",
+        "air-2",
+        "air-3",
+    )
     for trouble in ("stuck", "spiking", "dropping_out", "dead")
-)  # fmt: skip
+)
 
 
 @dataclass(frozen=True)
@@ -110,9 +138,12 @@ def one_start(seed: int) -> Start:
 
 
 def _keep(
-    rows: dict[str, list[tuple[float, float]]], scene: Scene, kit: SimulatedKit, now: float,
+    rows: dict[str, list[tuple[float, float]]],
+    scene: Scene,
+    kit: SimulatedKit,
+    now: float,
     given: dict[str, float],
-) -> None:  # fmt: skip
+) -> None:
     table = load_table(scene.machine.fluid)
     by_point = {h.point: given[h.row.key] for h in kit.held if h.row.key in given}
     by_point["evaporator"] = table.dew.temperature(by_point["suction_pressure"] + 101.325)
@@ -125,9 +156,11 @@ def _traces(rows: dict[str, list[tuple[float, float]]]) -> dict[str, Trace]:
     late = {p: Trace(*map(tuple, zip(*r[-80:], strict=True))) for p, r in rows.items()}
     return with_differences(
         late,
-        (("superheat", "evaporator", "suction_line_temp", 1),
-         ("subcooling", "condenser", "liquid_line_temp", -1)),
-    )  # fmt: skip
+        (
+            ("superheat", "evaporator", "suction_line_temp", 1),
+            ("subcooling", "condenser", "liquid_line_temp", -1),
+        ),
+    )
 
 
 def _slow_truth(scene: Scene, state: PlantState) -> dict[str, float]:
@@ -178,10 +211,21 @@ def one_kit(seed: int, is_faulty: bool) -> tuple[str, list[str], list[str]]:
             break
         traces = {p: Trace(*map(tuple, zip(*r[-120:], strict=True))) for p, r in rows.items()}
         now = state.seconds
-        mean = {p: sum(t.values[-5:]) / len(t.values[-5:]) for p, t in traces.items()
-                if now - t.seconds[-1] < 30}  # fmt: skip
-        seen = Seen(scene.machine.fluid, 0.0, {p: t.since(now - 240) for p, t in traces.items()},
-                    mean, placed, now, float(minute), before)  # fmt: skip
+        mean = {
+            p: sum(t.values[-5:]) / len(t.values[-5:])
+            for p, t in traces.items()
+            if now - t.seconds[-1] < 30
+        }
+        seen = Seen(
+            scene.machine.fluid,
+            0.0,
+            {p: t.since(now - 240) for p, t in traces.items()},
+            mean,
+            placed,
+            now,
+            float(minute),
+            before,
+        )
         named = [lie.point for lie in lying(seen)]
         ever += named
     return bad, named, ever
@@ -198,8 +242,10 @@ def main(starts: int = STARTS, faulty: int = FAULTY, healthy: int = HEALTHY) -> 
         print(f"settling: {starts} starts and additions, said settled in {len(said)}")
         print(f"  right (within 0.5 °F, 1 psi of its end): {right / len(said):.1%} (wanted 95 %)")
         print(f"  by twice the true time: {soon / starts:.1%} (wanted 90 %)")
-        print(f"  median said {median(s.said_s or 0 for s in said):.0f} s, true "
-              f"{median(s.true_s for s in began):.0f} s")  # fmt: skip
+        print(
+            f"  median said {median(s.said_s or 0 for s in said):.0f} s, true "
+            f"{median(s.true_s for s in began):.0f} s"
+        )
         ill = list(pool.map(one_kit, range(FAULTY_SEED, FAULTY_SEED + faulty), [True] * faulty))
         hit = sum(bool(named) and named[0] == bad for bad, named, _ in ill)
         print(f"probes: {hit} of {faulty} faults named (wanted 27 of 30)")

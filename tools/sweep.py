@@ -44,11 +44,25 @@ USUAL_SPREAD, STRANGE_SPREAD = 0.20, 0.30
 """How far every constant of a system may be from its preset's, ordinary or strange (share)."""
 LEFT_SUBCOOLING_K, LEFT_SUPERHEAT_K = 0.67, 1.2
 """How near to its target a good installer leaves a system (1 σ): tolerances are ±3 and ±5 °F."""
-FIVE = ("suction_pressure", "liquid_pressure", "suction_line_temp", "liquid_line_temp",
-        "outdoor_air_temp")  # fmt: skip
-NOT_READ = ("discharge_pressure", "return_air_rh", "supply_air_rh", "indoor_unit_watts",
-            "outdoor_unit_watts", "blower_amps", "condenser_fan_amps", "capacitor_microfarads",
-            "metering_outlet_temp", "line_volts")  # fmt: skip
+FIVE = (
+    "suction_pressure",
+    "liquid_pressure",
+    "suction_line_temp",
+    "liquid_line_temp",
+    "outdoor_air_temp",
+)
+NOT_READ = (
+    "discharge_pressure",
+    "return_air_rh",
+    "supply_air_rh",
+    "indoor_unit_watts",
+    "outdoor_unit_watts",
+    "blower_amps",
+    "condenser_fan_amps",
+    "capacitor_microfarads",
+    "metering_outlet_temp",
+    "line_volts",
+)
 """Points of the truth that repeat another, or that need a plate number Nudge does not keep."""
 HEAT_PUMP_FAULTS = ("reversing_valve_leak",)
 VALVE_FAULTS = ("bulb_loose",)
@@ -106,8 +120,11 @@ def _glide_k(fluid: str, dew_c: float) -> float:
 
 def _site(rng: Random, family: Family, kind: str, spread: float) -> Site:
     strange = kind.startswith("strange")
-    keys = [k for k in COMFORT if (PRESETS[k].rating.device == "fixed_orifice")
-            is kind.endswith("orifice")]  # fmt: skip
+    keys = [
+        k
+        for k in COMFORT
+        if (PRESETS[k].rating.device == "fixed_orifice") is kind.endswith("orifice")
+    ]
     row = preset(rng.choice(keys))
     rating, elevation_m = row.rating, 0.0
     efficiency = 0.0
@@ -115,11 +132,13 @@ def _site(rng: Random, family: Family, kind: str, spread: float) -> Site:
         elevation_m = rng.choice((0.0, rng.uniform(300, 1800)))
         fluid = rng.choice(GLIDING) if rng.random() < 0.4 else rating.fluid
         rating = replace(
-            rating, fluid=fluid, nominal_kw=TON_KW * rng.uniform(1.3, 6),
+            rating,
+            fluid=fluid,
+            nominal_kw=TON_KW * rng.uniform(1.3, 6),
             over_ambient_k=rating.over_ambient_k - _glide_k(fluid, 45) / 2,
             evaporating_c=rating.evaporating_c + 0.4 * _glide_k(fluid, 5),
             line_m=rng.uniform(4, 15),
-        )  # fmt: skip
+        )
     machine = _varied(sized(rating, lambda m: family.shape(m, rng)), rng, spread)
     share = rng.uniform(0.92, 1.08)
     exact, capacity_kw = machine, rating.nominal_kw
@@ -127,8 +146,9 @@ def _site(rng: Random, family: Family, kind: str, spread: float) -> Site:
         machine = _with_air(machine, share * rating.air_kg_s_per_kw * capacity_kw)
         exact = _commissioned(rating, machine, 0.0, 0.0)
         capacity_kw, efficiency = _rated(rating, exact)
-    left = _commissioned(rating, exact, rng.gauss(0, LEFT_SUBCOOLING_K),
-                         rng.gauss(0, LEFT_SUPERHEAT_K))  # fmt: skip
+    left = _commissioned(
+        rating, exact, rng.gauss(0, LEFT_SUBCOOLING_K), rng.gauss(0, LEFT_SUPERHEAT_K)
+    )
     is_valve = rating.device != "fixed_orifice"
     seer = max(efficiency / EER_OF_SEER * rng.gauss(1, PLATE_ROUNDS), 6.0)
     if family.plates_by_class:
@@ -137,7 +157,8 @@ def _site(rng: Random, family: Family, kind: str, spread: float) -> Site:
     return Site(
         left,
         Plate(
-            rating.fluid, MeteringDevice(rating.device),
+            rating.fluid,
+            MeteringDevice(rating.device),
             nominal_capacity_w=capacity_kw * 1000 * rng.gauss(1, PLATE_ROUNDS),
             rated_seer=seer,
             elevation_m=elevation_m,
@@ -145,7 +166,7 @@ def _site(rng: Random, family: Family, kind: str, spread: float) -> Site:
             reversing_valve=ReversingValve("present" if rating.is_heat_pump else "absent"),
         ),
         exact.charge_kg,
-    )  # fmt: skip
+    )
 
 
 STROKES = 0.10
@@ -179,21 +200,34 @@ def _varied(machine: Machine, rng: Random, spread: float) -> Machine:
         machine.blower,
         **{
             name: getattr(machine.blower, name) * rng.uniform(1 - spread, 1 + spread)
-            for name in ("most_pa", "return_resistance", "filter_resistance", "coil_resistance",
-                         "supply_resistance", "rated_watts")
+            for name in (
+                "most_pa",
+                "return_resistance",
+                "filter_resistance",
+                "coil_resistance",
+                "supply_resistance",
+                "rated_watts",
+            )
         },
-    )  # fmt: skip
+    )
     device = machine.device
     if device.kind != "fixed_orifice":
-        device = replace(device, area_m2=device.area_m2 * rng.uniform(1, 1 + spread),
-                         gradient_k=device.gradient_k * rng.uniform(1 - spread, 1 + spread),
-                         static_superheat_k=device.static_superheat_k
-                         + rng.gauss(0, 0.6))  # fmt: skip
+        device = replace(
+            device,
+            area_m2=device.area_m2 * rng.uniform(1, 1 + spread),
+            gradient_k=device.gradient_k * rng.uniform(1 - spread, 1 + spread),
+            static_superheat_k=device.static_superheat_k + rng.gauss(0, 0.6),
+        )
     return replace(
-        machine, compressor=moved(machine.compressor), outdoor=moved(machine.outdoor),
-        indoor=moved(machine.indoor), lines=moved(machine.lines), blower=blower, device=device,
+        machine,
+        compressor=moved(machine.compressor),
+        outdoor=moved(machine.outdoor),
+        indoor=moved(machine.indoor),
+        lines=moved(machine.lines),
+        blower=blower,
+        device=device,
         fan=replace(machine.fan, watts=machine.fan.watts * rng.uniform(1 - spread, 1 + spread)),
-    )  # fmt: skip
+    )
 
 
 def _rated(rating: Rating, machine: Machine) -> tuple[float, float]:
@@ -212,8 +246,9 @@ def _with_air(machine: Machine, wanted: float) -> Machine:
     for _ in range(12):
         share = wanted / blow(machine.blower, machine.volts).kg_s
         blower = machine.blower
-        blower = replace(blower, most_kg_s=blower.most_kg_s * share**2,
-                         most_pa=blower.most_pa * share)  # fmt: skip
+        blower = replace(
+            blower, most_kg_s=blower.most_kg_s * share**2, most_pa=blower.most_pa * share
+        )
         machine = replace(machine, blower=blower)
     return machine
 
@@ -229,8 +264,7 @@ def _commissioned(rating: Rating, machine: Machine, over_k: float, hotter_k: flo
         if rating.device == "fixed_orifice":
             over = _superheat(at) - ORIFICE_SUPERHEAT_K - hotter_k
             area *= 1 + max(-0.1, min(0.1, 0.015 * over))
-        machine = replace(machine, charge_kg=charge,
-                          device=replace(machine.device, area_m2=area))  # fmt: skip
+        machine = replace(machine, charge_kg=charge, device=replace(machine.device, area_m2=area))
         if abs(miss) < 0.15 and abs(over) < 0.3:
             return machine
     if abs(miss) > 1.5 or abs(over) > 3:

@@ -57,7 +57,7 @@ class Doors:
             return 421, (
                 f"Nudge does not answer to “{host[:80]}”. Open it by this machine's own name or "
                 "address, or add the name to NUDGE_HOSTS."
-            )  # fmt: skip
+            )
         if scope["method"] in SAFE:
             return None
         if not _is_own_page(headers, host):
@@ -67,7 +67,7 @@ class Doors:
             return 415, (
                 f"Send JSON with Content-Type: application/json here, not {kind}. Pictures, logs "
                 "and bundles may come as application/octet-stream."
-            )  # fmt: skip
+            )
         return None
 
     def _is_known(self, name: str, scope: Scope) -> bool:

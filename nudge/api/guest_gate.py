@@ -24,8 +24,10 @@ class GuestGate:
         if scope["path"].startswith(OPEN_TO_GUESTS):
             await self._app(scope, receive, send)
             return
-        message = ("From another machine only a link to a visit opens. Ask for one, or start Nudge "
-                   "with NUDGE_OPEN=1.")  # fmt: skip
+        message = (
+            "From another machine only a link to a visit opens. Ask for one, or start Nudge "
+            "with NUDGE_OPEN=1."
+        )
         answer = {"errors": [{"what": "request", "message": message, "nearest": []}]}
         await JSONResponse(answer, status_code=403)(scope, receive, send)
 

@@ -44,13 +44,20 @@ class AdviseIn(Strict):
         """Raises: CoreError, for anything in it that cannot be."""
         rows = [
             Dosed(
-                row.minutes, to_si(row.added, Quantity.SMALL_MASS, self.units) / 1000,
+                row.minutes,
+                to_si(row.added, Quantity.SMALL_MASS, self.units) / 1000,
                 core_readings(row.readings, self.units),
             )
             for row in self.history
-        ]  # fmt: skip
-        return advise(self.system.to_plate(self.units), rows, self.context.to_context(self.units),
-                      self.method, (), self.connection)  # fmt: skip
+        ]
+        return advise(
+            self.system.to_plate(self.units),
+            rows,
+            self.context.to_context(self.units),
+            self.method,
+            (),
+            self.connection,
+        )
 
 
 @dataclass(frozen=True, slots=True)
@@ -184,19 +191,22 @@ def advice_out(nudge: Nudge, units: UnitSystem, ready_at: datetime | None = None
         response=_response_said(nudge, units),
         high_side=high_side(nudge.assessment.case).text(units),
         expected=_expected(sized, units) if sized is not None and moves else {},
-        missing=None if missing is None else RangeOut(
+        missing=None
+        if missing is None
+        else RangeOut(
             _mass(missing.low, units), _mass(missing.middle, units), _mass(missing.high, units)
         ),
         response_per_unit=_response(nudge, units),
         whole=None if sized is None else _mass(sized.whole.kg, units),
         whole_source=sized.whole.source if sized else "",
-        target=None if sized is None
+        target=None
+        if sized is None
         else round(from_si(sized.target_k, Quantity.TEMPERATURE_DIFFERENCE, units), 2),
         watched=sized.watched if sized else "",
         would_prove_wrong=" ".join(decision.wrong_if) if moves else "",
         cautions=assessed.charge.cautions,
         assessment=assessed,
-    )  # fmt: skip
+    )
 
 
 def _headline(nudge: Nudge, units: UnitSystem, ready_at: datetime | None) -> str:
@@ -236,10 +246,12 @@ def _response(nudge: Nudge, units: UnitSystem) -> ResponseOut | None:
         return None
     unit_kg = to_si(1.0, Quantity.SMALL_MASS, units) / 1000
     value, spread = nudge.sized.per_kg
-    return ResponseOut(*(
-        round(from_si(found * unit_kg, Quantity.TEMPERATURE_DIFFERENCE, units), 4)
-        for found in (value, spread)
-    ))  # fmt: skip
+    return ResponseOut(
+        *(
+            round(from_si(found * unit_kg, Quantity.TEMPERATURE_DIFFERENCE, units), 4)
+            for found in (value, spread)
+        )
+    )
 
 
 def _hose(link: Connection, fluid: str, units: UnitSystem) -> str:
@@ -286,7 +298,7 @@ def guides_out(found: Sequence[Guide], units: UnitSystem) -> list[GuideOut]:
             steps=[WayStepOut(step.text, worded(step.caution, units)) for step in guide.steps],
         )
         for guide in found
-    ]  # fmt: skip
+    ]
 
 
 def other_schools_out() -> list[OtherSchoolOut]:
@@ -300,6 +312,10 @@ def connections_out(units: UnitSystem) -> list[ConnectionOut]:
 
 def _connection(link: Connection, units: UnitSystem) -> ConnectionOut:
     return ConnectionOut(
-        link.key, link.label, link.good_for, link.can_charge, _mass(link.burst_kg, units),
+        link.key,
+        link.label,
+        link.good_for,
+        link.can_charge,
+        _mass(link.burst_kg, units),
         [WayStepOut(step.text, step.caution) for step in link.steps],
-    )  # fmt: skip
+    )

@@ -135,8 +135,14 @@ def _diagnosis(result: Assessment, units: UnitSystem) -> DiagnosisOut | None:
     found = result.diagnosis
     if found is None:
         return None
-    return DiagnosisOut(found.sentence, list(found.faults), found.confidence, found.severity,
-                        worded(found.act, units), found.valve)  # fmt: skip
+    return DiagnosisOut(
+        found.sentence,
+        list(found.faults),
+        found.confidence,
+        found.severity,
+        worded(found.act, units),
+        found.valve,
+    )
 
 
 def _pairs(result: Assessment) -> list[PairOut]:
@@ -146,8 +152,11 @@ def _pairs(result: Assessment) -> list[PairOut]:
     for pair in PAIRS:
         belief = result.weighing.pairs.get(pair.faults, 0.0)
         if belief >= WORTH_NAMING:
-            names = next(row.hypothesis.signature.suspects for row in result.weighing.rows
-                         if row.hypothesis.faults == pair.faults)  # fmt: skip
+            names = next(
+                row.hypothesis.signature.suspects
+                for row in result.weighing.rows
+                if row.hypothesis.faults == pair.faults
+            )
             first, second = (SUSPECTS[name].label for name in names)
             label = f"{first} and {second.lower()}"
             found.append(PairOut(list(names), label, round(belief, 4), pair.reason))
@@ -158,10 +167,14 @@ def _sign(one: Departure, units: UnitSystem) -> SignOut:
     quantity = one.sign.quantity
     step = difference_of(quantity)
     return SignOut(
-        one.sign.key, one.sign.label, round(from_si(one.value, quantity, units), 2),
-        round(from_si(one.expected, quantity, units), 2), round(from_si(one.off, step, units), 2),
-        unit_label(quantity, units), list(one.sign.points),
-    )  # fmt: skip
+        one.sign.key,
+        one.sign.label,
+        round(from_si(one.value, quantity, units), 2),
+        round(from_si(one.expected, quantity, units), 2),
+        round(from_si(one.off, step, units), 2),
+        unit_label(quantity, units),
+        list(one.sign.points),
+    )
 
 
 def _check(proposal: Proposal, units: UnitSystem) -> NextCheckOut:
@@ -177,11 +190,17 @@ def _check(proposal: Proposal, units: UnitSystem) -> NextCheckOut:
         points=list(check.points),
         form=check.form,
         outcomes=[
-            OutcomeOut(o.key, o.label, round(o.chance, 3), o.leads, SUSPECTS[o.leads].label,
-                       round(o.belief, 3))
+            OutcomeOut(
+                o.key,
+                o.label,
+                round(o.chance, 3),
+                o.leads,
+                SUSPECTS[o.leads].label,
+                round(o.belief, 3),
+            )
             for o in proposal.outcomes
         ],
-    )  # fmt: skip
+    )
 
 
 def _suspect(belief: Belief, read: Callable[[Said], str], units: UnitSystem) -> SuspectOut:

@@ -14,9 +14,14 @@ from nudge.core.language.vocabulary.actions import ACTIONS
 from nudge.core.language.vocabulary.points import POINTS
 
 _K = Quantity.TEMPERATURE_DIFFERENCE
-GATE_WORDS = {"run_short": "Run time", "just_changed": "Time after the change",
-              "not_settled": "Steady readings", "confirm": "A quarter of an hour",
-              "running_unknown": "When it was started", "plate": "The plate"}  # fmt: skip
+GATE_WORDS = {
+    "run_short": "Run time",
+    "just_changed": "Time after the change",
+    "not_settled": "Steady readings",
+    "confirm": "A quarter of an hour",
+    "running_unknown": "When it was started",
+    "plate": "The plate",
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -86,8 +91,13 @@ def decision_answer(found: Decision, units: UnitSystem, ready_at: datetime | Non
         judged=found.judged,
         target=None if found.target is None else round(from_si(found.target.value, _K, units), 3),
         off_by=None if found.off_k is None else round(from_si(found.off_k, _K, units), 3),
-        hangs_on=None if hangs is None else HangsOnOut(
-            hangs.kind, hangs.key, _hangs_label(hangs.key), worded(hangs.why.text(units), units),
+        hangs_on=None
+        if hangs is None
+        else HangsOnOut(
+            hangs.kind,
+            hangs.key,
+            _hangs_label(hangs.key),
+            worded(hangs.why.text(units), units),
             CHECKS[hangs.key].form if hangs.key in CHECKS else "",
         ),
         dose=_dose(found.dose, units),
@@ -97,7 +107,7 @@ def decision_answer(found: Decision, units: UnitSystem, ready_at: datetime | Non
         stage=found.stage,
         watch=[said.text(units) for said in found.watch],
         wrong_if=[said.text(units) for said in found.wrong_if],
-    )  # fmt: skip
+    )
 
 
 def _hangs_label(key: str) -> str:

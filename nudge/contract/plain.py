@@ -19,8 +19,11 @@ def _lines(answer: AssessOut) -> Iterator[str]:
     yield from (f"Care: {caution}" for caution in answer.charge.cautions)
     yield from (f"Danger: {hazard.message}" for hazard in answer.hazards)
     if answer.diagnosis is not None:
-        yield " ".join(part for part in (answer.diagnosis.sentence, answer.diagnosis.act,
-                                         answer.diagnosis.valve) if part)  # fmt: skip
+        yield " ".join(
+            part
+            for part in (answer.diagnosis.sentence, answer.diagnosis.act, answer.diagnosis.valve)
+            if part
+        )
     for gate in answer.readiness:
         yield f"{'Blocks' if gate.effect == 'blocks' else 'Mind'}: {gate.message}"
     for episode in answer.over_time:
@@ -39,8 +42,11 @@ def _lines(answer: AssessOut) -> Iterator[str]:
 def _suspect(suspect: SuspectOut) -> Iterator[str]:
     which = f" ({suspect.which})" if suspect.which else ""
     yield f"Suspect, {suspect.belief:.0%}: {suspect.label}{which}."
-    for word, sentences in (("For", suspect.speaks_for), ("Against", suspect.against),
-                            ("Missing", suspect.missing)):  # fmt: skip
+    for word, sentences in (
+        ("For", suspect.speaks_for),
+        ("Against", suspect.against),
+        ("Missing", suspect.missing),
+    ):
         yield from (f"  {word}: {sentence}" for sentence in sentences)
 
 

@@ -67,9 +67,13 @@ def fill_if_empty(database: Database, now: datetime | None = None) -> bool:
 
 
 def _play(
-    story: PlannedVisit, book: Book, visits: Visits, shelf: Shelf, clock: _SetClock,
+    story: PlannedVisit,
+    book: Book,
+    visits: Visits,
+    shelf: Shelf,
+    clock: _SetClock,
     today: datetime,
-) -> None:  # fmt: skip
+) -> None:
     if story.due_in_days is not None:
         clock.now = today - timedelta(days=30)
         due_on = (today + timedelta(days=story.due_in_days)).date()

@@ -12,11 +12,19 @@ CYLINDERS = (
 )
 """Id, name, refrigerant, kind, tare and gross when it came [kg], water capacity [kg]."""
 
-CYLINDER_OF = {"R-410A": "shelf-410", "R-22": "shelf-22", "R-454B": "shelf-454",
-               "R-32": "shelf-32", "R-407C": "shelf-407"}  # fmt: skip
+CYLINDER_OF = {
+    "R-410A": "shelf-410",
+    "R-22": "shelf-22",
+    "R-454B": "shelf-454",
+    "R-32": "shelf-32",
+    "R-407C": "shelf-407",
+}
 
 WEIGHED = (
-    (64, "shelf-407", 0.0), (31, "shelf-410", 0.01), (31, "shelf-recovery", -0.008),
-    (9, "shelf-407", 0.62), (5, "shelf-454", 0.0),
-)  # fmt: skip
+    (64, "shelf-407", 0.0),
+    (31, "shelf-410", 0.01),
+    (31, "shelf-recovery", -0.008),
+    (9, "shelf-407", 0.62),
+    (5, "shelf-454", 0.0),
+)
 """Days ago, cylinder, and how much was gone by then [kg]: 22 oz of R-407C between two calls."""

@@ -26,12 +26,31 @@ from nudge.services.visits import Visits
 from nudge.services.work_order import Work
 from nudge.store.database import Database
 
-READ = ("suction_pressure", "liquid_pressure", "suction_line_temp", "liquid_line_temp",
-        "discharge_line_temp", "outdoor_air_temp", "return_air_temp", "return_air_wet_bulb",
-        "supply_air_temp", "total_external_static")  # fmt: skip
+READ = (
+    "suction_pressure",
+    "liquid_pressure",
+    "suction_line_temp",
+    "liquid_line_temp",
+    "discharge_line_temp",
+    "outdoor_air_temp",
+    "return_air_temp",
+    "return_air_wet_bulb",
+    "supply_air_temp",
+    "total_external_static",
+)
 SEEN = ("filter_clean", "evaporator_coil_clean", "condenser_coil_clean", "condenser_fan_ok")
-PUT_BACK = ("zeroed", "clamps", "ports", "caps", "panels", "disconnect", "thermostat_back",
-            "drain_runs", "tools", "said")  # fmt: skip
+PUT_BACK = (
+    "zeroed",
+    "clamps",
+    "ports",
+    "caps",
+    "panels",
+    "disconnect",
+    "thermostat_back",
+    "drain_runs",
+    "tools",
+    "said",
+)
 STARTED, LOOKED, READ_AT = 3, 9, 27
 
 
@@ -137,11 +156,13 @@ def line_of(day: Day, faults: tuple[Present, ...]) -> str:
     machine = machine_of(day.system_id)
     if day.air != 1.0:
         blower = machine.blower
-        blower = replace(blower, most_kg_s=blower.most_kg_s * day.air,
-                         set_kg_s=blower.set_kg_s * day.air)  # fmt: skip
+        blower = replace(
+            blower, most_kg_s=blower.most_kg_s * day.air, set_kg_s=blower.set_kg_s * day.air
+        )
         machine = replace(machine, blower=blower)
-    held = Conditions(air_of(*day.indoor), air_of(day.outdoor_c, 50.0),
-                      machine.charge_kg * day.charge)  # fmt: skip
+    held = Conditions(
+        air_of(*day.indoor), air_of(day.outdoor_c, 50.0), machine.charge_kg * day.charge
+    )
     truth = running_truth(steady(*spoiled(machine, held, list(faults))))
     spoken = []
     for key in READ:
@@ -185,8 +206,7 @@ def _visit(
     at(READ_AT)
     visits.hear(day.id, f"{day.id}-read", day.said or line_of(day, day.faults), "ip", clock.now)
     if day.picture:
-        photos.add(day.id, f"{day.id}-picture", "outdoor", _CAPTION[day.picture],
-                   draw(day.picture))  # fmt: skip
+        photos.add(day.id, f"{day.id}-picture", "outdoor", _CAPTION[day.picture], draw(day.picture))
     for number, (part, text) in enumerate(day.notes):
         work.note(day.id, f"{day.id}-note-{number}", part, text)
     if day.washed:
@@ -226,8 +246,11 @@ def draw(what: str) -> bytes:
             pen.ellipse((x, y, x + 18 + number % 23, y + 9 + number % 11), fill=(94, 88, 74))
     else:
         pen.line((0, 470, 1200, 430), fill=(168, 104, 58), width=86)
-        pen.polygon([(470, 330), (700, 318), (760, 450), (700, 580), (470, 590), (410, 460)],
-                    fill=(186, 150, 70), outline=(90, 66, 24))  # fmt: skip
+        pen.polygon(
+            [(470, 330), (700, 318), (760, 450), (700, 580), (470, 590), (410, 460)],
+            fill=(186, 150, 70),
+            outline=(90, 66, 24),
+        )
         pen.ellipse((560, 560, 660, 700), fill=(52, 44, 34))
     out = io.BytesIO()
     image.save(out, "PNG")

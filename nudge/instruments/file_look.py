@@ -85,9 +85,12 @@ def _shown(value: Any) -> str:
 
 
 def _look(
-    shape: Shape, heading: Sequence[str], rows: Sequence[Sequence[str]], zone_minutes: int,
+    shape: Shape,
+    heading: Sequence[str],
+    rows: Sequence[Sequence[str]],
+    zone_minutes: int,
     delimiter: str,
-) -> FileLook:  # fmt: skip
+) -> FileLook:
     columns = {
         name: [row[i] for row in rows if i < len(row) and row[i] not in ("", "-", "--")]
         for i, name in enumerate(heading)

@@ -148,9 +148,15 @@ def _plan(mapping: FileMapping) -> _Plan:
             raise CoreError("columns", f"Column {column.name} is mapped to no known point.")
         low, high = believable_range(point)
         cells.append(
-            _Cell(column.name, column.point, point.quantity,
-                  unit_said(column.unit, point.quantity), low, high)
-        )  # fmt: skip
+            _Cell(
+                column.name,
+                column.point,
+                point.quantity,
+                unit_said(column.unit, point.quantity),
+                low,
+                high,
+            )
+        )
     if not cells:
         raise CoreError("columns", "No column is mapped to a point. Choose at least one.")
     taken = [cell.point for cell in cells]
@@ -206,8 +212,11 @@ def _add_row(piece: Piece, row: dict[str, Any], plan: _Plan) -> None:
             continue  # a gap
         value = _value(given, cell)
         if not cell.low <= value <= cell.high:
-            _refuse(piece, f"{cell.name} {str(given)[:20]} {cell.unit.label} is outside what "
-                           "a working instrument shows. Is the unit right?")  # fmt: skip
+            _refuse(
+                piece,
+                f"{cell.name} {str(given)[:20]} {cell.unit.label} is outside what "
+                "a working instrument shows. Is the unit right?",
+            )
             continue
         piece.samples.append(Sample(cell.name, at_ms, value))
 

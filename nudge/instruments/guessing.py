@@ -65,12 +65,22 @@ def guess_column(name: str, values: Sequence[str], used: set[str] | frozenset[st
 
 _UNIT_WORDS = re.compile(
     r"(psig?|kpa|bar|°\s*f|°\s*c|deg\s*f|deg\s*c|\bf\b|\bc\b|cfm|l/s|in\.?\s*w\.?c\.?|inwc|\bpa\b"
-    r"|\blbs?\b|\boz\b|\bkg\b|\bg\b|microns?|amps?|\ba\b|watts?|\bw\b|%)", re.I,
-)  # fmt: skip
+    r"|\blbs?\b|\boz\b|\bkg\b|\bg\b|microns?|amps?|\ba\b|watts?|\bw\b|%)",
+    re.I,
+)
 _SPELLED = {
-    "degf": "f", "degc": "c", "°f": "f", "°c": "c", "amps": "a", "amp": "a", "watts": "w",
-    "watt": "w", "lbs": "lb", "in.w.c.": "inwc", "inw.c.": "inwc",
-}  # fmt: skip
+    "degf": "f",
+    "degc": "c",
+    "°f": "f",
+    "°c": "c",
+    "amps": "a",
+    "amp": "a",
+    "watts": "w",
+    "watt": "w",
+    "lbs": "lb",
+    "in.w.c.": "inwc",
+    "inw.c.": "inwc",
+}
 
 
 def unit_in(text: str) -> str:
@@ -94,8 +104,11 @@ def _guess_unit(quantity: Quantity, name: str, values: Sequence[str]) -> str:
                 return unit_said(word, quantity).label
             except CoreError:
                 continue
-    numbers = sorted(float(m[1].replace(",", "")) for v in values
-                     if (m := re.match(r"\s*(-?[\d.]+)", v)) and m[1].strip("."))  # fmt: skip
+    numbers = sorted(
+        float(m[1].replace(",", ""))
+        for v in values
+        if (m := re.match(r"\s*(-?[\d.]+)", v)) and m[1].strip(".")
+    )
     middle = numbers[len(numbers) // 2] if numbers else 0.0
     if quantity is Quantity.PRESSURE:
         return "bar" if abs(middle) < 45 else "psig" if abs(middle) < 650 else "kPa"
@@ -107,7 +120,12 @@ def _guess_unit(quantity: Quantity, name: str, values: Sequence[str]) -> str:
 
 
 _USUAL = {
-    Quantity.AIRFLOW: "CFM", Quantity.MASS: "lb", Quantity.VACUUM: "micron",
-    Quantity.CURRENT: "A", Quantity.HUMIDITY: "%", Quantity.POWER: "W", Quantity.VOLTAGE: "V",
+    Quantity.AIRFLOW: "CFM",
+    Quantity.MASS: "lb",
+    Quantity.VACUUM: "micron",
+    Quantity.CURRENT: "A",
+    Quantity.HUMIDITY: "%",
+    Quantity.POWER: "W",
+    Quantity.VOLTAGE: "V",
     Quantity.CAPACITANCE: "µF",
-}  # fmt: skip
+}

@@ -33,16 +33,21 @@ class InstrumentKind:
     battery_hours: float = 60.0
 
 
-KINDS: Mapping[str, InstrumentKind] = MappingProxyType({row.key: row for row in (
-    InstrumentKind("pressure_probe", "Pressure probe", 0.7, 1.4, 0.1, 0.4, can_zero=True),
-    InstrumentKind("clamp", "Pipe clamp", 0.05, 0.15, 0.05, 6.0),
-    InstrumentKind("air_probe", "Air probe", 0.04, 0.12, 0.05, 12.0),
-    InstrumentKind("manometer", "Manometer", 0.6, 0.8, 0.25, 0.5, can_zero=True),
-    InstrumentKind("scale", "Charging scale", 0.002, 0.002, 0.005, 0.8, can_zero=True),
-    InstrumentKind("vacuum_gauge", "Vacuum gauge", 0.3, 0.6, 0.1, 2.0),
-    InstrumentKind("clamp_meter", "Clamp meter", 0.03, 0.05, 0.01, 0.5, can_zero=True),
-    InstrumentKind("power_meter", "Clamp meter, power", 6.0, 10.0, 1.0, 0.5),
-)})  # fmt: skip
+KINDS: Mapping[str, InstrumentKind] = MappingProxyType(
+    {
+        row.key: row
+        for row in (
+            InstrumentKind("pressure_probe", "Pressure probe", 0.7, 1.4, 0.1, 0.4, can_zero=True),
+            InstrumentKind("clamp", "Pipe clamp", 0.05, 0.15, 0.05, 6.0),
+            InstrumentKind("air_probe", "Air probe", 0.04, 0.12, 0.05, 12.0),
+            InstrumentKind("manometer", "Manometer", 0.6, 0.8, 0.25, 0.5, can_zero=True),
+            InstrumentKind("scale", "Charging scale", 0.002, 0.002, 0.005, 0.8, can_zero=True),
+            InstrumentKind("vacuum_gauge", "Vacuum gauge", 0.3, 0.6, 0.1, 2.0),
+            InstrumentKind("clamp_meter", "Clamp meter", 0.03, 0.05, 0.01, 0.5, can_zero=True),
+            InstrumentKind("power_meter", "Clamp meter, power", 6.0, 10.0, 1.0, 0.5),
+        )
+    }
+)
 
 
 @dataclass(frozen=True, slots=True)

@@ -37,9 +37,13 @@ class Trouble:
 
 
 _OUTSIDE = {
-    "suction_line_temp", "liquid_line_temp", "discharge_line_temp", "true_suction_temp",
-    "drier_inlet_temp", "drier_outlet_temp",
-}  # fmt: skip
+    "suction_line_temp",
+    "liquid_line_temp",
+    "discharge_line_temp",
+    "true_suction_temp",
+    "drier_inlet_temp",
+    "drier_outlet_temp",
+}
 _OTHER_PIPE = {
     "suction_line_temp": "liquid_line_temp",
     "liquid_line_temp": "suction_line_temp",

@@ -131,8 +131,9 @@ def _first_guess(setting: Setting, fluid: Fluid, low_k: float, high_k: float) ->
     c = setting.conditions
     cold, warm = (c.outdoor, c.indoor) if c.heating else (c.indoor, c.outdoor)
     low = max(fluid.dew_kpa(cold.temp_c - low_k), fluid.low_kpa * 1.05)
-    high = min(fluid.dew_kpa(max(warm.temp_c, cold.temp_c - low_k + 8) + high_k),
-               fluid.high_kpa * 0.97)  # fmt: skip
+    high = min(
+        fluid.dew_kpa(max(warm.temp_c, cold.temp_c - low_k + 8) + high_k), fluid.high_kpa * 0.97
+    )
     return log(low), log(high), (fluid.at(low).vapour_h + 6) / SUCTION_SCALE
 
 
@@ -148,9 +149,13 @@ def _held(x: Sequence[float], fluid: Fluid) -> Unknowns:
 def _residuals(setting: Setting, fluid: Fluid, x: Unknowns) -> tuple[float, float, float]:
     point = describe(setting, fluid, x)
     through = passed(
-        setting.machine.device, fluid, point.line.before_device.kpa,
-        point.line.before_device.enthalpy, point.evaporator_kpa, point.opening,
-    )  # fmt: skip
+        setting.machine.device,
+        fluid,
+        point.line.before_device.kpa,
+        point.line.before_device.enthalpy,
+        point.evaporator_kpa,
+        point.opening,
+    )
     machine, conditions = setting.machine, setting.conditions
     charge = conditions.charge_kg - (machine.heating_store_kg if conditions.heating else 0.0)
     arrived = point.evaporated.enthalpy + point.suction_gain / point.flow
@@ -180,11 +185,27 @@ def describe(setting: Setting, fluid: Fluid, x: Unknowns, root: Root | None = No
     suction = fluid.at(low_kpa)
     gas_kpa = max(high_kpa - machine.foreign_gas_kpa, 0.3 * high_kpa)
     high = fluid.at(gas_kpa)
-    stroke = compress(machine.compressor, fluid, (low_kpa, suction), (high_kpa, fluid.at(high_kpa)),
-                      suction_h, c.speed, machine.reversing_leak)  # fmt: skip
+    stroke = compress(
+        machine.compressor,
+        fluid,
+        (low_kpa, suction),
+        (high_kpa, fluid.at(high_kpa)),
+        suction_h,
+        c.speed,
+        machine.reversing_leak,
+    )
     air_c = _air_on(machine, warm, stroke, high.liquid_h, hot_air, c.heating)
-    condensed = condense(_with_gas(hot_coil, machine), fluid, gas_kpa, high, stroke.flow,
-                         stroke.discharge_h, air_c, hot_air, warm.cp)  # fmt: skip
+    condensed = condense(
+        _with_gas(hot_coil, machine),
+        fluid,
+        gas_kpa,
+        high,
+        stroke.flow,
+        stroke.discharge_h,
+        air_c,
+        hot_air,
+        warm.cp,
+    )
     lost = machine.lines.condenser_resistance * stroke.flow**2 / high.vapour_rho
     liquid_kpa = high_kpa * high_kpa / (high_kpa + lost)
     line = liquid_line(machine.lines, fluid, liquid_kpa, condensed.enthalpy, stroke.flow, c.lines_c)
@@ -192,8 +213,16 @@ def describe(setting: Setting, fluid: Fluid, x: Unknowns, root: Root | None = No
         low_kpa + machine.lines.suction_resistance * stroke.flow**2 / suction.vapour_rho
     )
     at_coil = fluid.at(evaporator_kpa)
-    evaporated = evaporate(cold_coil, fluid, evaporator_kpa, at_coil, stroke.flow,
-                           line.before_device.enthalpy, cold, cold_air)  # fmt: skip
+    evaporated = evaporate(
+        cold_coil,
+        fluid,
+        evaporator_kpa,
+        at_coil,
+        stroke.flow,
+        line.before_device.enthalpy,
+        cold,
+        cold_air,
+    )
     rise = suction_rise(machine.lines, at_coil, stroke.flow, evaporated.enthalpy, c.lines_c)
     gain = stroke.flow * (HEATING_SUCTION_SHARE if c.heating else 1.0) * rise
     coil_out_c, superheat_k = _gas(fluid, evaporator_kpa, evaporated.enthalpy)
@@ -204,10 +233,12 @@ def describe(setting: Setting, fluid: Fluid, x: Unknowns, root: Root | None = No
     suction_c, _ = _gas(fluid, low_kpa, suction_h)
     discharge_c, _ = _gas(fluid, high_kpa, stroke.discharge_h)
     held = (
-        condensed.mass + evaporated.mass + line.mass
+        condensed.mass
+        + evaporated.mass
+        + line.mass
         + machine.lines.suction_volume_m3 * suction.vapour_rho
         + machine.lines.accumulator_m3 * suction.vapour_rho
-    )  # fmt: skip
+    )
     quality = min(max(at_coil.quality(line.before_device.enthalpy), 0.0), 1.0)
     return Operating(
         root, opening, stroke.flow, low_kpa, high_kpa, evaporator_kpa, liquid_kpa, stroke,

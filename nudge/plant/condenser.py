@@ -45,9 +45,16 @@ def two_phase_ua(coil: Coil, flow: float) -> float:
 
 
 def condense(
-    coil: Coil, fluid: Fluid, kpa: float, saturated: Saturated, flow: float,
-    enthalpy: float, air_c: float, air_kg_s: float, air_cp: float,
-) -> Condensed:  # fmt: skip
+    coil: Coil,
+    fluid: Fluid,
+    kpa: float,
+    saturated: Saturated,
+    flow: float,
+    enthalpy: float,
+    air_c: float,
+    air_kg_s: float,
+    air_cp: float,
+) -> Condensed:
     """Condense `flow` [kg/s] of gas at `enthalpy` into air; `kpa` is the refrigerant's own part.
 
     Source: effectiveness-NTU method, ASHRAE Fundamentals, heat transfer; moving boundaries.
@@ -55,23 +62,41 @@ def condense(
     if not coil.uneven:
         return _circuit(coil, fluid, kpa, saturated, flow, enthalpy, air_c, air_kg_s, air_cp)
     more, less = (
-        _circuit(coil, fluid, kpa, saturated, flow * (1 + side * coil.uneven), enthalpy, air_c,
-                 air_kg_s, air_cp)
+        _circuit(
+            coil,
+            fluid,
+            kpa,
+            saturated,
+            flow * (1 + side * coil.uneven),
+            enthalpy,
+            air_c,
+            air_kg_s,
+            air_cp,
+        )
         for side in (1, -1)
-    )  # fmt: skip
+    )
     share = (1 + coil.uneven) / 2
     left_h = share * more.enthalpy + (1 - share) * less.enthalpy
     return Condensed(
-        left_h, flow * (enthalpy - left_h), (more.mass + less.mass) / 2,
+        left_h,
+        flow * (enthalpy - left_h),
+        (more.mass + less.mass) / 2,
         air_c + flow * (enthalpy - left_h) / (air_kg_s * air_cp),
         tuple((a + b) / 2 for a, b in zip(more.zones, less.zones, strict=True)),  # type: ignore[arg-type]
-    )  # fmt: skip
+    )
 
 
 def _circuit(
-    coil: Coil, fluid: Fluid, kpa: float, saturated: Saturated, flow: float,
-    enthalpy: float, air_c: float, air_kg_s: float, air_cp: float,
-) -> Condensed:  # fmt: skip
+    coil: Coil,
+    fluid: Fluid,
+    kpa: float,
+    saturated: Saturated,
+    flow: float,
+    enthalpy: float,
+    air_c: float,
+    air_kg_s: float,
+    air_cp: float,
+) -> Condensed:
     """The whole face as one path."""
     air = air_kg_s * air_cp
     taken = [
@@ -114,6 +139,9 @@ def _circuit(
     left_h += coil.bypass * (passed - left_h)
     heat = flow * (enthalpy - left_h)
     return Condensed(
-        left_h, heat, mass * coil.volume_m3, air_c + heat / air,
+        left_h,
+        heat,
+        mass * coil.volume_m3,
+        air_c + heat / air,
         (desuperheat, condensing, subcooling),
-    )  # fmt: skip
+    )

@@ -35,9 +35,15 @@ class Evaporated(NamedTuple):
 
 
 def evaporate(
-    coil: Coil, fluid: Fluid, kpa: float, saturated: Saturated, flow: float,
-    enthalpy: float, air: WetAir, air_kg_s: float,
-) -> Evaporated:  # fmt: skip
+    coil: Coil,
+    fluid: Fluid,
+    kpa: float,
+    saturated: Saturated,
+    flow: float,
+    enthalpy: float,
+    air: WetAir,
+    air_kg_s: float,
+) -> Evaporated:
     """Boil `flow` [kg/s] of refrigerant at `enthalpy` against air (dry air [kg/s]).
 
     Source: wet-coil enthalpy potential, ASHRAE Systems and Equipment, air-cooling coils
@@ -86,6 +92,11 @@ def evaporate(
     out_c = air.temp_c - sensible / capacity
     out_ratio = air.ratio - max(heat - sensible, 0.0) / (air_kg_s * 2480.0)
     return Evaporated(
-        left_h, heat, sensible, mass * coil.volume_m3,
-        WetAir(out_c, max(out_ratio, 1e-5), air.kpa), boiling, surface_c,
-    )  # fmt: skip
+        left_h,
+        heat,
+        sensible,
+        mass * coil.volume_m3,
+        WetAir(out_c, max(out_ratio, 1e-5), air.kpa),
+        boiling,
+        surface_c,
+    )

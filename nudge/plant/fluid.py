@@ -152,10 +152,14 @@ def _load(name: str) -> Fluid:
     step = log(high / low) / (ROWS - 1)
     pressures = [low * exp(step * i) for i in range(ROWS)]
     return Fluid(
-        name, low, high, log(low), step,
+        name,
+        low,
+        high,
+        log(low),
+        step,
         tuple(_saturated(states, kpa) for kpa in pressures),
         tuple(_superheated(states, kpa) for kpa in pressures),
-    )  # fmt: skip
+    )
 
 
 def _saturated(states: StateTable, kpa: float) -> Saturated:
@@ -165,10 +169,16 @@ def _saturated(states: StateTable, kpa: float) -> Saturated:
     cold = states.liquid(bubble - SUBCOOL_STEP_K, kpa)
     warm = states.vapour(kpa, dew + SUPERHEATS_K[1])
     return Saturated(
-        bubble, dew, liquid.enthalpy, vapour.enthalpy, liquid.density, vapour.density,
-        vapour.entropy, (liquid.enthalpy - cold.enthalpy) / SUBCOOL_STEP_K,
+        bubble,
+        dew,
+        liquid.enthalpy,
+        vapour.enthalpy,
+        liquid.density,
+        vapour.density,
+        vapour.entropy,
+        (liquid.enthalpy - cold.enthalpy) / SUBCOOL_STEP_K,
         (warm.enthalpy - vapour.enthalpy) / SUPERHEATS_K[1],
-    )  # fmt: skip
+    )
 
 
 def _superheated(states: StateTable, kpa: float) -> tuple[tuple[float, ...], ...]:

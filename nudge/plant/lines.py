@@ -65,8 +65,9 @@ def station(fluid: Fluid, kpa: float, enthalpy: float) -> LineStation:
     return LineStation(kpa, enthalpy, temp_c, quality)
 
 
-def suction_rise(lines: Lines, saturated: Saturated, flow: float, enthalpy: float,
-                 around_c: float) -> float:  # fmt: skip
+def suction_rise(
+    lines: Lines, saturated: Saturated, flow: float, enthalpy: float, around_c: float
+) -> float:
     """Heat the suction gas picks up on its way [kJ/kg]; wet gas stays at dew while it dries."""
     over = max(enthalpy - saturated.vapour_h, 0.0)
     temp_c = saturated.dew_c + over / saturated.vapour_cp

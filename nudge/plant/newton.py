@@ -75,9 +75,12 @@ def norm(values: Sequence[float]) -> float:
 
 
 def _step(
-    residuals: Callable[[Three], Three], x: Three, here: Three, slopes: Matrix,
+    residuals: Callable[[Three], Three],
+    x: Three,
+    here: Three,
+    slopes: Matrix,
     held: Callable[[Sequence[float]], Three],
-) -> tuple[Three | None, Three | None]:  # fmt: skip
+) -> tuple[Three | None, Three | None]:
     """One damped step that brings the residuals down, or nothing."""
     step = _times(slopes, here)
     longest = norm(step)

@@ -26,16 +26,28 @@ class Preset:
     rated_seer: float | None
 
 
-def _comfort(key: str, title: str, tons: float, fluid: str, device: str, seer: float,
-             over_k: float, **more: float | str | bool) -> Preset:  # fmt: skip
+def _comfort(
+    key: str,
+    title: str,
+    tons: float,
+    fluid: str,
+    device: str,
+    seer: float,
+    over_k: float,
+    **more: float | str | bool,
+) -> Preset:
     """Comfort cooling of so many tons; efficiency goes with outdoor surface and compressor."""
     liquid_mm, suction_mm = (6.6, 14.0) if tons < 2 else (8.0, 17.3) if tons < 4 else (8.0, 20.0)
     values = {
-        "fluid": fluid, "nominal_kw": tons * TON_KW, "device": device, "over_ambient_k": over_k,
+        "fluid": fluid,
+        "nominal_kw": tons * TON_KW,
+        "device": device,
+        "over_ambient_k": over_k,
         "isentropic": 0.60 if seer < 11 else 0.66 if seer < 15 else 0.70,
-        "liquid_bore_mm": liquid_mm, "suction_bore_mm": suction_mm,
+        "liquid_bore_mm": liquid_mm,
+        "suction_bore_mm": suction_mm,
         "condenser_l_per_kw": 0.34 if seer < 11 else 0.40 if seer < 15 else 0.46,
-    } | more  # fmt: skip
+    } | more
     return Preset(key, title, Rating(**values), seer)  # type: ignore[arg-type]
 
 

@@ -53,9 +53,13 @@ def room_for(nominal_kw: float, indoor: WetAir, outdoor: WetAir, share: float = 
 
 
 def stepped(
-    room: Room, indoor: WetAir, outdoor: WetAir, sensible_kw: float, latent_kw: float,
+    room: Room,
+    indoor: WetAir,
+    outdoor: WetAir,
+    sensible_kw: float,
+    latent_kw: float,
     seconds: float,
-) -> WetAir:  # fmt: skip
+) -> WetAir:
     """The room's air after this long with this much heat and water taken out."""
     heat = room.ua * (outdoor.temp_c - indoor.temp_c) + room.gain_kw - sensible_kw
     temp_c = indoor.temp_c + heat * seconds / room.store_kj_k

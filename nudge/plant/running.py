@@ -47,26 +47,28 @@ class Lag:
     slow_s: float
 
 
-LAGS: Mapping[str, Lag] = MappingProxyType({
-    "suction_pressure": Lag(0.85, 6, 90),
-    "liquid_pressure": Lag(0.75, 9, 140),
-    "discharge_pressure": Lag(0.75, 9, 140),
-    "suction_line_temp": Lag(0.65, 15, 100),
-    "true_suction_temp": Lag(0.65, 15, 100),
-    "evaporator_outlet_temp": Lag(0.7, 12, 80),
-    "metering_outlet_temp": Lag(0.85, 8, 90),
-    "liquid_line_temp": Lag(0.35, 30, 150),
-    "drier_inlet_temp": Lag(0.35, 32, 150),
-    "drier_outlet_temp": Lag(0.35, 36, 155),
-    "liquid_line_temp_indoor": Lag(0.3, 45, 170),
-    "discharge_line_temp": Lag(0.25, 40, 280),
-    "supply_air_temp": Lag(0.6, 20, 110),
-    "supply_air_wet_bulb": Lag(0.6, 20, 110),
-    "supply_air_rh": Lag(0.6, 20, 110),
-    "condenser_leaving_air_temp": Lag(0.7, 15, 140),
-    "compressor_amps": Lag(0.9, 2, 140),
-    "outdoor_unit_watts": Lag(0.9, 2, 140),
-})  # fmt: skip
+LAGS: Mapping[str, Lag] = MappingProxyType(
+    {
+        "suction_pressure": Lag(0.85, 6, 90),
+        "liquid_pressure": Lag(0.75, 9, 140),
+        "discharge_pressure": Lag(0.75, 9, 140),
+        "suction_line_temp": Lag(0.65, 15, 100),
+        "true_suction_temp": Lag(0.65, 15, 100),
+        "evaporator_outlet_temp": Lag(0.7, 12, 80),
+        "metering_outlet_temp": Lag(0.85, 8, 90),
+        "liquid_line_temp": Lag(0.35, 30, 150),
+        "drier_inlet_temp": Lag(0.35, 32, 150),
+        "drier_outlet_temp": Lag(0.35, 36, 155),
+        "liquid_line_temp_indoor": Lag(0.3, 45, 170),
+        "discharge_line_temp": Lag(0.25, 40, 280),
+        "supply_air_temp": Lag(0.6, 20, 110),
+        "supply_air_wet_bulb": Lag(0.6, 20, 110),
+        "supply_air_rh": Lag(0.6, 20, 110),
+        "condenser_leaving_air_temp": Lag(0.7, 15, 140),
+        "compressor_amps": Lag(0.9, 2, 140),
+        "outdoor_unit_watts": Lag(0.9, 2, 140),
+    }
+)
 PROMPT = Lag(1.0, 3, 3)
 STANDING = Lag(0.6, 45, 420)
 """Stopped: pressures equalise through the device, then everything drifts to its air."""
@@ -122,8 +124,16 @@ def start(state: PlantState) -> PlantState:
     """Switch it on; a tripped one is reset by that."""
     if state.is_running:
         return state
-    return replace(state, is_running=True, tripped="", changed_at=state.seconds, root=None,
-                   opening=0.3, coil_superheat_k=6.0, bulb_superheat_k=6.0)  # fmt: skip
+    return replace(
+        state,
+        is_running=True,
+        tripped="",
+        changed_at=state.seconds,
+        root=None,
+        opening=0.3,
+        coil_superheat_k=6.0,
+        bulb_superheat_k=6.0,
+    )
 
 
 def stop(state: PlantState, tripped: str = "") -> PlantState:
@@ -180,8 +190,12 @@ def _step(scene: Scene, state: PlantState, dt: float) -> PlantState:
         opening=opening,
         coil_superheat_k=coil_k,
         bulb_superheat_k=bulb_k,
-        truth=truth, quick=quick, slow=slow, target=point, root=point.root,
-    )  # fmt: skip
+        truth=truth,
+        quick=quick,
+        slow=slow,
+        target=point,
+        root=point.root,
+    )
     return _watched(state, machine, conditions)
 
 
@@ -204,7 +218,7 @@ def _now(scene: Scene, state: PlantState) -> tuple[Machine, Conditions]:
             machine,
             blower=replace(blower, coil_resistance=blower.coil_resistance * (1 + thick)),
             indoor=replace(coil, conductance=coil.conductance / (1 + 0.2 * thick)),
-        )  # fmt: skip
+        )
     return machine, conditions
 
 
@@ -220,8 +234,9 @@ def _letting_in(state: PlantState, dt: float) -> tuple[PlantState, float]:
     if added <= 0:
         return state, 0.0
     left = state.to_add_kg - added
-    return replace(state, to_add_kg=left if left > 1e-9 else 0.0,
-                   charge_kg=state.charge_kg + added), added  # fmt: skip
+    return replace(
+        state, to_add_kg=left if left > 1e-9 else 0.0, charge_kg=state.charge_kg + added
+    ), added
 
 
 def _opening(machine: Machine, state: PlantState, dt: float) -> float:
@@ -254,16 +269,30 @@ def _stand(
 ) -> PlantState:
     goal = standing_truth(machine, conditions)
     quick, slow, truth = _followed(state, goal, dt, STANDING)
-    for key in ("return_air_temp", "return_air_wet_bulb", "return_air_rh", "box_air_temp",
-                "outdoor_air_temp", "compressor_amps", "airflow", "line_volts"):  # fmt: skip
+    for key in (
+        "return_air_temp",
+        "return_air_wet_bulb",
+        "return_air_rh",
+        "box_air_temp",
+        "outdoor_air_temp",
+        "compressor_amps",
+        "airflow",
+        "line_volts",
+    ):
         if key in goal:
             quick[key] = slow[key] = truth[key] = goal[key]
     outdoor = conditions.outdoor
     return replace(
-        state, seconds=state.seconds + dt, quick=quick, slow=slow, truth=truth, root=None,
+        state,
+        seconds=state.seconds + dt,
+        quick=quick,
+        slow=slow,
+        truth=truth,
+        root=None,
         indoor=stepped(scene.room, state.indoor, outdoor, 0.0, 0.0, dt),
-        spreading_kg=0.0, ice_kg=max(state.ice_kg - 2e-4 * dt, 0.0),
-    )  # fmt: skip
+        spreading_kg=0.0,
+        ice_kg=max(state.ice_kg - 2e-4 * dt, 0.0),
+    )
 
 
 def _with_dose(
@@ -289,16 +318,24 @@ def _suction_temp(at: Saturated, enthalpy: float) -> float:
 
 
 def _room_after(
-    scene: Scene, state: PlantState, conditions: Conditions, point: Operating, watts: float,
+    scene: Scene,
+    state: PlantState,
+    conditions: Conditions,
+    point: Operating,
+    watts: float,
     dt: float,
-) -> WetAir:  # fmt: skip
+) -> WetAir:
     if conditions.heating:
         return stepped(scene.room, state.indoor, conditions.outdoor, -point.condensed.heat, 0.0, dt)
     took = point.evaporated
     return stepped(
-        scene.room, state.indoor, conditions.outdoor, took.sensible - watts / 1000,
-        max(took.heat - took.sensible, 0.0), dt,
-    )  # fmt: skip
+        scene.room,
+        state.indoor,
+        conditions.outdoor,
+        took.sensible - watts / 1000,
+        max(took.heat - took.sensible, 0.0),
+        dt,
+    )
 
 
 def _iced(state: PlantState, machine: Machine, point: Operating, dt: float) -> float:

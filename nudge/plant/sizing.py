@@ -118,8 +118,10 @@ def _first(rating: Rating, flow: float, low_kpa: float, high_kpa: float) -> Mach
     air = rating.air_kg_s_per_kw * rating.nominal_kw
     outdoor_air = rating.outdoor_air_kg_s_per_kw * rating.nominal_kw
     square = flow * flow
-    area = {bore: 3.1416 / 4 * (bore / 1000) ** 2
-            for bore in (rating.liquid_bore_mm, rating.suction_bore_mm)}  # fmt: skip
+    area = {
+        bore: 3.1416 / 4 * (bore / 1000) ** 2
+        for bore in (rating.liquid_bore_mm, rating.suction_bore_mm)
+    }
     lines = Lines(
         suction_volume_m3=area[rating.suction_bore_mm] * rating.line_m,
         liquid_volume_m3=area[rating.liquid_bore_mm] * rating.line_m + 0.0002,
@@ -145,19 +147,30 @@ def _first(rating: Rating, flow: float, low_kpa: float, high_kpa: float) -> Mach
     most_pa = 330.0 if rating.blower == "psc" else 400.0
     per_square = most_pa * 0.5 / (air * air)
     blower = Blower(
-        kind=rating.blower, most_pa=most_pa, most_kg_s=air * 2**0.5, set_kg_s=air,
+        kind=rating.blower,
+        most_pa=most_pa,
+        most_kg_s=air * 2**0.5,
+        set_kg_s=air,
         rated_watts=18.0 * rating.nominal_kw * (1.0 if rating.blower == "psc" else 0.75),
-        return_resistance=0.20 * per_square, filter_resistance=0.16 * per_square,
-        coil_resistance=0.34 * per_square, supply_resistance=0.30 * per_square,
-    )  # fmt: skip
+        return_resistance=0.20 * per_square,
+        filter_resistance=0.16 * per_square,
+        coil_resistance=0.34 * per_square,
+        supply_resistance=0.30 * per_square,
+    )
     return Machine(
-        rating.fluid, rating.application, rating.nominal_kw,
+        rating.fluid,
+        rating.application,
+        rating.nominal_kw,
         Compressor(0.003, isentropic=rating.isentropic),
         _coil(rating.condenser_l_per_kw * rating.nominal_kw / 1000, 1.0, outdoor_air, 0.7, flow),
         _coil(rating.evaporator_l_per_kw * rating.nominal_kw / 1000, 1.0, air, 0.25, flow),
-        Device(rating.device, 1e-6), lines, blower,
-        OutdoorFan(14.0 * rating.nominal_kw), 1.0, is_heat_pump=rating.is_heat_pump,
-    )  # fmt: skip
+        Device(rating.device, 1e-6),
+        lines,
+        blower,
+        OutdoorFan(14.0 * rating.nominal_kw),
+        1.0,
+        is_heat_pump=rating.is_heat_pump,
+    )
 
 
 def _coil(volume: float, ua_air: float, air: float, vapour: float, flow: float) -> Coil:
@@ -168,9 +181,12 @@ def _coil(volume: float, ua_air: float, air: float, vapour: float, flow: float) 
 def _scaled(coil: Coil, ua_air: float) -> Coil:
     share = ua_air / coil.ua_air
     return replace(
-        coil, ua_air=ua_air, ua_two_phase=coil.ua_two_phase * share,
-        ua_vapour=coil.ua_vapour * share, ua_liquid=coil.ua_liquid * share,
-    )  # fmt: skip
+        coil,
+        ua_air=ua_air,
+        ua_two_phase=coil.ua_two_phase * share,
+        ua_vapour=coil.ua_vapour * share,
+        ua_liquid=coil.ua_liquid * share,
+    )
 
 
 def _moving(aim: _Aim, machine: Machine) -> Machine:
@@ -231,10 +247,13 @@ def _device_for(rating: Rating, machine: Machine, point: Operating) -> Machine:
     return replace(
         machine,
         device=replace(
-            machine.device, area_m2=area * rating.valve_oversize, static_superheat_k=static,
-            gradient_k=gradient, target_superheat_k=rating.superheat_k,
+            machine.device,
+            area_m2=area * rating.valve_oversize,
+            static_superheat_k=static,
+            gradient_k=gradient,
+            target_superheat_k=rating.superheat_k,
         ),
-    )  # fmt: skip
+    )
 
 
 HEATING_OUTDOOR = (8.3, 75.0)

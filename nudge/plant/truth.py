@@ -69,14 +69,28 @@ def standing_truth(machine: Machine, conditions: Conditions) -> dict[str, float]
     kpa = share * fluid.dew_kpa(cold) if share < 1 else saturated_kpa
     gauge = kpa + machine.foreign_gas_kpa * (cold + 273.15) / 308.15 - conditions.outdoor.kpa
     outside = (
-        "suction_line_temp", "true_suction_temp", "liquid_line_temp", "drier_inlet_temp",
-        "drier_outlet_temp", "discharge_line_temp", "outdoor_air_temp",
+        "suction_line_temp",
+        "true_suction_temp",
+        "liquid_line_temp",
+        "drier_inlet_temp",
+        "drier_outlet_temp",
+        "discharge_line_temp",
+        "outdoor_air_temp",
         "condenser_leaving_air_temp",
-    )  # fmt: skip
+    )
     inside = ("evaporator_outlet_temp", "liquid_line_temp_indoor", "metering_outlet_temp")
-    idle = ("compressor_amps", "condenser_fan_amps", "outdoor_unit_watts", "airflow",
-            "blower_amps", "indoor_unit_watts", "total_external_static", "return_static",
-            "supply_static", "filter_pressure_drop")  # fmt: skip
+    idle = (
+        "compressor_amps",
+        "condenser_fan_amps",
+        "outdoor_unit_watts",
+        "airflow",
+        "blower_amps",
+        "indoor_unit_watts",
+        "total_external_static",
+        "return_static",
+        "supply_static",
+        "filter_pressure_drop",
+    )
     return (
         dict.fromkeys(("suction_pressure", "liquid_pressure", "discharge_pressure"), gauge)
         | dict.fromkeys(outside, outdoors)
@@ -91,9 +105,13 @@ def inside_m3(machine: Machine) -> float:
     """What the circuit holds, all of it."""
     lines = machine.lines
     return (
-        machine.outdoor.volume_m3 + machine.indoor.volume_m3 + lines.suction_volume_m3
-        + lines.liquid_volume_m3 + lines.receiver_m3 + lines.accumulator_m3
-    )  # fmt: skip
+        machine.outdoor.volume_m3
+        + machine.indoor.volume_m3
+        + lines.suction_volume_m3
+        + lines.liquid_volume_m3
+        + lines.receiver_m3
+        + lines.accumulator_m3
+    )
 
 
 def _supply(at: Steady) -> WetAir:
@@ -111,8 +129,11 @@ def _supply(at: Steady) -> WetAir:
 def _indoors(machine: Machine, conditions: Conditions, supply: WetAir) -> dict[str, float]:
     indoor = conditions.indoor
     if machine.application == "refrigeration":
-        return {"box_air_temp": indoor.temp_c, "return_air_temp": indoor.temp_c,
-                "supply_air_temp": supply.temp_c}  # fmt: skip
+        return {
+            "box_air_temp": indoor.temp_c,
+            "return_air_temp": indoor.temp_c,
+            "supply_air_temp": supply.temp_c,
+        }
     return {
         "return_air_temp": indoor.temp_c,
         "return_air_wet_bulb": indoor.wet_bulb_c,

@@ -64,15 +64,26 @@ class NewLinkOut(LinkOut):
 
 
 def note_out(row: Note) -> NoteOut:
-    return NoteOut(id=row.id, subsystem=row.subsystem, text=row.text,
-                   subsystem_label=SUBSYSTEMS.get(row.subsystem, row.subsystem),
-                   written_from=row.written_from, written_at=row.written_at)  # fmt: skip
+    return NoteOut(
+        id=row.id,
+        subsystem=row.subsystem,
+        text=row.text,
+        subsystem_label=SUBSYSTEMS.get(row.subsystem, row.subsystem),
+        written_from=row.written_from,
+        written_at=row.written_at,
+    )
 
 
 def photo_out(row: Photo) -> PhotoOut:
-    return PhotoOut(id=row.id, subsystem=row.subsystem, caption=row.caption, width=row.width,
-                    subsystem_label=SUBSYSTEMS.get(row.subsystem, row.subsystem),
-                    height=row.height, taken_at=row.taken_at)  # fmt: skip
+    return PhotoOut(
+        id=row.id,
+        subsystem=row.subsystem,
+        caption=row.caption,
+        width=row.width,
+        subsystem_label=SUBSYSTEMS.get(row.subsystem, row.subsystem),
+        height=row.height,
+        taken_at=row.taken_at,
+    )
 
 
 class GuestOut(BaseModel):

@@ -117,10 +117,15 @@ class RecordsOut(BaseModel):
 def deferred_out(row: Deferred, units: UnitSystem) -> DeferredOut:
     season = SEASONS.get(row.season)
     return DeferredOut(
-        id=row.id, system_id=row.system_id, visit_id=row.visit_id, text=row.text,
-        season=worded(season.label, units) if season else row.season, due_on=row.due_on,
-        created_at=row.created_at, done_at=row.done_at,
-    )  # fmt: skip
+        id=row.id,
+        system_id=row.system_id,
+        visit_id=row.visit_id,
+        text=row.text,
+        season=worded(season.label, units) if season else row.season,
+        due_on=row.due_on,
+        created_at=row.created_at,
+        done_at=row.done_at,
+    )
 
 
 def drift_out(found: Against | None, units: UnitSystem) -> DriftOut | None:
@@ -130,18 +135,26 @@ def drift_out(found: Against | None, units: UnitSystem) -> DriftOut | None:
     moved = []
     for one in drift.moved:
         quantity = measure(one.sign, one.by).quantity
-        moved.append(MovedOut(
-            key=one.sign.key, label=one.sign.label, unit=unit_label(quantity, units),
-            by=round(from_si(one.by, quantity, units), 2),
-            sigma=round(from_si(one.sigma, quantity, units), 2),
-            is_out=one.is_out, is_intended=one.is_intended,
-        ))  # fmt: skip
+        moved.append(
+            MovedOut(
+                key=one.sign.key,
+                label=one.sign.label,
+                unit=unit_label(quantity, units),
+                by=round(from_si(one.by, quantity, units), 2),
+                sigma=round(from_si(one.sigma, quantity, units), 2),
+                is_out=one.is_out,
+                is_intended=one.is_intended,
+            )
+        )
     return DriftOut(
-        since=found.baseline.set_at, baseline_visit=found.baseline.visit_id,
-        is_flagged=drift.is_flagged, said=drift.said.text(units),
+        since=found.baseline.set_at,
+        baseline_visit=found.baseline.visit_id,
+        is_flagged=drift.is_flagged,
+        said=drift.said.text(units),
         causes=[ChoiceOut(key=named.cause.key, label=named.cause.label) for named in drift.causes],
-        moved=moved, intended=[INTENDED[key].label for key in found.intended],
-    )  # fmt: skip
+        moved=moved,
+        intended=[INTENDED[key].label for key in found.intended],
+    )
 
 
 def records_out(found: Records, units: UnitSystem) -> RecordsOut:
@@ -156,8 +169,11 @@ def records_out(found: Records, units: UnitSystem) -> RecordsOut:
         deferred=[deferred_out(row, units) for row in found.deferred],
         snaps=[
             SnapOut(
-                visit_id=snap.visit_id, at=snap.at, advice=snap.advice,
-                outdoor=None if snap.outdoor_c is None
+                visit_id=snap.visit_id,
+                at=snap.at,
+                advice=snap.advice,
+                outdoor=None
+                if snap.outdoor_c is None
                 else round(from_si(snap.outdoor_c, Quantity.TEMPERATURE, units), 1),
                 values={k: round(from_si(v, kelvin, units), 1) for k, v in snap.values.items()},
             )
@@ -167,15 +183,17 @@ def records_out(found: Records, units: UnitSystem) -> RecordsOut:
         added=_mass(found.added_kg, units),
         removed=_mass(found.removed_kg, units),
         charge_unit=unit_label(Quantity.MASS, units),
-        written_charge=None if system.written_charge_kg is None
+        written_charge=None
+        if system.written_charge_kg is None
         else _mass(system.written_charge_kg, units),
         written_at=system.written_charge_at,
-    )  # fmt: skip
+    )
 
 
 def _intended(row: IntendedChange) -> IntendedOut:
-    return IntendedOut(id=row.id, label=INTENDED[row.key].label, note=row.note,
-                       happened_at=row.happened_at)  # fmt: skip
+    return IntendedOut(
+        id=row.id, label=INTENDED[row.key].label, note=row.note, happened_at=row.happened_at
+    )
 
 
 def _mass(kg: float, units: UnitSystem) -> float:

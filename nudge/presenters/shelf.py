@@ -188,20 +188,25 @@ def cylinder_out(found: CylinderStanding, units: UnitSystem) -> CylinderOut:
     row = found.cylinder
     limit = found.limit_mg
     return CylinderOut(
-        id=row.id, name=row.name, refrigerant=row.refrigerant,
+        id=row.id,
+        name=row.name,
+        refrigerant=row.refrigerant,
         kind="recovery" if row.kind == "recovery" else "charging",
-        unit=unit_label(Quantity.CHARGE, units), tare=_weight(row.tare_mg, units),
-        holds=_weight(found.held_mg, units), gross=_weight(row.tare_mg + found.held_mg, units),
+        unit=unit_label(Quantity.CHARGE, units),
+        tare=_weight(row.tare_mg, units),
+        holds=_weight(found.held_mg, units),
+        gross=_weight(row.tare_mg + found.held_mg, units),
         limit=None if limit is None else _weight(limit, units),
         share=None if not limit else round(found.held_mg / limit, 3),
         movements=[movement_out(m, units, row.id) for m in reversed(found.movements)],
         weighings=[
-            WeighingOut(gross=_weight(w.gross_mg, units), visit_id=w.visit_id,
-                        weighed_at=w.weighed_at)
+            WeighingOut(
+                gross=_weight(w.gross_mg, units), visit_id=w.visit_id, weighed_at=w.weighed_at
+            )
             for w in reversed(found.weighings)
         ],
         loss=None if found.last_loss is None else movement_out(found.last_loss, units, row.id),
-    )  # fmt: skip
+    )
 
 
 def movement_out(row: Movement, units: UnitSystem, seen_from: str | None = None) -> MovementOut:
@@ -209,49 +214,79 @@ def movement_out(row: Movement, units: UnitSystem, seen_from: str | None = None)
     if seen_from is not None and row.to_cylinder_id == seen_from:
         sign = -sign
     return MovementOut(
-        id=row.id, kind=row.kind, label=MOVEMENT_KINDS[row.kind].label,
+        id=row.id,
+        kind=row.kind,
+        label=MOVEMENT_KINDS[row.kind].label,
         change=round(sign * from_si(row.mg / 1000, Quantity.SMALL_MASS, units), 1),
-        unit=unit_label(Quantity.SMALL_MASS, units), system_id=row.system_id,
-        to_cylinder_id=row.to_cylinder_id, visit_id=row.visit_id, note=row.note,
+        unit=unit_label(Quantity.SMALL_MASS, units),
+        system_id=row.system_id,
+        to_cylinder_id=row.to_cylinder_id,
+        visit_id=row.visit_id,
+        note=row.note,
         happened_at=row.happened_at,
-    )  # fmt: skip
+    )
 
 
 def leak_out(found: Leaks, units: UnitSystem, threshold: float) -> LeakOut:
     worst = max((r for r in (found.annualised, found.rolling) if r is not None), default=0.0)
     return LeakOut(
-        system_id=found.system.id, system=found.system.name, site=found.system.site.name,
+        system_id=found.system.id,
+        system=found.system.name,
+        site=found.system.site.name,
         added=round(from_si(found.added_mg / 1000, Quantity.SMALL_MASS, units), 1),
         unit=unit_label(Quantity.SMALL_MASS, units),
         annualised=None if found.annualised is None else round(found.annualised, 1),
         rolling=None if found.rolling is None else round(found.rolling, 1),
         is_over=worst > threshold,
-    )  # fmt: skip
+    )
 
 
 def contents_out(found: CylinderCheck, units: UnitSystem) -> ContentsOut:
     return ContentsOut(
         expected=round(from_si(found.expected_kpa, Quantity.PRESSURE, units), 1),
         tolerance=round(from_si(found.tolerance_kpa, Quantity.PRESSURE_DIFFERENCE, units), 1),
-        unit=unit_label(Quantity.PRESSURE, units), contents=found.contents or "",
+        unit=unit_label(Quantity.PRESSURE, units),
+        contents=found.contents or "",
         message=found.said.text(units) if found.said else "",
-    )  # fmt: skip
+    )
 
 
 def ledger_csv(rows: Sequence[Movement]) -> str:
     """The ledger as CSV, exact to the milligram."""
     out = io.StringIO()
     file = csv.writer(out, lineterminator="\r\n")
-    file.writerow(["happened_at", "kind", "kg", "oz", "cylinder", "to_cylinder", "system", "visit",
-                   "note", "id", "corrects"])  # fmt: skip
+    file.writerow(
+        [
+            "happened_at",
+            "kind",
+            "kg",
+            "oz",
+            "cylinder",
+            "to_cylinder",
+            "system",
+            "visit",
+            "note",
+            "id",
+            "corrects",
+        ]
+    )
     for row in rows:
         signed = MOVEMENT_KINDS[row.kind].sign * row.mg
-        file.writerow([
-            row.happened_at.isoformat(), row.kind, f"{signed / MG_PER_KG:.6f}",
-            f"{from_si(signed / 1000, Quantity.SMALL_MASS, 'ip'):.3f}", row.cylinder_id,
-            row.to_cylinder_id or "", row.system_id or "", row.visit_id or "", _plain(row.note),
-            row.id, row.corrects or "",
-        ])  # fmt: skip
+        file.writerow(
+            [
+                row.happened_at.isoformat(),
+                row.kind,
+                f"{signed / MG_PER_KG:.6f}",
+                f"{from_si(signed / 1000, Quantity.SMALL_MASS, 'ip'):.3f}",
+                row.cylinder_id,
+                row.to_cylinder_id or "",
+                row.system_id or "",
+                row.visit_id or "",
+                _plain(row.note),
+                row.id,
+                row.corrects or "",
+            ]
+        )
     return out.getvalue()
 
 

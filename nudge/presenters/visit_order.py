@@ -161,12 +161,19 @@ def _stage(stage: StageState, units: UnitSystem) -> StageOut:
         why=stage.why.text(units) if stage.why else "",
         open_steps=stage.open_steps,
         steps=[
-            StepOut(key=s.row.key, label=worded(s.row.label, units),
-                    caution=worded(s.row.caution, units), state=s.state, reason=s.reason,
-                    by_hand=s.by_hand, blocks=s.row.blocks, check=s.row.check)
+            StepOut(
+                key=s.row.key,
+                label=worded(s.row.label, units),
+                caution=worded(s.row.caution, units),
+                state=s.state,
+                reason=s.reason,
+                by_hand=s.by_hand,
+                blocks=s.row.blocks,
+                check=s.row.check,
+            )
             for s in stage.steps
         ],
-    )  # fmt: skip
+    )
 
 
 def _check(row: Checked, units: UnitSystem) -> CheckOut:
@@ -186,11 +193,13 @@ def _check(row: Checked, units: UnitSystem) -> CheckOut:
 
 def _blank(blank: Blank, units: UnitSystem) -> CheckBlankOut:
     return CheckBlankOut(
-        key=blank.key, label=blank.label,
+        key=blank.key,
+        label=blank.label,
         unit=unit_label(blank.quantity, units) if blank.quantity else "",
         decimals=decimals(blank.quantity, units) if blank.quantity else 0,
-        choices=list(blank.choices), is_needed=blank.is_needed,
-    )  # fmt: skip
+        choices=list(blank.choices),
+        is_needed=blank.is_needed,
+    )
 
 
 def _entries(

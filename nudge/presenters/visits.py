@@ -263,11 +263,12 @@ def _readings(snapshot: Snapshot, units: UnitSystem) -> list[ReadingOut]:
     current = {row.id for row in snapshot.current.values()}
     live = [row for row in snapshot.current.values() if row.id.startswith(LIVE_ID)]
     return [_reading(row, "live", units) for row in live] + [
-        _reading(row, "current" if row.id in current else "void" if row.id in void else "earlier",
-                 units)
+        _reading(
+            row, "current" if row.id in current else "void" if row.id in void else "earlier", units
+        )
         for row in rows
         if row.withdraws is None
-    ]  # fmt: skip
+    ]
 
 
 def _reading(

@@ -43,26 +43,34 @@ def _found(subject: Subject) -> list[str]:
     visit, order = subject.visit, subject.order
     lines = []
     if visit.look is not None:
-        lines.append("The system works as it should by its temperatures; it was not opened."
-                     if visit.look.decision == "leave_caps_on"
-                     else "Its temperatures ask for a closer look with gauges.")  # fmt: skip
+        lines.append(
+            "The system works as it should by its temperatures; it was not opened."
+            if visit.look.decision == "leave_caps_on"
+            else "Its temperatures ask for a closer look with gauges."
+        )
     elif visit.assessment is not None:
         decision = visit.assessment.decision
         advice = decision.advice
         if decision.order == "danger":
-            lines.append("The system had to be stopped: it was working outside what is safe for "
-                         "it.")  # fmt: skip
-        leaked = ("Refrigerant has leaked out. The leak comes first, before any is added."
-                  if decision.hangs_on is None else "Refrigerant has very likely leaked out: one "
-                  "thing is confirmed first, then the leak is looked for.")  # fmt: skip
-        lines.append({
-            "leave": "The refrigerant charge is right.",
-            "add": "There was too little refrigerant in it. Refrigerant does not wear out: it "
-                   "went somewhere, so the leak is to be found.",
-            "remove": "There was too much refrigerant in it.",
-            "find_leak": leaked,
-            "do_not_charge": "The refrigerant charge could not be judged, or is not the trouble.",
-        }[advice])  # fmt: skip
+            lines.append(
+                "The system had to be stopped: it was working outside what is safe for it."
+            )
+        leaked = (
+            "Refrigerant has leaked out. The leak comes first, before any is added."
+            if decision.hangs_on is None
+            else "Refrigerant has very likely leaked out: one "
+            "thing is confirmed first, then the leak is looked for."
+        )
+        lines.append(
+            {
+                "leave": "The refrigerant charge is right.",
+                "add": "There was too little refrigerant in it. Refrigerant does not wear out: it "
+                "went somewhere, so the leak is to be found.",
+                "remove": "There was too much refrigerant in it.",
+                "find_leak": leaked,
+                "do_not_charge": "The refrigerant charge could not be judged, or is not the trouble.",
+            }[advice]
+        )
         diagnosis = visit.assessment.diagnosis
         about_charge = advice in ("leave", "add", "remove", "find_leak")
         if diagnosis is not None and diagnosis.confidence != "open" and not about_charge:
@@ -78,8 +86,10 @@ def _found(subject: Subject) -> list[str]:
 def _done(subject: Subject) -> list[str]:
     visit = subject.visit
     lines = [step.done + "." for step in visit.footprints if step.done]
-    moved = [f"{d.amount:g} {d.unit} of refrigerant {'taken out' if d.removes else 'added'}."
-             for d in visit.doses]  # fmt: skip
+    moved = [
+        f"{d.amount:g} {d.unit} of refrigerant {'taken out' if d.removes else 'added'}."
+        for d in visit.doses
+    ]
     tested = [c.label.lower() for c in subject.order.checks if c.entries]
     lines = [line for line in dict.fromkeys(lines) if "efrigerant" not in line] + moved
     if tested:

@@ -15,18 +15,36 @@ Box = tuple[float, float, float, float]
 """Left, top, width, height [mm]."""
 
 PLACE = {
-    "compressor_out": 0.015, "discharge_line": 0.075, "condenser": 0.19, "liquid_line": 0.34,
-    "drier_in": 0.40, "drier_out": 0.44, "liquid_line_indoor": 0.49, "metering_device": 0.54,
-    "evaporator": 0.64, "evaporator_outlet": 0.745, "suction_line": 0.815, "compressor_in": 0.985,
-}  # fmt: skip
+    "compressor_out": 0.015,
+    "discharge_line": 0.075,
+    "condenser": 0.19,
+    "liquid_line": 0.34,
+    "drier_in": 0.40,
+    "drier_out": 0.44,
+    "liquid_line_indoor": 0.49,
+    "metering_device": 0.54,
+    "evaporator": 0.64,
+    "evaporator_outlet": 0.745,
+    "suction_line": 0.815,
+    "compressor_in": 0.985,
+}
 """Where each station stands along the Loop, as a share of its width."""
-_NAMED = {"liquid_line": "R", "drier_in": "R", "drier_out": "L", "liquid_line_indoor": "L",
-          "evaporator_outlet": "R", "suction_line": "L", "compressor_in": "R"}  # fmt: skip
+_NAMED = {
+    "liquid_line": "R",
+    "drier_in": "R",
+    "drier_out": "L",
+    "liquid_line_indoor": "L",
+    "evaporator_outlet": "R",
+    "suction_line": "L",
+    "compressor_in": "R",
+}
 """Stations that are marked, and on which side their names stand."""
-_AIR = {"outdoor_air_temp": ("Outdoor air", 0.11, 0.27),
-        "condenser_leaving_air_temp": ("Leaving air", 0.11, 0.27),
-        "return_air_temp": ("Return air", 0.56, 0.72),
-        "supply_air_temp": ("Supply air", 0.56, 0.72)}  # fmt: skip
+_AIR = {
+    "outdoor_air_temp": ("Outdoor air", 0.11, 0.27),
+    "condenser_leaving_air_temp": ("Leaving air", 0.11, 0.27),
+    "return_air_temp": ("Return air", 0.56, 0.72),
+    "supply_air_temp": ("Supply air", 0.56, 0.72),
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,8 +69,11 @@ def draw_loop(
     pdf: FPDF, box: Box, loop: LoopOut, targets: Mapping[str, TargetOut], unit: str
 ) -> None:
     """Height is temperature: the two saturations as levels, superheat and subcooling as gaps."""
-    known = [s.temperature for s in loop.stations
-             if s.temperature is not None and s.key != "discharge_line"]  # fmt: skip
+    known = [
+        s.temperature
+        for s in loop.stations
+        if s.temperature is not None and s.key != "discharge_line"
+    ]
     known += [t for level in loop.levels for t in (level.enters, level.leaves)]
     known += list(loop.air.values())
     if len(known) < 2:
@@ -64,13 +85,22 @@ def draw_loop(
         _side(pdf, at, loop, side, hue)
     for gap in loop.gaps:
         place = at.x(PLACE.get(gap.station, 0.5))
-        _gap(pdf, place, at.y(gap.level), at.y(gap.line),
-             f"{gap.key.replace('_', ' ')} {abs(gap.line - gap.level):.1f} {unit}")  # fmt: skip
+        _gap(
+            pdf,
+            place,
+            at.y(gap.level),
+            at.y(gap.line),
+            f"{gap.key.replace('_', ' ')} {abs(gap.line - gap.level):.1f} {unit}",
+        )
         target = targets.get(gap.key)
         if target is not None:
             sign = -1 if gap.key == "subcooling" else 1
-            _bracket(pdf, place + 2.4, at.y(gap.level + sign * target.low),
-                     at.y(gap.level + sign * target.high))  # fmt: skip
+            _bracket(
+                pdf,
+                place + 2.4,
+                at.y(gap.level + sign * target.low),
+                at.y(gap.level + sign * target.high),
+            )
     for key, value in loop.air.items():
         if key in _AIR:
             _air(pdf, at, key, value)
@@ -88,14 +118,23 @@ def _level(pdf: FPDF, at: _Frame, level: LevelOut) -> None:
     coil = (0.11, 0.27) if is_high else (0.56, 0.72)
     pdf.line(at.x(coil[0]), at.y(level.enters), at.x(coil[1]), at.y(level.leaves))
     end = at.x(ends[0 if is_high else 1]) + (1 if is_high else -1)
-    _text(pdf, end, at.y(level.leaves) - 1.2, f"{level.label} {level.leaves:.1f}", hue,
-          "L" if is_high else "R")  # fmt: skip
+    _text(
+        pdf,
+        end,
+        at.y(level.leaves) - 1.2,
+        f"{level.label} {level.leaves:.1f}",
+        hue,
+        "L" if is_high else "R",
+    )
 
 
 def _side(pdf: FPDF, at: _Frame, loop: LoopOut, side: str, hue: tuple[int, int, int]) -> None:
     """The line of one side, from its coil on, and the readings along it."""
-    marks = [(s, PLACE[s.key], s.temperature) for s in loop.stations
-             if s.side == side and s.temperature is not None and s.key in _NAMED]  # fmt: skip
+    marks = [
+        (s, PLACE[s.key], s.temperature)
+        for s in loop.stations
+        if s.side == side and s.temperature is not None and s.key in _NAMED
+    ]
     line = [(at.x(share), at.y(value)) for _, share, value in marks]
     level = next((one for one in loop.levels if one.side == side), None)
     if level is not None and line:
@@ -108,8 +147,14 @@ def _side(pdf: FPDF, at: _Frame, loop: LoopOut, side: str, hue: tuple[int, int, 
         pdf.set_fill_color(*hue)
         pdf.circle(at.x(share), at.y(value), 0.9, style="F")
         align = _NAMED[station.key]
-        _text(pdf, at.x(share) + (1.8 if align == "L" else -1.8), at.y(value) + 3.2,
-              f"{station.label} {value:.1f}", INK, align)  # fmt: skip
+        _text(
+            pdf,
+            at.x(share) + (1.8 if align == "L" else -1.8),
+            at.y(value) + 3.2,
+            f"{station.label} {value:.1f}",
+            INK,
+            align,
+        )
 
 
 def _air(pdf: FPDF, at: _Frame, key: str, value: float) -> None:
@@ -123,9 +168,12 @@ def _air(pdf: FPDF, at: _Frame, key: str, value: float) -> None:
 
 
 def draw_landing(
-    pdf: FPDF, box: Box, footprints: Sequence[FootprintOut], targets: Mapping[str, TargetOut],
+    pdf: FPDF,
+    box: Box,
+    footprints: Sequence[FootprintOut],
+    targets: Mapping[str, TargetOut],
     unit: str,
-) -> None:  # fmt: skip
+) -> None:
     """Superheat up, subcooling to the right: readings are footprints, the target a window."""
     left, top, width, height = box
     xs, ys = [f.subcooling for f in footprints], [f.superheat for f in footprints]
@@ -146,8 +194,13 @@ def draw_landing(
     pdf.line(x(x0), y(y0), x(x0), y(y1))
     pdf.set_fill_color(233, 226, 208)
     if across and up:
-        pdf.rect(x(across.low), y(up.high), x(across.high) - x(across.low),
-                 y(up.low) - y(up.high), style="FD")  # fmt: skip
+        pdf.rect(
+            x(across.low),
+            y(up.high),
+            x(across.high) - x(across.low),
+            y(up.low) - y(up.high),
+            style="FD",
+        )
     elif across:
         pdf.rect(x(across.low), y(y1), x(across.high) - x(across.low), y(y0) - y(y1), style="F")
     elif up:
@@ -199,9 +252,13 @@ def draw_strips(pdf: FPDF, box: Box, series: SeriesOut) -> None:
 
 
 def _strip(
-    pdf: FPDF, trace: TraceOut, place: Callable[[float], float], top: float, height: float,
+    pdf: FPDF,
+    trace: TraceOut,
+    place: Callable[[float], float],
+    top: float,
+    height: float,
     left: float,
-) -> None:  # fmt: skip
+) -> None:
     values = [row[1] for row in trace.rows]
     low, high = min(values), max(values)
     room = max(high - low, 1.0) * 0.15

@@ -83,8 +83,9 @@ class Paper(FPDF):
             self.multi_cell(name_width, 4.4, name, new_x=XPos.RIGHT, new_y=YPos.TOP, align="L")
             self.ink(9)
             self.set_xy(MARGIN + name_width, top)
-            self.multi_cell(WIDTH - name_width, 4.4, value, new_x=XPos.LMARGIN, new_y=YPos.NEXT,
-                            align="L")  # fmt: skip
+            self.multi_cell(
+                WIDTH - name_width, 4.4, value, new_x=XPos.LMARGIN, new_y=YPos.NEXT, align="L"
+            )
 
     def listed(self, rows: Sequence[str], mark: str = "–") -> None:
         for row in rows:
@@ -114,9 +115,14 @@ class Paper(FPDF):
         self.set_draw_color(*RULE)
         self.set_fill_color(255, 255, 255)
         with self.table(
-            col_widths=tuple(widths), width=WIDTH, line_height=4.3, padding=0.6, text_align="L",
-            borders_layout="HORIZONTAL_LINES", cell_fill_mode="NONE",
-        ) as table:  # fmt: skip
+            col_widths=tuple(widths),
+            width=WIDTH,
+            line_height=4.3,
+            padding=0.6,
+            text_align="L",
+            borders_layout="HORIZONTAL_LINES",
+            cell_fill_mode="NONE",
+        ) as table:
             head = table.row()
             for name in heads:
                 head.cell(name)

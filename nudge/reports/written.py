@@ -59,12 +59,15 @@ def file_report(subject: Subject) -> bytes:
     pdf.line_of(visit.system.summary, 10, soft=True)
     pdf.ln(1)
     kind = next((k.label for k in order.kinds if k.key == order.kind), order.kind)
-    pdf.pairs([
-        ("Kind of call", kind), ("Complaint", visit.complaint),
-        ("Opened", subject.at(visit.opened_at)),
-        ("Closed", subject.at(visit.closed_at) or "still open"),
-        ("Nudge", subject.version),
-    ])  # fmt: skip
+    pdf.pairs(
+        [
+            ("Kind of call", kind),
+            ("Complaint", visit.complaint),
+            ("Opened", subject.at(visit.opened_at)),
+            ("Closed", subject.at(visit.closed_at) or "still open"),
+            ("Nudge", subject.version),
+        ]
+    )
     _verdict(pdf, subject)
     _drawings(pdf, subject)
     _numbers(pdf, subject)
@@ -81,11 +84,17 @@ def file_report(subject: Subject) -> bytes:
 
 def new_paper(subject: Subject, title: str) -> Paper:
     visit, order = subject.visit, subject.order
-    everything = [subject.place, visit.complaint, visit.system.note,
-                  *(note.text for note in order.notes), *(item.text for item in order.deferred),
-                  *(photo.caption for photo in order.photos), *subject.cylinders,
-                  *(reason for _, reason, _ in subject.passed),
-                  *(step.reason for stage in order.stages for step in stage.steps)]  # fmt: skip
+    everything = [
+        subject.place,
+        visit.complaint,
+        visit.system.note,
+        *(note.text for note in order.notes),
+        *(item.text for item in order.deferred),
+        *(photo.caption for photo in order.photos),
+        *subject.cylinders,
+        *(reason for _, reason, _ in subject.passed),
+        *(step.reason for stage in order.stages for step in stage.steps),
+    ]
     foot = f"{title} · {cut(subject.place, 70)} · {subject.at(visit.opened_at)}"
     return Paper(f"{title}: {subject.place}", foot, everything)
 
@@ -117,8 +126,9 @@ def _verdict(pdf: Paper, subject: Subject) -> None:
     if visit.look is not None:
         pdf.line_of(visit.look.headline, 13, bold=True)
         pdf.listed(visit.look.reasons)
-        pdf.line_of("By temperatures alone, gauges left off: saturations are estimates.", 9,
-                    soft=True)  # fmt: skip
+        pdf.line_of(
+            "By temperatures alone, gauges left off: saturations are estimates.", 9, soft=True
+        )
         return
     assessed = visit.assessment
     if assessed is None:
@@ -129,11 +139,15 @@ def _verdict(pdf: Paper, subject: Subject) -> None:
     for line in said:
         pdf.line_of(line)
     school = next((s for s in SCHOOLS if s.key == assessed.charge.method), None)
-    pdf.pairs([
-        ("Method", school.label if school else "no method decides"),
-        ("Other methods",
-         "; ".join(f"{o.label}: {o.state}" for o in assessed.charge.other_methods)),
-    ])  # fmt: skip
+    pdf.pairs(
+        [
+            ("Method", school.label if school else "no method decides"),
+            (
+                "Other methods",
+                "; ".join(f"{o.label}: {o.state}" for o in assessed.charge.other_methods),
+            ),
+        ]
+    )
     if assessed.diagnosis is not None:
         pdf.line_of(f"{assessed.diagnosis.sentence} {assessed.diagnosis.act}".strip())
     for hazard in assessed.hazards:
@@ -141,12 +155,17 @@ def _verdict(pdf: Paper, subject: Subject) -> None:
     for suspect in [s for s in assessed.suspects if s.belief >= NAMED_FROM][:4]:
         pdf.keep(14)
         pdf.line_of(f"{suspect.label}, {suspect.belief:.0%}", 10, bold=True)
-        for word, lines in (("For", suspect.speaks_for), ("Against", suspect.against),
-                            ("Missing", suspect.missing)):  # fmt: skip
+        for word, lines in (
+            ("For", suspect.speaks_for),
+            ("Against", suspect.against),
+            ("Missing", suspect.missing),
+        ):
             if lines:
                 pdf.pairs([(f"  {word}", " ".join(lines))], 22)
-    gates = [f"{'Blocks' if g.effect == 'blocks' and not g.passed else 'Mind'}: {g.message}"
-             for g in assessed.readiness]  # fmt: skip
+    gates = [
+        f"{'Blocks' if g.effect == 'blocks' and not g.passed else 'Mind'}: {g.message}"
+        for g in assessed.readiness
+    ]
     pdf.listed(gates)
 
 
@@ -161,8 +180,9 @@ def _drawings(pdf: Paper, subject: Subject) -> None:
         pdf.set_y(pdf.get_y() + 70)
     if visit.footprints:
         pdf.head("The Landing", 78)
-        draw_landing(pdf, (MARGIN, pdf.get_y() + 4, 110, 62), visit.footprints, assessed.targets,
-                     unit)  # fmt: skip
+        draw_landing(
+            pdf, (MARGIN, pdf.get_y() + 4, 110, 62), visit.footprints, assessed.targets, unit
+        )
         pdf.set_y(pdf.get_y() + 70)
     if subject.series is not None and subject.series.traces:
         pdf.head("Settling", 62)
@@ -197,7 +217,7 @@ def _work(pdf: Paper, subject: Subject) -> None:
             ("Check", "Entered", "Found"),
             [(c.label, _entered(c), " ".join(c.said)) for c in checks],
             (42, 62, 74),
-        )  # fmt: skip
+        )
     if order.notes:
         pdf.head("Notes")
         for note in order.notes:
@@ -237,10 +257,16 @@ def _doses(pdf: Paper, subject: Subject) -> None:
     total = sum(-d.amount if d.removes else d.amount for d in visit.doses)
     pdf.rows(
         ("When", "What", "Amount"),
-        [(subject.at(d.happened_at), "taken out" if d.removes else "added",
-          f"{d.amount:g} {d.unit}") for d in visit.doses],
+        [
+            (
+                subject.at(d.happened_at),
+                "taken out" if d.removes else "added",
+                f"{d.amount:g} {d.unit}",
+            )
+            for d in visit.doses
+        ],
         (60, 60, 58),
-    )  # fmt: skip
+    )
     more = "more" if total >= 0 else "less"
     said = f"{visit.system.refrigerant}: {abs(total):.1f} {visit.doses[0].unit} {more} in it."
     if subject.cylinders:
@@ -251,15 +277,19 @@ def _doses(pdf: Paper, subject: Subject) -> None:
 def _overrides(pdf: Paper, subject: Subject) -> None:
     skipped = [
         f"{step.label}: skipped, because: {step.reason}"
-        for stage in subject.order.stages for step in stage.steps
+        for stage in subject.order.stages
+        for step in stage.steps
         if step.state == "skipped" and step.blocks
-    ]  # fmt: skip
+    ]
     passed = []
     for gate, reason, at in subject.passed:
         label = next((g.reason for g in GATES if g.key == gate), gate)
         words = f"because: {reason}" if reason else "taken back"
-        passed.append(f"{subject.at(at)} {label} Passed, {words}" if reason else
-                      f"{subject.at(at)} {label} {words}")  # fmt: skip
+        passed.append(
+            f"{subject.at(at)} {label} Passed, {words}"
+            if reason
+            else f"{subject.at(at)} {label} {words}"
+        )
     if skipped or passed:
         pdf.head("Passed and skipped, with the reason given")
         pdf.listed([*passed, *skipped])
@@ -273,8 +303,12 @@ def _left(pdf: Paper, subject: Subject) -> None:
             pdf.care(danger)
     if order.deferred:
         pdf.head("Left for later")
-        pdf.listed([f"{d.text} ({d.season.lower()}{f', {d.due_on}' if d.due_on else ''})"
-                    for d in order.deferred])  # fmt: skip
+        pdf.listed(
+            [
+                f"{d.text} ({d.season.lower()}{f', {d.due_on}' if d.due_on else ''})"
+                for d in order.deferred
+            ]
+        )
     if order.drift is not None:
         pdf.head("Against the baseline")
         pdf.line_of(f"Baseline of {subject.at(order.drift.since)}. {order.drift.said}")
@@ -285,13 +319,18 @@ def _left(pdf: Paper, subject: Subject) -> None:
 def _plate(pdf: Paper, subject: Subject) -> None:
     system = subject.visit.system
     pdf.head("Plate")
-    pdf.pairs([
-        ("Refrigerant", f"{system.refrigerant}, safety class {system.safety_class}"),
-        ("Metering device", DEVICE_LABELS[MeteringDevice(system.metering_device)]),
-        *((row.label, f"{value:g} {unit_label(row.quantity, subject.units)}")
-          for row in PLATE_NUMBERS if (value := system.numbers.get(row.key)) is not None),
-        ("Note", system.note),
-    ])  # fmt: skip
+    pdf.pairs(
+        [
+            ("Refrigerant", f"{system.refrigerant}, safety class {system.safety_class}"),
+            ("Metering device", DEVICE_LABELS[MeteringDevice(system.metering_device)]),
+            *(
+                (row.label, f"{value:g} {unit_label(row.quantity, subject.units)}")
+                for row in PLATE_NUMBERS
+                if (value := system.numbers.get(row.key)) is not None
+            ),
+            ("Note", system.note),
+        ]
+    )
 
 
 def _readings(pdf: Paper, subject: Subject) -> None:
@@ -302,10 +341,12 @@ def _readings(pdf: Paper, subject: Subject) -> None:
     states = {"current": "", "earlier": "earlier", "void": "taken back"}
     pdf.rows(
         ("When", "Point", "Value", "As given", "Source", ""),
-        [(subject.at(r.taken_at), r.label, _shown(r), r.given, r.source, states[r.state])
-         for r in sorted(rows, key=lambda r: r.taken_at)],
+        [
+            (subject.at(r.taken_at), r.label, _shown(r), r.given, r.source, states[r.state])
+            for r in sorted(rows, key=lambda r: r.taken_at)
+        ],
         (36, 46, 26, 28, 20, 22),
-    )  # fmt: skip
+    )
 
 
 def _shown(reading: ReadingOut) -> str:
@@ -317,8 +358,10 @@ def _charts(pdf: Paper, subject: Subject) -> None:
         chart = today.chart
         pdf.head(f"Maker’s chart: {chart.kind.label}", 40)
         heads = ["", *(str(column) for column in chart.columns)]
-        rows = [[f"{row:g}", *("" if v is None else f"{v:g}" for v in values)]
-                for row, values in zip(chart.rows, chart.cells, strict=True)]  # fmt: skip
+        rows = [
+            [f"{row:g}", *("" if v is None else f"{v:g}" for v in values)]
+            for row, values in zip(chart.rows, chart.cells, strict=True)
+        ]
         if len(heads) <= 12:
             pdf.rows(heads, rows, [WIDTH / len(heads)] * len(heads))
 

@@ -104,10 +104,18 @@ class Book:
                     raise NotFound("site", site_id)
                 now = self._clock()
                 row = System(
-                    id=system_id, site_id=site_id, note="", elevation_m=0.0,
-                    indoor_unit="", blower_tap="", reversing_valve="",
-                    method="", application="comfort_cooling", created_at=now, updated_at=now,
-                )  # fmt: skip
+                    id=system_id,
+                    site_id=site_id,
+                    note="",
+                    elevation_m=0.0,
+                    indoor_unit="",
+                    blower_tap="",
+                    reversing_valve="",
+                    method="",
+                    application="comfort_cooling",
+                    created_at=now,
+                    updated_at=now,
+                )
                 for field, value in fields.items():
                     setattr(row, field, _checked(field, value))
                 session.add(row)
@@ -131,10 +139,13 @@ class Book:
             if not any(chart.id == chart_id for chart in row.charts):
                 row.charts.append(
                     ChartRow(
-                        id=chart_id, kind=kind, text=text.strip(), units=units,
+                        id=chart_id,
+                        kind=kind,
+                        text=text.strip(),
+                        units=units,
                         recorded_at=self._clock(),
                     )
-                )  # fmt: skip
+                )
         return self.system(system_id).system
 
     def change_system(

@@ -37,21 +37,38 @@ FORMAT, VERSION = "nudge-bundle", 1
 MOST_IN_TEXT = 40_000_000
 _STRICT = ConfigDict(extra="forbid")
 _LEFT_OUT = {"sequence"}
-ADDED_LATER = frozenset({
-    ("events", "ready_at"), ("events", "note"), ("systems", "design_pressure_low_kpa"),
-    ("systems", "design_pressure_high_kpa"), ("verdicts", "kept"),
-    ("readings", "part"),
-})  # fmt: skip
+ADDED_LATER = frozenset(
+    {
+        ("events", "ready_at"),
+        ("events", "note"),
+        ("systems", "design_pressure_low_kpa"),
+        ("systems", "design_pressure_high_kpa"),
+        ("verdicts", "kept"),
+        ("readings", "part"),
+    }
+)
 """Columns that bundles written before them lack: read as unknown."""
 OF_VISIT: dict[str, type[Base]] = {
-    "callouts": Callout, "readings": Reading, "observations": ObservationRow, "events": Event,
-    "verdicts": Verdict, "slips": SlipRow, "overrides": Override, "ticks": Tick, "checks": CheckRow,
-    "notes": Note, "photos": Photo, "imports": Import, "plants": Plant,
-}  # fmt: skip
+    "callouts": Callout,
+    "readings": Reading,
+    "observations": ObservationRow,
+    "events": Event,
+    "verdicts": Verdict,
+    "slips": SlipRow,
+    "overrides": Override,
+    "ticks": Tick,
+    "checks": CheckRow,
+    "notes": Note,
+    "photos": Photo,
+    "imports": Import,
+    "plants": Plant,
+}
 OF_SYSTEM: dict[str, type[Base]] = {
-    "charts": ChartRow, "baselines": Baseline, "intended_changes": IntendedChange,
+    "charts": ChartRow,
+    "baselines": Baseline,
+    "intended_changes": IntendedChange,
     "deferred": Deferred,
-}  # fmt: skip
+}
 
 
 def kind_of(of: TypeEngine[Any]) -> type:
@@ -68,8 +85,11 @@ def _row_model(name: str, table: type[Base], *besides: str) -> type[BaseModel]:
         if column.key in _LEFT_OUT or column.key in besides:
             continue
         kind: Any = kind_of(column.type)
-        kind = {datetime: AwareDatetime, bytes: Annotated[str, Field(max_length=MOST_IN_TEXT)],
-                dict: dict[str, Any]}.get(kind, kind)  # fmt: skip
+        kind = {
+            datetime: AwareDatetime,
+            bytes: Annotated[str, Field(max_length=MOST_IN_TEXT)],
+            dict: dict[str, Any],
+        }.get(kind, kind)
         optional = column.nullable or (table is Baseline and column.key == "kept")
         later = (table.__tablename__, column.key) in ADDED_LATER
         fields[column.key] = (kind | None, None if later else ...) if optional else (kind, ...)
@@ -84,13 +104,21 @@ MODELS: dict[str, type[BaseModel]] = {
     "cylinders": _row_model("CylinderRow", Cylinder, "retired_at"),
     "movements": _row_model("MovementRow", Movement),
     "weighings": _row_model("WeighingRow", Weighing),
-    **{key: _row_model(f"{table.__name__.removesuffix('Row')}Row", table)
-       for key, table in (OF_SYSTEM | OF_VISIT).items()},
-}  # fmt: skip
+    **{
+        key: _row_model(f"{table.__name__.removesuffix('Row')}Row", table)
+        for key, table in (OF_SYSTEM | OF_VISIT).items()
+    },
+}
 TABLES: dict[str, type[Base]] = {
-    "sites": Site, "systems": System, "visits": Visit, "cylinders": Cylinder,
-    "movements": Movement, "weighings": Weighing, **OF_SYSTEM, **OF_VISIT,
-}  # fmt: skip
+    "sites": Site,
+    "systems": System,
+    "visits": Visit,
+    "cylinders": Cylinder,
+    "movements": Movement,
+    "weighings": Weighing,
+    **OF_SYSTEM,
+    **OF_VISIT,
+}
 
 
 class PlacementRow(BaseModel):
@@ -129,14 +157,14 @@ _BUNDLE_FIELDS: dict[str, Any] = {
     "channels": (list[ChannelRow], ...),
 }
 Bundle: type[BaseModel] = create_model(
-    "Bundle", __config__=_STRICT,
+    "Bundle",
+    __config__=_STRICT,
     __doc__="A system, or one visit to it, with everything written about it. Core units: kPa, °C, "
     "K, kg, W, m; readings also as they were given.",
     **_BUNDLE_FIELDS,
-)  # fmt: skip
+)
 
 
 def bundle_schema() -> dict[str, Any]:
     """The JSON Schema of a bundle, as published in docs/formats."""
-    return {"$schema": "https://json-schema.org/draft/2020-12/schema",
-            **Bundle.model_json_schema()}  # fmt: skip
+    return {"$schema": "https://json-schema.org/draft/2020-12/schema", **Bundle.model_json_schema()}

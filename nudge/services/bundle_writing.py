@@ -70,8 +70,13 @@ def _write_missing(session: Session, key: str, rows: Sequence[Mapping[str, Any]]
 
 
 def _write_channel(session: Session, row: Mapping[str, Any]) -> None:
-    channel = Channel(visit_id=row["visit_id"], key=row["key"], label=row["label"],
-                      source=row["source"], created_at=_moment(row["created_at"]))  # fmt: skip
+    channel = Channel(
+        visit_id=row["visit_id"],
+        key=row["key"],
+        label=row["label"],
+        source=row["source"],
+        created_at=_moment(row["created_at"]),
+    )
     session.add(channel)
     session.flush()
     for placed in row["placements"]:

@@ -96,9 +96,13 @@ class Bundles:
         site = session.get(Site, system.site_id)
         visits = [row for key in visit_ids if (row := session.get(Visit, key)) is not None]
         rows: dict[str, Sequence[Base]] = {
-            "sites": [site] if site else [], "systems": [system], "visits": visits,
-            "cylinders": cylinders, "movements": moved, "weighings": weighed,
-        }  # fmt: skip
+            "sites": [site] if site else [],
+            "systems": [system],
+            "visits": visits,
+            "cylinders": cylinders,
+            "movements": moved,
+            "weighings": weighed,
+        }
         for key, table in OF_SYSTEM.items():
             found = _all(session, table, "system_id", [system.id])
             if not whole and key != "charts":
@@ -112,9 +116,10 @@ class Bundles:
             "made_by": f"Nudge {__version__}",
             "made_at": self._clock().astimezone(UTC).isoformat(),
             **{key: [_plain(row, MODELS[key]) for row in found] for key, found in rows.items()},
-            "channels": [_channel(session, row) for row in _all(session, Channel, "visit_id",
-                                                                visit_ids)],
-        }  # fmt: skip
+            "channels": [
+                _channel(session, row) for row in _all(session, Channel, "visit_id", visit_ids)
+            ],
+        }
 
     def take_in(self, data: bytes) -> TakenIn:
         """Take a bundle in, whole or not at all.
@@ -178,11 +183,15 @@ def _channel(session: Session, row: Base) -> dict[str, Any]:
     placements = live.placements_of(session, row.id)
     samples = live.samples_of(session, row.id)
     return {
-        "visit_id": row.visit_id, "key": row.key, "label": row.label, "source": row.source,
+        "visit_id": row.visit_id,
+        "key": row.key,
+        "label": row.label,
+        "source": row.source,
         "created_at": row.created_at.astimezone(UTC).isoformat(),
         "placements": [_plain(placed, PlacementRow) for placed in placements],
-        "at_ms": [at for at, _ in samples], "values": [value for _, value in samples],
-    }  # fmt: skip
+        "at_ms": [at for at, _ in samples],
+        "values": [value for _, value in samples],
+    }
 
 
 def _read(data: bytes) -> dict[str, Any]:
@@ -229,8 +238,12 @@ def _problems(given: Mapping[str, Any]) -> list[str]:
             found.append(f"{what} is at a site that is not in the bundle.")
     found += _loose_ends(given)
     for row in given["readings"]:
-        try_it(f"Reading “{row['id'][:40]}”", lambda row=row: value_si(  # type: ignore[misc]
-            row["given_value"], row["given_unit"], point(row["point"]).quantity))  # fmt: skip
+        try_it(
+            f"Reading “{row['id'][:40]}”",
+            lambda row=row: value_si(  # type: ignore[misc]
+                row["given_value"], row["given_unit"], point(row["point"]).quantity
+            ),
+        )
     for row in given["observations"]:
         try_it(f"Observation “{row['id'][:40]}”", lambda row=row: observation(row["key"]))  # type: ignore[misc]
     for row in given["events"]:
@@ -254,8 +267,9 @@ def _loose_ends(given: Mapping[str, Any]) -> list[str]:
     for key, row in _hanging(given, "system_id", ("visits", *OF_SYSTEM)):
         if row["system_id"] not in systems:
             found.append(f"{key}: “{row['id']}” belongs to a system that is not in the bundle.")
-    for key, row in _hanging(given, "visit_id", (*OF_VISIT, "channels", "baselines", "deferred",
-                                          "intended_changes")):  # fmt: skip
+    for key, row in _hanging(
+        given, "visit_id", (*OF_VISIT, "channels", "baselines", "deferred", "intended_changes")
+    ):
         if row["visit_id"] not in visits:
             found.append(f"{key}: a row belongs to a visit that is not in the bundle.")
     for row in (*given["movements"], *given["weighings"]):
@@ -278,7 +292,9 @@ def _hanging(given: Mapping[str, Any], field: str, keys: Sequence[str]) -> list[
 
 def _of_one(given: Mapping[str, Any], visit_id: str) -> dict[str, Any]:
     """The part of a bundle that is one visit's own."""
-    own = {key: [row for row in given[key] if row["visit_id"] == visit_id]
-           for key in (*OF_VISIT, "channels")}  # fmt: skip
+    own = {
+        key: [row for row in given[key] if row["visit_id"] == visit_id]
+        for key in (*OF_VISIT, "channels")
+    }
     own["visits"] = [row for row in given["visits"] if row["id"] == visit_id]
     return own

@@ -33,6 +33,7 @@ def guides_for(snapshot: Snapshot) -> list[Guide]:
             watched = "superheat"
     given = sum(
         (event.amount_kg or 0.0) * ACTIONS[event.kind].moves_charge
-        for event in snapshot.visit.standing_events if event.kind in ACTIONS
-    )  # fmt: skip
+        for event in snapshot.visit.standing_events
+        if event.kind in ACTIONS
+    )
     return guides(plate, case, given, watched)

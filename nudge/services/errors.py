@@ -31,8 +31,11 @@ class ChangedMeanwhile(CoreError):
     """Somebody else changed the same field since it was seen. Nothing was changed."""
 
     def __init__(self, found: list[str]) -> None:
-        super().__init__("plate", f"Somebody changed this meanwhile: {'; '.join(found)}. Look, and "
-                         "type it again if yours is right.")  # fmt: skip
+        super().__init__(
+            "plate",
+            f"Somebody changed this meanwhile: {'; '.join(found)}. Look, and "
+            "type it again if yours is right.",
+        )
 
 
 class PlateQuestion(CoreError):

@@ -24,9 +24,12 @@ def findings_of(visit: Visit, folder: Folder) -> dict[str, FormFinding | None]:
 
 
 def first_facts(
-    visit: Visit, folder: Folder, observations: frozenset[str], points: frozenset[str],
+    visit: Visit,
+    folder: Folder,
+    observations: frozenset[str],
+    points: frozenset[str],
     findings: Mapping[str, FormFinding | None],
-) -> Facts:  # fmt: skip
+) -> Facts:
     """The facts that no judgement is needed for."""
     plate, kept = plate_of(visit.system), folder.baseline
     return Facts(

@@ -31,8 +31,17 @@ def find(database: Database, text: str, most: int = MOST) -> list[Hit]:
         visits = finding.visits(session, words, most)
         return [
             *(Hit("site", row.id, row.name, f"{len(row.systems)} systems") for row in sites),
-            *(Hit("system", row.id, f"{row.site.name}, {row.name}", row.refrigerant)
-              for row in systems),
-            *(Hit("visit", row.id, row.complaint or "No complaint written",
-                  f"{row.system.site.name}, {row.system.name}") for row in visits),
-        ]  # fmt: skip
+            *(
+                Hit("system", row.id, f"{row.site.name}, {row.name}", row.refrigerant)
+                for row in systems
+            ),
+            *(
+                Hit(
+                    "visit",
+                    row.id,
+                    row.complaint or "No complaint written",
+                    f"{row.system.site.name}, {row.system.name}",
+                )
+                for row in visits
+            ),
+        ]

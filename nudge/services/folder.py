@@ -59,12 +59,13 @@ def folder_of(session: Session, visit: Visit, now: datetime) -> Folder:
         links=[row for row in whole_visit.links(session, visit.id) if lives(row, now)],
         baseline=whole_visit.baseline(session, visit.system_id),
         intended=whole_visit.intended(session, visit.system_id),
-        deferred=[row for row in whole_visit.deferred(session, visit.system_id)
-                  if row.done_at is None],
+        deferred=[
+            row for row in whole_visit.deferred(session, visit.system_id) if row.done_at is None
+        ],
         cylinders=shelf.names(session, used),
         weighed_at=shelf.last_weighed(session, used),
         closed_before=whole_visit.visits_before(session, visit),
-    )  # fmt: skip
+    )
 
 
 def lives(link: GuestLink, now: datetime) -> bool:

@@ -61,9 +61,15 @@ class Guests:
                 raise NotFound("visit", visit_id)
             expires = now + timedelta(hours=hours)
             session.add(
-                GuestLink(id=link_id, visit_id=visit_id, token_hash=_hash(token), created_at=now,
-                          expires_at=expires, revoked_at=None)
-            )  # fmt: skip
+                GuestLink(
+                    id=link_id,
+                    visit_id=visit_id,
+                    token_hash=_hash(token),
+                    created_at=now,
+                    expires_at=expires,
+                    revoked_at=None,
+                )
+            )
         return NewLink(link_id, token, expires)
 
     def links(self, visit_id: str) -> list[GuestLink]:
@@ -103,9 +109,16 @@ class Guests:
             if sum(row.written_from == "office" for row in kept) >= MOST_NOTES:
                 raise CoreError("note", "There are many notes already. Ring them up.")
             session.add(
-                Note(id=note_id, visit_id=link.visit_id, subsystem="site", text=text.strip(),
-                     written_from="office", corrects=None, written_at=self._clock())
-            )  # fmt: skip
+                Note(
+                    id=note_id,
+                    visit_id=link.visit_id,
+                    subsystem="site",
+                    text=text.strip(),
+                    written_from="office",
+                    corrects=None,
+                    written_at=self._clock(),
+                )
+            )
 
         self._visits.amend(link.visit_id, write, note_id)
 

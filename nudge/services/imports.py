@@ -52,9 +52,14 @@ class Imports:
         self._threads: list[Thread] = []
 
     async def receive(
-        self, visit_id: str, import_id: str, file_name: str, declared: int | None,
-        body: AsyncIterator[bytes], zone_minutes: int,
-    ) -> LookedAt:  # fmt: skip
+        self,
+        visit_id: str,
+        import_id: str,
+        file_name: str,
+        declared: int | None,
+        body: AsyncIterator[bytes],
+        zone_minutes: int,
+    ) -> LookedAt:
         """Take a file in and look at it.
 
         Raises: NotFound, Closed; CoreError, for one too large, a full disk, or no table.
@@ -78,9 +83,15 @@ class Imports:
         with self._database.writing() as session:
             if session.get(Import, import_id) is None:
                 session.add(
-                    Import(id=import_id, visit_id=visit_id, file_name=file_name[:120],
-                           state="waiting", bytes_in_all=size, started_at=self._clock())
-                )  # fmt: skip
+                    Import(
+                        id=import_id,
+                        visit_id=visit_id,
+                        file_name=file_name[:120],
+                        state="waiting",
+                        bytes_in_all=size,
+                        started_at=self._clock(),
+                    )
+                )
             kept = session.get(ColumnMapping, _heading_key(look))
             remembered = kept is not None and _fits(kept.mapping, look)
         if kept is not None and remembered:
@@ -100,24 +111,30 @@ class Imports:
             ids = {}
             for info in log.channels:
                 channel = Channel(
-                    visit_id=visit_id, key=f"{import_id}:{info.key}", label=info.label,
-                    source=live.HIDDEN, created_at=self._clock(),
-                )  # fmt: skip
+                    visit_id=visit_id,
+                    key=f"{import_id}:{info.key}",
+                    label=info.label,
+                    source=live.HIDDEN,
+                    created_at=self._clock(),
+                )
                 session.add(channel)
                 session.flush()
                 ids[info.key] = (channel.id, info.point)
             look = look_at(self._path(import_id))
             session.merge(
-                ColumnMapping(heading=_heading_key(look), mapping=asdict(mapping),
-                              updated_at=self._clock())
-            )  # fmt: skip
+                ColumnMapping(
+                    heading=_heading_key(look), mapping=asdict(mapping), updated_at=self._clock()
+                )
+            )
         signal = Signal()
         with self._lock:
             self._cancelled[import_id] = signal
         thread = Thread(
-            target=self._read, args=(visit_id, import_id, log, ids, signal), daemon=True,
+            target=self._read,
+            args=(visit_id, import_id, log, ids, signal),
+            daemon=True,
             name=f"import-{import_id}",
-        )  # fmt: skip
+        )
         self._threads.append(thread)
         thread.start()
         return row
@@ -151,9 +168,13 @@ class Imports:
         for row in cut:
             self._take_out(row.visit_id, row.id)
             share = 100 * row.bytes_read // max(row.bytes_in_all, 1)
-            self._end(row.visit_id, row.id, "failed",
-                      f"The server stopped when {share} % had been read. None of it was kept; "
-                      "import the file again.")  # fmt: skip
+            self._end(
+                row.visit_id,
+                row.id,
+                "failed",
+                f"The server stopped when {share} % had been read. None of it was kept; "
+                "import the file again.",
+            )
         for leftover in self._folder.glob("*.part") if self._folder.is_dir() else ():
             leftover.unlink(missing_ok=True)
 
@@ -164,9 +185,13 @@ class Imports:
             thread.join(timeout=10)
 
     def _read(
-        self, visit_id: str, import_id: str, log: LogFile,
-        ids: dict[str, tuple[int, str]], signal: Signal,
-    ) -> None:  # fmt: skip
+        self,
+        visit_id: str,
+        import_id: str,
+        log: LogFile,
+        ids: dict[str, tuple[int, str]],
+        signal: Signal,
+    ) -> None:
         try:
             piece = Piece()
             first = None
@@ -210,10 +235,16 @@ class Imports:
                 channel.source = "imported"
                 session.add(
                     Placement(
-                        id=f"{import_id}:{key}", channel_id=channel_id, point=point, counts=True,
-                        offset=0.0, since_ms=first_ms, how="imported", recorded_at=self._clock(),
+                        id=f"{import_id}:{key}",
+                        channel_id=channel_id,
+                        point=point,
+                        counts=True,
+                        offset=0.0,
+                        since_ms=first_ms,
+                        how="imported",
+                        recorded_at=self._clock(),
                     )
-                )  # fmt: skip
+                )
 
     def _take_out(self, visit_id: str, import_id: str) -> None:
         """Remove everything a hidden import wrote, a piece at a time."""

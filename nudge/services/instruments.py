@@ -31,8 +31,12 @@ from nudge.store.repositories.live import Placed
 Source = Literal["live", "simulated"]
 CLOCK_SKEW = timedelta(minutes=2)
 OLDEST = timedelta(hours=36)
-ZERO_LIMIT = {Quantity.PRESSURE: 70.0, Quantity.STATIC_PRESSURE: 60.0, Quantity.MASS: 1000.0,
-              Quantity.CURRENT: 3.0}  # fmt: skip
+ZERO_LIMIT = {
+    Quantity.PRESSURE: 70.0,
+    Quantity.STATIC_PRESSURE: 60.0,
+    Quantity.MASS: 1000.0,
+    Quantity.CURRENT: 3.0,
+}
 """How much a zero may take away, in core units: more is pressure on the probe, not an error."""
 
 
@@ -74,9 +78,13 @@ class Instruments:
         self._database, self._clock, self._stream = database, clock, stream
 
     def take(
-        self, visit_id: str, batch_id: str, given: Sequence[Given], units: UnitSystem,
+        self,
+        visit_id: str,
+        batch_id: str,
+        given: Sequence[Given],
+        units: UnitSystem,
         source: Source = "live",
-    ) -> Taken:  # fmt: skip
+    ) -> Taken:
         """Take a batch of readings. The same id, or the same channel and moment, is taken once.
 
         A value no working instrument shows is refused by itself; the rest is kept. A device
@@ -155,8 +163,17 @@ class Instruments:
                         f"{holder.channel.label} counts there now. Take it off or ignore it first.",
                     )
             how = "ignored" if ignored else "counted"
-            self._record(session, visit_id, entry_id, placed, old.point, not ignored, old.offset,
-                         self._now_ms(), how)  # fmt: skip
+            self._record(
+                session,
+                visit_id,
+                entry_id,
+                placed,
+                old.point,
+                not ignored,
+                old.offset,
+                self._now_ms(),
+                how,
+            )
         self._stream.tell(visit_id)
 
     def swap(self, visit_id: str, entry_id: str, one: str, other: str) -> None:
@@ -172,8 +189,17 @@ class Instruments:
                     "thing. Only two of a kind can be swapped.",
                 )
             for number, (placed, mine, theirs) in enumerate(((a, at_a, at_b), (b, at_b, at_a))):
-                self._record(session, visit_id, f"{entry_id}:{number}", placed, theirs.point,
-                             theirs.counts, mine.offset, mine.since_ms, "swapped")  # fmt: skip
+                self._record(
+                    session,
+                    visit_id,
+                    f"{entry_id}:{number}",
+                    placed,
+                    theirs.point,
+                    theirs.counts,
+                    mine.offset,
+                    mine.since_ms,
+                    "swapped",
+                )
         self._stream.tell(visit_id)
 
     def zero(self, visit_id: str, entry_id: str, channel: str) -> None:
@@ -203,47 +229,83 @@ class Instruments:
                         shown=Measure(last[1], quantity),
                     ),
                 )
-            self._record(session, visit_id, entry_id, placed, old.point, old.counts, -last[1],
-                         self._now_ms(), "zeroed")  # fmt: skip
+            self._record(
+                session,
+                visit_id,
+                entry_id,
+                placed,
+                old.point,
+                old.counts,
+                -last[1],
+                self._now_ms(),
+                "zeroed",
+            )
         self._stream.tell(visit_id)
 
     def _channel(
-        self, session: Session, visit_id: str, known: dict[str, Placed], given: Given,
-        source: Source, at: datetime,
-    ) -> Placed:  # fmt: skip
+        self,
+        session: Session,
+        visit_id: str,
+        known: dict[str, Placed],
+        given: Given,
+        source: Source,
+        at: datetime,
+    ) -> Placed:
         """The channel a value belongs to; a new one is put on its point, if that is free."""
         placed = known.get(given.channel)
         if placed is not None:
             return placed
         channel = Channel(
-            visit_id=visit_id, key=given.channel, label=given.label or given.channel,
-            source=source, created_at=self._clock(),
-        )  # fmt: skip
+            visit_id=visit_id,
+            key=given.channel,
+            label=given.label or given.channel,
+            source=source,
+            created_at=self._clock(),
+        )
         session.add(channel)
         session.flush()
         is_free = not given.point or _holder(list(known.values()), given.point) is None
         row = Placement(
-            id=f"{channel.id}-first", channel_id=channel.id, point=given.point,
-            counts=is_free, offset=0.0, since_ms=_ms(at), how="placed" if is_free else "second",
+            id=f"{channel.id}-first",
+            channel_id=channel.id,
+            point=given.point,
+            counts=is_free,
+            offset=0.0,
+            since_ms=_ms(at),
+            how="placed" if is_free else "second",
             recorded_at=self._clock(),
-        )  # fmt: skip
+        )
         session.add(row)
         session.flush()
         known[given.channel] = Placed(channel, (row,))
         return known[given.channel]
 
     def _record(
-        self, session: Session, visit_id: str, entry_id: str, placed: Placed, to: str,
-        counts: bool, offset: float, since_ms: int, how: str,
-    ) -> None:  # fmt: skip
+        self,
+        session: Session,
+        visit_id: str,
+        entry_id: str,
+        placed: Placed,
+        to: str,
+        counts: bool,
+        offset: float,
+        since_ms: int,
+        how: str,
+    ) -> None:
         if any(row.id == entry_id for row in placed.placements):
             return
         session.add(
             Placement(
-                id=entry_id, channel_id=placed.channel.id, point=to, counts=counts,
-                offset=offset, since_ms=since_ms, how=how, recorded_at=self._clock(),
+                id=entry_id,
+                channel_id=placed.channel.id,
+                point=to,
+                counts=counts,
+                offset=offset,
+                since_ms=since_ms,
+                how=how,
+                recorded_at=self._clock(),
             )
-        )  # fmt: skip
+        )
         body: dict[str, Any] = {"channel": placed.channel.key, "point": to, "how": how}
         body["by"] = entry_id.partition(":")[0]
         self._stream.note(session, visit_id, entry_id, "placement", body, self._clock())

@@ -93,13 +93,19 @@ def live_state(session: Session, visit: Visit, now: datetime) -> LiveState | Non
         found = settling(full, now_ms / 1000, (quiet_ms or 0) / 1000)
     counted = _by_point(placed, raw)
     seen = Seen(
-        visit.system.refrigerant, visit.system.elevation_m, counted,
-        {point: value.value for point, value in values.items()
-         if now_ms - value.at_ms < 2 * PRESENT_MS},
-        frozenset(values), now_ms / 1000,
+        visit.system.refrigerant,
+        visit.system.elevation_m,
+        counted,
+        {
+            point: value.value
+            for point, value in values.items()
+            if now_ms - value.at_ms < 2 * PRESENT_MS
+        },
+        frozenset(values),
+        now_ms / 1000,
         _minutes_running(started_ms, traces, now_ms) if found is not None else None,
         _standing(session, placed, ids, started_ms),
-    )  # fmt: skip
+    )
     try:
         lies = tuple(lying(seen))
     except CoreError:
@@ -120,9 +126,11 @@ def _raw_traces(
 
 
 def _present(
-    placed: Sequence[Placed], last: Mapping[int, tuple[int, float]],
-    raw: Mapping[int, Sequence[tuple[int, float]]], now_ms: int,
-) -> tuple[dict[str, LiveValue], dict[str, float]]:  # fmt: skip
+    placed: Sequence[Placed],
+    last: Mapping[int, tuple[int, float]],
+    raw: Mapping[int, Sequence[tuple[int, float]]],
+    now_ms: int,
+) -> tuple[dict[str, LiveValue], dict[str, float]]:
     """The mean of each channel's last seconds, by point where it counts, and by channel."""
     values, shows = {}, {}
     for row in placed:

@@ -54,15 +54,25 @@ def past_of(visit: Visit, has_live: bool, known: Known, hunting_minutes: float |
     if has_live:
         told.close()
     return Past(
-        told.moments(visit), told.added_kg, told.done, hunting_minutes, known.additions,
-        known.recovered_share, known.weighed_in, known.proven_tight, _corrected_since(visit),
-    )  # fmt: skip
+        told.moments(visit),
+        told.added_kg,
+        told.done,
+        hunting_minutes,
+        known.additions,
+        known.recovered_share,
+        known.weighed_in,
+        known.proven_tight,
+        _corrected_since(visit),
+    )
 
 
 def _corrected_since(visit: Visit) -> bool:
     """Whether a reading was corrected or taken back since the first dose."""
-    doses = [e.happened_at for e in visit.standing_events
-             if e.kind in ACTIONS and ACTIONS[e.kind].moves_charge]  # fmt: skip
+    doses = [
+        e.happened_at
+        for e in visit.standing_events
+        if e.kind in ACTIONS and ACTIONS[e.kind].moves_charge
+    ]
     if not doses:
         return False
     first = min(doses)
@@ -82,8 +92,9 @@ def recovered_share(visit: Visit) -> float | None:
         if event.kind == "refrigerant_removed" and not opened:
             taken += event.amount_kg or 0.0
         opened = opened or event.kind in OPENS
-    opened = opened or any(o.key == "circuit_opened_recently" and o.seen
-                           for o in visit.observations)  # fmt: skip
+    opened = opened or any(
+        o.key == "circuit_opened_recently" and o.seen for o in visit.observations
+    )
     return taken / whole.kg if taken and opened else None
 
 

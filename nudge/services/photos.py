@@ -46,9 +46,18 @@ class Photos:
             if len(whole_visit.photos(session, visit_id)) >= MOST_A_VISIT:
                 raise CoreError("picture", f"A visit holds {MOST_A_VISIT} pictures. Take one off.")
         picture, small, size = shrunk(data)
-        row = Photo(id=photo_id, visit_id=visit_id, subsystem=subsystem, caption=caption.strip(),
-                    width=size[0], height=size[1], picture=picture, small=small,
-                    taken_at=self._clock(), removed_at=None)  # fmt: skip
+        row = Photo(
+            id=photo_id,
+            visit_id=visit_id,
+            subsystem=subsystem,
+            caption=caption.strip(),
+            width=size[0],
+            height=size[1],
+            picture=picture,
+            small=small,
+            taken_at=self._clock(),
+            removed_at=None,
+        )
         with self._database.writing() as session:
             _open_visit(visits_repository.head(session, visit_id), visit_id)
             if whole_visit.photo(session, photo_id) is None:
@@ -97,20 +106,33 @@ def shrunk(data: bytes) -> tuple[bytes, bytes, tuple[int, int]]:
     from PIL import Image, ImageOps, UnidentifiedImageError  # slow to import, and seldom needed
 
     if len(data) > MOST_BYTES:
-        raise CoreError("picture", f"That file is over {MOST_BYTES // 1_000_000} MB. Take it again "
-                        "at a smaller size.")  # fmt: skip
+        raise CoreError(
+            "picture",
+            f"That file is over {MOST_BYTES // 1_000_000} MB. Take it again at a smaller size.",
+        )
     try:
         with warnings.catch_warnings():
             warnings.simplefilter("error", Image.DecompressionBombWarning)
             opened = Image.open(io.BytesIO(data))
             if opened.width * opened.height > MOST_PIXELS:
-                raise CoreError("picture", f"{opened.width} × {opened.height} is over 80 million "
-                                "points. Take it again at a smaller size.")  # fmt: skip
+                raise CoreError(
+                    "picture",
+                    f"{opened.width} × {opened.height} is over 80 million "
+                    "points. Take it again at a smaller size.",
+                )
             upright = ImageOps.exif_transpose(opened).convert("RGB")
-    except (UnidentifiedImageError, Image.DecompressionBombError, Image.DecompressionBombWarning,
-            OSError, SyntaxError, ValueError) as broken:  # fmt: skip
-        raise CoreError("picture", "That is not a picture Nudge can read. It takes JPEG, PNG, WebP "
-                        "and the like.") from broken  # fmt: skip
+    except (
+        UnidentifiedImageError,
+        Image.DecompressionBombError,
+        Image.DecompressionBombWarning,
+        OSError,
+        SyntaxError,
+        ValueError,
+    ) as broken:
+        raise CoreError(
+            "picture",
+            "That is not a picture Nudge can read. It takes JPEG, PNG, WebP and the like.",
+        ) from broken
     upright.thumbnail((LONG_SIDE, LONG_SIDE))
     size = upright.size
     picture = _jpeg(upright, QUALITY)

@@ -69,9 +69,13 @@ class Series:
         self._database = database
 
     def over(
-        self, visit_id: str, since_ms: int | None, until_ms: int | None, width: int,
+        self,
+        visit_id: str,
+        since_ms: int | None,
+        until_ms: int | None,
+        width: int,
         points: Sequence[str] | None = None,
-    ) -> Traces:  # fmt: skip
+    ) -> Traces:
         """Traces over a span (all there is, where an end is open) in at most `width` columns.
 
         Every column keeps the least and the most in it, so no spike is lost by thinning.
@@ -107,10 +111,12 @@ class Series:
             if repository.visit(session, visit_id) is None:
                 raise NotFound("visit", visit_id)
             scales = [
-                placed for placed in live.channels(session, visit_id)
-                if placed.now is not None and placed.now.counts
+                placed
+                for placed in live.channels(session, visit_id)
+                if placed.now is not None
+                and placed.now.counts
                 and placed.now.point == "cylinder_weight"
-            ]  # fmt: skip
+            ]
             if not scales:
                 return Trace((), ())
             offset = scales[0].now.offset if scales[0].now else 0.0
@@ -149,11 +155,25 @@ def _worked_out(row: Visit, columns: dict[str, list[Column]]) -> list[TraceRows]
     atmosphere = atmospheric_kpa(row.system.elevation_m)
     traces = []
     for key, label, side, pressure, line, curve, sign in (
-        ("superheat", "Superheat", "low", "suction_pressure", "suction_line_temp",
-         table.dew.temperature, 1),
-        ("subcooling", "Subcooling", "high", "liquid_pressure", "liquid_line_temp",
-         table.bubble.temperature, -1),
-    ):  # fmt: skip
+        (
+            "superheat",
+            "Superheat",
+            "low",
+            "suction_pressure",
+            "suction_line_temp",
+            table.dew.temperature,
+            1,
+        ),
+        (
+            "subcooling",
+            "Subcooling",
+            "high",
+            "liquid_pressure",
+            "liquid_line_temp",
+            table.bubble.temperature,
+            -1,
+        ),
+    ):
         lines = {at: mean for at, mean, _, _ in columns.get(line, ())}
         rows = []
         for at, mean, _, _ in columns.get(pressure, ()):

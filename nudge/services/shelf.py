@@ -87,9 +87,15 @@ class Shelf:
             return _standing(session, _cylinder(session, cylinder_id))
 
     def add(
-        self, cylinder_id: str, name: str, fluid: str, kind: str, tare_kg: float, gross_kg: float,
+        self,
+        cylinder_id: str,
+        name: str,
+        fluid: str,
+        kind: str,
+        tare_kg: float,
+        gross_kg: float,
         water_kg: float | None = None,
-    ) -> CylinderStanding:  # fmt: skip
+    ) -> CylinderStanding:
         """Put a cylinder on the shelf with what is in it now.
 
         Raises: UnknownName, for a refrigerant; CoreError, for a name or a weight that is none.
@@ -106,10 +112,17 @@ class Shelf:
         with self._database.writing() as session:
             if repository.cylinder(session, cylinder_id) is None:
                 session.add(
-                    Cylinder(id=cylinder_id, name=name.strip(), refrigerant=fluid, kind=kind,
-                             tare_mg=tare, water_mg=None if water_kg is None else in_mg(water_kg),
-                             created_at=now, retired_at=None)
-                )  # fmt: skip
+                    Cylinder(
+                        id=cylinder_id,
+                        name=name.strip(),
+                        refrigerant=fluid,
+                        kind=kind,
+                        tare_mg=tare,
+                        water_mg=None if water_kg is None else in_mg(water_kg),
+                        created_at=now,
+                        retired_at=None,
+                    )
+                )
                 session.flush()
                 if gross > tare:
                     _post(
@@ -119,9 +132,13 @@ class Shelf:
         return self.one(cylinder_id)
 
     def weigh(
-        self, weighing_id: str, cylinder_id: str, gross_kg: float, visit_id: str | None = None,
+        self,
+        weighing_id: str,
+        cylinder_id: str,
+        gross_kg: float,
+        visit_id: str | None = None,
         sure: bool = False,
-    ) -> Found | None:  # fmt: skip
+    ) -> Found | None:
         """Take what the scale shows into the book; what was lost since is answered, and posted.
 
         Raises: CoreError, for less than the empty cylinder; and, unless `sure`, for a difference
@@ -134,28 +151,47 @@ class Shelf:
                 return None
             found = weighed(_held(session, cylinder_id), gross, row.tare_mg)
             if found is not None and found.mg > KNOCKED_MG and not sure:
-                raise Impossible("weight", say(
-                    f"{{off}} off the book for “{row.name}”. Is it this cylinder, standing free "
-                    "and still? Weigh it again, or say that you are sure.",
-                    off=Measure(found.mg / 1000, Quantity.SMALL_MASS)))  # fmt: skip
+                raise Impossible(
+                    "weight",
+                    say(
+                        f"{{off}} off the book for “{row.name}”. Is it this cylinder, standing free "
+                        "and still? Weigh it again, or say that you are sure.",
+                        off=Measure(found.mg / 1000, Quantity.SMALL_MASS),
+                    ),
+                )
             now = self._clock()
             if found is not None:
-                _post(session, f"{weighing_id}:found", found.kind, found.mg, cylinder_id, now,
-                      visit_id=visit_id)  # fmt: skip
+                _post(
+                    session,
+                    f"{weighing_id}:found",
+                    found.kind,
+                    found.mg,
+                    cylinder_id,
+                    now,
+                    visit_id=visit_id,
+                )
             _weigh(session, weighing_id, cylinder_id, gross, now, visit_id)
         return found
 
     def move(
-        self, entry_id: str, kind: str, kg: float, cylinder_id: str, to: str | None = None,
+        self,
+        entry_id: str,
+        kind: str,
+        kg: float,
+        cylinder_id: str,
+        to: str | None = None,
         note: str = "",
-    ) -> CylinderStanding:  # fmt: skip
+    ) -> CylinderStanding:
         """Enter a movement that belongs to no visit: bought, returned, moved into another.
 
         Raises: CoreError, for more than is there, another refrigerant, a full recovery cylinder.
         """
         if kind_named(kind).key not in ("bought", "returned", "moved"):
-            raise CoreError("movement", "Charged and recovered are entered on a visit; what was "
-                            "lost or found comes from weighing.")  # fmt: skip
+            raise CoreError(
+                "movement",
+                "Charged and recovered are entered on a visit; what was "
+                "lost or found comes from weighing.",
+            )
         mg = _some(kg)
         with self._database.writing() as session:
             if repository.movement(session, entry_id) is None:
@@ -176,9 +212,14 @@ class Shelf:
         return self.one(cylinder_id)
 
     def dose(
-        self, visit_id: str, dose_id: str, cylinder_id: str, kg: float, removes: bool,
+        self,
+        visit_id: str,
+        dose_id: str,
+        cylinder_id: str,
+        kg: float,
+        removes: bool,
         sure: bool = False,
-    ) -> Snapshot:  # fmt: skip
+    ) -> Snapshot:
         """Write a dose down: into the ledger and onto the visit, and into a simulated system.
 
         Raises: CoreError, for the wrong refrigerant or cylinder, for more than it holds or may
@@ -195,8 +236,11 @@ class Shelf:
             _check_fluid(row, visit.system.refrigerant)
             if removes:
                 if row.kind != RECOVERY:
-                    raise CoreError("cylinder", f"“{row.name}” is no recovery cylinder. Never put "
-                                    "used refrigerant into a charging cylinder.")  # fmt: skip
+                    raise CoreError(
+                        "cylinder",
+                        f"“{row.name}” is no recovery cylinder. Never put "
+                        "used refrigerant into a charging cylinder.",
+                    )
                 _check_room(session, row, mg)
             else:
                 if row.kind != CHARGING:
@@ -208,17 +252,33 @@ class Shelf:
                 _check_holds(session, row, mg)
             whole = whole_charge(plate_of(visit.system)).kg
             if not sure and _is_typed_twice(session, visit, kind, mg, self._clock()):
-                raise Impossible("amount", say(
-                    "{dose} was written down a moment ago. Was it given twice? Say that you are "
-                    "sure, or leave it.",
-                    dose=Measure(mg / 1000, Quantity.SMALL_MASS)))  # fmt: skip
+                raise Impossible(
+                    "amount",
+                    say(
+                        "{dose} was written down a moment ago. Was it given twice? Say that you are "
+                        "sure, or leave it.",
+                        dose=Measure(mg / 1000, Quantity.SMALL_MASS),
+                    ),
+                )
             if not sure and kg > LARGE_SHARE * whole:
-                raise Impossible("amount", say(
-                    "{dose} is a quarter of a whole charge or more. Ounces, not pounds? Say that "
-                    "you are sure, or correct it.",
-                    dose=Measure(mg / 1000, Quantity.SMALL_MASS)))  # fmt: skip
-            _post(session, dose_id, kind, mg, cylinder_id, self._clock(),
-                  system_id=visit.system_id, visit_id=visit_id)  # fmt: skip
+                raise Impossible(
+                    "amount",
+                    say(
+                        "{dose} is a quarter of a whole charge or more. Ounces, not pounds? Say that "
+                        "you are sure, or correct it.",
+                        dose=Measure(mg / 1000, Quantity.SMALL_MASS),
+                    ),
+                )
+            _post(
+                session,
+                dose_id,
+                kind,
+                mg,
+                cylinder_id,
+                self._clock(),
+                system_id=visit.system_id,
+                visit_id=visit_id,
+            )
 
         event = "refrigerant_removed" if removes else "refrigerant_added"
         snapshot = self._visits.happened(visit_id, dose_id, event, self._clock(), kg, also=enter)
@@ -244,14 +304,28 @@ class Shelf:
             more = mg - old.mg
             if old.kind == "charged" and more > 0:
                 _check_holds(session, row, more)
-            _post(session, entry_id, old.kind, mg, old.cylinder_id, old.happened_at,
-                  system_id=old.system_id, visit_id=visit_id, corrects=dose_id)  # fmt: skip
+            _post(
+                session,
+                entry_id,
+                old.kind,
+                mg,
+                old.cylinder_id,
+                old.happened_at,
+                system_id=old.system_id,
+                visit_id=visit_id,
+                corrects=dose_id,
+            )
             before = next((e for e in visit.events if e.id == dose_id), None)
             if before is not None:
                 visit.events.append(
-                    Event(id=entry_id, kind=before.kind, happened_at=before.happened_at,
-                          amount_kg=kg, corrects=dose_id)
-                )  # fmt: skip
+                    Event(
+                        id=entry_id,
+                        kind=before.kind,
+                        happened_at=before.happened_at,
+                        amount_kg=kg,
+                        corrects=dose_id,
+                    )
+                )
 
         return self._visits.amend(visit_id, enter, entry_id)
 
@@ -356,9 +430,13 @@ def _standing(session: Session, row: Cylinder) -> CylinderStanding:
     kept = [m for m in moved if m.id in stands]
     losses = [m for m in kept if m.kind == "lost"]
     return CylinderStanding(
-        row, balance(map(_entry, moved)).cylinders.get(row.id, 0), _limit(row), kept,
-        repository.weighings(session, row.id), losses[-1] if losses else None,
-    )  # fmt: skip
+        row,
+        balance(map(_entry, moved)).cylinders.get(row.id, 0),
+        _limit(row),
+        kept,
+        repository.weighings(session, row.id),
+        losses[-1] if losses else None,
+    )
 
 
 def _limit(row: Cylinder) -> int | None:
@@ -379,38 +457,75 @@ def _check_fluid(row: Cylinder, fluid: str) -> None:
 def _check_holds(session: Session, row: Cylinder, mg: int) -> None:
     held = _held(session, row.id)
     if mg > held:
-        raise Impossible("amount", say(
-            f"“{row.name}” holds {{held}} by the book. Weigh it, or take another.",
-            held=Measure(held / 1000, Quantity.SMALL_MASS)))  # fmt: skip
+        raise Impossible(
+            "amount",
+            say(
+                f"“{row.name}” holds {{held}} by the book. Weigh it, or take another.",
+                held=Measure(held / 1000, Quantity.SMALL_MASS),
+            ),
+        )
 
 
 def _check_room(session: Session, row: Cylinder, mg: int) -> None:
     limit = _limit(row)
     held = _held(session, row.id)
     if limit is not None and held + mg > limit:
-        raise Impossible("amount", say(
-            f"“{row.name}” may hold {{limit}}: 80 % of its volume. It has {{held}}. Liquid that "
-            "warms in a full cylinder bursts it. Take another.",
-            limit=Measure(limit / MG_PER_KG, Quantity.CHARGE),
-            held=Measure(held / MG_PER_KG, Quantity.CHARGE)))  # fmt: skip
+        raise Impossible(
+            "amount",
+            say(
+                f"“{row.name}” may hold {{limit}}: 80 % of its volume. It has {{held}}. Liquid that "
+                "warms in a full cylinder bursts it. Take another.",
+                limit=Measure(limit / MG_PER_KG, Quantity.CHARGE),
+                held=Measure(held / MG_PER_KG, Quantity.CHARGE),
+            ),
+        )
 
 
 def _post(
-    session: Session, entry_id: str, kind: str, mg: int, cylinder_id: str, at: datetime,
-    to: str | None = None, system_id: str | None = None, visit_id: str | None = None,
-    note: str = "", corrects: str | None = None,
-) -> None:  # fmt: skip
+    session: Session,
+    entry_id: str,
+    kind: str,
+    mg: int,
+    cylinder_id: str,
+    at: datetime,
+    to: str | None = None,
+    system_id: str | None = None,
+    visit_id: str | None = None,
+    note: str = "",
+    corrects: str | None = None,
+) -> None:
     session.add(
-        Movement(id=entry_id, kind=kind, mg=mg, cylinder_id=cylinder_id, to_cylinder_id=to,
-                 system_id=system_id, visit_id=visit_id, note=note[:LONGEST_NAME],
-                 corrects=corrects, happened_at=at, recorded_at=at)
-    )  # fmt: skip
+        Movement(
+            id=entry_id,
+            kind=kind,
+            mg=mg,
+            cylinder_id=cylinder_id,
+            to_cylinder_id=to,
+            system_id=system_id,
+            visit_id=visit_id,
+            note=note[:LONGEST_NAME],
+            corrects=corrects,
+            happened_at=at,
+            recorded_at=at,
+        )
+    )
     session.flush()
 
 
 def _weigh(
-    session: Session, weighing_id: str, cylinder_id: str, gross_mg: int, at: datetime,
+    session: Session,
+    weighing_id: str,
+    cylinder_id: str,
+    gross_mg: int,
+    at: datetime,
     visit_id: str | None = None,
-) -> None:  # fmt: skip
-    session.add(Weighing(id=weighing_id, cylinder_id=cylinder_id, visit_id=visit_id,
-                         gross_mg=gross_mg, weighed_at=at))  # fmt: skip
+) -> None:
+    session.add(
+        Weighing(
+            id=weighing_id,
+            cylinder_id=cylinder_id,
+            visit_id=visit_id,
+            gross_mg=gross_mg,
+            weighed_at=at,
+        )
+    )

@@ -173,8 +173,9 @@ def take_snapshot(visit: Visit, around: Surroundings) -> Snapshot:
     running_since, changed_at = _last_events(visit)
     latest = max((row.taken_at for row in rows.values()), default=None)
     call = call_named(visit.kind)
-    facts = first_facts(visit, around.folder, observations, frozenset(rows),
-                        findings_of(visit, around.folder))  # fmt: skip
+    facts = first_facts(
+        visit, around.folder, observations, frozenset(rows), findings_of(visit, around.folder)
+    )
     before = standing_before(call, facts)
     context = Context(
         _minutes(running_since, latest),
@@ -200,15 +201,26 @@ def take_snapshot(visit: Visit, around: Surroundings) -> Snapshot:
     if readings:
         try:
             found = decided(
-                plate_of(visit.system), readings, context, preferred=around.preferred,
+                plate_of(visit.system),
+                readings,
+                context,
+                preferred=around.preferred,
                 own=around.own,
-            )  # fmt: skip
+            )
         except CoreError as error:
             problem = error
     return Snapshot(
-        visit, rows, observations, running_since, changed_at, context,
-        found.assessment if found else None, problem, found.sized if found else None, around,
-    )  # fmt: skip
+        visit,
+        rows,
+        observations,
+        running_since,
+        changed_at,
+        context,
+        found.assessment if found else None,
+        problem,
+        found.sized if found else None,
+        around,
+    )
 
 
 def _rejudged(visit: Visit) -> Said | None:
@@ -224,12 +236,17 @@ def live_rows(live: LiveState | None) -> dict[str, Reading]:
         return {}
     return {
         point: Reading(
-            id=f"{LIVE_ID}{value.channel}", point=point, given_value=value.value,
-            given_unit=unit_label(POINTS[point].quantity, "si"), source=value.source,
-            quality="live", taken_at=_moment(value.at_ms), recorded_at=_moment(value.at_ms),
+            id=f"{LIVE_ID}{value.channel}",
+            point=point,
+            given_value=value.value,
+            given_unit=unit_label(POINTS[point].quantity, "si"),
+            source=value.source,
+            quality="live",
+            taken_at=_moment(value.at_ms),
+            recorded_at=_moment(value.at_ms),
         )
         for point, value in live.values.items()
-    }  # fmt: skip
+    }
 
 
 def _hunting(live: LiveState | None) -> float | None:

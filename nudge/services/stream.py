@@ -42,9 +42,14 @@ class Stream:
         )
 
     def note(
-        self, session: Session, visit_id: str, entry_id: str, kind: str, body: dict[str, Any],
+        self,
+        session: Session,
+        visit_id: str,
+        entry_id: str,
+        kind: str,
+        body: dict[str, Any],
         at: datetime,
-    ) -> None:  # fmt: skip
+    ) -> None:
         """Write an entry in the caller's transaction. `tell` wakes followers after it."""
         session.add(Journal(id=entry_id, visit_id=visit_id, kind=kind, body=body, recorded_at=at))
 

@@ -31,9 +31,11 @@ def surroundings(session: Session, row: Visit, now: datetime) -> Surroundings:
     earlier = [kept_of(one) for one in repository.earlier_verdicts(session, row)]
     ticks = {key: tick.state for key, tick in folder.ticks.items()}
     known = Known(
-        repository.additions_before(session, row, now - ADDITIONS_WITHIN), recovered_share(row),
-        ticks.get("weighed_in") == "done", ticks.get("pressure_test") == "done",
-    )  # fmt: skip
+        repository.additions_before(session, row, now - ADDITIONS_WITHIN),
+        recovered_share(row),
+        ticks.get("weighed_in") == "done",
+        ticks.get("pressure_test") == "done",
+    )
     points = current(row.readings).keys() | (state.values.keys() if state else set())
     gauges_on = not points.isdisjoint(PRESSURES)
     return Surroundings(

@@ -27,8 +27,13 @@ from nudge.store.tables import System, Verdict
 from nudge.store.visit_tables import Baseline, Deferred, IntendedChange
 
 CONDITIONS = ("outdoor_air_temp", "return_air_temp", "return_air_wet_bulb")
-SHOWN = ("superheat", "subcooling", "condensing_over_ambient", "evaporator_difference",
-         "temperature_split")  # fmt: skip
+SHOWN = (
+    "superheat",
+    "subcooling",
+    "condensing_over_ambient",
+    "evaporator_difference",
+    "temperature_split",
+)
 LARGEST_CHARGE_KG = 200.0
 LONGEST_TEXT = 500
 
@@ -130,9 +135,14 @@ class SystemRecords:
         with self._database.writing() as session:
             if not whole_visit.is_written(session, Baseline, entry_id):
                 session.add(
-                    Baseline(id=entry_id, system_id=snapshot.visit.system_id, visit_id=visit_id,
-                             kept=kept, set_at=self._clock())
-                )  # fmt: skip
+                    Baseline(
+                        id=entry_id,
+                        system_id=snapshot.visit.system_id,
+                        visit_id=visit_id,
+                        kept=kept,
+                        set_at=self._clock(),
+                    )
+                )
 
     def end_baseline(self, system_id: str, entry_id: str) -> None:
         """The baseline no longer holds; later visits are compared with the next one."""
@@ -140,9 +150,14 @@ class SystemRecords:
             now = whole_visit.baseline(session, system_id)
             if now is not None:
                 session.add(
-                    Baseline(id=entry_id, system_id=system_id, visit_id=now.visit_id, kept=None,
-                             set_at=self._clock())
-                )  # fmt: skip
+                    Baseline(
+                        id=entry_id,
+                        system_id=system_id,
+                        visit_id=now.visit_id,
+                        kept=None,
+                        set_at=self._clock(),
+                    )
+                )
 
     def intend(
         self, visit_id: str, entry_id: str, key: str, note: str, corrects: str | None = None
@@ -158,10 +173,16 @@ class SystemRecords:
         with self._database.writing() as session:
             if not whole_visit.is_written(session, IntendedChange, entry_id):
                 session.add(
-                    IntendedChange(id=entry_id, system_id=system_id, visit_id=visit_id, key=key,
-                                   note=note.strip(), corrects=corrects,
-                                   happened_at=self._clock())
-                )  # fmt: skip
+                    IntendedChange(
+                        id=entry_id,
+                        system_id=system_id,
+                        visit_id=visit_id,
+                        key=key,
+                        note=note.strip(),
+                        corrects=corrects,
+                        happened_at=self._clock(),
+                    )
+                )
 
     def defer(
         self, visit_id: str, entry_id: str, text: str, season: str, due_on: date | None
@@ -175,10 +196,16 @@ class SystemRecords:
         with self._database.writing() as session:
             if session.get(Deferred, entry_id) is None:
                 session.add(
-                    Deferred(id=entry_id, system_id=system_id, visit_id=visit_id,
-                             text=text.strip(), season=season, due_on=due_on,
-                             created_at=self._clock())
-                )  # fmt: skip
+                    Deferred(
+                        id=entry_id,
+                        system_id=system_id,
+                        visit_id=visit_id,
+                        text=text.strip(),
+                        season=season,
+                        due_on=due_on,
+                        created_at=self._clock(),
+                    )
+                )
 
     def _system_of(self, visit_id: str) -> str:
         with self._database.reading() as session:
@@ -199,9 +226,13 @@ class SystemRecords:
     def write_charge(self, system_id: str, kg: float | None) -> None:
         """The whole charge, written once for the next one who comes. Raises: CoreError."""
         if kg is not None and not 0 < kg <= LARGEST_CHARGE_KG:
-            raise Impossible("charge", say(
-                "A whole charge is over zero and at most {most}.",
-                most=Measure(LARGEST_CHARGE_KG, Quantity.CHARGE)))  # fmt: skip
+            raise Impossible(
+                "charge",
+                say(
+                    "A whole charge is over zero and at most {most}.",
+                    most=Measure(LARGEST_CHARGE_KG, Quantity.CHARGE),
+                ),
+            )
         with self._database.writing() as session:
             row = book.system(session, system_id)
             if row is None:
@@ -220,8 +251,9 @@ def against(snapshot: Snapshot) -> Against | None:
         return None
     since = tuple(row.key for row in snapshot.folder.intended if row.happened_at >= kept.set_at)
     case = bare(snapshot.assessment.case)
-    found = drift(plate_of(visit.system).metering_device.feed, kept.kept["signs"],
-                  signs_kept(case), since)  # fmt: skip
+    found = drift(
+        plate_of(visit.system).metering_device.feed, kept.kept["signs"], signs_kept(case), since
+    )
     return Against(kept, found, since)
 
 
@@ -241,8 +273,9 @@ def bare(case: Case) -> Case:
 
 def _check_text(what: str, text: str) -> None:
     if len(text) > LONGEST_TEXT:
-        raise CoreError(what, f"Keep it under {LONGEST_TEXT} letters; a note on the visit takes "
-                        "more.")  # fmt: skip
+        raise CoreError(
+            what, f"Keep it under {LONGEST_TEXT} letters; a note on the visit takes more."
+        )
 
 
 def _snap(row: Verdict) -> Snap:

@@ -33,7 +33,7 @@ def to_keep(snapshot: Snapshot) -> Kept | None:
         readings=dict(found.case.readings),
         derived={key: value for key in DERIVED if (value := derived.get(key)) is not None},
         off={key: one.off for key, one in found.measured.items()},
-    )  # fmt: skip
+    )
 
 
 def new_verdict(session: Session, snapshot: Snapshot, now: datetime) -> Verdict | None:
@@ -47,7 +47,10 @@ def new_verdict(session: Session, snapshot: Snapshot, now: datetime) -> Verdict 
         return None
     kept = to_keep(snapshot)
     return Verdict(
-        visit_id=snapshot.visit.id, given_at=now, version=__version__, answer=answer,
+        visit_id=snapshot.visit.id,
+        given_at=now,
+        version=__version__,
+        answer=answer,
         kept=kept.to_json() if kept else None,
         request={
             "readings": {key: [r.given_value, r.given_unit] for key, r in snapshot.current.items()},
@@ -55,7 +58,7 @@ def new_verdict(session: Session, snapshot: Snapshot, now: datetime) -> Verdict 
             "minutes_since_change": snapshot.context.minutes_since_change,
             "observations": sorted(snapshot.observations),
         },
-    )  # fmt: skip
+    )
 
 
 def keep(database: Database, row: Verdict, written: int) -> None:

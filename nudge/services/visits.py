@@ -96,10 +96,14 @@ class Visits:
                 now = self._clock()
                 session.add(
                     Visit(
-                        id=visit_id, system_id=system_id, complaint=complaint,
-                        due_on=due_on, opened_at=None if due_on else now, created_at=now,
+                        id=visit_id,
+                        system_id=system_id,
+                        complaint=complaint,
+                        due_on=due_on,
+                        opened_at=None if due_on else now,
+                        created_at=now,
                     )
-                )  # fmt: skip
+                )
                 session.flush()
         return self.snapshot(visit_id)
 
@@ -145,9 +149,10 @@ class Visits:
             self._stream.note(session, visit_id, uuid4().hex, "visit", {}, self._clock())
             session.flush()
             folder = replace(
-                before.folder, ticks=whole_visit.ticks(session, visit_id),
+                before.folder,
+                ticks=whole_visit.ticks(session, visit_id),
                 notes=whole_visit.notes(session, visit_id),
-            )  # fmt: skip
+            )
         self._stream.tell(visit_id)
         return take_snapshot(row, replace(before.around, live=None, folder=folder))
 
@@ -252,9 +257,14 @@ class Visits:
                 if amount_kg is not None:
                     self._keep_live(row, event_id, state, moment)
                 row.events.append(
-                    Event(id=event_id, kind=kind, happened_at=moment, amount_kg=amount_kg,
-                          ready_at=ready_after(row, kind, moment))
-                )  # fmt: skip
+                    Event(
+                        id=event_id,
+                        kind=kind,
+                        happened_at=moment,
+                        amount_kg=amount_kg,
+                        ready_at=ready_after(row, kind, moment),
+                    )
+                )
         return self._judged(visit_id)
 
     def amend(
@@ -278,9 +288,14 @@ class Visits:
         with self._on_open_visit(visit_id, entry_id) as (session, _):
             if not any(kept.id == entry_id for kept in live.overrides(session, visit_id)):
                 session.add(
-                    Override(id=entry_id, visit_id=visit_id, gate=gate,
-                             reason=reason.strip(), given_at=self._clock())
-                )  # fmt: skip
+                    Override(
+                        id=entry_id,
+                        visit_id=visit_id,
+                        gate=gate,
+                        reason=reason.strip(),
+                        given_at=self._clock(),
+                    )
+                )
         return self._judged(visit_id)
 
     def keep(self, visit_id: str, entry_id: str, reason: str) -> Snapshot:
@@ -298,9 +313,14 @@ class Visits:
                     if not reason.strip():
                         raise Unsettled(state.unsettled)
                     session.add(
-                        Override(id=entry_id, visit_id=visit_id, gate="not_settled",
-                                 reason=reason.strip(), given_at=now)
-                    )  # fmt: skip
+                        Override(
+                            id=entry_id,
+                            visit_id=visit_id,
+                            gate="not_settled",
+                            reason=reason.strip(),
+                            given_at=now,
+                        )
+                    )
                 self._keep_live(row, entry_id, state, now)
         return self._judged(visit_id)
 
@@ -318,12 +338,17 @@ class Visits:
                 now = self._clock()
                 row.readings += [
                     Reading(
-                        id=f"{slip_id}:{number}", point=sent.point, given_value=sent.value,
-                        given_unit=sent.unit, source=sent.source, quality="as_given",
-                        taken_at=now, recorded_at=now,
+                        id=f"{slip_id}:{number}",
+                        point=sent.point,
+                        given_value=sent.value,
+                        given_unit=sent.unit,
+                        source=sent.source,
+                        quality="as_given",
+                        taken_at=now,
+                        recorded_at=now,
                     )
                     for number, sent in enumerate(readings_of(slip, entries, units))
-                ]  # fmt: skip
+                ]
                 row.slips.append(
                     SlipRow(id=slip_id, slip=slip, entries=entries, units=units, sent_at=now)
                 )
@@ -340,12 +365,19 @@ class Visits:
     ) -> Reading:
         """A typed number as a row; with `old` in its place and at its moment."""
         return Reading(
-            id=reading_id, visit_id=visit.id, callout_id=callout_id, point=spoken.point.key,
-            given_value=spoken.given_value, given_unit=spoken.unit.label, source="typed",
-            quality="as_given", taken_at=old.taken_at if old else taken_at,
-            recorded_at=self._clock(), corrects=old.id if old else None,
+            id=reading_id,
+            visit_id=visit.id,
+            callout_id=callout_id,
+            point=spoken.point.key,
+            given_value=spoken.given_value,
+            given_unit=spoken.unit.label,
+            source="typed",
+            quality="as_given",
+            taken_at=old.taken_at if old else taken_at,
+            recorded_at=self._clock(),
+            corrects=old.id if old else None,
             part=old.part if old else None,
-        )  # fmt: skip
+        )
 
     def _live_now(self, visit_id: str) -> LiveState | None:
         """What the instruments say now, worked out before a write takes the lock."""
@@ -368,12 +400,18 @@ class Visits:
             if old.id not in already:
                 row.readings.append(
                     Reading(
-                        id=f"{withdrawal_id}:{number}", point=old.point,
-                        given_value=old.given_value, given_unit=old.given_unit,
-                        source=old.source, quality=old.quality, taken_at=old.taken_at,
-                        recorded_at=self._clock(), withdraws=old.id, part=old.part,
+                        id=f"{withdrawal_id}:{number}",
+                        point=old.point,
+                        given_value=old.given_value,
+                        given_unit=old.given_unit,
+                        source=old.source,
+                        quality=old.quality,
+                        taken_at=old.taken_at,
+                        recorded_at=self._clock(),
+                        withdraws=old.id,
+                        part=old.part,
                     )
-                )  # fmt: skip
+                )
 
     def _judged(self, visit_id: str) -> Snapshot:
         """The visit as it stands after a write, judged once, holding no write lock.

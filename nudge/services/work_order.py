@@ -96,8 +96,14 @@ class Work:
         return self._visits.amend(visit_id, write, next(iter(steps), ""))
 
     def _ticked(self, visit: Visit, entry_id: str, step: str, state: str, reason: str) -> Tick:
-        return Tick(id=entry_id, visit_id=visit.id, step=step, state=state, reason=reason.strip(),
-                    ticked_at=self._clock())  # fmt: skip
+        return Tick(
+            id=entry_id,
+            visit_id=visit.id,
+            step=step,
+            state=state,
+            reason=reason.strip(),
+            ticked_at=self._clock(),
+        )
 
     def check(self, visit_id: str, entry_id: str, key: str, entries: Entries) -> Snapshot:
         """Fill in a check (core units): kept, and what it shows goes onto the visit.
@@ -110,8 +116,11 @@ class Work:
             finding = judge_form(key, plate_of(visit.system), entries)
             if whole_visit.is_written(session, CheckRow, entry_id):
                 return
-            session.add(CheckRow(id=entry_id, visit_id=visit.id, key=key, entries=dict(entries),
-                                 checked_at=now))  # fmt: skip
+            session.add(
+                CheckRow(
+                    id=entry_id, visit_id=visit.id, key=key, entries=dict(entries), checked_at=now
+                )
+            )
             for place, seen in enumerate(finding.observations):
                 visit.observations.append(
                     ObservationRow(id=f"{entry_id}:{place}", key=seen, seen=True, noted_at=now)
@@ -144,8 +153,15 @@ class Work:
     def _noted(
         self, visit: Visit, entry_id: str, subsystem: str, text: str, corrects: str | None = None
     ) -> Note:
-        return Note(id=entry_id, visit_id=visit.id, subsystem=subsystem, text=text.strip(),
-                    written_from="here", corrects=corrects, written_at=self._clock())  # fmt: skip
+        return Note(
+            id=entry_id,
+            visit_id=visit.id,
+            subsystem=subsystem,
+            text=text.strip(),
+            written_from="here",
+            corrects=corrects,
+            written_at=self._clock(),
+        )
 
     def close(self, visit_id: str, reason: str = "") -> Snapshot:
         """Close a visit, and keep with it what had drifted and why anything was left open.
@@ -167,13 +183,16 @@ class Work:
         """With every open step, and in a note, why the visit is closed all the same."""
         stamp = f"{visit.id}:closed:{self._clock().timestamp():.0f}"
         open_steps = [
-            step.row.key for stage in order.stages for step in stage.steps
+            step.row.key
+            for stage in order.stages
+            for step in stage.steps
             if step.row.blocks == "closing" and step.state == "open"
-        ]  # fmt: skip
+        ]
         still = " ".join(danger.text("ip") for danger in order.dangers)
         words = f"Closed all the same, because: {reason}. Open: {still}"
-        ticked = [self._ticked(visit, f"{stamp}:{key}", key, "skipped", reason)
-                  for key in open_steps]  # fmt: skip
+        ticked = [
+            self._ticked(visit, f"{stamp}:{key}", key, "skipped", reason) for key in open_steps
+        ]
         return [*ticked, self._noted(visit, stamp, "site", words[:LONGEST_NOTE])]
 
 
@@ -194,8 +213,9 @@ def order_now(snapshot: Snapshot) -> WorkOrder:
 def _open_at_the_end(dangers: tuple[Said, ...]) -> OpenAtTheEnd:
     measures = tuple(
         (f"m{number}{name}", measure)
-        for number, said in enumerate(dangers) for name, measure in said.measures
-    )  # fmt: skip
+        for number, said in enumerate(dangers)
+        for name, measure in said.measures
+    )
     words = []
     for number, said in enumerate(dangers):
         text = said.template
@@ -203,8 +223,9 @@ def _open_at_the_end(dangers: tuple[Said, ...]) -> OpenAtTheEnd:
             text = text.replace(f"{{{name}}}", f"{{m{number}{name}}}")
         words.append(text + said.tail)
     head = "Not closed yet. Still open, and it can hurt somebody: "
-    return OpenAtTheEnd("closing", Said(
-        head + " ".join(words) + " Do it, or say why it is left.", measures))  # fmt: skip
+    return OpenAtTheEnd(
+        "closing", Said(head + " ".join(words) + " Do it, or say why it is left.", measures)
+    )
 
 
 def _facts(snapshot: Snapshot, findings: Mapping[str, FormFinding | None]) -> Facts:
@@ -221,11 +242,12 @@ def _facts(snapshot: Snapshot, findings: Mapping[str, FormFinding | None]) -> Fa
         has_acted=bool(acted),
         has_moved_charge=bool(charged),
         unweighed=tuple(
-            name for cylinder_id, name in folder.cylinders.items()
+            name
+            for cylinder_id, name in folder.cylinders.items()
             if last_dose is not None and folder.weighed_at.get(cylinder_id, NEVER) <= last_dose
         ),
         look=snapshot.look.decision if snapshot.look else "",
-    )  # fmt: skip
+    )
     if assessed is None:
         return first
     decision = assessed.decision
@@ -257,7 +279,12 @@ def _lasting(entries: Mapping[str, float | str]) -> Entries:
 
 def _reading(reading_id: str, point: str, value: float, now: datetime) -> Reading:
     return Reading(
-        id=reading_id, point=point, given_value=value,
-        given_unit=unit_label(POINTS[point].quantity, "si"), source="typed", quality="as_given",
-        taken_at=now, recorded_at=now,
-    )  # fmt: skip
+        id=reading_id,
+        point=point,
+        given_value=value,
+        given_unit=unit_label(POINTS[point].quantity, "si"),
+        source="typed",
+        quality="as_given",
+        taken_at=now,
+        recorded_at=now,
+    )

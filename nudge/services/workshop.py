@@ -47,9 +47,10 @@ class Workshop:
         """Systems that lose more a year than this workshop lets pass, the fastest first."""
         limit = self.shelf.threshold()
         return [
-            one for one in self.shelf.leaks()
+            one
+            for one in self.shelf.leaks()
             if max(one.rolling or 0.0, one.annualised or 0.0) > limit
-        ]  # fmt: skip
+        ]
 
     def find(self, text: str) -> list[Hit]:
         """Sites, systems and visits by their words."""

@@ -98,9 +98,15 @@ class Yard:
         self._thread: Thread | None = None
 
     def set_up(
-        self, visit_id: str, preset: str, faults: tuple[Present, ...], weather: Weather,
-        indoor: tuple[float, float], seed: int, ails: Mapping[str, tuple[Ails, ...]] | None = None,
-    ) -> None:  # fmt: skip
+        self,
+        visit_id: str,
+        preset: str,
+        faults: tuple[Present, ...],
+        weather: Weather,
+        indoor: tuple[float, float],
+        seed: int,
+        ails: Mapping[str, tuple[Ails, ...]] | None = None,
+    ) -> None:
         """Put a simulated system, standing, where a visit is; `indoor` is °C and %.
 
         Raises: UnknownName, for a preset, fault or trouble.
@@ -138,9 +144,14 @@ class Yard:
                 return None
             state = plant.state
             return YardView(
-                plant.preset, state.is_running, state.tripped, state.to_add_kg,
-                plant.cylinder_kg, state.slug_kg, plant.is_open,
-            )  # fmt: skip
+                plant.preset,
+                state.is_running,
+                state.tripped,
+                state.to_add_kg,
+                plant.cylinder_kg,
+                state.slug_kg,
+                plant.is_open,
+            )
 
     def work(self, visit_id: str, job_id: str, job_key: str, kg: float = 0.0) -> str:
         """Do a job on the system; answers what came of it, in a sentence.
@@ -281,10 +292,16 @@ class Yard:
         plant.source.tick(truth, seconds, round(now.timestamp() * 1000))
         known = {info.key: info for info in plant.source.channels}
         return [
-            Given(sample.channel, known[sample.channel].point, sample.value, now, "",
-                  known[sample.channel].label)
+            Given(
+                sample.channel,
+                known[sample.channel].point,
+                sample.value,
+                now,
+                "",
+                known[sample.channel].label,
+            )
             for sample in plant.source.samples()
-        ]  # fmt: skip
+        ]
 
     def _send(self, visit_id: str, given: list[Given]) -> None:
         if not given:
@@ -322,11 +339,18 @@ class Yard:
         for channel, troubles in more["ails"].items():
             kit = kit.ail(channel, tuple(Ails(*trouble) for trouble in troubles))
         self._plants[visit_id] = _Standing(
-            row.scene["preset"], scene_of(row.scene), state_of(more["plant"]),
-            KitSource(kit, Random(more["seed"] + 1)), more["seed"], more["cylinder_kg"],
-            dict(more["placements"]), row.updated_at, now, more.get("ahead_kg", 0.0),
+            row.scene["preset"],
+            scene_of(row.scene),
+            state_of(more["plant"]),
+            KitSource(kit, Random(more["seed"] + 1)),
+            more["seed"],
+            more["cylinder_kg"],
+            dict(more["placements"]),
+            row.updated_at,
+            now,
+            more.get("ahead_kg", 0.0),
             more.get("is_open", False),
-        )  # fmt: skip
+        )
         return self._plants[visit_id]
 
     def _keep(self, visit_id: str, now: datetime) -> None:
@@ -379,5 +403,8 @@ def _remove(plant: _Standing, job: Job, kg: float) -> str:
 
 
 _DONE: Mapping[str, Callable[[_Standing, Job, float], str]] = {
-    "start_system": _start, "stop_system": _stop, "add_charge": _add, "remove_charge": _remove,
-}  # fmt: skip
+    "start_system": _start,
+    "stop_system": _stop,
+    "add_charge": _add,
+    "remove_charge": _remove,
+}

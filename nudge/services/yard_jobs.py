@@ -53,8 +53,10 @@ _ROWS = (
 )  # fmt: skip
 JOBS: Mapping[str, Job] = MappingProxyType({row.key: row for row in _ROWS})
 CLEAN_AFTER = {
-    "filter_dirty": "filter_clean", "evaporator_dirt": "evaporator_coil_clean",
-    "condenser_dirt": "condenser_coil_clean", "weak_capacitor": "blower_capacitor_ok",
+    "filter_dirty": "filter_clean",
+    "evaporator_dirt": "evaporator_coil_clean",
+    "condenser_dirt": "condenser_coil_clean",
+    "weak_capacitor": "blower_capacitor_ok",
     "bulb_loose": "bulb_secure",
-}  # fmt: skip
+}
 """What is seen of a part once its fault is put right."""

@@ -148,9 +148,10 @@ class Visit(Base):
         """What happened, in order: corrected entries and doses taken back left out."""
         replaced = {event.corrects for event in self.events if event.corrects}
         stand = [
-            event for event in self.events
+            event
+            for event in self.events
             if event.id not in replaced and not (event.corrects and not event.amount_kg)
-        ]  # fmt: skip
+        ]
         return sorted(stand, key=lambda event: event.happened_at)
 
 

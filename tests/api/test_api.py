@@ -6,22 +6,34 @@ from tests.temporary import WithClient
 ASSESS = {
     "units": "ip",
     "system": {
-        "application": "comfort_cooling", "refrigerant": "R-410A", "metering_device": "txv",
-        "nominal_capacity": 36000, "rated_seer": 14, "target_subcooling": 10,
-        "target_superheat": None, "condensing_over_ambient": None, "approach": None,
-        "elevation": 0, "line_set_length": 30,
+        "application": "comfort_cooling",
+        "refrigerant": "R-410A",
+        "metering_device": "txv",
+        "nominal_capacity": 36000,
+        "rated_seer": 14,
+        "target_subcooling": 10,
+        "target_superheat": None,
+        "condensing_over_ambient": None,
+        "approach": None,
+        "elevation": 0,
+        "line_set_length": 30,
     },
     "readings": {
-        "suction_pressure": 122.0, "liquid_pressure": 352.0, "suction_line_temp": 53.0,
-        "liquid_line_temp": 97.5, "outdoor_air_temp": 90.0, "return_air_temp": 76.0,
+        "suction_pressure": 122.0,
+        "liquid_pressure": 352.0,
+        "suction_line_temp": 53.0,
+        "liquid_line_temp": 97.5,
+        "outdoor_air_temp": 90.0,
+        "return_air_temp": 76.0,
         "return_air_wet_bulb": 64.0,
     },
     "context": {
-        "minutes_running": 20, "minutes_since_change": 15,
+        "minutes_running": 20,
+        "minutes_since_change": 15,
         "observations": ["filter_clean", "condenser_coil_clean"],
     },
     "method": None,
-}  # fmt: skip
+}
 
 
 def _with(path, value):
@@ -41,9 +53,23 @@ class AssessTest(WithClient):
         body = answer.json()
         self.assertEqual(
             set(body),
-            {"units", "derived", "targets", "readiness", "decision", "charge", "suspects", "next_checks",
-             "hazards", "diagnosis", "pairs", "signs", "over_time", "walk"},
-        )  # fmt: skip
+            {
+                "units",
+                "derived",
+                "targets",
+                "readiness",
+                "decision",
+                "charge",
+                "suspects",
+                "next_checks",
+                "hazards",
+                "diagnosis",
+                "pairs",
+                "signs",
+                "over_time",
+                "walk",
+            },
+        )
         # By the R-410A card: 122 psig is 41.6 °F, 352 psig 107.1 °F.
         self.assertAlmostEqual(body["derived"]["superheat"], 53 - 41.6, delta=0.3)
         self.assertAlmostEqual(body["derived"]["subcooling"], 107.1 - 97.5, delta=0.3)
@@ -58,11 +84,18 @@ class AssessTest(WithClient):
     def test_si_in_is_si_out_and_the_same_verdict(self):
         si = {
             "units": "si",
-            "system": {"refrigerant": "R-410A", "metering_device": "txv",
-                       "target_subcooling": 10 / 1.8},
-            "readings": {"suction_pressure": 841.16, "liquid_pressure": 2426.95,
-                         "suction_line_temp": 11.667, "liquid_line_temp": 36.389},
-        }  # fmt: skip
+            "system": {
+                "refrigerant": "R-410A",
+                "metering_device": "txv",
+                "target_subcooling": 10 / 1.8,
+            },
+            "readings": {
+                "suction_pressure": 841.16,
+                "liquid_pressure": 2426.95,
+                "suction_line_temp": 11.667,
+                "liquid_line_temp": 36.389,
+            },
+        }
         ip, si_answer = (
             self.http.post("/api/assess", json=ASSESS).json(),
             self.http.post("/api/assess", json=si).json(),
@@ -75,8 +108,10 @@ class AssessTest(WithClient):
         self.assertNotIn("°F", si_answer["charge"]["reason"])
 
     def test_one_reading_is_enough_to_ask(self):
-        body = {"system": {"refrigerant": "R-22", "metering_device": "fixed_orifice"},
-                "readings": {"suction_pressure": 68.5}}  # fmt: skip
+        body = {
+            "system": {"refrigerant": "R-22", "metering_device": "fixed_orifice"},
+            "readings": {"suction_pressure": 68.5},
+        }
         answer = self.http.post("/api/assess", json=body).json()
         self.assertAlmostEqual(answer["derived"]["evaporator_saturation"], 40, delta=0.3)
         self.assertEqual(answer["charge"]["state"], "unknown")
@@ -113,9 +148,15 @@ class AssessTest(WithClient):
     def test_not_a_number_and_not_json(self):
         text = json.dumps(ASSESS)
         for body in (
-            text.replace("122.0", "NaN"), text.replace("122.0", "Infinity"),
-            text.replace("122.0", "1e999"), text[:-5], "", "null", "[]", "\x00",
-        ):  # fmt: skip
+            text.replace("122.0", "NaN"),
+            text.replace("122.0", "Infinity"),
+            text.replace("122.0", "1e999"),
+            text[:-5],
+            "",
+            "null",
+            "[]",
+            "\x00",
+        ):
             with self.subTest(body[:20]):
                 answer = self.http.post(
                     "/api/assess", content=body, headers={"content-type": "application/json"}
@@ -165,10 +206,19 @@ class BookAndVisitsTest(WithClient):
     def test_from_a_new_site_to_a_verdict(self):
         for path, body in (
             ("/api/sites", {"id": "s", "name": "Tide mill"}),
-            ("/api/systems", {"id": "y", "site_id": "s", "name": "Loft", "refrigerant": "r32",
-                              "metering_device": "txv", "nominal_capacity": 24000}),
+            (
+                "/api/systems",
+                {
+                    "id": "y",
+                    "site_id": "s",
+                    "name": "Loft",
+                    "refrigerant": "r32",
+                    "metering_device": "txv",
+                    "nominal_capacity": 24000,
+                },
+            ),
             ("/api/visits", {"id": "v", "system_id": "y"}),
-        ):  # fmt: skip
+        ):
             for _ in range(2):  # a retry is the same thing again
                 self.assertEqual(self.http.post(path, json=body).status_code, 201)
         heard = self.http.post(
@@ -223,8 +273,9 @@ class BookAndVisitsTest(WithClient):
         for change, state in (({"started": True}, "under_way"), ({"closed": True}, "closed")):
             answer = self.http.patch("/api/visits/p", json=change)
             self.assertEqual(answer.json()["state"], state)
-        late = self.http.post("/api/visits/p/observations",
-                              json={"id": "o", "key": "filter_clean", "seen": True})  # fmt: skip
+        late = self.http.post(
+            "/api/visits/p/observations", json={"id": "o", "key": "filter_clean", "seen": True}
+        )
         self.assertEqual(late.status_code, 409)
 
     def test_strangers_are_404_in_the_same_shape(self):

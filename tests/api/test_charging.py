@@ -6,20 +6,40 @@ from datetime import datetime
 
 from tests.temporary import WithClient
 
-SYSTEM = {"refrigerant": "R-410A", "metering_device": "txv", "target_subcooling": 10,
-          "nominal_capacity": 36000, "rated_seer": 14, "factory_charge": 6.6}  # fmt: skip
-LOW = {"suction_pressure": 108, "liquid_pressure": 320, "suction_line_temp": 56,
-       "liquid_line_temp": 97, "outdoor_air_temp": 86, "return_air_temp": 76,
-       "return_air_wet_bulb": 63}  # fmt: skip
-SEEN = ["filter_clean", "evaporator_coil_clean", "condenser_coil_clean", "condenser_fan_ok",
-        "readings_confirmed"]  # fmt: skip
+SYSTEM = {
+    "refrigerant": "R-410A",
+    "metering_device": "txv",
+    "target_subcooling": 10,
+    "nominal_capacity": 36000,
+    "rated_seer": 14,
+    "factory_charge": 6.6,
+}
+LOW = {
+    "suction_pressure": 108,
+    "liquid_pressure": 320,
+    "suction_line_temp": 56,
+    "liquid_line_temp": 97,
+    "outdoor_air_temp": 86,
+    "return_air_temp": 76,
+    "return_air_wet_bulb": 63,
+}
+SEEN = [
+    "filter_clean",
+    "evaporator_coil_clean",
+    "condenser_coil_clean",
+    "condenser_fan_ok",
+    "readings_confirmed",
+]
 
 
 def asked(*history, **more):
     rows = history or ({"minutes": 0, "added": 0, "readings": LOW},)
-    return {"system": SYSTEM, "history": list(rows),
-            "context": {"minutes_running": 30, "minutes_since_change": 30, "observations": SEEN},
-            **more}  # fmt: skip
+    return {
+        "system": SYSTEM,
+        "history": list(rows),
+        "context": {"minutes_running": 30, "minutes_since_change": 30, "observations": SEEN},
+        **more,
+    }
 
 
 class AdviseTest(WithClient):
@@ -45,11 +65,21 @@ class AdviseTest(WithClient):
 
     def test_grams_and_ounces_are_the_same_advice(self):
         ip = self.advise()
-        readings = {"suction_pressure": 744.6, "liquid_pressure": 2206.3, "suction_line_temp": 13.33,
-                    "liquid_line_temp": 36.11, "outdoor_air_temp": 30.0, "return_air_temp": 24.44,
-                    "return_air_wet_bulb": 17.22}  # fmt: skip
-        system = {**SYSTEM, "target_subcooling": 10 / 1.8, "nominal_capacity": 10551,
-                  "factory_charge": 6.6 * 0.4536}  # fmt: skip
+        readings = {
+            "suction_pressure": 744.6,
+            "liquid_pressure": 2206.3,
+            "suction_line_temp": 13.33,
+            "liquid_line_temp": 36.11,
+            "outdoor_air_temp": 30.0,
+            "return_air_temp": 24.44,
+            "return_air_wet_bulb": 17.22,
+        }
+        system = {
+            **SYSTEM,
+            "target_subcooling": 10 / 1.8,
+            "nominal_capacity": 10551,
+            "factory_charge": 6.6 * 0.4536,
+        }
         body = asked({"minutes": 0, "readings": readings}) | {"units": "si", "system": system}
         si = self.http.post("/api/charge/advise", json=body).json()
         self.assertEqual(si["action"], "add")
@@ -116,8 +146,10 @@ class ShelfTest(WithClient):
         self.assertAlmostEqual(shelf["shelf-407"]["loss"]["change"], -21.9, delta=0.1)
         self.assertIsNone(shelf["shelf-22"]["loss"])
         self.assertIsNotNone(shelf["shelf-recovery"]["limit"])
-        said = self.http.post("/api/cylinders/shelf-22/weighings",
-                              json={"id": "w", "gross": shelf["shelf-22"]["gross"] - 0.5}).json()  # fmt: skip
+        said = self.http.post(
+            "/api/cylinders/shelf-22/weighings",
+            json={"id": "w", "gross": shelf["shelf-22"]["gross"] - 0.5},
+        ).json()
         self.assertEqual(said["found"], "lost")
         self.assertIn("8.0 oz less", said["message"])
 
@@ -155,11 +187,13 @@ class ShelfTest(WithClient):
         here = "/api/visits/pottery-now"
         found = self.http.get(f"{here}/ways").json()
         self.assertTrue(found["ways"][0]["is_the_one"])
-        self.assertIn("Block part of the coil’s face",
-                      [school["label"] for school in found["other_schools"]])  # fmt: skip
+        self.assertIn(
+            "Block part of the coil’s face", [school["label"] for school in found["other_schools"]]
+        )
         body = {"id": "c1", "connection": "probe_and_tee"}
-        self.assertEqual(self.http.post(f"{here}/connections", json=body).json()["connection"],
-                         "probe_and_tee")  # fmt: skip
+        self.assertEqual(
+            self.http.post(f"{here}/connections", json=body).json()["connection"], "probe_and_tee"
+        )
         said = self.http.get(f"{here}/nudge").json()
         self.assertEqual(said["connection"]["key"], "probe_and_tee")
         self.assertIn("Shut at the cylinder", said["hose"])

@@ -36,15 +36,22 @@ class DoorsTest(WithClient):
         self.assertEqual(bare.post("/api/bundles", content=b"{}").status_code, 415)
 
     def test_another_origin_writes_nothing_whatever_it_says_it_sends(self):
-        for headers in ({"Origin": "https://elsewhere.example"}, {"Origin": "null"},
-                        {"Origin": "http://testserver:81"}, {"Sec-Fetch-Site": "cross-site"},
-                        {"Sec-Fetch-Site": "same-site"}):  # fmt: skip
+        for headers in (
+            {"Origin": "https://elsewhere.example"},
+            {"Origin": "null"},
+            {"Origin": "http://testserver:81"},
+            {"Sec-Fetch-Site": "cross-site"},
+            {"Sec-Fetch-Site": "same-site"},
+        ):
             with self.subTest(headers):
                 self.assertEqual(self.write(**headers).status_code, 403)
 
     def test_its_own_page_and_a_device_write(self):
-        for headers in ({"Origin": "http://testserver", "Sec-Fetch-Site": "same-origin"},
-                        {"Sec-Fetch-Site": "none"}, {}):  # fmt: skip
+        for headers in (
+            {"Origin": "http://testserver", "Sec-Fetch-Site": "same-origin"},
+            {"Sec-Fetch-Site": "none"},
+            {},
+        ):
             with self.subTest(headers):
                 self.assertEqual(self.write(**headers).status_code, 201)
 
@@ -52,10 +59,16 @@ class DoorsTest(WithClient):
         app = create_app(self.workshop, hosts=("Nudge.shop",))
         client = TestClient(app, raise_server_exceptions=False)
         for host, status in (
-            ("testserver", 200), ("localhost:8000", 200), ("127.0.0.1:8000", 200), ("[::1]:8000", 200),
-            ("nudge.shop:8000", 200), ("rebound.example", 421), ("127.0.0.1.example", 421), ("", 421),
+            ("testserver", 200),
+            ("localhost:8000", 200),
+            ("127.0.0.1:8000", 200),
+            ("[::1]:8000", 200),
+            ("nudge.shop:8000", 200),
+            ("rebound.example", 421),
+            ("127.0.0.1.example", 421),
+            ("", 421),
             ("[::1", 421),
-        ):  # fmt: skip
+        ):
             with self.subTest(host):
                 answer = client.get("/api/health", headers={"Host": host})
                 self.assertEqual(answer.status_code, status)

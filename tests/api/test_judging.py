@@ -6,11 +6,22 @@ from nudge.contract.plain import plain_text
 from nudge.contract.request import AssessIn
 from tests.temporary import WithClient
 
-SYSTEM = {"refrigerant": "R-410A", "metering_device": "txv", "target_subcooling": 10,
-          "nominal_capacity": 36000, "rated_seer": 14}  # fmt: skip
-LOW = {"suction_pressure": 106, "liquid_pressure": 300, "suction_line_temp": 60,
-       "liquid_line_temp": 94, "outdoor_air_temp": 86, "return_air_temp": 76,
-       "return_air_wet_bulb": 63}  # fmt: skip
+SYSTEM = {
+    "refrigerant": "R-410A",
+    "metering_device": "txv",
+    "target_subcooling": 10,
+    "nominal_capacity": 36000,
+    "rated_seer": 14,
+}
+LOW = {
+    "suction_pressure": 106,
+    "liquid_pressure": 300,
+    "suction_line_temp": 60,
+    "liquid_line_temp": 94,
+    "outdoor_air_temp": 86,
+    "return_air_temp": 76,
+    "return_air_wet_bulb": 63,
+}
 SETTLED = {"minutes_running": 30, "minutes_since_change": 30}
 
 
@@ -38,8 +49,9 @@ class JudgingTest(WithClient):
         signs = {sign["key"]: sign for sign in answer["signs"]}
         self.assertAlmostEqual(
             signs["subcooling"]["off"],
-            signs["subcooling"]["value"] - signs["subcooling"]["expected"], delta=0.02,
-        )  # fmt: skip
+            signs["subcooling"]["value"] - signs["subcooling"]["expected"],
+            delta=0.02,
+        )
         self.assertIn("liquid_line_temp", signs["subcooling"]["points"])
         self.assertIsNotNone(leader["lands"])
         air = next(s for s in answer["suspects"] if s["fault"] == "condenser_airflow")
@@ -54,8 +66,9 @@ class JudgingTest(WithClient):
 
     def test_a_gate_passed_in_the_request_is_printed_and_adds_nothing(self):
         shut = self.assess(minutes_since_change=1)
-        self.assertEqual([g["may_pass"] for g in shut["readiness"] if g["effect"] == "blocks"],
-                         [True])  # fmt: skip
+        self.assertEqual(
+            [g["may_pass"] for g in shut["readiness"] if g["effect"] == "blocks"], [True]
+        )
         passed = self.assess(minutes_since_change=1, passed={"just_changed": "no time"})
         self.assertEqual(passed["charge"]["advice"], "do_not_charge")
         self.assertEqual(passed["charge"]["state"], "low")
@@ -101,8 +114,14 @@ class JudgingTest(WithClient):
 
     def test_plain_text_holds_verdict_evidence_and_checks(self):
         text = plain_text(answered(observations=["filter_clean", "readings_confirmed"]))
-        for part in ("Verdict: Add refrigerant", "Care:", "Suspect, ", "  For: Subcooling",
-                     "Mind: ", "Check 1, "):  # fmt: skip
+        for part in (
+            "Verdict: Add refrigerant",
+            "Care:",
+            "Suspect, ",
+            "  For: Subcooling",
+            "Mind: ",
+            "Check 1, ",
+        ):
             self.assertIn(part, text)
         self.assertNotRegex(text, r"[{}]|None")
 
@@ -113,8 +132,12 @@ class JudgingTest(WithClient):
             self.assertTrue(change["what"].endswith("."))
 
     def test_a_dose_is_written_with_its_ounces(self):
-        body = {"id": "dose-1", "kind": "refrigerant_added", "amount": 4.0,
-                "happened_at": "2026-01-01T10:00:00Z"}  # fmt: skip
+        body = {
+            "id": "dose-1",
+            "kind": "refrigerant_added",
+            "amount": 4.0,
+            "happened_at": "2026-01-01T10:00:00Z",
+        }
         answer = self.http.post("/api/visits/pottery-now/events?units=ip", json=body)
         self.assertEqual(answer.status_code, 200, answer.text)
         refused = self.http.post(

@@ -54,9 +54,15 @@ class LiveReadingsTest(WithClient):
 
     def test_shapes_that_are_no_readings_are_refused_whole(self):
         good = {"channel": "a", "point": "liquid_line_temp", "value": 96}
-        for body in ({"id": "b", "readings": []}, {"readings": [good]}, {"id": "b", **good, "at": "noon"},
-                     {"id": "b", **good, "value": "96"}, {"id": "b", **good, "at": "2026-07-14T12:00:00"},
-                     {"id": "b", **good, "extra": 1}, [good]):  # fmt: skip
+        for body in (
+            {"id": "b", "readings": []},
+            {"readings": [good]},
+            {"id": "b", **good, "at": "noon"},
+            {"id": "b", **good, "value": "96"},
+            {"id": "b", **good, "at": "2026-07-14T12:00:00"},
+            {"id": "b", **good, "extra": 1},
+            [good],
+        ):
             with self.subTest(body):
                 answer = self.send(body)
                 self.assertEqual(answer.status_code, 422)
@@ -68,8 +74,15 @@ class LiveReadingsTest(WithClient):
         self.assertEqual(self.send({"id": "b", **good}).status_code, 409)
 
     def test_series_and_placements_answer_in_the_units_asked_for(self):
-        rows = [{"channel": "t", "point": "liquid_line_temp", "value": 95 + i, "at": f"2026-07-14T11:59:{i:02}Z"}
-                for i in range(30)]  # fmt: skip
+        rows = [
+            {
+                "channel": "t",
+                "point": "liquid_line_temp",
+                "value": 95 + i,
+                "at": f"2026-07-14T11:59:{i:02}Z",
+            }
+            for i in range(30)
+        ]
         self.send({"id": "b", "readings": rows})
         series = self.http.get("/api/visits/v/series?width=50").json()
         self.assertEqual([t["key"] for t in series["traces"]], ["liquid_line_temp"])
@@ -80,9 +93,12 @@ class LiveReadingsTest(WithClient):
         ).json()
         self.assertEqual(moved["live"]["instruments"][0]["place"], "Drier inlet")
         self.assertEqual(self.http.get("/api/visits/v/series?width=5").status_code, 422)
-        for path, body in (("placements", {"id": "q", "channel": "t", "point": "nowhere"}),
-                           ("zeros", {"id": "z", "channel": "t"}), ("kept", {"id": "k"}),
-                           ("swaps", {"id": "s", "one": "t", "other": "u"})):  # fmt: skip
+        for path, body in (
+            ("placements", {"id": "q", "channel": "t", "point": "nowhere"}),
+            ("zeros", {"id": "z", "channel": "t"}),
+            ("kept", {"id": "k"}),
+            ("swaps", {"id": "s", "one": "t", "other": "u"}),
+        ):
             with self.subTest(path):
                 answer = self.http.post(f"/api/visits/v/{path}", json=body)
                 self.assertIn(answer.status_code, (404, 422))

@@ -8,8 +8,10 @@ from nudge.services.workshop import Workshop
 from tests.temporary import WithDatabase
 
 NAMES = {
-    "visit_id": "clinic-now", "system_id": "clinic-waiting", "name": "R-410A",
-}  # fmt: skip
+    "visit_id": "clinic-now",
+    "system_id": "clinic-waiting",
+    "name": "R-410A",
+}
 ASKED = {
     "/api/search": {"text": "clinic"},
     "/api/visits/{visit_id}/scale": {"since": 0},
@@ -33,8 +35,9 @@ class LookingTest(WithDatabase):
         event.listen(self.database.engine, "before_cursor_execute", seen)
         answered = 0
         for path, methods in app.openapi()["paths"].items():
-            blanks = [p["name"] for p in methods.get("get", {}).get("parameters", ())
-                      if p["in"] == "path"]  # fmt: skip
+            blanks = [
+                p["name"] for p in methods.get("get", {}).get("parameters", ()) if p["in"] == "path"
+            ]
             if "get" not in methods or path in UNENDING or not set(blanks) <= set(NAMES):
                 continue
             with self.subTest(path):

@@ -9,13 +9,24 @@ from tests.api.test_api import ASSESS
 from tests.temporary import WithClient
 
 FULL = json.loads(json.dumps(ASSESS))
-FULL["readings"] |= {"supply_air_temp": 57.0, "supply_air_wet_bulb": 55.0, "airflow": 1200.0,
-                     "outdoor_unit_watts": 2900.0, "indoor_unit_watts": 420.0}  # fmt: skip
+FULL["readings"] |= {
+    "supply_air_temp": 57.0,
+    "supply_air_wet_bulb": 55.0,
+    "airflow": 1200.0,
+    "outdoor_unit_watts": 2900.0,
+    "indoor_unit_watts": 420.0,
+}
 SYSTEM = {
-    "id": "sys", "site_id": "site", "name": "Split", "refrigerant": "R-410A",
-    "metering_device": "txv", "nominal_capacity": 36000, "factory_charge": 7,
-    "line_set_length": 45, "liquid_line_size": 0.375,
-}  # fmt: skip
+    "id": "sys",
+    "site_id": "site",
+    "name": "Split",
+    "refrigerant": "R-410A",
+    "metering_device": "txv",
+    "nominal_capacity": 36000,
+    "factory_charge": 7,
+    "line_set_length": 45,
+    "liquid_line_size": 0.375,
+}
 GRID = "outdoor;A;B\n75;11;9\n95;9;7"
 
 
@@ -23,8 +34,11 @@ class NumbersTest(WithClient):
     def test_the_answer_holds_the_new_numbers_and_the_split_of_this_air(self):
         body = self.http.post("/api/assess", json=FULL).json()
         derived = body["derived"]
-        self.assertAlmostEqual(derived["capacity_sensible"] + derived["capacity_latent"],
-                               derived["capacity_total"], delta=1)  # fmt: skip
+        self.assertAlmostEqual(
+            derived["capacity_sensible"] + derived["capacity_latent"],
+            derived["capacity_total"],
+            delta=1,
+        )
         self.assertAlmostEqual(derived["eer"], derived["capacity_total"] / 3320, delta=0.01)
         self.assertAlmostEqual(derived["airflow_per_capacity"], 400, delta=15)
         split = body["targets"]["temperature_split"]
@@ -59,8 +73,11 @@ class NumbersTest(WithClient):
 
     def test_charts_travel_with_a_request(self):
         body = json.loads(json.dumps(ASSESS))
-        body["system"] |= {"charts": [{"kind": "subcooling_by_outdoor", "text": GRID}],
-                           "indoor_unit": "A", "target_subcooling": None}  # fmt: skip
+        body["system"] |= {
+            "charts": [{"kind": "subcooling_by_outdoor", "text": GRID}],
+            "indoor_unit": "A",
+            "target_subcooling": None,
+        }
         answer = self.http.post("/api/assess", json=body).json()
         self.assertEqual(answer["charge"]["method"], "chart_subcooling")
         self.assertAlmostEqual(answer["targets"]["subcooling"]["value"], 9.5)
@@ -143,12 +160,24 @@ class RoundTripTest(WithClient):
 
         to_field = {(row.si, row.ip): (row.scale, row.offset) for row in UNITS.values()}
         to_field |= {("bar", psi): (6.894757 / 100, 0.0) for psi in ("psi", "psig")}
-        entries = {"return_air_temp": 78, "return_air_wet_bulb": 65, "outdoor_air_temp": 92,
-                   "nominal_capacity": 36000, "suction_pressure": 118, "suction_line_temp": 52,
-                   "liquid_pressure": 341, "liquid_line_temp": 96, "pressure": 118,
-                   "factory_charge": 7, "line_set_length": 40, "liquid_tube": "0.375",
-                   "strip_kw": 5, "test_pressure_start": 150, "test_temp_start": 80,
-                   "test_temp_now": 70}  # fmt: skip
+        entries = {
+            "return_air_temp": 78,
+            "return_air_wet_bulb": 65,
+            "outdoor_air_temp": 92,
+            "nominal_capacity": 36000,
+            "suction_pressure": 118,
+            "suction_line_temp": 52,
+            "liquid_pressure": 341,
+            "liquid_line_temp": 96,
+            "pressure": 118,
+            "factory_charge": 7,
+            "line_set_length": 40,
+            "liquid_tube": "0.375",
+            "strip_kw": 5,
+            "test_pressure_start": 150,
+            "test_temp_start": 80,
+            "test_temp_now": 70,
+        }
 
         def numbers(units: str) -> dict[str, dict[str, Any]]:
             found: dict[str, dict[str, Any]] = {}
@@ -184,10 +213,11 @@ class RoundTripTest(WithClient):
                 shapes.append(len(json.dumps(answer.json())))
             self.assertGreater(min(shapes), 0)
         dew = [
-            self.http.get("/api/saturation", params={
-                "refrigerant": "R-32", "pressure": p, "units": u}).json()["dew"]
+            self.http.get(
+                "/api/saturation", params={"refrigerant": "R-32", "pressure": p, "units": u}
+            ).json()["dew"]
             for p, u in ((120, "ip"), (827.3709, "si"), (8.273709, "si_bar"))
-        ]  # fmt: skip
+        ]
         self.assertAlmostEqual((dew[0] - 32) / 1.8, dew[1], delta=0.001)
         self.assertAlmostEqual(dew[1], dew[2], delta=0.001)
 
@@ -200,8 +230,12 @@ class PocketRouteTest(WithClient):
         return filled
 
     def test_entries_typed_in_other_units_are_taken_as_meant(self):
-        body = self.fill(units="si", entries={"pressure": 118, "temperature": 20},
-                         written_in={"pressure": "ip"}, slips=["saturation"])  # fmt: skip
+        body = self.fill(
+            units="si",
+            entries={"pressure": 118, "temperature": 20},
+            written_in={"pressure": "ip"},
+            slips=["saturation"],
+        )
         self.assertAlmostEqual(body["entries"]["pressure"], 813.6, delta=0.1)
         numbers = {line["number"]["key"]: line["number"] for line in body["slips"][0]["lines"]}
         self.assertAlmostEqual(numbers["dew"]["value"], 4.3, delta=0.2)
@@ -215,8 +249,13 @@ class PocketRouteTest(WithClient):
         self.assertIn("One strip should draw: 20.8 A", strips["text"])
 
     def test_the_chart_has_a_dome_and_the_cycle_stands_on_it(self):
-        entries = {"refrigerant": "R-410A", "suction_pressure": 118, "suction_line_temp": 52,
-                   "liquid_pressure": 341, "liquid_line_temp": 96}  # fmt: skip
+        entries = {
+            "refrigerant": "R-410A",
+            "suction_pressure": 118,
+            "suction_line_temp": 52,
+            "liquid_pressure": 341,
+            "liquid_line_temp": 96,
+        }
         cycle = self.fill(entries=entries)["cycle"]
         chart = self.http.get("/api/refrigerants/r410a/chart").json()
         low = min(p for _, p in chart["dew"])
@@ -274,16 +313,21 @@ class BookOfNumbersTest(WithClient):
             ]
             self.assertEqual([k["key"] for k in kinds], list(KINDS))
             for kind in kinds:
-                read = self.http.post("/api/charts/read", params={"units": units},
-                                      json={"kind": kind["key"], "text": kind["example"]})  # fmt: skip
+                read = self.http.post(
+                    "/api/charts/read",
+                    params={"units": units},
+                    json={"kind": kind["key"], "text": kind["example"]},
+                )
                 self.assertEqual(read.status_code, 200, read.text)
 
     def test_todays_point_stands_on_the_chart_of_a_visit(self):
         self.keep(GRID)
         self.http.patch("/api/systems/sys", json={"indoor_unit": "A"})
         visit = self.callout("oa 85 ll 96 liq 341")
-        self.assertEqual(visit["charts"][0]["present"],
-                         {"row": 85.0, "column": "A", "value": 10.0, "message": None})  # fmt: skip
+        self.assertEqual(
+            visit["charts"][0]["present"],
+            {"row": 85.0, "column": "A", "value": 10.0, "message": None},
+        )
         self.assertEqual(visit["assessment"]["charge"]["method"], "chart_subcooling")
         visit = self.callout("oa 110")
         self.assertIsNone(visit["charts"][0]["present"]["value"])
@@ -303,8 +347,11 @@ class BookOfNumbersTest(WithClient):
         self.assertEqual(method(), "chart_subcooling")
         self.http.patch("/api/systems/sys", json={"method": "plate_subcooling"})
         self.assertEqual(method(), "plate_subcooling")
-        for bad in ({"key": "valve_method", "method": "formula_superheat"},
-                    {"key": "valve_method", "method": "guess"}, {"key": "x", "method": ""}):  # fmt: skip
+        for bad in (
+            {"key": "valve_method", "method": "formula_superheat"},
+            {"key": "valve_method", "method": "guess"},
+            {"key": "x", "method": ""},
+        ):
             self.assertEqual(self.http.post("/api/methods", json=bad).status_code, 422)
 
     def test_a_blower_table_counts_as_airflow(self):
@@ -339,10 +386,17 @@ class BookOfNumbersTest(WithClient):
 
     def test_a_slip_goes_into_a_visit_once(self):
         slip = {
-            "id": "s1", "slip": "airflow", "written_in": "ip",
-            "entries": {"strip_volts": 238, "strip_circuit_amps": 41, "return_air_temp": 72,
-                        "heated_air_temp": 98, "nominal_capacity": 36000},
-        }  # fmt: skip
+            "id": "s1",
+            "slip": "airflow",
+            "written_in": "ip",
+            "entries": {
+                "strip_volts": 238,
+                "strip_circuit_amps": 41,
+                "return_air_temp": 72,
+                "heated_air_temp": 98,
+                "nominal_capacity": 36000,
+            },
+        }
         for _ in range(2):
             answer = self.http.post("/api/visits/visit/slips", json=slip)
             self.assertEqual(answer.status_code, 200, answer.text)
@@ -365,9 +419,14 @@ class BookOfNumbersTest(WithClient):
 
     def callout(self, text: str, visit: str = "visit") -> dict[str, Any]:
         self.callouts += 1
-        answer = self.http.post(f"/api/visits/{visit}/callouts", json={
-            "id": f"{visit}-{self.callouts}", "text": text, "heard_at": "2026-05-04T12:00:00Z",
-        })  # fmt: skip
+        answer = self.http.post(
+            f"/api/visits/{visit}/callouts",
+            json={
+                "id": f"{visit}-{self.callouts}",
+                "text": text,
+                "heard_at": "2026-05-04T12:00:00Z",
+            },
+        )
         self.assertEqual(answer.status_code, 200, answer.text)
         found: dict[str, Any] = answer.json()
         return found

@@ -121,9 +121,11 @@ class RealServerTest(unittest.TestCase):
 
     def test_two_gigabytes_are_refused_before_they_are_sent(self):
         request = urllib.request.Request(
-            f"{self.nudge.url}/api/visits/v/imports/big?name=big.csv", b"x", method="PUT",
+            f"{self.nudge.url}/api/visits/v/imports/big?name=big.csv",
+            b"x",
+            method="PUT",
             headers={"Content-Length": "2000000000", "Content-Type": "text/csv"},
-        )  # fmt: skip
+        )
         with self.assertRaises(urllib.error.HTTPError) as caught:
             urllib.request.urlopen(request, timeout=10)
         self.assertIn("500 MB", json.load(caught.exception)["errors"][0]["message"])

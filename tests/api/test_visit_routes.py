@@ -78,10 +78,14 @@ class VisitRoutesTest(WithClient):
         self.assertEqual(self.http.get(VISIT).json()["complaint"], words)
 
     def test_started_stopped_and_changed_set_the_clock(self):
-        for number, (kind, running, changed) in enumerate((
-            ("system_stopped", False, False), ("system_started", True, False),
-            ("something_changed", True, True), ("system_started", True, False),
-        )):  # fmt: skip
+        for number, (kind, running, changed) in enumerate(
+            (
+                ("system_stopped", False, False),
+                ("system_started", True, False),
+                ("something_changed", True, True),
+                ("system_started", True, False),
+            )
+        ):
             body = {"id": f"e{number}", "kind": kind, "happened_at": AT}
             answer = self.http.post(f"{VISIT}/events", json=body).json()
             self.assertEqual(answer["running_since"] is not None, running, kind)

@@ -48,10 +48,12 @@ class OrderTest(Calls):
     def test_closing_all_the_same_keeps_the_reason(self):
         self.post(f"{HERE}/closings", reason="ladder taken away, back tomorrow")
         found = self.order()
-        ports = next(step for stage in found["stages"] for step in stage["steps"]
-                     if step["key"] == "ports")  # fmt: skip
-        self.assertEqual((ports["state"], ports["reason"]),
-                         ("skipped", "ladder taken away, back tomorrow"))  # fmt: skip
+        ports = next(
+            step for stage in found["stages"] for step in stage["steps"] if step["key"] == "ports"
+        )
+        self.assertEqual(
+            (ports["state"], ports["reason"]), ("skipped", "ladder taken away, back tomorrow")
+        )
         self.assertIn("ladder taken away", found["notes"][-1]["text"])
 
     def test_a_check_goes_onto_the_visit_and_its_label_is_remembered(self):
@@ -60,8 +62,11 @@ class OrderTest(Calls):
         self.assertIn("blower_capacitor_weak", visit["observations"])
         self.assertEqual(visit["assessment"]["charge"]["advice"], "do_not_charge")
         self.post(f"{HERE}/checks", key="statics", entries={"total": 0.62})
-        reading = next(r for r in self.http.get(HERE).json()["readings"]
-                       if r["point"] == "total_external_static")  # fmt: skip
+        reading = next(
+            r
+            for r in self.http.get(HERE).json()["readings"]
+            if r["point"] == "total_external_static"
+        )
         self.assertAlmostEqual(reading["value"], 0.62)
         self.post(f"{HERE}/closings", reason="test")
         self.http.post("/api/visits", json={"id": "next", "system_id": "pottery-kiln"})
@@ -81,8 +86,9 @@ class OrderTest(Calls):
         body = {"id": "n2", "subsystem": "outdoor", "text": "Clay, no salt", "corrects": "n1"}
         self.http.post(f"{HERE}/notes", json=body)
         self.assertEqual([n["text"] for n in self.order()["notes"]], ["Clay, no salt"])
-        self.http.post(f"{HERE}/notes", json={"id": "n3", "subsystem": "outdoor", "text": "",
-                                              "corrects": "n2"})  # fmt: skip
+        self.http.post(
+            f"{HERE}/notes", json={"id": "n3", "subsystem": "outdoor", "text": "", "corrects": "n2"}
+        )
         self.assertEqual(self.order()["notes"], [])
 
     def test_pictures_are_made_small_and_lose_what_the_camera_wrote(self):
@@ -138,13 +144,16 @@ class BookTest(Calls):
         self.assertEqual(len(found["snaps"]), 5)
         self.assertAlmostEqual(found["written_charge"], 6.0, delta=0.01)  # 2.72 kg
         si = self.http.get("/api/systems/lighthouse-lamp/records?units=si").json()
-        ip_by, si_by = (next(m["by"] for m in one["drift"]["moved"] if m["key"] == "subcooling")
-                        for one in (found, si))  # fmt: skip
+        ip_by, si_by = (
+            next(m["by"] for m in one["drift"]["moved"] if m["key"] == "subcooling")
+            for one in (found, si)
+        )
         self.assertAlmostEqual(ip_by, 1.8 * si_by, delta=0.02)
 
     def test_what_is_left_waits_for_its_season_on_today(self):
-        self.http.post(f"{HERE}/deferred",
-                       json={"id": "d1", "text": "Wash the coil", "season": "over_70"})  # fmt: skip
+        self.http.post(
+            f"{HERE}/deferred", json={"id": "d1", "text": "Wash the coil", "season": "over_70"}
+        )
         left = {one["text"]: one for one in self.http.get("/api/today").json()["left"]}
         self.assertTrue(left["Wash the coil"]["is_in_season"])  # it is July
         self.http.post("/api/deferred/d1", json={"done": True})

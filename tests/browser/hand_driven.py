@@ -39,8 +39,9 @@ class HandDriven(unittest.TestCase):
         with socket.socket() as free:
             free.bind(("127.0.0.1", 0))
             port = free.getsockname()[1]
-        config = uvicorn.Config(create_app(workshop), port=port, log_level="error",
-                                timeout_graceful_shutdown=1)  # fmt: skip
+        config = uvicorn.Config(
+            create_app(workshop), port=port, log_level="error", timeout_graceful_shutdown=1
+        )
         server = uvicorn.Server(config)
         thread = threading.Thread(target=server.run, daemon=True)
         thread.start()

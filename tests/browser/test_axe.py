@@ -8,13 +8,34 @@ from tests.browser.support import DESK, HAND, BrowserTest, calm
 from tools.drive import ROOT
 
 AXE = (ROOT / "web/node_modules/axe-core/axe.min.js").read_text("utf-8")
-VIEWS = ("/", "/systems", "/systems/lighthouse-lamp", "/shelf", "/pocket", "/visits/pottery-now",
-         "/visits/ferry-hall-now", "/visits/clinic-now", "/visits/radio-room-live",
-         "/visits/lighthouse-5", "/visits/net-loft-now", "/nowhere")  # fmt: skip
-CARDS = (("/visits/pottery-now", "e"), ("/visits/pottery-now", "c"), ("/visits/pottery-now", "v"),
-         ("/visits/pottery-now", "y"), ("/visits/clinic-now", "d"), ("/visits/clinic-now", "g"),
-         ("/visits/radio-room-live", "i"), ("/visits/radio-room-live", "w"), ("/", "q"),
-         ("/visits/pottery-now", "h"), ("/shelf", "a"), ("/", "?"))  # fmt: skip
+VIEWS = (
+    "/",
+    "/systems",
+    "/systems/lighthouse-lamp",
+    "/shelf",
+    "/pocket",
+    "/visits/pottery-now",
+    "/visits/ferry-hall-now",
+    "/visits/clinic-now",
+    "/visits/radio-room-live",
+    "/visits/lighthouse-5",
+    "/visits/net-loft-now",
+    "/nowhere",
+)
+CARDS = (
+    ("/visits/pottery-now", "e"),
+    ("/visits/pottery-now", "c"),
+    ("/visits/pottery-now", "v"),
+    ("/visits/pottery-now", "y"),
+    ("/visits/clinic-now", "d"),
+    ("/visits/clinic-now", "g"),
+    ("/visits/radio-room-live", "i"),
+    ("/visits/radio-room-live", "w"),
+    ("/", "q"),
+    ("/visits/pottery-now", "h"),
+    ("/shelf", "a"),
+    ("/", "?"),
+)
 
 
 class AxeTest(BrowserTest):

@@ -106,8 +106,13 @@ class PocketTest(BrowserTest):
     def test_the_cycle_is_drawn(self):
         page = self.pocket()
         page.get_by_label("Slips").get_by_role("button", name="Cycle chart").click()
-        self.fill(page, suction_pressure="118", suction_line_temp="52", liquid_pressure="341",
-                  liquid_line_temp="96")  # fmt: skip
+        self.fill(
+            page,
+            suction_pressure="118",
+            suction_line_temp="52",
+            liquid_pressure="341",
+            liquid_line_temp="96",
+        )
         drawing = page.get_by_role("img", name=re.compile("Pressure against enthalpy of R-410A"))
         expect(drawing).to_have_attribute("aria-label", re.compile("Suction 52 °F.*Discharge"))
 
@@ -214,8 +219,14 @@ FOREIGN = {"si": r"°F|psi|\bCFM\b|in\. w\.c\.|\boz\b|\blb\b|Btu", "si_bar": r"�
 class UnitsTest(BrowserTest):
     def test_no_screen_mixes_units(self):
         for units, foreign in FOREIGN.items():
-            for path in ("/", "/systems/pottery-kiln", "/visits/pottery-now", "/visits/ferry-hall-now",
-                         "/pocket", "/shelf"):  # fmt: skip
+            for path in (
+                "/",
+                "/systems/pottery-kiln",
+                "/visits/pottery-now",
+                "/visits/ferry-hall-now",
+                "/pocket",
+                "/shelf",
+            ):
                 page = self.open(path)
                 kept = f'{{"theme":"paper","units":"{units}","padOpen":false}}'
                 page.evaluate(f"localStorage.setItem('nudge.preferences', '{kept}')")

@@ -6,10 +6,17 @@ from pathlib import Path
 
 STYLES = Path(__file__).parents[2] / "web/src/app/styles.css"
 PAIRS = (
-    ("ink", "ground", 12), ("ink", "sheet", 12), ("ink-soft", "ground", 7), ("ink-soft", "sheet", 7),
-    ("on-accent", "accent", 7), ("ink", "alarm-ground", 10), ("alarm", "alarm-ground", 4.5),
-    ("low", "ground", 4.5), ("high", "ground", 4.5), ("rule-strong", "ground", 3),
-)  # fmt: skip
+    ("ink", "ground", 12),
+    ("ink", "sheet", 12),
+    ("ink-soft", "ground", 7),
+    ("ink-soft", "sheet", 7),
+    ("on-accent", "accent", 7),
+    ("ink", "alarm-ground", 10),
+    ("alarm", "alarm-ground", 4.5),
+    ("low", "ground", 4.5),
+    ("high", "ground", 4.5),
+    ("rule-strong", "ground", 3),
+)
 
 
 def _luminance(colour: str) -> float:

@@ -138,8 +138,11 @@ class YearlyCheckTest(BrowserTest):
         self.nudge.start()
         page.reload()
         self.kept(page)
-        for point, shown in (("supply_air_temp", "57.0"), ("discharge_line_temp", "168.0"),
-                             ("total_external_static", "0.44")):  # fmt: skip
+        for point, shown in (
+            ("supply_air_temp", "57.0"),
+            ("discharge_line_temp", "168.0"),
+            ("total_external_static", "0.44"),
+        ):
             expect(page.locator(f"[data-point={point}]").first).to_contain_text(shown)
         expect(page.locator("#callout")).to_have_value("ll 95.")
         page.locator("#callout").blur()

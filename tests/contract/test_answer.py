@@ -18,9 +18,11 @@ from nudge.core.physics.refrigerant.table import load_table
 
 # Plain conversion factors, restated: not the code's own.
 _TO_SI = {
-    "pressure": lambda psi: psi * 6.894757293, "temperature": lambda f: (f - 32) / 1.8,
-    "airflow": lambda cfm: cfm * 0.4719474432, "humidity": lambda rh: rh,
-}  # fmt: skip
+    "pressure": lambda psi: psi * 6.894757293,
+    "temperature": lambda f: (f - 32) / 1.8,
+    "airflow": lambda cfm: cfm * 0.4719474432,
+    "humidity": lambda rh: rh,
+}
 
 
 def _random_request(rng: random.Random) -> dict[str, Any]:
@@ -29,27 +31,35 @@ def _random_request(rng: random.Random) -> dict[str, Any]:
     table = load_table(fluid)
     psig = [pressures_at(table, (t - 32) / 1.8)[0] / 6.894757 for t in (evaporator, condenser)]
     readings = {
-        "suction_pressure": psig[0], "liquid_pressure": psig[1],
+        "suction_pressure": psig[0],
+        "liquid_pressure": psig[1],
         "suction_line_temp": evaporator + rng.uniform(0, 30),
         "liquid_line_temp": condenser - rng.uniform(0, 20),
         "outdoor_air_temp": condenser - rng.uniform(5, 35),
-        "return_air_temp": rng.uniform(66, 84), "return_air_wet_bulb": rng.uniform(54, 65),
-        "supply_air_temp": rng.uniform(50, 65), "supply_air_rh": rng.uniform(70, 95),
-        "airflow": rng.uniform(500, 2000), "discharge_line_temp": rng.uniform(140, 240),
-    }  # fmt: skip
+        "return_air_temp": rng.uniform(66, 84),
+        "return_air_wet_bulb": rng.uniform(54, 65),
+        "supply_air_temp": rng.uniform(50, 65),
+        "supply_air_rh": rng.uniform(70, 95),
+        "airflow": rng.uniform(500, 2000),
+        "discharge_line_temp": rng.uniform(140, 240),
+    }
     for name in rng.sample(sorted(readings), rng.randint(0, 8)):
         del readings[name]
     readings.setdefault("suction_pressure", psig[0])
     return {
         "units": "ip",
-        "system": {"refrigerant": fluid,
-                   "metering_device": rng.choice(["txv", "eev", "fixed_orifice"]),
-                   "target_subcooling": rng.choice([None, 8.0, 12.0]),
-                   "line_set_length": rng.choice([None, 30.0, 80.0])},
+        "system": {
+            "refrigerant": fluid,
+            "metering_device": rng.choice(["txv", "eev", "fixed_orifice"]),
+            "target_subcooling": rng.choice([None, 8.0, 12.0]),
+            "line_set_length": rng.choice([None, 30.0, 80.0]),
+        },
         "readings": readings,
-        "context": {"minutes_running": rng.choice([None, 5.0, 40.0]),
-                    "observations": rng.sample(["airflow_ok", "condenser_coil_clean"], rng.randint(0, 2))},
-    }  # fmt: skip
+        "context": {
+            "minutes_running": rng.choice([None, 5.0, 40.0]),
+            "observations": rng.sample(["airflow_ok", "condenser_coil_clean"], rng.randint(0, 2)),
+        },
+    }
 
 
 def _in_si(request: dict[str, Any]) -> dict[str, Any]:
@@ -111,6 +121,8 @@ class AnswerTest(unittest.TestCase):
         self.assertEqual(beliefs, sorted(beliefs, reverse=True))
 
     def test_null_readings_are_readings_not_taken(self):
-        request = {"system": {"refrigerant": "R-22", "metering_device": "txv"},
-                   "readings": {"suction_pressure": 68.5, "suction_line_temp": None}}  # fmt: skip
+        request = {
+            "system": {"refrigerant": "R-22", "metering_device": "txv"},
+            "readings": {"suction_pressure": 68.5, "suction_line_temp": None},
+        }
         self.assertIsNone(_answer(request)["derived"]["superheat"])

@@ -75,8 +75,10 @@ class FilesTest(unittest.TestCase):
         self.assertEqual(datetime.fromtimestamp(self.read(sure)[0][0].at_ms / 1000, UTC).hour, 14)
 
     def test_json_lines_with_nesting_and_seconds_since_1970(self):
-        self.write('{"ts": 1784030400, "low": {"pressure_kpa": 815}}\n'
-                   '{"ts": 1784030401, "low": {"pressure_kpa": 816}}\n{"ts": 17840304')  # fmt: skip
+        self.write(
+            '{"ts": 1784030400, "low": {"pressure_kpa": 815}}\n'
+            '{"ts": 1784030401, "low": {"pressure_kpa": 816}}\n{"ts": 17840304'
+        )
         look = look_at(self.path)
         self.assertEqual((look.mapping.shape, look.mapping.time_form), ("ndjson", "epoch_s"))
         samples, end = self.read(look)
@@ -84,8 +86,10 @@ class FilesTest(unittest.TestCase):
         self.assertEqual(end.refused, 1)
 
     def test_mixed_units_in_one_column_are_read_by_the_unit_in_the_cell(self):
-        self.write("time,suction pressure\n2026-07-14T12:00:00Z,118 psi\n2026-07-14T12:00:01Z,8.14 bar\n"
-                   "2026-07-14T12:00:02Z,9 furlongs\n")  # fmt: skip
+        self.write(
+            "time,suction pressure\n2026-07-14T12:00:00Z,118 psi\n2026-07-14T12:00:01Z,8.14 bar\n"
+            "2026-07-14T12:00:02Z,9 furlongs\n"
+        )
         samples, end = self.read()
         self.assertAlmostEqual(samples[0].value, 813.6, delta=0.1)
         self.assertAlmostEqual(samples[1].value, 814.0, delta=0.1)
@@ -93,8 +97,10 @@ class FilesTest(unittest.TestCase):
         self.assertIn("Line 4", end.reasons[0])
 
     def test_gaps_half_lines_and_nonsense_are_counted_not_invented(self):
-        self.write("time,sl,ll\n2026-07-14T12:00:00Z,52,\n,53,97\n2026-07-14T12:00:02Z,abc,97\n"
-                   "2026-07-14T12:00:03Z,999,97\n2026-07-14T12:00:0")  # fmt: skip
+        self.write(
+            "time,sl,ll\n2026-07-14T12:00:00Z,52,\n,53,97\n2026-07-14T12:00:02Z,abc,97\n"
+            "2026-07-14T12:00:03Z,999,97\n2026-07-14T12:00:0"
+        )
         samples, end = self.read()
         self.assertEqual(
             [(s.channel, round(s.value, 1)) for s in samples], [("sl", 11.1), ("ll", 36.1)]
@@ -103,9 +109,13 @@ class FilesTest(unittest.TestCase):
         self.assertTrue(any("999" in reason for reason in end.reasons))
 
     def test_what_is_no_log_is_refused_with_a_reason(self):
-        for text, word in (("", "fewer than two"), ("just one line\n", "fewer than two"),
-                           ("a,b\n1,2\n3,4\n", "No column"), ("x\n1\n2\n", "one column"),
-                           ("t,t\n2026-01-01,1\n", "same heading")):  # fmt: skip
+        for text, word in (
+            ("", "fewer than two"),
+            ("just one line\n", "fewer than two"),
+            ("a,b\n1,2\n3,4\n", "No column"),
+            ("x\n1\n2\n", "one column"),
+            ("t,t\n2026-01-01,1\n", "same heading"),
+        ):
             with self.subTest(text=text), self.assertRaises(CoreError) as caught:
                 look_at(self.write(text))
             self.assertIn(word, str(caught.exception))
@@ -116,7 +126,11 @@ class FilesTest(unittest.TestCase):
     def test_a_mapping_that_cannot_be_is_refused(self):
         self.write("time,sl,ll\n2026-07-14T12:00:00Z,52,97\n")
         mapping = look_at(self.path).mapping
-        for columns in ((), (Column("sl", "nowhere", "°F"),), (Column("sl", "suction_pressure", "°F"),),
-                        (Column("sl", "liquid_line_temp", "°F"), Column("ll", "liquid_line_temp", "°F"))):  # fmt: skip
+        for columns in (
+            (),
+            (Column("sl", "nowhere", "°F"),),
+            (Column("sl", "suction_pressure", "°F"),),
+            (Column("sl", "liquid_line_temp", "°F"), Column("ll", "liquid_line_temp", "°F")),
+        ):
             with self.subTest(columns), self.assertRaises(CoreError):
                 list(read_pieces(self.path, replace(mapping, columns=columns)))

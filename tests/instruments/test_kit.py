@@ -7,13 +7,24 @@ from nudge.instruments.kit import KINDS, KIT, Ails, fits, new_kit
 from nudge.instruments.troubles import TROUBLES
 
 TRUTH = {
-    "suction_pressure": 880.0, "liquid_pressure": 2500.0, "suction_line_temp": 13.0,
-    "liquid_line_temp": 38.0, "discharge_line_temp": 75.0, "liquid_line_temp_indoor": 37.5,
-    "evaporator_outlet_temp": 12.0, "outdoor_air_temp": 33.0, "return_air_temp": 26.0,
-    "return_air_wet_bulb": 18.5, "supply_air_temp": 14.5, "supply_air_wet_bulb": 13.5,
-    "total_external_static": 125.0, "compressor_amps": 12.8, "outdoor_unit_watts": 2900.0,
-    "condenser_leaving_air_temp": 43.0, "cylinder_weight": 9.5,
-}  # fmt: skip
+    "suction_pressure": 880.0,
+    "liquid_pressure": 2500.0,
+    "suction_line_temp": 13.0,
+    "liquid_line_temp": 38.0,
+    "discharge_line_temp": 75.0,
+    "liquid_line_temp_indoor": 37.5,
+    "evaporator_outlet_temp": 12.0,
+    "outdoor_air_temp": 33.0,
+    "return_air_temp": 26.0,
+    "return_air_wet_bulb": 18.5,
+    "supply_air_temp": 14.5,
+    "supply_air_wet_bulb": 13.5,
+    "total_external_static": 125.0,
+    "compressor_amps": 12.8,
+    "outdoor_unit_watts": 2900.0,
+    "condenser_leaving_air_temp": 43.0,
+    "cylinder_weight": 9.5,
+}
 
 
 def after(kit, seconds=120, dt=2.0, truth=TRUTH, seed=5):
@@ -56,10 +67,14 @@ class KitTest(unittest.TestCase):
 
     def test_each_trouble_bends_the_truth_its_own_way(self):
         for channel, trouble, least, most in (
-            ("low-probe", "wrong_zero", 50, 60), ("clamp-1", "dirt", 10, 14),
-            ("air-1", "sun", 6, 8), ("air-1", "touching_coil", 6, 10), ("air-3", "mixed_air", 4, 7),
-            ("clamp-1", "wrong_pipe", 23, 27), ("air-2-wet", "dry_wick", 6, 8),
-        ):  # fmt: skip
+            ("low-probe", "wrong_zero", 50, 60),
+            ("clamp-1", "dirt", 10, 14),
+            ("air-1", "sun", 6, 8),
+            ("air-1", "touching_coil", 6, 10),
+            ("air-3", "mixed_air", 4, 7),
+            ("clamp-1", "wrong_pipe", 23, 27),
+            ("air-2-wet", "dry_wick", 6, 8),
+        ):
             with self.subTest(trouble):
                 healthy = after(new_kit(Random(2)))[1][channel]
                 ill = after(new_kit(Random(2)).ail(channel, (Ails(trouble),)))[1][channel]
@@ -95,8 +110,12 @@ class KitTest(unittest.TestCase):
         self.assertEqual(
             kit.place("clamp-6", "drier_inlet_temp").channels[7].point, "drier_inlet_temp"
         )
-        for channel, point in (("clamp-1", "suction_pressure"), ("low-probe", "outdoor_air_temp"),
-                               ("clamp-9", "liquid_line_temp"), ("air-1", "nowhere")):  # fmt: skip
+        for channel, point in (
+            ("clamp-1", "suction_pressure"),
+            ("low-probe", "outdoor_air_temp"),
+            ("clamp-9", "liquid_line_temp"),
+            ("air-1", "nowhere"),
+        ):
             with self.subTest(channel, point=point), self.assertRaises(CoreError):
                 kit.place(channel, point)
         with self.assertRaises(CoreError):

@@ -160,8 +160,14 @@ class MeteringTest(unittest.TestCase):
 
     def through(self, subcooling=5.0, low=1000.0, high=2600.0, **changes):
         at = R410A.at(high)
-        return passed(replace(self.VALVE, **changes), R410A, high, at.liquid_h - at.liquid_cp * subcooling,
-                      low, 1.0)  # fmt: skip
+        return passed(
+            replace(self.VALVE, **changes),
+            R410A,
+            high,
+            at.liquid_h - at.liquid_cp * subcooling,
+            low,
+            1.0,
+        )
 
     def test_turbulent_flow_by_hand(self):
         # Throat: 0.55 of 5 K colder liquid's vapour pressure (2310 kPa) = 1270 > 1000 kPa.
@@ -251,8 +257,11 @@ class BlowerTest(unittest.TestCase):
         # Made so that half its pressure is left at the rated flow: K = P/2 / m².
         found = blow(self.PSC, 230)
         self.assertAlmostEqual(found.kg_s, self.PSC.set_kg_s, delta=0.001 * self.PSC.set_kg_s)
-        self.assertAlmostEqual(found.return_pa + found.supply_pa + self.PSC.coil_resistance * found.kg_s**2,
-                               0.5 * self.PSC.most_pa, delta=0.5)  # fmt: skip
+        self.assertAlmostEqual(
+            found.return_pa + found.supply_pa + self.PSC.coil_resistance * found.kg_s**2,
+            0.5 * self.PSC.most_pa,
+            delta=0.5,
+        )
 
     def test_amps_fall_with_a_choked_duct_on_a_psc_and_rise_on_an_ecm(self):
         for blower, sign in ((self.PSC, -1), (self.ECM, 1)):

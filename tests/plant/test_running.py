@@ -20,8 +20,12 @@ from nudge.plant.wet_air import air_of
 VALVE = "split-3-410-valve"
 
 
-def begun(key: str = VALVE, *faults: tuple[str, float], outdoor_c: float = 33.0,
-          indoor: tuple[float, float] = (26.0, 52.0)) -> tuple[Scene, PlantState]:  # fmt: skip
+def begun(
+    key: str = VALVE,
+    *faults: tuple[str, float],
+    outdoor_c: float = 33.0,
+    indoor: tuple[float, float] = (26.0, 52.0),
+) -> tuple[Scene, PlantState]:
     machine, air = preset_machine(key), air_of(*indoor)
     present = tuple(Present(k, s) for k, s in faults)
     weather = Weather(outdoor_c)

@@ -47,9 +47,11 @@ class SteadyTest(unittest.TestCase):
                     point = at.operating
                     shell = at.machine.compressor.shell_loss
                     into = (
-                        point.evaporated.heat + point.suction_gain + point.liquid_gain
+                        point.evaporated.heat
+                        + point.suction_gain
+                        + point.liquid_gain
                         + point.stroke.power * (1 - shell)
-                    )  # fmt: skip
+                    )
                     self.assertAlmostEqual(into / point.condensed.heat, 1, delta=0.001)
                     self.assertAlmostEqual(point.mass / at.conditions.charge_kg, 1, delta=1e-4)
                     air = at.operating.indoor_air_kg_s
@@ -69,9 +71,13 @@ class SteadyTest(unittest.TestCase):
             for what, sweep in (("charge", charges), ("weather", weather)):
                 with self.subTest(key, what=what):
                     rows = [numbers(steady(machine, conditions)) for conditions in sweep]
-                    for name, most in [("suction_pressure", 30), ("liquid_pressure", 60),
-                                       ("superheat", 1.6), ("subcooling", 0.8),
-                                       ("supply_air_temp", 0.5)]:  # fmt: skip
+                    for name, most in [
+                        ("suction_pressure", 30),
+                        ("liquid_pressure", 60),
+                        ("superheat", 1.6),
+                        ("subcooling", 0.8),
+                        ("supply_air_temp", 0.5),
+                    ]:
                         steps = [abs(b[name] - a[name]) for a, b in pairwise(rows)]
                         self.assertLess(max(steps), most, name)
 
@@ -94,8 +100,10 @@ class SteadyTest(unittest.TestCase):
         # Both bring condensing up; at the same condensing the blocked face shows less
         # subcooling, which is how it leads hands to overcharge.
         machine = preset_machine("split-3-410-valve")
-        cold = replace(rated_conditions(preset("split-3-410-valve").rating, machine.charge_kg),
-                       outdoor=air_of(5, 60))  # fmt: skip
+        cold = replace(
+            rated_conditions(preset("split-3-410-valve").rating, machine.charge_kg),
+            outdoor=air_of(5, 60),
+        )
         free = numbers(steady(machine, cold))
         collar = numbers(steady(*spoiled(machine, cold, [Present("collar", 0.95)])))
         blocked = numbers(steady(*spoiled(machine, cold, [Present("face_blocked", 0.97)])))

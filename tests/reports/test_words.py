@@ -40,8 +40,9 @@ class WordsTest(WithDatabase):
 
     def test_nothing_found_is_said_as_such(self):
         self.visits.open("quiet", "fish-cold-room", "Just looking")
-        self.assertEqual(_found(self.subject("quiet")),
-                         ["Nothing wrong was found with what was tested."])  # fmt: skip
+        self.assertEqual(
+            _found(self.subject("quiet")), ["Nothing wrong was found with what was tested."]
+        )
         self.assertEqual(_done(self.subject("quiet")), [])
 
     def test_what_was_done_and_tested_is_listed_once(self):

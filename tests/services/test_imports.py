@@ -55,8 +55,10 @@ class ImportsTest(WithDatabase):
         self.assertEqual((row.state, row.readings, row.refused), ("done", 1500, 0))
         self.assertTrue(self.receive("i2", log(5)).remembered)
         found = Series(self.database).over("v", None, None, 100)
-        self.assertEqual([t.key for t in found.traces],
-                         ["superheat", "suction_pressure", "suction_line_temp", "liquid_line_temp"])  # fmt: skip
+        self.assertEqual(
+            [t.key for t in found.traces],
+            ["superheat", "suction_pressure", "suction_line_temp", "liquid_line_temp"],
+        )
         self.assertEqual(found.first_ms, START.timestamp() * 1000)
 
     def test_thinning_keeps_the_extremes_over_an_hour_and_a_season(self):
@@ -82,10 +84,20 @@ class ImportsTest(WithDatabase):
 
     def test_a_server_killed_half_way_rolls_it_back_and_says_so(self):
         with self.database.writing() as session:
-            session.add(Import(id="i", visit_id="v", file_name="log.csv", state="reading",
-                               bytes_read=43, bytes_in_all=100, started_at=self.clock.now))  # fmt: skip
-            channel = Channel(visit_id="v", key="i:sl", label="sl", source="importing",
-                              created_at=self.clock.now)  # fmt: skip
+            session.add(
+                Import(
+                    id="i",
+                    visit_id="v",
+                    file_name="log.csv",
+                    state="reading",
+                    bytes_read=43,
+                    bytes_in_all=100,
+                    started_at=self.clock.now,
+                )
+            )
+            channel = Channel(
+                visit_id="v", key="i:sl", label="sl", source="importing", created_at=self.clock.now
+            )
             session.add(channel)
             session.flush()
             session.add_all(SampleRow(channel_id=channel.id, at_ms=i, value=5.0) for i in range(50))

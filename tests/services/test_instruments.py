@@ -13,10 +13,13 @@ from nudge.store.repositories import visits as repository
 from tests.temporary import WithDatabase
 
 STEADY = {
-    "low": ("suction_pressure", 118.0), "high": ("liquid_pressure", 341.0),
-    "c1": ("suction_line_temp", 52.0), "c2": ("liquid_line_temp", 96.0),
-    "a1": ("outdoor_air_temp", 88.0), "a2": ("return_air_temp", 76.0),
-}  # fmt: skip
+    "low": ("suction_pressure", 118.0),
+    "high": ("liquid_pressure", 341.0),
+    "c1": ("suction_line_temp", 52.0),
+    "c2": ("liquid_line_temp", 96.0),
+    "a1": ("outdoor_air_temp", 88.0),
+    "a2": ("return_air_temp", 76.0),
+}
 
 
 class WithInstruments(WithDatabase):
@@ -78,8 +81,12 @@ class TakingTest(WithInstruments):
         self.assertAlmostEqual(state.values["liquid_line_temp"].value, 36)
 
     def test_a_value_that_cannot_be_is_refused_alone_and_by_name(self):
-        rows = [*self.given(), Given("x", "suction_line_temp", 4000), Given("y", "suction", 118),
-                Given("z", "liquid_pressure", 300, unit="furlong")]  # fmt: skip
+        rows = [
+            *self.given(),
+            Given("x", "suction_line_temp", 4000),
+            Given("y", "suction", 118),
+            Given("z", "liquid_pressure", 300, unit="furlong"),
+        ]
         taken = self.instruments.take("v", "b", rows, "ip")
         self.assertEqual((taken.kept, [r.number for r in taken.refused]), (6, [6, 7, 8]))
         self.assertIn("suction_pressure", taken.refused[1].error.nearest)

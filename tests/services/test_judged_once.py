@@ -83,8 +83,10 @@ class JudgedOnceTest(WithDatabase):
         # The verdict that stands is the one that knew both.
         with self.database.reading() as session:
             kept = kept_of(latest_verdict(session, "v"))
-        shown = {key: from_si(kept.readings[key], Quantity.TEMPERATURE, "ip")
-                 for key in ("suction_line_temp", "liquid_line_temp")}  # fmt: skip
+        shown = {
+            key: from_si(kept.readings[key], Quantity.TEMPERATURE, "ip")
+            for key in ("suction_line_temp", "liquid_line_temp")
+        }
         self.assertAlmostEqual(shown["suction_line_temp"], 53)
         self.assertAlmostEqual(shown["liquid_line_temp"], 99)
 
@@ -93,11 +95,14 @@ class JudgedOnceTest(WithDatabase):
         counts = []
         for _ in range(2):
             with self.database.reading() as session:
-                counts.append([
-                    session.scalar(select(func.count()).select_from(table).where(
-                        table.visit_id == "v"))
-                    for table in (Reading, Verdict)
-                ])  # fmt: skip
+                counts.append(
+                    [
+                        session.scalar(
+                            select(func.count()).select_from(table).where(table.visit_id == "v")
+                        )
+                        for table in (Reading, Verdict)
+                    ]
+                )
             self.visits.hear("v", "c2", "sl 57", "ip", self.clock.now)
         self.assertEqual(counts[0], counts[1])
 
@@ -106,8 +111,13 @@ class StepsBeforeTest(WithDatabase):
     """What stands before judging holds whatever would move refrigerant, everywhere."""
 
     LOW = "suct 106 liq 300 sl 60 ll 94 oa 86 ra 76 wb 63 sa 62 dl 170"
-    SEEN = ("filter_clean", "evaporator_coil_clean", "condenser_coil_clean", "condenser_fan_ok",
-            "readings_confirmed")  # fmt: skip
+    SEEN = (
+        "filter_clean",
+        "evaporator_coil_clean",
+        "condenser_coil_clean",
+        "condenser_fan_ok",
+        "readings_confirmed",
+    )
 
     def read(self, *seen):
         self.visits.open("v", "seed-library-stacks", "Warm")
@@ -151,8 +161,15 @@ class HeatingVisitTest(WithDatabase):
 
 class KeptTest(WithDatabase):
     def test_what_is_kept_comes_back_as_it_was(self):
-        kept = Kept("leave", "confirm", "Right.", ("dry",), {"suction_pressure": 800.0},
-                    {"subcooling": 5.5}, {"subcooling": -0.25})  # fmt: skip
+        kept = Kept(
+            "leave",
+            "confirm",
+            "Right.",
+            ("dry",),
+            {"suction_pressure": 800.0},
+            {"subcooling": 5.5},
+            {"subcooling": -0.25},
+        )
         self.assertEqual(read_kept(kept.to_json()), kept)
         self.assertFalse(kept.was_right)
         with self.assertRaisesRegex(CoreError, "shape 9"):
@@ -161,10 +178,11 @@ class KeptTest(WithDatabase):
     def test_an_old_verdict_of_which_only_the_printed_answer_was_kept_is_read(self):
         # 18 °F of subcooling is 10 K; 118 psig is 813.58 kPa; 3.6 °F over is 2 K.
         answer = {
-            "charge": {"advice": "leave", "headline": "Right."}, "hazards": [],
+            "charge": {"advice": "leave", "headline": "Right."},
+            "hazards": [],
             "derived": {"subcooling": 18.0, "superheat": None, "gone_since": 3.0},
             "signs": [{"key": "condensing_over_ambient", "off": 3.6}, {"key": "gone", "off": 1}],
-        }  # fmt: skip
+        }
         old = read_answer(answer, {"readings": {"suction_pressure": [118, "psig"]}})
         self.assertAlmostEqual(old.derived["subcooling"], 10)
         self.assertAlmostEqual(old.readings["suction_pressure"], 813.58, delta=0.01)

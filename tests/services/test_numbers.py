@@ -112,8 +112,9 @@ class ChartsTest(WithDatabase):
 
     def test_a_chart_a_stricter_nudge_refuses_is_left_out_and_kept(self):
         row = self.book.system("net-loft-heat-pump").system
-        bad = ChartRow(id="x", kind="subcooling_by_outdoor", text="75;11", units="ip",
-                    recorded_at=self.clock())  # fmt: skip
+        bad = ChartRow(
+            id="x", kind="subcooling_by_outdoor", text="75;11", units="ip", recorded_at=self.clock()
+        )
         row.charts.append(bad)
         self.assertEqual(readable_charts(row), [])
         self.assertEqual(plate_of(row).charts, ())
@@ -122,9 +123,11 @@ class ChartsTest(WithDatabase):
 class SlipsTest(unittest.TestCase):
     def test_the_readings_a_slip_brings(self):
         entries = {
-            "suction_pressure": 8.1, "suction_line_temp": 11.0, "refrigerant": "R-32",
+            "suction_pressure": 8.1,
+            "suction_line_temp": 11.0,
+            "refrigerant": "R-32",
             "pressure": 9.0,
-        }  # fmt: skip
+        }
         sent = readings_of("circuit", entries, "si_bar")
         self.assertEqual(
             [(one.point, one.value, one.unit, one.source) for one in sent],
@@ -132,8 +135,14 @@ class SlipsTest(unittest.TestCase):
         )
 
     def test_what_was_read_is_not_worked_out_over(self):
-        entries = {"airflow": 1150.0, "supply_air_temp": 58.0, "strip_volts": 240.0,
-                   "strip_circuit_amps": 40.0, "return_air_temp": 70.0, "heated_air_temp": 98.0}  # fmt: skip
+        entries = {
+            "airflow": 1150.0,
+            "supply_air_temp": 58.0,
+            "strip_volts": 240.0,
+            "strip_circuit_amps": 40.0,
+            "return_air_temp": 70.0,
+            "heated_air_temp": 98.0,
+        }
         sent = {one.point: one for one in readings_of("airflow", entries, "ip")}
         self.assertEqual((sent["airflow"].value, sent["airflow"].source), (1150.0, "typed"))
 

@@ -40,9 +40,17 @@ class OneVoiceTest(WithClient):
 
 class DoseInTimeTest(WithClient):
     def begin(self) -> None:
-        system = {"id": "time", "site_id": "seed-library", "name": "time", "refrigerant": "R-410A",
-                  "metering_device": "txv", "nominal_capacity": 36000, "rated_seer": 14,
-                  "target_subcooling": 10, "factory_charge": 6.6}  # fmt: skip
+        system = {
+            "id": "time",
+            "site_id": "seed-library",
+            "name": "time",
+            "refrigerant": "R-410A",
+            "metering_device": "txv",
+            "nominal_capacity": 36000,
+            "rated_seer": 14,
+            "target_subcooling": 10,
+            "factory_charge": 6.6,
+        }
         self.http.post("/api/systems", json=system)
         self.http.post("/api/visits", json={"id": "time", "system_id": "time"})
 
@@ -52,8 +60,13 @@ class DoseInTimeTest(WithClient):
         self.begin()
         self.say("event", kind="system_started", happened_at=self.clock().isoformat())
         self.clock.pass_minutes(30)
-        for key in ("filter_clean", "evaporator_coil_clean", "condenser_coil_clean",
-                    "condenser_fan_ok", "readings_confirmed"):  # fmt: skip
+        for key in (
+            "filter_clean",
+            "evaporator_coil_clean",
+            "condenser_coil_clean",
+            "condenser_fan_ok",
+            "readings_confirmed",
+        ):
             self.say("observation", key=key, seen=True)
         return self.read(self.LOW)
 
@@ -67,8 +80,9 @@ class DoseInTimeTest(WithClient):
         return self.say("callout", text=text, heard_at=self.clock().isoformat())
 
     def dose(self, ounces: float) -> dict:
-        return self.say("event", kind="refrigerant_added", amount=ounces,
-                        happened_at=self.clock().isoformat())  # fmt: skip
+        return self.say(
+            "event", kind="refrigerant_added", amount=ounces, happened_at=self.clock().isoformat()
+        )
 
     def decision(self) -> dict:
         return self.http.get("/api/visits/time").json()["assessment"]["decision"]
@@ -88,8 +102,9 @@ class DoseInTimeTest(WithClient):
         self.dose(11.5)
         self.clock.pass_minutes(15)
         self.read(self.LOW)
-        self.assertEqual((self.decision()["key"], self.decision()["advice"]),
-                         ("in_vain", "do_not_charge"))  # fmt: skip
+        self.assertEqual(
+            (self.decision()["key"], self.decision()["advice"]), ("in_vain", "do_not_charge")
+        )
 
     def test_the_moment_to_read_is_stored_and_absolute(self):
         self.low()
@@ -110,8 +125,9 @@ class DoseInTimeTest(WithClient):
         liquid = next(row["id"] for row in rows if row["point"] == "liquid_line_temp")
         after = self.say("withdrawal", reading_id=liquid)["assessment"]["decision"]
         self.assertEqual((after["advice"], after["dose"]), ("do_not_charge", None))
-        self.assertIn("Taken back: liquid line. What was advised on it no longer stands",
-                      after["reason"])  # fmt: skip
+        self.assertIn(
+            "Taken back: liquid line. What was advised on it no longer stands", after["reason"]
+        )
 
     def test_a_clock_set_back_does_not_turn_the_visit_round(self):
         self.low()
@@ -138,8 +154,9 @@ class DoseInTimeTest(WithClient):
         kinds = [e.kind for e in self.workshop.visits.snapshot("time").visit.standing_events]
         self.assertEqual(kinds[-2:], ["plate_corrected", "plate_changed"])
         today = self.http.get("/api/today").json()["under_way"]
-        self.assertEqual(next(v["headline"] for v in today if v["id"] == "time"),
-                         self.decision()["headline"])  # fmt: skip
+        self.assertEqual(
+            next(v["headline"] for v in today if v["id"] == "time"), self.decision()["headline"]
+        )
 
     def test_suction_in_a_vacuum_is_written_down_and_not_refused(self):
         self.begin()

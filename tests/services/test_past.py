@@ -54,8 +54,12 @@ class PastTest(WithDatabase):
         self.assertAlmostEqual(later.added_since_kg, -0.05)
 
     def test_amounts_belong_to_refrigerant_and_are_in_reason(self):
-        for kind, kg in (("filter_changed", 0.2), ("refrigerant_added", 0.0),
-                         ("refrigerant_added", 40.0), ("refrigerant_removed", -1.0)):  # fmt: skip
+        for kind, kg in (
+            ("filter_changed", 0.2),
+            ("refrigerant_added", 0.0),
+            ("refrigerant_added", 40.0),
+            ("refrigerant_removed", -1.0),
+        ):
             with self.subTest(kind, kg=kg), self.assertRaises(CoreError):
                 self.did(kind, kg)
         self.assertEqual(len(self.visits.snapshot("v").visit.events), 1)

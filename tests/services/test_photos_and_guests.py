@@ -27,8 +27,14 @@ class PhotosTest(WithDatabase):
         self.photos = Photos(self.database, self.clock)
 
     def test_every_usual_kind_becomes_a_small_jpeg(self):
-        for fmt, mode in (("PNG", "RGBA"), ("PNG", "P"), ("WEBP", "RGB"), ("GIF", "L"),
-                          ("JPEG", "CMYK"), ("BMP", "RGB")):  # fmt: skip
+        for fmt, mode in (
+            ("PNG", "RGBA"),
+            ("PNG", "P"),
+            ("WEBP", "RGB"),
+            ("GIF", "L"),
+            ("JPEG", "CMYK"),
+            ("BMP", "RGB"),
+        ):
             with self.subTest(fmt=fmt, mode=mode):
                 data, small, size = shrunk(encoded((3000, 1000), fmt, mode))
                 with Image.open(io.BytesIO(data)) as image:

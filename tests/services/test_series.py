@@ -58,8 +58,10 @@ class SeriesTest(WithInstruments):
         self.run_for(1)
         self.visits.happened("v", "e", "something_changed", self.clock.now)
         marks = self.over().marks
-        self.assertEqual([(m.kind, m.at_ms) for m in marks],
-                         [("something_changed", round(self.clock.now.timestamp() * 1000))])  # fmt: skip
+        self.assertEqual(
+            [(m.kind, m.at_ms) for m in marks],
+            [("something_changed", round(self.clock.now.timestamp() * 1000))],
+        )
 
     def test_a_visit_without_instruments_has_no_traces(self):
         self.visits.open("w", "seed-library-stacks", "")
@@ -98,8 +100,10 @@ class KeptForGoodTest(WithInstruments):
                 self.assertIn("append-only", str(caught.exception))
 
     def test_the_placement_that_holds_is_the_last_recorded_that_reaches_back(self):
-        rows = [Placement(sequence=n, point=p, since_ms=since, counts=True, offset=0.0)
-                for n, p, since in ((1, "a", 100), (2, "b", 500), (3, "c", 100))]  # fmt: skip
+        rows = [
+            Placement(sequence=n, point=p, since_ms=since, counts=True, offset=0.0)
+            for n, p, since in ((1, "a", 100), (2, "b", 500), (3, "c", 100))
+        ]
         placed = live.Placed(Channel(id=1), tuple(rows))
         self.assertEqual([placed.at(t).point for t in (50, 100, 499, 900)], ["a", "c", "c", "c"])
         self.assertEqual(placed.now.point, "c")
@@ -158,9 +162,14 @@ class LoadAndHuntingTest(WithInstruments):
             if i == 40:
                 self.visits.happened("w", "on-w", "system_started", self.clock.now)
             wobble = (i % 5 - 2) * 0.02
-            values = {"low": 247.0 if standing else 130.0, "high": 235.0 if standing else 341.0,
-                      "c1": 80.0 if standing else 54.0, "c2": 80.0 if standing else 96.0,
-                      "a1": 80.0 if standing else 88.0, "a2": 80.0}  # fmt: skip
+            values = {
+                "low": 247.0 if standing else 130.0,
+                "high": 235.0 if standing else 341.0,
+                "c1": 80.0 if standing else 54.0,
+                "c2": 80.0 if standing else 96.0,
+                "a1": 80.0 if standing else 88.0,
+                "a2": 80.0,
+            }
             rows = [
                 Given(k, STEADY_POINT[k], v + wobble, self.clock.now) for k, v in values.items()
             ]
@@ -172,6 +181,10 @@ class LoadAndHuntingTest(WithInstruments):
 
 
 STEADY_POINT = {
-    "low": "suction_pressure", "high": "liquid_pressure", "c1": "suction_line_temp",
-    "c2": "liquid_line_temp", "a1": "outdoor_air_temp", "a2": "return_air_temp",
-}  # fmt: skip
+    "low": "suction_pressure",
+    "high": "liquid_pressure",
+    "c1": "suction_line_temp",
+    "c2": "liquid_line_temp",
+    "a1": "outdoor_air_temp",
+    "a2": "return_air_temp",
+}

@@ -36,8 +36,9 @@ class DosesTest(WithShelf):
         before = self.ledger().systems.get(SYSTEM, 0)
         for _ in range(2):  # sent twice over a bad network
             snapshot = self.shelf.dose(VISIT, "d1", "mine", 4 * OZ, removes=False)
-        self.assertEqual([e.amount_kg for e in snapshot.visit.standing_events if e.id == "d1"],
-                         [4 * OZ])  # fmt: skip
+        self.assertEqual(
+            [e.amount_kg for e in snapshot.visit.standing_events if e.id == "d1"], [4 * OZ]
+        )
         self.assertAlmostEqual(self.held(), 6.0 - 4 * OZ, places=6)
         self.assertEqual(self.ledger().systems[SYSTEM] - before, round(4 * OZ * MG_PER_KG))
         self.assertEqual(self.ledger().total, 0)
@@ -71,11 +72,12 @@ class DosesTest(WithShelf):
             ("mine", 0.0, False, "over zero"),
             ("mine", -1.0, False, "no weight"),
             ("nowhere", OZ, False, "no cylinder"),
-        ):  # fmt: skip
+        ):
             with self.subTest(says), self.assertRaisesRegex(CoreError, says):
                 self.shelf.dose(VISIT, f"no-{cylinder}-{kg}", cylinder, kg, removes)
-        self.assertEqual(self.workshop.visits.snapshot(VISIT).visit.standing_events[-1].kind,
-                         "system_started")  # fmt: skip
+        self.assertEqual(
+            self.workshop.visits.snapshot(VISIT).visit.standing_events[-1].kind, "system_started"
+        )
         self.assertAlmostEqual(self.held(), 6.0)
         sure = self.shelf.dose(VISIT, "meant", "mine", 40 * OZ, removes=False, sure=True)
         self.assertTrue(any(e.id == "meant" for e in sure.visit.events))
@@ -146,10 +148,12 @@ class MovingTest(WithShelf):
         self.assertAlmostEqual(self.held("small"), 3.5)
         self.shelf.add("red", "Red", "R-410A", "charging", 5.0, 11.0)
         for kind, kg, to, says in (
-            ("moved", 1.0, "red", "STOP"), ("moved", 1.0, None, "which other"),
-            ("moved", 9.0, "small", "holds"), ("charged", 1.0, None, "on a visit"),
+            ("moved", 1.0, "red", "STOP"),
+            ("moved", 1.0, None, "which other"),
+            ("moved", 9.0, "small", "holds"),
+            ("charged", 1.0, None, "on a visit"),
             ("lost", 1.0, None, "comes from weighing"),
-        ):  # fmt: skip
+        ):
             with self.subTest(says), self.assertRaisesRegex(CoreError, says):
                 self.shelf.move("bad", kind, kg, "mine", to=to)
         with self.assertRaises(UnknownName):
@@ -188,10 +192,16 @@ class MovingTest(WithShelf):
                     self.assertAlmostEqual(self.held(), gross - 5.0, places=5)
             self.assertEqual(self.ledger().total, 0)
         events = self.workshop.visits.snapshot(VISIT).visit.standing_events
-        net = sum((1 if e.kind == "refrigerant_added" else -1) * e.amount_kg
-                  for e in events if e.amount_kg)  # fmt: skip
-        booked = sum((1 if m.kind == "charged" else -1) * m.mg for m in self.shelf.ledger()
-                     if m.visit_id == VISIT and m.kind in ("charged", "recovered"))  # fmt: skip
+        net = sum(
+            (1 if e.kind == "refrigerant_added" else -1) * e.amount_kg
+            for e in events
+            if e.amount_kg
+        )
+        booked = sum(
+            (1 if m.kind == "charged" else -1) * m.mg
+            for m in self.shelf.ledger()
+            if m.visit_id == VISIT and m.kind in ("charged", "recovered")
+        )
         self.assertAlmostEqual(net, booked / MG_PER_KG, places=4)
 
 

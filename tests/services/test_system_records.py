@@ -132,8 +132,9 @@ class RecordsTest(WithDatabase):
 
     def test_snapshots_and_refrigerant_are_those_of_the_visits_and_the_ledger(self):
         found = self.records.of("clinic-waiting")
-        self.assertEqual([snap.visit_id for snap in found.snaps],
-                         ["clinic-now", "clinic-2", "clinic-1"])  # fmt: skip
+        self.assertEqual(
+            [snap.visit_id for snap in found.snaps], ["clinic-now", "clinic-2", "clinic-1"]
+        )
         self.assertAlmostEqual(found.added_kg / 0.0283495, 22, delta=0.01)  # 12 and 10 oz
         self.assertEqual(found.removed_kg, 0)
         for snap in found.snaps:

@@ -37,8 +37,9 @@ class WorkTest(WithDatabase):
         entries = {"rated": 14.1, "measured": 17.0}
         self.work.check(HERE, "c1", "compressor_amps", entries)
         self.work.check(HERE, "c1", "compressor_amps", entries)  # sent twice, kept once
-        amps = [r for r in self.visits.snapshot(HERE).visit.readings
-                if r.point == "compressor_amps"]  # fmt: skip
+        amps = [
+            r for r in self.visits.snapshot(HERE).visit.readings if r.point == "compressor_amps"
+        ]
         self.assertEqual(len(amps), 1)
         checks = {one.check.key: one for one in self.work.order(HERE).checks}
         self.assertEqual(checks["compressor_amps"].entries, entries)

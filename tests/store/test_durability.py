@@ -31,8 +31,11 @@ class KilledTest(unittest.TestCase):
 
             def write() -> None:
                 for i in range(10_000):
-                    body = {"id": f"c{i}", "text": f"suct {100 + i % 20}",
-                            "heard_at": "2026-07-14T12:00:00Z"}  # fmt: skip
+                    body = {
+                        "id": f"c{i}",
+                        "text": f"suct {100 + i % 20}",
+                        "heard_at": "2026-07-14T12:00:00Z",
+                    }
                     try:
                         _post(f"{nudge.url}/api/visits/net-loft-now/callouts", body)
                     except OSError:

@@ -26,10 +26,14 @@ TARGETS = {
 
 def _loop(**temperatures):
     stations = [
-        ("discharge_line", "high"), ("liquid_line", "high"), ("drier_in", "high"),
-        ("drier_out", "high"), ("liquid_line_indoor", "high"), ("evaporator_outlet", "low"),
+        ("discharge_line", "high"),
+        ("liquid_line", "high"),
+        ("drier_in", "high"),
+        ("drier_out", "high"),
+        ("liquid_line_indoor", "high"),
+        ("evaporator_outlet", "low"),
         ("suction_line", "low"),
-    ]  # fmt: skip
+    ]
     return {
         "stations": [
             {"key": k, "label": k, "side": s, "temperature": temperatures.get(k), "is_part": False}
@@ -54,18 +58,30 @@ class PureFunctionsTest(unittest.TestCase):
         cls.addClassCleanup(folder.cleanup)
         cls.bundle = Path(folder.name) / "pure.mjs"
         subprocess.run(
-            ["node_modules/.bin/esbuild", "--bundle", "--format=esm", f"--outfile={cls.bundle}",
-             "--log-level=error", "--loader=ts"],
-            cwd=WEB, input=ENTRY, text=True, check=True,
-        )  # fmt: skip
+            [
+                "node_modules/.bin/esbuild",
+                "--bundle",
+                "--format=esm",
+                f"--outfile={cls.bundle}",
+                "--log-level=error",
+                "--loader=ts",
+            ],
+            cwd=WEB,
+            input=ENTRY,
+            text=True,
+            check=True,
+        )
 
     def run_js(self, expression):
         """The JSON value of a JavaScript expression over the bundle's exports, in UTC."""
         program = f"import * as js from '{self.bundle}'; console.log(JSON.stringify({expression}))"
         done = subprocess.run(
             ["node", "--input-type=module", "-e", program],
-            capture_output=True, text=True, check=True, env={"TZ": "UTC", "PATH": os.environ["PATH"]},
-        )  # fmt: skip
+            capture_output=True,
+            text=True,
+            check=True,
+            env={"TZ": "UTC", "PATH": os.environ["PATH"]},
+        )
         return json.loads(done.stdout)
 
     def test_numbers(self):
@@ -74,8 +90,17 @@ class PureFunctionsTest(unittest.TestCase):
         self.assertEqual(self.run_js(f"[{calls}]"), [text for *_, text in cases])
 
     def test_typed_numbers_take_a_comma_or_a_point_and_nothing_else(self):
-        cases = (("4.5", 4.5), (" 4,5 ", 4.5), ("-0,3", -0.3), ("0", 0), ("", None), ("  ", None),
-                 ("4.5.6", None), ("four", None), ("4 oz", None))  # fmt: skip
+        cases = (
+            ("4.5", 4.5),
+            (" 4,5 ", 4.5),
+            ("-0,3", -0.3),
+            ("0", 0),
+            ("", None),
+            ("  ", None),
+            ("4.5.6", None),
+            ("four", None),
+            ("4 oz", None),
+        )
         calls = ",".join(f"js.numberIn({json.dumps(text)})" for text, _ in cases)
         self.assertEqual(self.run_js(f"[{calls}]"), [value for _, value in cases])
 
@@ -87,9 +112,13 @@ class PureFunctionsTest(unittest.TestCase):
 
     def test_due_dates_are_calendar_days(self):
         cases = (
-            ("2026-07-14", "today"), ("2026-07-15", "tomorrow"), ("2026-07-13", "1 day late"),
-            ("2026-07-11", "3 days late"), ("2026-07-23", "in 9 days"), ("2027-07-14", "in 365 days"),
-        )  # fmt: skip
+            ("2026-07-14", "today"),
+            ("2026-07-15", "tomorrow"),
+            ("2026-07-13", "1 day late"),
+            ("2026-07-11", "3 days late"),
+            ("2026-07-23", "in 9 days"),
+            ("2027-07-14", "in 365 days"),
+        )
         calls = ",".join(
             f"js.dueInWords('{d}', new Date('2026-07-14T23:59:00Z'))" for d, _ in cases
         )
@@ -102,8 +131,9 @@ class PureFunctionsTest(unittest.TestCase):
         )
 
     def test_scale_and_ticks(self):
-        self.assertEqual(self.run_js("[0, 50, 100].map(js.linearScale([0, 100], [300, 0]))"),
-                         [300, 150, 0])  # fmt: skip
+        self.assertEqual(
+            self.run_js("[0, 50, 100].map(js.linearScale([0, 100], [300, 0]))"), [300, 150, 0]
+        )
         self.assertEqual(self.run_js("js.ticks(38, 106, 5)"), [40, 60, 80, 100])
         self.assertEqual(self.run_js("js.linearScale([5, 5], [0, 10])(5)"), 5)
 
@@ -151,9 +181,17 @@ class PureFunctionsTest(unittest.TestCase):
 
     def test_what_people_type_as_a_number(self):
         for text, value in (
-            ("118", 118), ("10,5", 10.5), ("36,000", 36000), ("1,234,567", 1234567), (" 7 ", 7),
-            ("−0.3", -0.3), ("-0.3", -0.3), ("", ""), ("ten", "ten"), ("1.2.3", "1.2.3"),
-        ):  # fmt: skip
+            ("118", 118),
+            ("10,5", 10.5),
+            ("36,000", 36000),
+            ("1,234,567", 1234567),
+            (" 7 ", 7),
+            ("−0.3", -0.3),
+            ("-0.3", -0.3),
+            ("", ""),
+            ("ten", "ten"),
+            ("1.2.3", "1.2.3"),
+        ):
             with self.subTest(text):
                 self.assertEqual(self.run_js(f"js.readEntry({json.dumps(text)})"), value)
 
@@ -179,16 +217,28 @@ class PureFunctionsTest(unittest.TestCase):
 
     def test_the_cycle_closes_only_when_it_is_whole(self):
         chart = {
-            "bubble": [[80, 20], [100, 100], [130, 400]], "dew": [[190, 20], [195, 100], [190, 400]],
+            "bubble": [[80, 20], [100, 100], [130, 400]],
+            "dew": [[190, 20], [195, 100], [190, 400]],
             "isotherms": [{"value": 40, "points": [[98, 120], [100, 100], [195, 100], [210, 20]]}],
             "qualities": [{"value": 0.5, "points": [[135, 20], [160, 400]]}],
             "isentropes": [{"value": 1.8, "points": [[200, 50], [215, 300]]}],
-        }  # fmt: skip
+        }
         corners = [
-            {"key": k, "label": k, "enthalpy": h, "pressure": p, "temperature": 0, "estimated": False}
-            for k, h, p in (("suction", 198, 100), ("discharge", 214, 300), ("liquid", 120, 300),
-                            ("fed", 120, 100))
-        ]  # fmt: skip
+            {
+                "key": k,
+                "label": k,
+                "enthalpy": h,
+                "pressure": p,
+                "temperature": 0,
+                "estimated": False,
+            }
+            for k, h, p in (
+                ("suction", 198, 100),
+                ("discharge", 214, 300),
+                ("liquid", 120, 300),
+                ("fed", 120, 100),
+            )
+        ]
         box = {"left": 50, "top": 10, "right": 450, "bottom": 310}
 
         def draw(some):

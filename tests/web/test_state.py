@@ -67,10 +67,20 @@ class StateTest(unittest.TestCase):
     def setUpClass(cls):
         cls.browser = cls.enterClassContext(chromium())
         made = subprocess.run(
-            ["node_modules/.bin/esbuild", "--bundle", "--format=iife", "--loader=tsx",
-             "--log-level=error", "--define:process.env.NODE_ENV=\"production\""],
-            cwd=WEB, input=ENTRY, text=True, check=True, capture_output=True,
-        )  # fmt: skip
+            [
+                "node_modules/.bin/esbuild",
+                "--bundle",
+                "--format=iife",
+                "--loader=tsx",
+                "--log-level=error",
+                '--define:process.env.NODE_ENV="production"',
+            ],
+            cwd=WEB,
+            input=ENTRY,
+            text=True,
+            check=True,
+            capture_output=True,
+        )
         cls.bundle = made.stdout
 
     def setUp(self):
@@ -160,8 +170,10 @@ class StateTest(unittest.TestCase):
         self.assertEqual(sorted(ids.values()), ["liq 341", "suct 118"])
 
     def test_what_is_refused_is_set_aside_with_its_reason_and_the_rest_goes(self):
-        refusal = (422, {"errors": [{"what": "call-out", "message": "No such word.",
-                                     "nearest": ["sl"]}]})  # fmt: skip
+        refusal = (
+            422,
+            {"errors": [{"what": "call-out", "message": "No such word.", "nearest": ["sl"]}]},
+        )
         self.answers = lambda _, body: (
             refusal if body["text"] == "slx 52" else (200, {"id": "v", "system": {"id": "s"}})
         )
@@ -192,19 +204,28 @@ class StateTest(unittest.TestCase):
         for script, wanted in (
             ("localStorage['k'] = '{not json'; new nudge.Kept('k', 7).get()", 7),
             ("const k = new nudge.Kept('n', 1); k.set(2); new nudge.Kept('n', 1).get()", 2),
-            ("Storage.prototype.setItem = () => { throw new Error('full') };"
-             "const f = new nudge.Kept('f', 1); f.set(3); f.get()", 3),
-        ):  # fmt: skip
+            (
+                "Storage.prototype.setItem = () => { throw new Error('full') };"
+                "const f = new nudge.Kept('f', 1); f.set(3); f.get()",
+                3,
+            ),
+        ):
             with self.subTest(script):
-                self.assertEqual(page.evaluate(f"(() => {{ {script.rpartition(';')[0]};"
-                                               f" return {script.rpartition(';')[2]} }})()"), wanted)  # fmt: skip
+                self.assertEqual(
+                    page.evaluate(
+                        f"(() => {{ {script.rpartition(';')[0]};"
+                        f" return {script.rpartition(';')[2]} }})()"
+                    ),
+                    wanted,
+                )
 
     def test_a_field_sends_when_typing_pauses_and_never_what_cannot_be_read(self):
         page = self.tab()
         page.evaluate("nudge.field('13')")
         page.fill("input", "fourteen")
-        self.until(page, "document.getElementById('problem').textContent",
-                   "fourteen is not a number.")  # fmt: skip
+        self.until(
+            page, "document.getElementById('problem').textContent", "fourteen is not a number."
+        )
         self.assertEqual((self.got, page.input_value("input")), ([], "fourteen"))
         page.fill("input", "14")
         self.until(page, f"{KEPT}.waiting.length === 0 && nudge !== null")
@@ -217,8 +238,10 @@ class StateTest(unittest.TestCase):
         self.until(page, "document.querySelector('input').value", "14")
 
     def test_a_refused_field_says_why_and_keeps_what_was_typed(self):
-        self.answers = lambda *_: (422, {"errors": [{"what": "rated_seer", "nearest": [],
-                                                     "message": "SEER 99 is over 45."}]})  # fmt: skip
+        self.answers = lambda *_: (
+            422,
+            {"errors": [{"what": "rated_seer", "nearest": [], "message": "SEER 99 is over 45."}]},
+        )
         page = self.tab()
         page.evaluate("nudge.field('13')")
         page.fill("input", "99")
@@ -229,8 +252,10 @@ class StateTest(unittest.TestCase):
         self.stream += f"id: {number}\nevent: {kind}\ndata: {json.dumps(body)}\n\n"
 
     def test_the_stream_brings_samples_by_the_point_they_were_read_at(self):
-        rows = {"suction_pressure": {"point": "suction_pressure", "rows": [[1, 118.0], [2, 118.2]]},
-                "odd": {"point": "", "rows": [[1, 9.0]]}}  # fmt: skip
+        rows = {
+            "suction_pressure": {"point": "suction_pressure", "rows": [[1, 118.0], [2, 118.2]]},
+            "odd": {"point": "", "rows": [[1, 9.0]]},
+        }
         self.event(2, "samples", {"channels": rows})
         page = self.tab()
         page.evaluate("nudge.follow()")

@@ -36,22 +36,36 @@ def today(workshop: WorkshopIn, units: UnitsIn) -> TodayOut:
     return TodayOut(
         **lines,
         left=[
-            LeftLine(id=one.row.id, system_id=one.system.id, place=_place(one.system),
-                     text=one.row.text, season=season_said(one.row.season, units),
-                     due_on=one.row.due_on, is_in_season=one.is_in_season)
+            LeftLine(
+                id=one.row.id,
+                system_id=one.system.id,
+                place=_place(one.system),
+                text=one.row.text,
+                season=season_said(one.row.season, units),
+                due_on=one.row.due_on,
+                is_in_season=one.is_in_season,
+            )
             for one in found.left
         ],
         drifting=[
-            DriftLine(system_id=visit.system_id, visit_id=visit.id, place=_place(visit.system),
-                      said=drift_said(visit, units), seen_at=visit.closed_at)
+            DriftLine(
+                system_id=visit.system_id,
+                visit_id=visit.id,
+                place=_place(visit.system),
+                said=drift_said(visit, units),
+                seen_at=visit.closed_at,
+            )
             for visit in found.drifting
         ],
         leaking=[
-            LeakLine(system_id=leak.system.id, place=_place(leak.system),
-                     rate=round(max(leak.rolling or 0.0, leak.annualised or 0.0), 1))
+            LeakLine(
+                system_id=leak.system.id,
+                place=_place(leak.system),
+                rate=round(max(leak.rolling or 0.0, leak.annualised or 0.0), 1),
+            )
             for leak in workshop.leaking()
         ],
-    )  # fmt: skip
+    )
 
 
 def _place(system: System) -> str:

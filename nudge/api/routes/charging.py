@@ -120,9 +120,14 @@ def cylinders(workshop: WorkshopIn, units: UnitsIn) -> list[CylinderOut]:
 def add_cylinder(workshop: WorkshopIn, units: UnitsIn, body: NewCylinder) -> CylinderOut:
     water = None if body.water_capacity is None else kg(body.water_capacity, units)
     found = workshop.shelf.add(
-        body.id, body.name, body.refrigerant, body.kind, kg(body.tare, units),
-        kg(body.gross, units), water,
-    )  # fmt: skip
+        body.id,
+        body.name,
+        body.refrigerant,
+        body.kind,
+        kg(body.tare, units),
+        kg(body.gross, units),
+        water,
+    )
     return cylinder_out(found, units)
 
 

@@ -27,16 +27,24 @@ def import_out(row: Import) -> ImportOut:
 
 @router.put("/{import_id}")
 async def receive(
-    workshop: WorkshopIn, units: UnitsIn, visit_id: str, import_id: str, request: Request,
+    workshop: WorkshopIn,
+    units: UnitsIn,
+    visit_id: str,
+    import_id: str,
+    request: Request,
     name: Annotated[str, Query(max_length=200)],
     zone_minutes: Annotated[int, Query(ge=-900, le=900)] = 0,
-) -> FileLookOut:  # fmt: skip
+) -> FileLookOut:
     """Send the file itself as the body; the answer is what it looks like."""
     declared = request.headers.get("content-length", "")
     seen = await workshop.imports.receive(
-        visit_id, import_id, name, int(declared) if declared.isdigit() else None,
-        request.stream(), zone_minutes,
-    )  # fmt: skip
+        visit_id,
+        import_id,
+        name,
+        int(declared) if declared.isdigit() else None,
+        request.stream(),
+        zone_minutes,
+    )
     look = seen.look
     return FileLookOut(
         id=import_id,

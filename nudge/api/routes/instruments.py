@@ -45,9 +45,12 @@ def take(
 
 @router.get("/stream")
 def stream(
-    workshop: WorkshopIn, units: UnitsIn, visit_id: str, after: int | None = None,
+    workshop: WorkshopIn,
+    units: UnitsIn,
+    visit_id: str,
+    after: int | None = None,
     last_event_id: Annotated[str | None, Header()] = None,
-) -> StreamingResponse:  # fmt: skip
+) -> StreamingResponse:
     """Follow a visit as server-sent events: `samples`, `placement`, `visit`, `import`.
 
     Each event's id is its place in the visit's journal. A client that comes back with
@@ -108,10 +111,14 @@ def _shown(rows: Sequence[Sequence[float]], point: str, units: UnitSystem) -> li
 
 @router.get("/series")
 def series(
-    workshop: WorkshopIn, units: UnitsIn, visit_id: str, since: int | None = None,
-    until: int | None = None, width: Annotated[int, Query(ge=10, le=4000)] = 600,
+    workshop: WorkshopIn,
+    units: UnitsIn,
+    visit_id: str,
+    since: int | None = None,
+    until: int | None = None,
+    width: Annotated[int, Query(ge=10, le=4000)] = 600,
     point: Annotated[list[str] | None, Query()] = None,
-) -> SeriesOut:  # fmt: skip
+) -> SeriesOut:
     """Traces over any span [ms], thinned to `width` columns that keep their extremes."""
     found = workshop.series.over(visit_id, since, until, width, point)
     return series_out(found, units)

@@ -23,8 +23,14 @@ from nudge.presenters.visits import VisitOut, visit_out
 router = APIRouter(prefix="/api")
 
 
-STRIPS = ("superheat", "subcooling", "suction_pressure", "liquid_pressure", "suction_line_temp",
-          "liquid_line_temp")  # fmt: skip
+STRIPS = (
+    "superheat",
+    "subcooling",
+    "suction_pressure",
+    "liquid_pressure",
+    "suction_line_temp",
+    "liquid_line_temp",
+)
 
 
 COLUMNS = 360
@@ -52,13 +58,12 @@ def report(
         version=__version__,
         zone=_zone(zone),
         series=series_out(workshop.series.over(visit_id, None, None, COLUMNS, STRIPS), units)
-        if is_file else None,
-        pictures=tuple((photo_out(row), workshop.photos.for_paper(row.id))
-                       for row in shown),
-        passed=tuple((row.gate, row.reason, row.given_at)
-                     for row in snapshot.around.passed),
+        if is_file
+        else None,
+        pictures=tuple((photo_out(row), workshop.photos.for_paper(row.id)) for row in shown),
+        passed=tuple((row.gate, row.reason, row.given_at) for row in snapshot.around.passed),
         cylinders=tuple(snapshot.folder.cylinders.values()),
-    )  # fmt: skip
+    )
     pdf = file_report(subject) if is_file else customer_report(subject)
     name = _file_name(subject.visit, "record" if is_file else "report", "pdf")
     return _file(pdf, "application/pdf", name, inline=True)
@@ -73,10 +78,20 @@ def readings(workshop: WorkshopIn, units: UnitsIn, visit_id: str) -> Response:
     writer.writerow(["taken at", "point", "value", "unit", "as given", "source", "state"])
     for row in visit.readings:
         if row.state != "live":
-            writer.writerow([row.taken_at.isoformat(), row.point, row.value, row.unit, row.given,
-                             row.source, row.state])  # fmt: skip
-    return _file(out.getvalue().encode(), "text/csv; charset=utf-8",
-                 _file_name(visit, "readings", "csv"))  # fmt: skip
+            writer.writerow(
+                [
+                    row.taken_at.isoformat(),
+                    row.point,
+                    row.value,
+                    row.unit,
+                    row.given,
+                    row.source,
+                    row.state,
+                ]
+            )
+    return _file(
+        out.getvalue().encode(), "text/csv; charset=utf-8", _file_name(visit, "readings", "csv")
+    )
 
 
 @router.get("/visits/{visit_id}/bundle.json")

@@ -66,25 +66,28 @@ def close(workshop: WorkshopIn, units: UnitsIn, visit_id: str, body: NewClosing)
 
 @router.put("/visits/{visit_id}/photos/{photo_id}", status_code=201)
 async def add_photo(
-    workshop: WorkshopIn, request: Request, visit_id: str, photo_id: str,
-    subsystem: str = "site", caption: str = "",
-) -> PhotoOut:  # fmt: skip
+    workshop: WorkshopIn,
+    request: Request,
+    visit_id: str,
+    photo_id: str,
+    subsystem: str = "site",
+    caption: str = "",
+) -> PhotoOut:
     """A picture as its bytes. It is re-encoded: place, time and owner are not kept."""
     from starlette.concurrency import run_in_threadpool
 
     data = await request.body()
-    row = await run_in_threadpool(
-        workshop.photos.add, visit_id, photo_id, subsystem, caption, data
-    )  # fmt: skip
+    row = await run_in_threadpool(workshop.photos.add, visit_id, photo_id, subsystem, caption, data)
     return photo_out(row)
 
 
 @router.get("/photos/{photo_id}.jpg")
 def photo(workshop: WorkshopIn, photo_id: str, small: bool = False) -> Response:
     return Response(
-        workshop.photos.bytes_of(photo_id, small), media_type="image/jpeg",
+        workshop.photos.bytes_of(photo_id, small),
+        media_type="image/jpeg",
         headers={"Cache-Control": "private, max-age=86400"},
-    )  # fmt: skip
+    )
 
 
 @router.post("/photos/{photo_id}/removals")

@@ -159,10 +159,15 @@ def open_case(
     else:
         coil = expect_coil(plate, readings, derived.airflow_per_capacity)
     return Case(
-        plate, readings, context, derived, behaviour,
+        plate,
+        readings,
+        context,
+        derived,
+        behaviour,
         None if coil is None else CoilExpectation(coil, derived.airflow_per_capacity is not None),
-        rated, record,
-    )  # fmt: skip
+        rated,
+        record,
+    )
 
 
 def expect_coil(plate: Plate, readings: Readings, flow: float | None) -> ExpectedCoil | None:

@@ -16,10 +16,19 @@ from nudge.core.physics.circuit.roles import Roles
 TABLES = files("nudge.core.behaviours").joinpath("tables")
 ONLY_THERE = frozenset({"application_not_judged", "not_running"})
 """The gates that hold for any plant: whether it is judged at all, and whether it runs."""
-COOLED = frozenset({
-    "plate_subcooling", "plate_approach", "plate_superheat", "chart_subcooling", "chart_superheat",
-    "formula_superheat", "fallback_subcooling", "typical_subcooling", "coil_model",
-})  # fmt: skip
+COOLED = frozenset(
+    {
+        "plate_subcooling",
+        "plate_approach",
+        "plate_superheat",
+        "chart_subcooling",
+        "chart_superheat",
+        "formula_superheat",
+        "fallback_subcooling",
+        "typical_subcooling",
+        "coil_model",
+    }
+)
 """Schools whose figure is for cooling: a plate's target says nothing of a winter's day."""
 VALVE_HEALTH = frozenset({"valve_health", "valve_health_at_coil"})
 
@@ -38,12 +47,20 @@ _WAY_ROUND = (
     StationRow("compressor_in", "Compressor", "low", "true_suction_temp", True),
 )
 _HEATED = tuple(
-    StationRow(row.key, {"condenser": "Indoor coil", "evaporator": "Outdoor coil",
-                         "compressor_in": "True suction"}.get(row.key, row.label),
-               row.side, row.point, row.is_part)
+    StationRow(
+        row.key,
+        {
+            "condenser": "Indoor coil",
+            "evaporator": "Outdoor coil",
+            "compressor_in": "True suction",
+        }.get(row.key, row.label),
+        row.side,
+        row.point,
+        row.is_part,
+    )
     for row in _WAY_ROUND
     if row.key not in ("suction_line", "evaporator_outlet")
-)  # fmt: skip
+)
 """In heating the vapour service line carries hot gas: it is no station of the cold side."""
 
 _ROWS = (

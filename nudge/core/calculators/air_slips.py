@@ -87,44 +87,69 @@ _HEAT_NEEDS = {
     "airflow": "airflow, for the heat taken",
 }
 _HEAT_READINGS = (
-    "return_air_temp", "return_air_wet_bulb", "supply_air_temp", "supply_air_wet_bulb", "airflow",
+    "return_air_temp",
+    "return_air_wet_bulb",
+    "supply_air_temp",
+    "supply_air_wet_bulb",
+    "airflow",
     "outdoor_air_temp",
-)  # fmt: skip
+)
 _HEAT_SHOWN = (
-    "capacity_total", "capacity_sensible", "capacity_latent", "sensible_heat_ratio",
+    "capacity_total",
+    "capacity_sensible",
+    "capacity_latent",
+    "sensible_heat_ratio",
     "capacity_normalised",
-)  # fmt: skip
+)
 
 TARGET = Formula(
-    "airflow_target", "Airflow wanted", _CFM,
+    "airflow_target",
+    "Airflow wanted",
+    _CFM,
     "Standard air the coil should have, ±12 %. A heat pump's plate wins.",
-    "capacity × airflow per ton of this climate", "{nominal_capacity} × {per_ton} = {result}",
-    ("nominal_capacity", "per_ton"), "Trade rule, by climate.",
-)  # fmt: skip
+    "capacity × airflow per ton of this climate",
+    "{nominal_capacity} × {per_ton} = {result}",
+    ("nominal_capacity", "per_ton"),
+    "Trade rule, by climate.",
+)
 MEASURED = Formula(
-    "airflow_measured", "Airflow measured, as standard air", _CFM,
+    "airflow_measured",
+    "Airflow measured, as standard air",
+    _CFM,
     "The same air at standard density: what targets are stated in. Thin or hot air counts less.",
     "actual airflow × its dry-air density ÷ standard density",
-    "{airflow} at {supply_air_temp} = {result}", ("airflow", "supply_air_temp", "elevation"),
+    "{airflow} at {supply_air_temp} = {result}",
+    ("airflow", "supply_air_temp", "elevation"),
     "ASHRAE Fundamentals 2017, chapter 1, through PsychroLib.",
-)  # fmt: skip
+)
 STRIP = Formula(
-    "airflow_by_strips", "Airflow by strips", _CFM,
+    "airflow_by_strips",
+    "Airflow by strips",
+    _CFM,
     "Heat put in by the strips over the rise it makes, at the air's real density.",
     "volts × amps ÷ (density × specific heat × rise)",
     "{strip_volts} × {strip_circuit_amps} over {heated_air_temp} − {return_air_temp} = {result}",
     ("strip_volts", "strip_circuit_amps", "heated_air_temp", "return_air_temp", "elevation"),
     "Energy balance; the field's CFM = watts × 3.412 ÷ (1.08 × rise).",
-)  # fmt: skip
+)
 BALANCE = Formula(
-    "airflow_by_balance", "Airflow by capacity balance", _CFM,
+    "airflow_by_balance",
+    "Airflow by capacity balance",
+    _CFM,
     "The air that would carry the capacity this system should have now. Only where charge and "
     "compressor are known to be right.",
     "expected capacity ÷ (return − supply) enthalpy",
     "{nominal_capacity} carried to today's air, over its enthalpy drop = {result}",
-    ("nominal_capacity", "return_air_temp", "return_air_wet_bulb", "supply_air_temp",
-     "supply_air_wet_bulb", "outdoor_air_temp"), "Coil model, docs/method.md.",
-)  # fmt: skip
+    (
+        "nominal_capacity",
+        "return_air_temp",
+        "return_air_wet_bulb",
+        "supply_air_temp",
+        "supply_air_wet_bulb",
+        "outdoor_air_temp",
+    ),
+    "Coil model, docs/method.md.",
+)
 
 
 def airflow(entered: Entered) -> SlipOutcome:
@@ -133,10 +158,17 @@ def airflow(entered: Entered) -> SlipOutcome:
     wanted = None
     if "nominal_capacity" in entered:
         climate = CLIMATES[entered.pick("climate")]
-        per_ton = Input("per_ton", f"{climate.label} climate", Measure(
-            climate.lps_per_kw, Quantity.AIRFLOW_PER_CAPACITY), climate.reason)  # fmt: skip
-        target = work(TARGET, lambda v: v["nominal_capacity"] / 1000 * v["per_ton"],
-                      given(entered, "nominal_capacity") | {"per_ton": per_ton})  # fmt: skip
+        per_ton = Input(
+            "per_ton",
+            f"{climate.label} climate",
+            Measure(climate.lps_per_kw, Quantity.AIRFLOW_PER_CAPACITY),
+            climate.reason,
+        )
+        target = work(
+            TARGET,
+            lambda v: v["nominal_capacity"] / 1000 * v["per_ton"],
+            given(entered, "nominal_capacity") | {"per_ton": per_ton},
+        )
         wanted = (target.value * (1 - TOLERANCE), target.value * (1 + TOLERANCE))
         lines.append(SlipLine(target))
     lines += [_way_line(entered, way, wanted) for way in _WAYS if entered.has(*way.blanks)]
@@ -157,10 +189,12 @@ def airflow(entered: Entered) -> SlipOutcome:
 def _static_words(entered: Entered) -> list[Said]:
     return read_static(
         DuctReading(
-            entered.get("supply_static"), entered.get("return_static"), None,
+            entered.get("supply_static"),
+            entered.get("return_static"),
+            None,
             entered.get("filter_pressure_drop"),
         )
-    )  # fmt: skip
+    )
 
 
 def _as_standard(values: Values, elevation: float) -> float:
@@ -177,9 +211,11 @@ def _by_strips(values: Values, elevation: float) -> float:
 def _by_balance(values: Values, elevation: float) -> float:
     leaving = moist_air(values["supply_air_temp"], elevation, values["supply_air_wet_bulb"])
     return balance_airflow(
-        values["nominal_capacity"], _return_air(values, elevation), leaving,
+        values["nominal_capacity"],
+        _return_air(values, elevation),
+        leaving,
         values["outdoor_air_temp"],
-    )  # fmt: skip
+    )
 
 
 @dataclass(frozen=True, slots=True)
@@ -196,12 +232,26 @@ class _Way:
 
 _WAYS = (
     _Way("flow_measured", MEASURED, _as_standard, ("airflow", "supply_air_temp"), is_reading=True),
-    _Way("strip_heat", STRIP, _by_strips,
-         ("strip_volts", "strip_circuit_amps", "heated_air_temp", "return_air_temp")),
-    _Way("capacity_balance", BALANCE, _by_balance,
-         ("nominal_capacity", "return_air_temp", "return_air_wet_bulb", "supply_air_temp",
-          "supply_air_wet_bulb", "outdoor_air_temp")),
-)  # fmt: skip
+    _Way(
+        "strip_heat",
+        STRIP,
+        _by_strips,
+        ("strip_volts", "strip_circuit_amps", "heated_air_temp", "return_air_temp"),
+    ),
+    _Way(
+        "capacity_balance",
+        BALANCE,
+        _by_balance,
+        (
+            "nominal_capacity",
+            "return_air_temp",
+            "return_air_wet_bulb",
+            "supply_air_temp",
+            "supply_air_wet_bulb",
+            "outdoor_air_temp",
+        ),
+    ),
+)
 
 
 def _way_line(entered: Entered, way: _Way, wanted: tuple[float, float] | None) -> SlipLine:
@@ -217,29 +267,39 @@ def _way_line(entered: Entered, way: _Way, wanted: tuple[float, float] | None) -
 
 
 SPLIT = Formula(
-    "expected_split", "Split to expect", Quantity.TEMPERATURE_DIFFERENCE,
+    "expected_split",
+    "Split to expect",
+    Quantity.TEMPERATURE_DIFFERENCE,
     "What a healthy coil does to this air. A small split in humid air can be perfectly healthy; "
     "never slow the blower to make 20.",
     "coil model at return dry and wet bulb, outdoor air and airflow per ton",
     "coil model: {return_air_temp} dry, {return_air_wet_bulb} wet, {outdoor_air_temp} out, "
     "{airflow_per_ton} = {result}",
     ("return_air_temp", "return_air_wet_bulb", "outdoor_air_temp", "airflow_per_ton"),
-    "Coil model, docs/method.md.", SPLIT_OWN_ERROR_K,
-)  # fmt: skip
+    "Coil model, docs/method.md.",
+    SPLIT_OWN_ERROR_K,
+)
 CAPACITY = Formula(
-    "expected_capacity", "Capacity to expect", _Q,
-    "What its nominal capacity comes to on this air.", "coil model",
+    "expected_capacity",
+    "Capacity to expect",
+    _Q,
+    "What its nominal capacity comes to on this air.",
+    "coil model",
     "{nominal_capacity} carried to today's air = {result}",
     ("nominal_capacity", "return_air_wet_bulb", "outdoor_air_temp", "airflow_per_ton"),
     "Coil model, docs/method.md; its own ±8 % is in the uncertainty.",
-)  # fmt: skip
+)
 COIL = Formula(
-    "expected_saturation", "Coil saturation to expect", _T,
-    "Where a healthy coil boils on this air: an estimate, without gauges.", "coil model",
+    "expected_saturation",
+    "Coil saturation to expect",
+    _T,
+    "Where a healthy coil boils on this air: an estimate, without gauges.",
+    "coil model",
     "coil model on {return_air_temp} air = {result}",
     ("return_air_temp", "return_air_wet_bulb", "outdoor_air_temp", "airflow_per_ton"),
-    "Coil model, docs/method.md.", SATURATION_OWN_ERROR_K,
-)  # fmt: skip
+    "Coil model, docs/method.md.",
+    SATURATION_OWN_ERROR_K,
+)
 
 
 def split(entered: Entered) -> SlipOutcome:
@@ -266,12 +326,18 @@ def split(entered: Entered) -> SlipOutcome:
     if "nominal_capacity" in entered:
         share = share_of_rated(entered["airflow_per_ton"])
         formula = replace(CAPACITY, own_error=CAPACITY_OWN_ERROR * entered["nominal_capacity"])
-        lines.append(SlipLine(work(
-            formula,
-            lambda v: v["nominal_capacity"] * capacity_share(v["return_air_wet_bulb"],
-                                                             v["outdoor_air_temp"], share),
-            inputs | given(entered, "nominal_capacity"),
-        )))  # fmt: skip
+        lines.append(
+            SlipLine(
+                work(
+                    formula,
+                    lambda v: (
+                        v["nominal_capacity"]
+                        * capacity_share(v["return_air_wet_bulb"], v["outdoor_air_temp"], share)
+                    ),
+                    inputs | given(entered, "nominal_capacity"),
+                )
+            )
+        )
     return SlipOutcome(tuple(lines))
 
 

@@ -32,9 +32,12 @@ DEW = _formula(
     "dew", "Dew", "dew", "pressure", "The last liquid boils off here: superheat counts from it."
 )
 BUBBLE = _formula(
-    "bubble", "Bubble", "bubble", "pressure",
+    "bubble",
+    "Bubble",
+    "bubble",
+    "pressure",
     "The last vapour condenses here: subcooling counts from it.",
-)  # fmt: skip
+)
 GLIDE = _formula(
     "glide",
     "Glide",
@@ -43,13 +46,19 @@ GLIDE = _formula(
     "How far a blend's temperature moves while it boils. Mixing up its ends is an error this big.",
 )
 DEW_PRESSURE = _formula(
-    "dew_pressure", "Pressure at dew", "dew pressure", "temperature",
+    "dew_pressure",
+    "Pressure at dew",
+    "dew pressure",
+    "temperature",
     "What a gauge shows over vapour that is just about to condense.",
-)  # fmt: skip
+)
 BUBBLE_PRESSURE = _formula(
-    "bubble_pressure", "Pressure at bubble", "bubble pressure", "temperature",
+    "bubble_pressure",
+    "Pressure at bubble",
+    "bubble pressure",
+    "temperature",
     "What a gauge shows over liquid: in a cylinder, in a standing system.",
-)  # fmt: skip
+)
 
 
 def saturation(entered: Entered) -> SlipOutcome:
@@ -91,11 +100,23 @@ def _fluid_words(entered: Entered) -> tuple[Said, ...]:
 
 
 _CIRCUIT_READINGS = (
-    "suction_pressure", "liquid_pressure", "suction_line_temp", "liquid_line_temp",
-    "outdoor_air_temp", "return_air_wet_bulb", "return_air_temp",
-)  # fmt: skip
-_SHOWN = ("superheat", "subcooling", "evaporator_saturation", "condenser_saturation",
-          "condensing_over_ambient", "approach", "pressure_ratio")  # fmt: skip
+    "suction_pressure",
+    "liquid_pressure",
+    "suction_line_temp",
+    "liquid_line_temp",
+    "outdoor_air_temp",
+    "return_air_wet_bulb",
+    "return_air_temp",
+)
+_SHOWN = (
+    "superheat",
+    "subcooling",
+    "evaporator_saturation",
+    "condenser_saturation",
+    "condensing_over_ambient",
+    "approach",
+    "pressure_ratio",
+)
 
 
 def plate_of(entered: Entered) -> Plate:
@@ -118,9 +139,11 @@ def plate_of(entered: Entered) -> Plate:
         if (size := entered.pick(key))
     }
     return Plate(
-        entered.pick("refrigerant"), device_named(entered.pick("metering_device")),
-        **given, **tubes,  # type: ignore[arg-type]
-    )  # fmt: skip
+        entered.pick("refrigerant"),
+        device_named(entered.pick("metering_device")),
+        **given,
+        **tubes,  # type: ignore[arg-type]
+    )
 
 
 def case_of(entered: Entered, points: tuple[str, ...]) -> Case:

@@ -18,11 +18,15 @@ from nudge.core.physics.tightness import pressure_test
 _T, _P = Quantity.TEMPERATURE, Quantity.PRESSURE
 
 HOSE = Formula(
-    "hose_contents", "A full liquid hose holds", Quantity.SMALL_MASS,
+    "hose_contents",
+    "A full liquid hose holds",
+    Quantity.SMALL_MASS,
     "Bleed it back into the suction side before disconnecting, or count it.",
-    "bore area × length × liquid density at {t85}", "{hose_length} of hose = {result}",
-    ("hose_length",), "Usual bores; density from the packaged tables.",
-)  # fmt: skip
+    "bore area × length × liquid density at {t85}",
+    "{hose_length} of hose = {result}",
+    ("hose_length",),
+    "Usual bores; density from the packaged tables.",
+)
 
 
 def charge(entered: Entered) -> SlipOutcome:
@@ -40,25 +44,35 @@ def charge(entered: Entered) -> SlipOutcome:
 
 
 CYLINDER = Formula(
-    "cylinder_expected", "Pressure it should show", _P,
+    "cylinder_expected",
+    "Pressure it should show",
+    _P,
     "Liquid in a closed cylinder sits at its own saturation. More is air, less is no liquid.",
     "bubble pressure at the cylinder's temperature",
     "bubble pressure at {cylinder_temp} = {result}",
-    ("cylinder_temp",), "Packaged saturation tables.",
-)  # fmt: skip
+    ("cylinder_temp",),
+    "Packaged saturation tables.",
+)
 LIMIT = Formula(
-    "recovery_limit", "Recovery limit, net", Quantity.MASS,
+    "recovery_limit",
+    "Recovery limit, net",
+    Quantity.MASS,
     "Most refrigerant a recovery cylinder may hold: 80 % of its volume.",
     "0.8 × water capacity × specific gravity at {t77}",
-    "0.8 × {water_capacity} × specific gravity = {result}", ("water_capacity",),
+    "0.8 × {water_capacity} × specific gravity = {result}",
+    ("water_capacity",),
     "Trade rule; the cylinder's stamp wins.",
-)  # fmt: skip
+)
 GROSS = Formula(
-    "recovery_gross", "Stop at, on the scale", Quantity.MASS,
-    "What the scale may show at most: limit and empty cylinder.", "limit + tare",
-    "{recovery_limit} + {cylinder_tare} = {result}", ("recovery_limit", "cylinder_tare"),
+    "recovery_gross",
+    "Stop at, on the scale",
+    Quantity.MASS,
+    "What the scale may show at most: limit and empty cylinder.",
+    "limit + tare",
+    "{recovery_limit} + {cylinder_tare} = {result}",
+    ("recovery_limit", "cylinder_tare"),
     "Trade rule; the cylinder's stamp wins.",
-)  # fmt: skip
+)
 
 
 def cylinder(entered: Entered) -> SlipOutcome:
@@ -78,8 +92,11 @@ def cylinder(entered: Entered) -> SlipOutcome:
         if checked.said is not None:
             words.append(checked.said)
     if "water_capacity" in entered:
-        limit = work(LIMIT, lambda v: recovery_limit_kg(fluid, v["water_capacity"]),
-                     given(entered, "water_capacity"))  # fmt: skip
+        limit = work(
+            LIMIT,
+            lambda v: recovery_limit_kg(fluid, v["water_capacity"]),
+            given(entered, "water_capacity"),
+        )
         lines.append(SlipLine(limit))
         if "cylinder_tare" in entered:
             both = given(entered, "cylinder_tare")
@@ -97,9 +114,10 @@ def run_capacitor(entered: Entered) -> SlipOutcome:
     measured, off = entered.get("capacitor_measured"), None
     if measured is None and entered.has("capacitor_amps", "capacitor_volts"):
         under_load = capacitor.capacitance_under_load(
-            entered["capacitor_amps"], entered["capacitor_volts"],
+            entered["capacitor_amps"],
+            entered["capacitor_volts"],
             float(entered.pick("mains_hertz")),
-        )  # fmt: skip
+        )
         lines.append(SlipLine(under_load))
         measured, off = under_load.value, under_load.uncertainty
     if measured is None or "capacitor_rated" not in entered:
@@ -128,16 +146,24 @@ def heat_strips(entered: Entered) -> SlipOutcome:
 
 def nitrogen(entered: Entered) -> SlipOutcome:
     """A standing test, corrected for temperature."""
-    asks = needs(entered, {"test_pressure_start": "pressure at the start",
-                           "test_temp_start": "temperature at the start",
-                           "test_temp_now": "temperature now"})  # fmt: skip
+    asks = needs(
+        entered,
+        {
+            "test_pressure_start": "pressure at the start",
+            "test_temp_start": "temperature at the start",
+            "test_temp_now": "temperature now",
+        },
+    )
     if asks:
         return SlipOutcome(needs=asks)
     test = pressure_test.pressure_test(
-        entered["test_pressure_start"], entered["test_temp_start"], entered["test_temp_now"],
-        entered.get("test_pressure_now"), entered.get("test_minutes"),
+        entered["test_pressure_start"],
+        entered["test_temp_start"],
+        entered["test_temp_now"],
+        entered.get("test_pressure_now"),
+        entered.get("test_minutes"),
         entered.get("elevation", 0.0),
-    )  # fmt: skip
+    )
     lines = [SlipLine(test.expected)]
     if test.lost is not None:
         off = test.lost.uncertainty or 0.0

@@ -150,25 +150,32 @@ def nudge_of(found: Decided, link: Connection) -> Nudge:
     if dose is not None and sized is not None:
         amount = abs(dose.amount_kg)
         return replace(
-            base, action="add" if dose.amount_kg > 0 else "remove", amount_kg=amount,
-            bursts=max(1, ceil(amount / link.burst_kg - 0.05)), wait_minutes=dose.wait_minutes,
+            base,
+            action="add" if dose.amount_kg > 0 else "remove",
+            amount_kg=amount,
+            bursts=max(1, ceil(amount / link.burst_kg - 0.05)),
+            wait_minutes=dose.wait_minutes,
             reason=_about(sized, dose, decision),
-        )  # fmt: skip
+        )
     return replace(base, action="done" if decision.advice == "leave" else "stop")
 
 
 def _about(sized: Sized, dose: Dose, decision: Decision) -> Said:
     if decision.key == "took_too_much":
-        return say("The last dose went past the window: this system answers more than any in the "
-                   "book. Take this much back out, by its own answer.")  # fmt: skip
+        return say(
+            "The last dose went past the window: this system answers more than any in the "
+            "book. Take this much back out, by its own answer."
+        )
     missing = sized.missing
     low, high = sorted((abs(missing.low), abs(missing.high)))
     what = "is missing" if dose.amount_kg > 0 else "is too much"
     return say(
         f"About {{about}} {what} by what is known now, between {{least}} and {{most}}. This "
         "dose stays inside the window even if the system answers more than expected.",
-        about=_mass(abs(missing.middle)), least=_mass(low), most=_mass(high),
-    )  # fmt: skip
+        about=_mass(abs(missing.middle)),
+        least=_mass(low),
+        most=_mass(high),
+    )
 
 
 @dataclass(frozen=True, slots=True)
@@ -205,9 +212,8 @@ def _size(
         rows.append((case.record, case.context.past.added_since_kg))
     rows[0] = (rows[0][0], 0.0)  # what went in before the first reading is in that reading
     settled = tuple(
-        _settled(case.plate, readings, case.context, kg, method, preferred)
-        for readings, kg in rows
-    )  # fmt: skip
+        _settled(case.plate, readings, case.context, kg, method, preferred) for readings, kg in rows
+    )
     last = settled[-1]
     off = last.superheat_off_k if watched == "superheat" else last.subcooling_off_k
     if off is None:
@@ -218,8 +224,9 @@ def _size(
     asked = _Asked(case.plate.metering_device.feed, watched, whole.kg, whole.spread, settled)
     target = assessed.targets.windows[deciding.judges].value
     missing, per_kg = _known(asked)
-    return _Aim(off, settled), Sized(watched, way, target, whole, learn(*asked), missing, per_kg,
-                                     asked)  # fmt: skip
+    return _Aim(off, settled), Sized(
+        watched, way, target, whole, learn(*asked), missing, per_kg, asked
+    )
 
 
 def _waits_for_its_answer(case: Case) -> bool:
@@ -274,19 +281,30 @@ def _with_dose(assessed: Assessment, aim: _Aim, sized: Sized) -> Decided:
         amount = _dose_kg(assessed, sized, sized.way.room_k)
     if amount == 0 and _is_as_near_as_read(decision):
         held = replace(
-            decision, key="near_enough", advice="leave", wrong_if=(), stage="close",
+            decision,
+            key="near_enough",
+            advice="leave",
+            wrong_if=(),
+            stage="close",
             headline="As near as it can be read. Leave it.",
-            reason=say("It stands outside its window by less than two instruments can be off, and "
-                       "the smallest dose would take it past."),
-        )  # fmt: skip
+            reason=say(
+                "It stands outside its window by less than two instruments can be off, and "
+                "the smallest dose would take it past."
+            ),
+        )
         return Decided(replace(assessed, decision=held, cautions=()), sized)
     if amount == 0:
         held = replace(
-            decision, key="no_dose", headline="Stop. No dose is safe from here.",
-            advice="do_not_charge", wrong_if=(),
-            reason=say("What is read fits no charge that would come right by a dose. Check the "
-                       "probes, then read again."),
-        )  # fmt: skip
+            decision,
+            key="no_dose",
+            headline="Stop. No dose is safe from here.",
+            advice="do_not_charge",
+            wrong_if=(),
+            reason=say(
+                "What is read fits no charge that would come right by a dose. Check the "
+                "probes, then read again."
+            ),
+        )
         return Decided(replace(assessed, decision=held, cautions=()), sized)
     sized = _forecast(assessed, sized, amount)
     held = replace(decision, dose=_dose(amount, sized, decision.judged or "subcooling"))
@@ -305,8 +323,9 @@ def _dose_kg(assessed: Assessment, sized: Sized, room_k: float) -> float:
     """The next dose [kg, minus for out]; 0 where none is safe."""
     superheat = assessed.targets.windows.get("superheat")
     way = replace(sized.way, room_k=room_k)
-    room = room_for(way, sized.watched, superheat.value if superheat else None,
-                    assessed.case.derived.superheat)  # fmt: skip
+    room = room_for(
+        way, sized.watched, superheat.value if superheat else None, assessed.case.derived.superheat
+    )
     removes = assessed.decision.advice == "remove"
     return _largest(sized.asked, room, removes, way.share) * (-1 if removes else 1)
 
@@ -327,8 +346,12 @@ def _may_trim(assessed: Assessment) -> bool:
     if assessed.case.context.before is not None:
         return False
     watched = "superheat" if deciding.judges == "superheat" else "subcooling"
-    way = way_for(assessed.case.plate.metering_device, watched, removes=False,
-                  has_collar=assessed.case.saw("collar_on"))  # fmt: skip
+    way = way_for(
+        assessed.case.plate.metering_device,
+        watched,
+        removes=False,
+        has_collar=assessed.case.saw("collar_on"),
+    )
     is_short = (decision.off_k < 0) == (deciding.judges == "subcooling")
     likely = weighing.alone("none") + weighing.alone("undercharge")
     wanted = least("add_again" if dosed else "trim")  # what doses did is the better witness
@@ -340,15 +363,17 @@ def _forecast(assessed: Assessment, sized: Sized, amount_kg: float) -> Sized:
     beside = assessed.case.derived.get(other)
     expected, after, before_k = _after(sized.asked, amount_kg)
     return replace(
-        sized, expected=expected.moved(sized.target_k),
+        sized,
+        expected=expected.moved(sized.target_k),
         beside=None if beside is None else after.moved(beside - before_k),
-    )  # fmt: skip
+    )
 
 
 def _dose(amount_kg: float, sized: Sized, judged: Judged) -> Dose:
     expected = sized.expected or _after(sized.asked, amount_kg)[0].moved(sized.target_k)
-    return Dose(amount_kg, judged, expected.low, expected.middle, expected.high,
-                sized.way.wait_minutes)  # fmt: skip
+    return Dose(
+        amount_kg, judged, expected.low, expected.middle, expected.high, sized.way.wait_minutes
+    )
 
 
 def connection_named(name: str) -> Connection:
@@ -374,15 +399,20 @@ def _check(plate: Plate, history: Sequence[Dosed]) -> None:
     for before, after in pairwise(history):
         if after.minutes < before.minutes:
             raise CoreError(
-                "history", f"Its times run backwards: {after.minutes:g} min comes after "
+                "history",
+                f"Its times run backwards: {after.minutes:g} min comes after "
                 f"{before.minutes:g} min. Put the readings in order.",
-            )  # fmt: skip
+            )
 
 
 def _settled(
-    plate: Plate, readings: Readings, context: Context, added_kg: float, method: str | None,
+    plate: Plate,
+    readings: Readings,
+    context: Context,
+    added_kg: float,
+    method: str | None,
     preferred: Sequence[str],
-) -> Settled:  # fmt: skip
+) -> Settled:
     """A reading as distances from its own target: the load may have moved since the last one."""
     case = open_case(plate, readings, Context(observations=context.observations))
     targets = choose_targets(case, method, preferred)

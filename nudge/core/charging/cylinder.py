@@ -45,17 +45,33 @@ def check_cylinder(
     over = measured_kpa - expected
     measures = {"over": Measure(abs(over), Quantity.PRESSURE_DIFFERENCE)}
     if over > tolerance:
-        return CylinderCheck(expected, tolerance, "air", say(
-            "{over} over: air or another refrigerant is in it. Do not charge from it.", **measures,
-        ))  # fmt: skip
+        return CylinderCheck(
+            expected,
+            tolerance,
+            "air",
+            say(
+                "{over} over: air or another refrigerant is in it. Do not charge from it.",
+                **measures,
+            ),
+        )
     if over < -tolerance:
-        return CylinderCheck(expected, tolerance, "not_liquid", say(
-            "{over} under: no liquid left, or another refrigerant. Weigh it before using it.",
-            **measures,
-        ))  # fmt: skip
-    return CylinderCheck(expected, tolerance, "pure", say(
-        "It agrees: liquid of this refrigerant, with no air to speak of.",
-    ))  # fmt: skip
+        return CylinderCheck(
+            expected,
+            tolerance,
+            "not_liquid",
+            say(
+                "{over} under: no liquid left, or another refrigerant. Weigh it before using it.",
+                **measures,
+            ),
+        )
+    return CylinderCheck(
+        expected,
+        tolerance,
+        "pure",
+        say(
+            "It agrees: liquid of this refrigerant, with no air to speak of.",
+        ),
+    )
 
 
 def recovery_limit_kg(fluid: str, water_capacity_kg: float) -> float:

@@ -59,34 +59,40 @@ class OtherSchool:
 
 OTHER_SCHOOLS: tuple[OtherSchool, ...] = (
     OtherSchool(
-        "face_blocked", "Block part of the coil’s face",
+        "face_blocked",
+        "Block part of the coil’s face",
         "On a cold day part of the condenser is covered until the head is up, then charged by "
         "subcooling.",
         "The covered circuits hold liquid the others do not: subcooling reads low, and the "
         "system ends overcharged. The collar leaves every circuit the same air.",
     ),
     OtherSchool(
-        "weigh_only", "Weigh in and leave it",
+        "weigh_only",
+        "Weigh in and leave it",
         "The sheet’s charge goes in by weight and nothing is trimmed by readings.",
         "Right where the maker asks for it, and where it is too cold to judge. It stands on the "
         "sheet alone: a line longer than written is not seen. Come back in season and read.",
     ),
     OtherSchool(
-        "vapour_only", "Feed vapour only",
+        "vapour_only",
+        "Feed vapour only",
         "A pure refrigerant goes in as vapour, the cylinder upright.",
         "Safe for the compressor, but slow, and the cylinder cools and stops pouring. Never with "
         "a blend: its parts leave in different shares.",
     ),
     OtherSchool(
-        "by_pressures", "Match the maker’s pressures",
+        "by_pressures",
+        "Match the maker’s pressures",
         "Refrigerant goes in until both pressures are those of the maker’s table.",
         "Pressures follow load, air and weather before they follow charge. They are a gross "
         "check on superheat and subcooling, never the target.",
     ),
-)  # fmt: skip
+)
 
-_LOCKED = WayStep("Power locked out and proven dead, capacitor discharged.",
-               "Stored charge kills with the power off.")  # fmt: skip
+_LOCKED = WayStep(
+    "Power locked out and proven dead, capacitor discharged.",
+    "Stored charge kills with the power off.",
+)
 _WEIGHED = WayStep(
     "Cylinder on the scale in its pouring position, hose still: write its weight down."
 )
@@ -316,7 +322,10 @@ def _collar(today: _Today) -> tuple[Figure, ...]:
 
 
 _FIGURES: Mapping[str, Callable[[_Today], tuple[Figure, ...]]] = {
-    "trim_by_subcooling": _no_figures, "trim_by_superheat": _no_figures,
-    "inverter_charge_mode": _no_figures, "cold_with_collar": _collar, "weigh_in": _weigh_in,
+    "trim_by_subcooling": _no_figures,
+    "trim_by_superheat": _no_figures,
+    "inverter_charge_mode": _no_figures,
+    "cold_with_collar": _collar,
+    "weigh_in": _weigh_in,
     "remove": _no_figures,
-}  # fmt: skip
+}

@@ -21,10 +21,14 @@ def high_side(case: Case) -> Said:
     cylinder, _ = pressures_at(table, at_c, plate.elevation_m)
     liquid = case.readings.get("liquid_pressure")
     if liquid is None:
-        return say("Never into the high side of a running system: it stands over the cylinder's "
-                   "{cylinder}, and would push back into it.",
-                   cylinder=Measure(cylinder, Quantity.PRESSURE))  # fmt: skip
-    return say("Never into the high side of a running system: it stands at {liquid}, the cylinder "
-               "at {cylinder}, and would push back into it.",
-               liquid=Measure(liquid, Quantity.PRESSURE),
-               cylinder=Measure(cylinder, Quantity.PRESSURE))  # fmt: skip
+        return say(
+            "Never into the high side of a running system: it stands over the cylinder's "
+            "{cylinder}, and would push back into it.",
+            cylinder=Measure(cylinder, Quantity.PRESSURE),
+        )
+    return say(
+        "Never into the high side of a running system: it stands at {liquid}, the cylinder "
+        "at {cylinder}, and would push back into it.",
+        liquid=Measure(liquid, Quantity.PRESSURE),
+        cylinder=Measure(cylinder, Quantity.PRESSURE),
+    )

@@ -46,16 +46,22 @@ def responses(feed: Feed) -> tuple[Response, ...]:
     for row in csv.DictReader(line for line in lines if not line.startswith("#")):
         if row["device"] == feed:
             rows.setdefault(row["system"], []).append(
-                (float(row["charge"]) / 100, degrees_f(float(row["subcooling"])),
-                 degrees_f(float(row["superheat"])), degrees_f(float(row["right superheat"])))
-            )  # fmt: skip
+                (
+                    float(row["charge"]) / 100,
+                    degrees_f(float(row["subcooling"])),
+                    degrees_f(float(row["superheat"])),
+                    degrees_f(float(row["right superheat"])),
+                )
+            )
     return tuple(
         Response(
-            name, _stepped([(r[0], r[1]) for r in found]), _stepped([(r[0], r[2]) for r in found]),
+            name,
+            _stepped([(r[0], r[1]) for r in found]),
+            _stepped([(r[0], r[2]) for r in found]),
             found[0][3],
         )
         for name, found in rows.items()
-    )  # fmt: skip
+    )
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -74,8 +80,9 @@ class ResponseBook:
 def book_of(feed: Feed) -> ResponseBook:
     """The book of a kind of device."""
     rows = responses(feed)
-    return ResponseBook(np.array([row.subcooling for row in rows]),
-                np.array([row.superheat for row in rows]))  # fmt: skip
+    return ResponseBook(
+        np.array([row.subcooling for row in rows]), np.array([row.superheat for row in rows])
+    )
 
 
 def _stepped(points: Sequence[tuple[float, float]]) -> tuple[float, ...]:

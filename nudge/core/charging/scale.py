@@ -44,18 +44,26 @@ def poured(weights: Trace, removes: bool = False) -> Poured | None:
 def _doubt(weights: Trace, gone_kg: float) -> Said | None:
     knock = max((abs(later - earlier) for earlier, later in _each_second(weights)), default=0.0)
     if knock > KNOCK_KG_S:
-        return say("The scale jumped by {step}: knocked, a hose moved, or another cylinder. Set it "
-                   "free and still, and zero it again.", step=_small(knock))  # fmt: skip
+        return say(
+            "The scale jumped by {step}: knocked, a hose moved, or another cylinder. Set it "
+            "free and still, and zero it again.",
+            step=_small(knock),
+        )
     if gone_kg < -WRONG_WAY_KG:
-        return say("The scale went the wrong way by {by}. Look at the hose and the valves, and "
-                   "zero it again.", by=_small(-gone_kg))  # fmt: skip
+        return say(
+            "The scale went the wrong way by {by}. Look at the hose and the valves, and "
+            "zero it again.",
+            by=_small(-gone_kg),
+        )
     late = weights.since(weights.seconds[-1] - CREEP_S)
     if late.span > 0.8 * CREEP_S:
         line = fitted(late)
         rate = abs(line.slope) * 60
         if CREEP_KG_MIN[0] < rate < CREEP_KG_MIN[1] and abs(line.slope) > 6 * line.error:
-            return say("The scale creeps by {rate} a minute: it drifts, or the valve is not shut.",
-                       rate=_small(rate))  # fmt: skip
+            return say(
+                "The scale creeps by {rate} a minute: it drifts, or the valve is not shut.",
+                rate=_small(rate),
+            )
     return None
 
 

@@ -149,23 +149,31 @@ def _learn(
     at = _steps(starts + moves[:, :, None])
     spreads = _spreads(watched)
     # What each reading counts against each system, scale and start: [readings, …, …, …].
-    costs = np.array([_costs(reading, book, spreads)[:, steps]
-                      for reading, steps in zip(readings, at, strict=True)])  # fmt: skip
+    costs = np.array(
+        [
+            _costs(reading, book, spreads)[:, steps]
+            for reading, steps in zip(readings, at, strict=True)
+        ]
+    )
     penalty = costs.sum(axis=0)
     prior = np.exp(-sigmas * sigmas / 2)[:, None]
     weight = prior * np.exp(-penalty / 2)
     system, scale, start = np.nonzero(weight > NEGLIGIBLE * weight.max())
     kept = weight[system, scale, start]
     guesses = Guesses(
-        kept / kept.sum(), system,
-        LEAST + (starts[start] + moves[-1][scale]) * STEP, wholes[scale],
-    )  # fmt: skip
+        kept / kept.sum(),
+        system,
+        LEAST + (starts[start] + moves[-1][scale]) * STEP,
+        wholes[scale],
+    )
     surprises = 1.0, 1.0
     if len(readings) > 1:
         now = book.curve(watched)[:, at[-1]]
         before, at_first = prior * np.exp((costs[-1] - penalty) / 2), prior * np.exp(-costs[0] / 2)
-        surprises = (_surprise(before, now, readings, watched),
-                     _surprise(at_first, now, readings, watched))  # fmt: skip
+        surprises = (
+            _surprise(before, now, readings, watched),
+            _surprise(at_first, now, readings, watched),
+        )
     return Shortfall(watched, guesses, book, *surprises)
 
 

@@ -89,17 +89,23 @@ class Connection:
     steps: tuple[WayStep, ...]
 
 
-_FITTING = WayStep("Two fingers on the fitting, all the way on or all the way off.",
-                "Hand clear of the end and the back. Butyl gloves and eye protection; never cotton "
-                "gloves, never a finger to stop a leak.")  # fmt: skip
+_FITTING = WayStep(
+    "Two fingers on the fitting, all the way on or all the way off.",
+    "Hand clear of the end and the back. Butyl gloves and eye protection; never cotton "
+    "gloves, never a finger to stop a leak.",
+)
 _ZERO = WayStep("Zero the instruments open to air before they go on.")
-_WEIGH = WayStep("Cylinder in its pouring position on the scale, hose still: zero, and write the "
-              "weight down.")  # fmt: skip
-_SUCTION = WayStep("Feed the suction side only, in short bursts, watching superheat.",
-                "Never a steady stream of liquid, never into the high side of a running "
-                "system.")  # fmt: skip
-_PURGE = WayStep("Purge the hose with a breath of refrigerant.",
-              "No more than the law calls minimal. Ventilate: it displaces air.")  # fmt: skip
+_WEIGH = WayStep(
+    "Cylinder in its pouring position on the scale, hose still: zero, and write the weight down."
+)
+_SUCTION = WayStep(
+    "Feed the suction side only, in short bursts, watching superheat.",
+    "Never a steady stream of liquid, never into the high side of a running system.",
+)
+_PURGE = WayStep(
+    "Purge the hose with a breath of refrigerant.",
+    "No more than the law calls minimal. Ventilate: it displaces air.",
+)
 _BLEED = WayStep(
     "High side off first and quickly; bleed the liquid in the hoses into suction, then disconnect.",
     "Liquid left in a shut hose bursts it in a hot van.",
@@ -197,11 +203,13 @@ class Pouring:
 
 
 POUR_LIQUID = Pouring(
-    "liquid", "Upside down, or by its dip tube",
+    "liquid",
+    "Upside down, or by its dip tube",
     "A blend must leave as liquid: as vapour its parts leave in different shares, and what stays "
     "is no longer the blend.",
-)  # fmt: skip
+)
 POUR_EITHER = Pouring(
-    "either", "Upright or upside down",
+    "either",
+    "Upright or upside down",
     "One substance: liquid and vapour are the same. Liquid is faster and goes in throttled.",
-)  # fmt: skip
+)

@@ -54,11 +54,19 @@ class Form:
     caution: str = ""
 
 
-SUBSYSTEMS: Mapping[str, str] = MappingProxyType({
-    "site": "The place", "filter": "Filter and grille", "indoor": "Indoor unit",
-    "ducts": "Ducts", "outdoor": "Outdoor unit", "refrigerant": "Refrigerant circuit",
-    "electrical": "Electrical", "drain": "Drain", "controls": "Controls",
-})  # fmt: skip
+SUBSYSTEMS: Mapping[str, str] = MappingProxyType(
+    {
+        "site": "The place",
+        "filter": "Filter and grille",
+        "indoor": "Indoor unit",
+        "ducts": "Ducts",
+        "outdoor": "Outdoor unit",
+        "refrigerant": "Refrigerant circuit",
+        "electrical": "Electrical",
+        "drain": "Drain",
+        "controls": "Controls",
+    }
+)
 
 _FACES = (("clean", "Clean"), ("dusty", "Dusty"), ("dirty", "Dirty"))
 _AMPS = {"quantity": Quantity.CURRENT, "low": 0.05, "high": 200.0}
@@ -113,10 +121,17 @@ def _statics(plate: Plate, entries: Entries) -> FormFinding:
     total = read.external_pa
     if total is None and read.filter_drop_pa is None:
         raise CoreError("statics", "Give supply and return, the total, or the filter’s drop.")
-    points = {"supply": "supply_static", "return": "return_static",
-              "total": "total_external_static", "filter_drop": "filter_pressure_drop"}  # fmt: skip
-    readings = {point: value for key, point in points.items()
-                if (value := _number(entries, key)) is not None}  # fmt: skip
+    points = {
+        "supply": "supply_static",
+        "return": "return_static",
+        "total": "total_external_static",
+        "filter_drop": "filter_pressure_drop",
+    }
+    readings = {
+        point: value
+        for key, point in points.items()
+        if (value := _number(entries, key)) is not None
+    }
     state: State = "bad" if starves_the_blower(read) else "good"
     said = tuple(read_static(read))
     if state == "good" and len(said) > 1:
@@ -128,8 +143,11 @@ def _blower(plate: Plate, entries: Entries) -> FormFinding:
     static, tap = _number(entries, "static"), str(entries.get("tap", "") or plate.blower_tap)
     chart = plate.chart("blower_airflow")
     if chart is None:
-        raise CoreError("blower", "No blower table is kept with this system. Add it to its plate, "
-                        "or measure the airflow.")  # fmt: skip
+        raise CoreError(
+            "blower",
+            "No blower table is kept with this system. Add it to its plate, "
+            "or measure the airflow.",
+        )
     if static is None:
         raise CoreError("static", "Give the total external static it runs at.")
     flow = chart.value(static, tap or None)
@@ -138,12 +156,16 @@ def _blower(plate: Plate, entries: Entries) -> FormFinding:
         return FormFinding("noted", (by_table,), (), {"airflow": flow})
     wanted = plate.rated_flow_per_capacity() * plate.nominal_capacity_w / 1000
     share = flow / wanted
-    said = say("{flow} by the table, {wanted} wanted.", flow=Measure(flow, Quantity.AIRFLOW),
-               wanted=Measure(wanted, Quantity.AIRFLOW))  # fmt: skip
+    said = say(
+        "{flow} by the table, {wanted} wanted.",
+        flow=Measure(flow, Quantity.AIRFLOW),
+        wanted=Measure(wanted, Quantity.AIRFLOW),
+    )
     right = abs(share - 1) <= TOLERANCE
     seen = ("airflow_ok",) if right else ("airflow_low",) if share < 1 else ()
-    return FormFinding("good" if right else "bad" if share < 1 else "watch", (said,), seen,
-                   {"airflow": flow})  # fmt: skip
+    return FormFinding(
+        "good" if right else "bad" if share < 1 else "watch", (said,), seen, {"airflow": flow}
+    )
 
 
 def _capacitor(plate: Plate, entries: Entries) -> FormFinding:
@@ -174,8 +196,10 @@ def _against_plate(point: str, name: str) -> Callable[[Plate, Entries], FormFind
                 readings,
             )
         share = measured / rated
-        measures = {"now": Measure(measured, Quantity.CURRENT),
-                    "rated": Measure(rated, Quantity.CURRENT)}  # fmt: skip
+        measures = {
+            "now": Measure(measured, Quantity.CURRENT),
+            "rated": Measure(rated, Quantity.CURRENT),
+        }
         if share > HIGH_AMPS:
             return FormFinding(
                 "bad",
@@ -202,8 +226,9 @@ def _against_plate(point: str, name: str) -> Callable[[Plate, Entries], FormFind
                 (),
                 readings,
             )
-        return FormFinding("good", (say("{now} against {rated} on the plate.", **measures),), (),
-                       readings)  # fmt: skip
+        return FormFinding(
+            "good", (say("{now} against {rated} on the plate.", **measures),), (), readings
+        )
 
     return judge
 
@@ -343,7 +368,11 @@ def _believable(blank: Blank, value: float | str) -> None:
             raise UnknownName(blank.label.lower(), str(value), choices)
         return
     if isinstance(value, str) or not blank.low <= value <= blank.high:
-        raise Impossible(blank.key, say(
-            f"{blank.label}: give a number from {{low}} to {{high}}.",
-            low=Measure(blank.low, blank.quantity), high=Measure(blank.high, blank.quantity),
-        ))  # fmt: skip
+        raise Impossible(
+            blank.key,
+            say(
+                f"{blank.label}: give a number from {{low}} to {{high}}.",
+                low=Measure(blank.low, blank.quantity),
+                high=Measure(blank.high, blank.quantity),
+            ),
+        )

@@ -32,9 +32,13 @@ class Look:
 
 
 def seen(
-    where: str, yes: tuple[str, str], no: tuple[str, str] | None, usually: float, reason: str,
+    where: str,
+    yes: tuple[str, str],
+    no: tuple[str, str] | None,
+    usually: float,
+    reason: str,
     **with_fault: float,
-) -> Look:  # fmt: skip
+) -> Look:
     """A look by its two outcomes, each with its words, and the group it is ticked in."""
     no = no or ("", "")
     return Look(

@@ -45,12 +45,29 @@ _GLOVES = "Butyl gloves and eye protection; hand clear of the fitting's end."
 _GUARDS = "Disconnect off and proven dead before any guard is lifted."
 _LIVE = "Live terminals: rated gloves, one hand, licensed persons only."
 
-SECOND_LOAD = Look("superheat_moves", "superheat_holds", 0.12, MappingProxyType(
-    {"metering_overfeed": 0.6, "metering_underfeed": 0.5, "bulb_loose": 0.6, "undercharge": 0.3,
-     "drier_restricted": 0.3, "line_kinked": 0.3}
-), "a stuck valve is right at one load only")  # fmt: skip
-CLEANED = Look("head_fell", "head_stayed", 0.08, MappingProxyType(
-    {"condenser_dirt": 0.93}), "only dirt washes off")  # fmt: skip
+SECOND_LOAD = Look(
+    "superheat_moves",
+    "superheat_holds",
+    0.12,
+    MappingProxyType(
+        {
+            "metering_overfeed": 0.6,
+            "metering_underfeed": 0.5,
+            "bulb_loose": 0.6,
+            "undercharge": 0.3,
+            "drier_restricted": 0.3,
+            "line_kinked": 0.3,
+        }
+    ),
+    "a stuck valve is right at one load only",
+)
+CLEANED = Look(
+    "head_fell",
+    "head_stayed",
+    0.08,
+    MappingProxyType({"condenser_dirt": 0.93}),
+    "only dirt washes off",
+)
 
 _ROWS = (
     Check(
@@ -634,8 +651,9 @@ _ROWS = (
 
 CHECKS: Mapping[str, Check] = MappingProxyType({row.key: row for row in _ROWS})
 LOOKS: tuple[Look, ...] = (
-    *(row.look for row in _ROWS if row.look is not None and row.look.where), *LOOSE,
-)  # fmt: skip
+    *(row.look for row in _ROWS if row.look is not None and row.look.where),
+    *LOOSE,
+)
 """Every look that is ticked."""
 LOOK_OF: Mapping[str, Look] = MappingProxyType(
     {key: look for look in LOOKS for key in (look.yes, look.no) if key}

@@ -28,16 +28,31 @@ WIDER = 1.3
 """Real places are less alike from year to year than simulated ones: every σ is widened by this."""
 LEAST_SHARE = 0.25
 """Of a signature: less of it than this is not worth a word."""
-UNLIKE = frozenset({
-    "application_not_judged", "not_running", "run_short", "just_changed", "not_settled",
-    "indoor_below_70", "outdoor_below_70", "valve_starved", "outdoor_out_of_range",
-    "standing_pressure_high", "reading_confirmed_wrong", "ice_on_coil",
-})  # fmt: skip
+UNLIKE = frozenset(
+    {
+        "application_not_judged",
+        "not_running",
+        "run_short",
+        "just_changed",
+        "not_settled",
+        "indoor_below_70",
+        "outdoor_below_70",
+        "valve_starved",
+        "outdoor_out_of_range",
+        "standing_pressure_high",
+        "reading_confirmed_wrong",
+        "ice_on_coil",
+    }
+)
 """Gates past which a visit is no like condition: nothing is compared while one is shut."""
 FLOORS: Mapping[Quantity, float] = MappingProxyType(
-    {Quantity.TEMPERATURE_DIFFERENCE: 0.35, Quantity.PERCENT: 4.0, Quantity.TEMPERATURE: 0.5,
-     Quantity.RATIO: 0.05}
-)  # fmt: skip
+    {
+        Quantity.TEMPERATURE_DIFFERENCE: 0.35,
+        Quantity.PERCENT: 4.0,
+        Quantity.TEMPERATURE: 0.5,
+        Quantity.RATIO: 0.05,
+    }
+)
 """No sign is surer than this from one visit to the next (1 σ): clamps go on anew."""
 
 
@@ -73,8 +88,17 @@ class Intended:
     moves: tuple[str, ...]
 
 
-_AIR_SIGNS = ("airflow", "static", "filter_drop", "temperature_split", "evaporator_difference",
-              "boiling", "capacity", "superheat", "evaporator_superheat")  # fmt: skip
+_AIR_SIGNS = (
+    "airflow",
+    "static",
+    "filter_drop",
+    "temperature_split",
+    "evaporator_difference",
+    "boiling",
+    "capacity",
+    "superheat",
+    "evaporator_superheat",
+)
 _INTENDED = (
     Intended("blower_slowed", "Blower slowed", _AIR_SIGNS),
     Intended("blower_raised", "Blower sped up", _AIR_SIGNS),
@@ -143,8 +167,10 @@ class Drift:
         out = [one for one in self.moved if one.is_out]
         if out:
             one = max(out, key=lambda moved: abs(moved.by) / moved.sigma)
-            return say(f"{one.sign.label} moved by {{by}} since the baseline.",
-                       by=measure(one.sign, one.by))  # fmt: skip
+            return say(
+                f"{one.sign.label} moved by {{by}} since the baseline.",
+                by=measure(one.sign, one.by),
+            )
         return say("Where it was, within what readings wander.")
 
 
@@ -158,9 +184,11 @@ def signs_kept(case: Case) -> dict[str, float]:
 
 
 def drift(
-    feed: Feed, before: Mapping[str, float], now: Mapping[str, float],
+    feed: Feed,
+    before: Mapping[str, float],
+    now: Mapping[str, float],
     intended: Sequence[str] = (),
-) -> Drift:  # fmt: skip
+) -> Drift:
     """Compare two visits' signs. `intended` are keys of `INTENDED` since the baseline."""
     table = wander(feed)
     excused = {sign for key in intended for sign in intended_named(key).moves}

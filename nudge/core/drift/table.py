@@ -38,8 +38,11 @@ def wander(feed: Feed) -> Wander:
     for row in csv.DictReader(lines):
         if row["device"] != feed:
             continue
-        values = {key: float(text) for key, text in row.items()
-                  if key not in ("device", "cause", "sign") and text}  # fmt: skip
+        values = {
+            key: float(text)
+            for key, text in row.items()
+            if key not in ("device", "cause", "sign") and text
+        }
         if row["cause"]:
             causes.append((row["cause"], values))
         else:

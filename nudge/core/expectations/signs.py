@@ -261,11 +261,22 @@ _ROWS = (
          _derived("pressure_ratio"), lambda _: 3.0, in_place_of="condensing_over_ambient"),
 )  # fmt: skip
 
-FAR_REACHING = frozenset((
-    "outdoor_air_temp", "condenser_entering_air_temp", "return_air_temp", "return_air_wet_bulb",
-    "return_air_rh", "supply_air_temp", "supply_air_wet_bulb", "supply_air_rh", "airflow",
-    "line_volts", "true_suction_temp", "discharge_pressure",
-))  # fmt: skip
+FAR_REACHING = frozenset(
+    (
+        "outdoor_air_temp",
+        "condenser_entering_air_temp",
+        "return_air_temp",
+        "return_air_wet_bulb",
+        "return_air_rh",
+        "supply_air_temp",
+        "supply_air_wet_bulb",
+        "supply_air_rh",
+        "airflow",
+        "line_volts",
+        "true_suction_temp",
+        "discharge_pressure",
+    )
+)
 """Readings that move more than the signs that name them: expectations, air, an ordinary stroke."""
 
 SIGNS: Mapping[str, Sign] = MappingProxyType({row.key: row for row in _ROWS})

@@ -22,9 +22,12 @@ UNDER_AMBIENT_K = degrees_f(2)
 APPROACH_DRIFT_K = degrees_f(4)
 STEP_K = degrees_f(5)
 NEEDED = (
-    "return_air_temp", "supply_air_temp", "outdoor_air_temp", "suction_line_temp",
+    "return_air_temp",
+    "supply_air_temp",
+    "outdoor_air_temp",
+    "suction_line_temp",
     "liquid_line_temp",
-)  # fmt: skip
+)
 
 HEADLINES: dict[Decision, str] = {
     "leave_caps_on": "Leave the caps on.",

@@ -156,19 +156,25 @@ CONDENSER_WAYS: tuple[EstimateWay, ...] = (
 )  # fmt: skip
 
 SUPERHEAT = Formula(
-    "estimated_superheat", "Superheat, estimated", _D,
+    "estimated_superheat",
+    "Superheat, estimated",
+    _D,
     "What superheat would be if the coil boils where this air says it should.",
     "suction line − estimated evaporator saturation",
     "{suction_line_temp} − {estimated_saturation} = {result}",
-    ("suction_line_temp", "estimated_saturation"), "Estimate, no gauges.",
-)  # fmt: skip
+    ("suction_line_temp", "estimated_saturation"),
+    "Estimate, no gauges.",
+)
 SUBCOOLING = Formula(
-    "estimated_subcooling", "Subcooling, estimated", _D,
+    "estimated_subcooling",
+    "Subcooling, estimated",
+    _D,
     "What subcooling would be if the condenser works where this air says it should.",
     "estimated condenser saturation − liquid line",
     "{estimated_saturation} − {liquid_line_temp} = {result}",
-    ("liquid_line_temp", "estimated_saturation"), "Estimate, no gauges.",
-)  # fmt: skip
+    ("liquid_line_temp", "estimated_saturation"),
+    "Estimate, no gauges.",
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -224,9 +230,12 @@ def _gap(formula: Formula, case: Case, saturation: Working, line: str, sign: int
         return None
     given = given_inputs(case, {})[line]
     estimated = Input(
-        "estimated_saturation", saturation.formula.label, saturation.measure, "estimated",
+        "estimated_saturation",
+        saturation.formula.label,
+        saturation.measure,
+        "estimated",
         saturation.uncertainty,
-    )  # fmt: skip
+    )
     value = sign * (given.measure.value - saturation.value)
     spread = with_own_error(given.uncertainty, saturation.uncertainty or 0.0)
     return Working(formula, value, (given, estimated), spread)

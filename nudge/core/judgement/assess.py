@@ -137,8 +137,13 @@ def _ground(
         seen = look(case, targets, asked.own or OwnHistory())
 
     def proven_at(moment: Moment, place: int) -> bool:
-        past = replace(context.past, moments=context.past.moments[:place], added_since_kg=0.0,
-                       done_since="", corrected=False)  # fmt: skip
+        past = replace(
+            context.past,
+            moments=context.past.moments[:place],
+            added_since_kg=0.0,
+            done_since="",
+            corrected=False,
+        )
         then = replace(context, minutes_since_change=None, unsettled=None, lies=(), past=past)
         try:
             ground, _, _ = _ground(asked, moment.readings, then)
@@ -147,10 +152,20 @@ def _ground(
         return decide(ground).moves_refrigerant
 
     ground = Ground(
-        case, targets, doubts, open_gates(case, targets),
-        {} if standing else features(case, targets), raise_hazards(case, doubted), weighing,
-        diagnosis, seen, measured, proven_at, method, preferred,
-    )  # fmt: skip
+        case,
+        targets,
+        doubts,
+        open_gates(case, targets),
+        {} if standing else features(case, targets),
+        raise_hazards(case, doubted),
+        weighing,
+        diagnosis,
+        seen,
+        measured,
+        proven_at,
+        method,
+        preferred,
+    )
     return ground, measured, episodes
 
 

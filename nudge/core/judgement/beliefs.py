@@ -40,9 +40,11 @@ LOAD_BESIDE = 0.04
 """Any other suspect where the air read says low or high load, of what it is otherwise: the load is
 there, and is put right first; a fault has to show itself clearly beside it."""
 LOAD_LOOKS: Mapping[str, tuple[str, str]] = MappingProxyType(
-    {"low_indoor_load": ("house_cool", "house_not_cool"),
-     "high_indoor_load": ("house_warm", "house_not_warm")}
-)  # fmt: skip
+    {
+        "low_indoor_load": ("house_cool", "house_not_cool"),
+        "high_indoor_load": ("house_warm", "house_not_warm"),
+    }
+)
 """What a person says of the house: it stands in while the return air is not read."""
 PROBE_SAYS_LOAD = 0.3
 """A probe that lies may be the one that says so."""
@@ -50,8 +52,13 @@ PROBE_SAYS_LOAD = 0.3
 
 def told_of(case: Case, episodes: Sequence[Episode], doubted: bool = False) -> "Told":
     """All that speaks in a case besides its signs."""
-    return Told(tuple(sorted(case.context.observations)), tuple(episodes), doubted,
-                load_of(case.readings), by_plate(case.plate))  # fmt: skip
+    return Told(
+        tuple(sorted(case.context.observations)),
+        tuple(episodes),
+        doubted,
+        load_of(case.readings),
+        by_plate(case.plate),
+    )
 
 
 def by_plate(plate: Plate) -> dict[str, float]:
@@ -211,8 +218,9 @@ def _beside(model: Model, told: Told) -> Array:
         if observation not in defined:
             found += _seen(model, observation)
     for episode in told.episodes:
-        found += [log(episode.row.factor(row.signature.suspects, row.faults))
-                  for row in hypotheses(model)]  # fmt: skip
+        found += [
+            log(episode.row.factor(row.signature.suspects, row.faults)) for row in hypotheses(model)
+        ]
     if told.doubted:
         found += log(DOUBTED) * _of_suspect(model, "sensor_suspect", alone=True)
     for name, factor in told.likelier.items():
@@ -263,9 +271,8 @@ def _of_suspect(model: Model, suspect: str, alone: bool = False) -> Array:
 def _named(model: Model, name: str) -> Array:
     """1 for hypotheses that hold a fault or a suspect of a name."""
     return np.array(
-        [float(name in row.faults or name in row.signature.suspects)
-         for row in hypotheses(model)]
-    )  # fmt: skip
+        [float(name in row.faults or name in row.signature.suspects) for row in hypotheses(model)]
+    )
 
 
 def belief_in(model: Model, shares: Array, suspect: str, alone: bool = False) -> float:

@@ -38,15 +38,20 @@ def changes_of_mind(result: Assessment) -> list[Change]:
 
 
 def _by_checks(result: Assessment, weighing: Posterior, leader: str) -> Iterator[Change]:
-    proposals = next_checks(result.case, weighing, result.measured, limit=CHECKS_ASKED,
-                            worth=0.0)  # fmt: skip
+    proposals = next_checks(result.case, weighing, result.measured, limit=CHECKS_ASKED, worth=0.0)
     found = [
-        (outcome.chance, Change(say(f"{proposal.check.label}: {outcome.label.lower()}."),
-                                outcome.leads, outcome.belief))
+        (
+            outcome.chance,
+            Change(
+                say(f"{proposal.check.label}: {outcome.label.lower()}."),
+                outcome.leads,
+                outcome.belief,
+            ),
+        )
         for proposal in proposals
         for outcome in proposal.outcomes
         if outcome.leads != leader
-    ]  # fmt: skip
+    ]
     found.sort(key=lambda pair: -pair[0])
     yield from (change for _, change in found[:4])
 
@@ -78,6 +83,8 @@ def _reading_words(now: Departure, then: Departure) -> Said:
     if now.sign.quantity is Quantity.PERCENT:
         share = Measure(100 * (exp(then.off / 100) - 1), Quantity.PERCENT)
         return say(f"{label} {{then}} or {word} off what is expected.", then=share)
-    return say(f"{label} {{then}} or {word}, not {{now}}.",
-               then=Measure(then.value, now.sign.quantity),
-               now=Measure(now.value, now.sign.quantity))  # fmt: skip
+    return say(
+        f"{label} {{then}} or {word}, not {{now}}.",
+        then=Measure(then.value, now.sign.quantity),
+        now=Measure(now.value, now.sign.quantity),
+    )

@@ -128,6 +128,7 @@ def shape(
     factor = np.linalg.cholesky(covariance(model, signs, blurs, knowns))
     inverse = np.linalg.inv(factor)
     return Shape(
-        inverse, np.einsum("rij,rj->ri", inverse, moves(model, signs).middle),
+        inverse,
+        np.einsum("rij,rj->ri", inverse, moves(model, signs).middle),
         np.log(np.diagonal(factor, axis1=1, axis2=2)).sum(axis=1),
-    )  # fmt: skip
+    )

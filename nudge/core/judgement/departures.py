@@ -63,8 +63,13 @@ def departures(
         for point in sign.points:
             if point in case.context.unsure and point in case.readings:
                 blur = hypot(blur, UNSURE_BLUR * _one_sigma(case, sign, point))
-        found[sign.key] = Departure(sign, sign.held(case, value, wanted.value), wanted.value, blur,
-                                    KNOWN_K if wanted.is_own else 0.0)  # fmt: skip
+        found[sign.key] = Departure(
+            sign,
+            sign.held(case, value, wanted.value),
+            wanted.value,
+            blur,
+            KNOWN_K if wanted.is_own else 0.0,
+        )
     return found
 
 

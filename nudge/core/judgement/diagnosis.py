@@ -34,8 +34,14 @@ def diagnose(case: Case, weighing: Posterior, measured: int, doubted: bool) -> D
     """Put the weighing into words. `measured` counts the signs it rests on."""
     valve = _valve_words(case, weighing)
     if is_standing(case) or measured == 0:
-        return Diagnosis("Nothing to judge yet: no running reading that faults would move.", (),
-                         "open", "", "", valve)  # fmt: skip
+        return Diagnosis(
+            "Nothing to judge yet: no running reading that faults would move.",
+            (),
+            "open",
+            "",
+            "",
+            valve,
+        )
     pair = max(weighing.pairs, key=lambda names: weighing.pairs[names], default=None)
     if pair is not None and weighing.pairs[pair] >= PAIR_LEADS:
         return _of_pair(pair, weighing, valve)
@@ -62,13 +68,20 @@ def diagnose(case: Case, weighing: Posterior, measured: int, doubted: bool) -> D
 
 def _of_pair(faults: tuple[str, str], weighing: Posterior, valve: str) -> Diagnosis:
     row = next(pair for pair in weighing.model.pairs if pair.faults == faults)
-    names = next(r.hypothesis.signature.suspects for r in weighing.rows
-                 if r.hypothesis.faults == faults)  # fmt: skip
+    names = next(
+        r.hypothesis.signature.suspects for r in weighing.rows if r.hypothesis.faults == faults
+    )
     first, second = (weighing.model.suspects[name] for name in names)
     word = "Almost surely" if weighing.pairs[faults] >= SURE else "Probably"
     sentence = f"{word} two at once: {first.label.lower()} and {second.label.lower()}."
-    return Diagnosis(sentence, names, "sure" if word == "Almost surely" else "likely", "",
-                     f"{first.act} In this order because: {row.reason}.", valve)  # fmt: skip
+    return Diagnosis(
+        sentence,
+        names,
+        "sure" if word == "Almost surely" else "likely",
+        "",
+        f"{first.act} In this order because: {row.reason}.",
+        valve,
+    )
 
 
 def _open_words(weighing: Posterior) -> str:

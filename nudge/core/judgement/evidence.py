@@ -110,16 +110,20 @@ def explain(
         missing = _missing(weighing.model, key, measured)
         found.append(
             Belief(
-                suspect, belief, severity, fault,
+                suspect,
+                belief,
+                severity,
+                fault,
                 tuple(said for _, said, _ in speaks_for[:MOST_SENTENCES]),
                 tuple(name for _, _, name in speaks_for[:MOST_SENTENCES]),
                 tuple(said for _, said, _ in against[:MOST_SENTENCES]),
                 tuple(name for _, _, name in against[:MOST_SENTENCES]),
-                tuple(text for text, _ in missing), tuple(sign for _, sign in missing),
+                tuple(text for text, _ in missing),
+                tuple(sign for _, sign in missing),
                 *_settling_looks(weighing.model, key),
                 _lands(weighing.model, key, measured, severity, fault),
             )
-        )  # fmt: skip
+        )
     return found
 
 
@@ -127,9 +131,20 @@ def _unexplained(
     model: Model, suspect: Suspect, belief: float, measured: Mapping[str, Departure]
 ) -> Belief:
     """A suspect nobody believes in: named, and where it would stand."""
-    return Belief(suspect, belief, "", "", (), (), (), (), (), (),
-                  *_settling_looks(model, suspect.key),
-                  _lands(model, suspect.key, measured, "", ""))  # fmt: skip
+    return Belief(
+        suspect,
+        belief,
+        "",
+        "",
+        (),
+        (),
+        (),
+        (),
+        (),
+        (),
+        *_settling_looks(model, suspect.key),
+        _lands(model, suspect.key, measured, "", ""),
+    )
 
 
 def sign_ratios(
@@ -167,8 +182,11 @@ class _Table(NamedTuple):
 def _densities(model: Model, signs: tuple[str, ...]) -> _Table:
     known = _moves(model)
     suspects = tuple(known)
-    cells = [(place, row) for place, suspect in enumerate(suspects)
-             for row in range(len(next(iter(known[suspect].values())).rows))]  # fmt: skip
+    cells = [
+        (place, row)
+        for place, suspect in enumerate(suspects)
+        for row in range(len(next(iter(known[suspect].values())).rows))
+    ]
     share = np.zeros((len(suspects), len(cells)))
     middle, spread = (np.zeros((len(cells), len(signs))) for _ in range(2))
     for number, (place, row) in enumerate(cells):
@@ -212,8 +230,11 @@ def sentence_of(one: Departure) -> Said:
     unit = difference_of(sign.quantity)
     if abs(off) < (0.5 if unit is not Quantity.RATIO else 0.1):
         return say(f"{sign.label} {{value}} is what is expected", value=value)
-    return say(f"{sign.label} {{value}} is {{off}} {_side(off)} what is expected",
-               value=value, off=Measure(abs(off), unit))  # fmt: skip
+    return say(
+        f"{sign.label} {{value}} is {{off}} {_side(off)} what is expected",
+        value=value,
+        off=Measure(abs(off), unit),
+    )
 
 
 def _side(off: float) -> str:

@@ -90,9 +90,10 @@ def unsure_quantities(case: Case) -> frozenset[str]:
     if not case.context.unsure:
         return frozenset()
     return frozenset(
-        key for key in DERIVED
+        key
+        for key in DERIVED
         if not case.context.unsure.isdisjoint(formula_of(key, case.derived).uses)
-    )  # fmt: skip
+    )
 
 
 def expected_evaporator_difference(case: Case) -> tuple[float, float]:

@@ -94,8 +94,9 @@ def _high_head(case: Case) -> Said | None:
     return say(
         "Condensing is {over} over the air the condenser draws, over {limit}: look at the outdoor "
         "coil, its fan and where its warm air goes.",
-        over=difference(over), limit=difference(HIGH_HEAD_K),
-    )  # fmt: skip
+        over=difference(over),
+        limit=difference(HIGH_HEAD_K),
+    )
 
 
 def _far_too_high(case: Case) -> Said | None:
@@ -105,20 +106,23 @@ def _far_too_high(case: Case) -> Said | None:
         return say(
             "Condensing is {over} over the air the condenser draws, over {limit}. Stop it. Then "
             "look at the outdoor coil and fan; move no refrigerant.",
-            over=difference(over), limit=difference(FAR_TOO_HIGH_HEAD_K),
-        )  # fmt: skip
+            over=difference(over),
+            limit=difference(FAR_TOO_HIGH_HEAD_K),
+        )
     if saturation is not None and saturation >= HEAD_LIMIT_C and not is_standing(case):
         return say(
             "Condensing at {now}, {limit} or over. Stop it. Then look at the outdoor coil, the "
             "fan and the load; move no refrigerant.",
-            now=temperature(saturation), limit=temperature(HEAD_LIMIT_C),
-        )  # fmt: skip
+            now=temperature(saturation),
+            limit=temperature(HEAD_LIMIT_C),
+        )
     if liquid is not None and design is not None and liquid >= DESIGN_SHARE * design:
         return say(
             "Liquid pressure {now} is nine tenths of the {design} the plate allows, or more. Stop "
             "it, and move no refrigerant.",
-            now=Measure(liquid, Quantity.PRESSURE), design=Measure(design, Quantity.PRESSURE),
-        )  # fmt: skip
+            now=Measure(liquid, Quantity.PRESSURE),
+            design=Measure(design, Quantity.PRESSURE),
+        )
     return None
 
 
@@ -128,9 +132,11 @@ def _in_vacuum(case: Case) -> Said | None:
     if suction is None or suction >= 0 or is_standing(case) or not _works_above(case):
         return None
     fluid = refrigerant(case.plate.refrigerant)
-    air = " This refrigerant burns, and air may have come in: no spark, no flame." if (
-        fluid.safety_class != "A1"
-    ) else ""  # fmt: skip
+    air = (
+        " This refrigerant burns, and air may have come in: no spark, no flame."
+        if (fluid.safety_class != "A1")
+        else ""
+    )
     return say(
         "Suction is in a vacuum, {suction}: stop it. It draws air in at any leak, and the "
         f"compressor overheats.{air} Something shuts the way to the evaporator, or it is empty.",
@@ -156,40 +162,52 @@ def _works_above(case: Case) -> bool:
 
 HAZARDS: tuple[Hazard, ...] = (
     Hazard(
-        "high_head", "stops", frozenset({"liquid_pressure"}),
+        "high_head",
+        "stops",
+        frozenset({"liquid_pressure"}),
         "Over 55 °F above its air, at 149 °F condensing, or at nine tenths of the plate's design "
         "pressure, the head is near its switch or past what the parts are made for.",
         _far_too_high,
     ),
     Hazard(
-        "high_head", "warns", frozenset({"liquid_pressure"}),
+        "high_head",
+        "warns",
+        frozenset({"liquid_pressure"}),
         "Over 40 °F above the air the condenser draws is trouble in anything built lately.",
         _high_head,
     ),
     Hazard(
-        "in_vacuum", "stops", frozenset({"suction_pressure"}),
+        "in_vacuum",
+        "stops",
+        frozenset({"suction_pressure"}),
         "A running compressor that pulls its suction under the atmosphere draws in air and water, "
         "and is not cooled. Some fluids work there by nature: those are not warned of.",
         _in_vacuum,
     ),
     Hazard(
-        "overheating", "stops", frozenset({"discharge_line_temp"}),
+        "overheating",
+        "stops",
+        frozenset({"discharge_line_temp"}),
         "Over 225 °F on the discharge line 6 in. from the compressor, oil breaks down.",
         _overheating,
     ),
     Hazard(
-        "liquid_return", "warns",
-        frozenset({"suction_pressure", "suction_line_temp", "evaporator_outlet_temp",
-                   "true_suction_temp"}),
+        "liquid_return",
+        "warns",
+        frozenset(
+            {"suction_pressure", "suction_line_temp", "evaporator_outlet_temp", "true_suction_temp"}
+        ),
         "Total superheat under 3 °F leaves nothing between the coil and the compressor.",
         _liquid_return,
     ),
     Hazard(
-        "icing", "warns", frozenset({"suction_pressure"}),
+        "icing",
+        "warns",
+        frozenset({"suction_pressure"}),
         "In comfort cooling an evaporator under 32 °F freezes the water it takes from the air.",
         _icing,
     ),
-)  # fmt: skip
+)
 
 
 def raise_hazards(case: Case, doubted: AbstractSet[str] = frozenset()) -> list[tuple[Hazard, Said]]:

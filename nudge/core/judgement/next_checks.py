@@ -113,8 +113,9 @@ class _Split(NamedTuple):
                     besides[name] = besides.get(name, 0.0) + belief
             leads = max(shares, key=lambda name: shares[name])
             observed = key if key in OBSERVATIONS else ""
-            found.append(Outcome(observed, shown, chance / whole, leads, shares[leads], besides,
-                                 shares))  # fmt: skip
+            found.append(
+                Outcome(observed, shown, chance / whole, leads, shares[leads], besides, shares)
+            )
         return tuple(found)
 
 
@@ -219,8 +220,11 @@ def open_checks(case: Case, model: Model) -> list[Check]:
     """Every check that fits this metering device and is not on the record yet."""
     have = set(case.record) | case.context.observations
     device = case.plate.metering_device.value
-    return [c for c in model.checks.values()
-            if not is_done(c, have) and (not c.devices or device in c.devices)]  # fmt: skip
+    return [
+        c
+        for c in model.checks.values()
+        if not is_done(c, have) and (not c.devices or device in c.devices)
+    ]
 
 
 def is_done(check: Check, have: AbstractSet[str]) -> bool:
@@ -251,23 +255,32 @@ def _splits(
     have, model = set(case.readings), weighing.model
     told = {
         check.key: [
-            key for key in check.signs
-            if key not in measured and key in model.signs
+            key
+            for key in check.signs
+            if key not in measured
+            and key in model.signs
             and SIGNS[key].can_be_told(have | set(check.points))
         ]
         for check in checks
-    }  # fmt: skip
+    }
     wanted = dict.fromkeys(key for keys in told.values() for key in keys)
-    shares = levels(case, weighing, live.rows, measured,
-                    [key for key in wanted if not SIGNS[key].defines_load])  # fmt: skip
+    shares = levels(
+        case, weighing, live.rows, measured, [key for key in wanted if not SIGNS[key].defines_load]
+    )
     asked: list[_Asked] = []
     for check in checks:
         if check.look is not None:
-            asked.append(_Asked(check, _look_shares(model, check.look)[:, live.places],
-                                _look_labels(check.look)))  # fmt: skip
+            asked.append(
+                _Asked(
+                    check, _look_shares(model, check.look)[:, live.places], _look_labels(check.look)
+                )
+            )
             continue
-        asked += [_Asked(check, shares[sign].T, _sign_labels(sign))
-                  for sign in told[check.key] if sign in shares]  # fmt: skip
+        asked += [
+            _Asked(check, shares[sign].T, _sign_labels(sign))
+            for sign in told[check.key]
+            if sign in shares
+        ]
         if any(SIGNS[key].defines_load for key in told[check.key]):
             asked.append(_Asked(check, _load_shares(live), _LOAD_LABELS))
     by_check: dict[str, list[_Split]] = {}
@@ -312,9 +325,11 @@ def _look_labels(look: Look) -> list[tuple[str, str]]:
 
 
 _EPISODE_LABELS = {
-    "superheat_moves": "Superheat moved with the load", "superheat_holds": "Superheat held",
-    "head_fell": "The head came down", "head_stayed": "The head stayed up",
-}  # fmt: skip
+    "superheat_moves": "Superheat moved with the load",
+    "superheat_holds": "Superheat held",
+    "head_fell": "The head came down",
+    "head_stayed": "The head stayed up",
+}
 
 
 def _look_label(key: str) -> str:
@@ -329,8 +344,11 @@ def _sign_labels(sign: str) -> list[tuple[str, str]]:
     return [("", f"{label} {word}") for word in LEVEL_WORDS]
 
 
-_LOAD_LABELS = [("", "The house is cold"), ("", "The house is as usual"),
-                ("", "The house is hot or humid")]  # fmt: skip
+_LOAD_LABELS = [
+    ("", "The house is cold"),
+    ("", "The house is as usual"),
+    ("", "The house is hot or humid"),
+]
 
 
 def _load_shares(live: Live) -> Array:

@@ -105,24 +105,32 @@ def _moves_with_load(case: Case) -> Said | None:
     both = _superheats(case)
     if both is None or abs(both[0] - both[1]) < MOVED_K:
         return None
-    return say("Superheat went from {then} to {now} as the load changed: the valve does not hold.",
-               then=difference(both[0]), now=difference(both[1]))  # fmt: skip
+    return say(
+        "Superheat went from {then} to {now} as the load changed: the valve does not hold.",
+        then=difference(both[0]),
+        now=difference(both[1]),
+    )
 
 
 def _held_at_two_loads(case: Case) -> Said | None:
     both = _superheats(case)
     if both is None or abs(both[0] - both[1]) > HELD_K:
         return None
-    return say("Superheat was {then} at one load and {now} at another: the valve holds it.",
-               then=difference(both[0]), now=difference(both[1]))  # fmt: skip
+    return say(
+        "Superheat was {then} at one load and {now} at another: the valve holds it.",
+        then=difference(both[0]),
+        now=difference(both[1]),
+    )
 
 
 def _hunts(case: Case) -> Said | None:
     minutes = case.context.past.hunting_minutes
     if minutes is None:
         return None
-    return say("Superheat swings steadily, once in {period} min: it hunts.",
-               period=Measure(minutes, Quantity.RATIO))  # fmt: skip
+    return say(
+        "Superheat swings steadily, once in {period} min: it hunts.",
+        period=Measure(minutes, Quantity.RATIO),
+    )
 
 
 STARVED_K = degrees_f(15)
@@ -145,13 +153,17 @@ def _dose_did_nothing(case: Case) -> Said | None:
     before, now, kg = dosed
     if case.plate.metering_device.is_valve and (now.superheat or 0.0) < STARVED_K:
         return None  # a valve that still holds its superheat has nothing to answer with
-    pairs = ((before.evaporator_saturation, now.evaporator_saturation),
-             (now.superheat, before.superheat))  # fmt: skip
+    pairs = (
+        (before.evaporator_saturation, now.evaporator_saturation),
+        (now.superheat, before.superheat),
+    )
     rises = [b - a for a, b in pairs if a is not None and b is not None]
     if not rises or max(rises) > ANSWERED_K / 2:
         return None
-    return say("{dose} went in and suction did not rise: it is not getting through.",
-               dose=Measure(kg, Quantity.CHARGE))  # fmt: skip
+    return say(
+        "{dose} went in and suction did not rise: it is not getting through.",
+        dose=Measure(kg, Quantity.CHARGE),
+    )
 
 
 def _dose_answered(case: Case) -> Said | None:
@@ -163,9 +175,12 @@ def _dose_answered(case: Case) -> Said | None:
         return None
     if before.superheat - now.superheat < ANSWERED_K:
         return None
-    return say("{dose} went in and superheat fell from {then} to {now}.",
-               dose=Measure(kg, Quantity.CHARGE), then=difference(before.superheat),
-               now=difference(now.superheat))  # fmt: skip
+    return say(
+        "{dose} went in and superheat fell from {then} to {now}.",
+        dose=Measure(kg, Quantity.CHARGE),
+        then=difference(before.superheat),
+        now=difference(now.superheat),
+    )
 
 
 def _after(action: str, key: str, fell: bool) -> Callable[[Case], Said | None]:
@@ -179,8 +194,11 @@ def _after(action: str, key: str, fell: bool) -> Callable[[Case], Said | None]:
         then, now = (d.get(key) if d else None for d in (before, case.derived))
         if then is None or now is None or (then - now >= HEAD_FELL_K) is not fell:
             return None
-        return say(f"{_AFTER[action]}, {_DIFFERENCE[key]} went from {{then}} to {{now}}.",
-                   then=difference(then), now=difference(now))  # fmt: skip
+        return say(
+            f"{_AFTER[action]}, {_DIFFERENCE[key]} went from {{then}} to {{now}}.",
+            then=difference(then),
+            now=difference(now),
+        )
 
     return finds
 
@@ -196,14 +214,20 @@ def _recovered_short(case: Case) -> Said | None:
     share = case.context.past.recovered_share
     if share is None or share >= SHORT_SHARE or case.context.past.weighed_in:
         return None
-    return say("Only {share} of what belongs in it was recovered.",
-               share=Measure(100 * share, Quantity.PERCENT))  # fmt: skip
+    return say(
+        "Only {share} of what belongs in it was recovered.",
+        share=Measure(100 * share, Quantity.PERCENT),
+    )
 
 
-_AFTER = {"condenser_cleaned": "After the outdoor coil was cleaned",
-          "filter_changed": "After the filter was changed"}  # fmt: skip
-_DIFFERENCE = {"condensing_over_ambient": "condensing over ambient",
-               "evaporator_difference": "the evaporator difference"}  # fmt: skip
+_AFTER = {
+    "condenser_cleaned": "After the outdoor coil was cleaned",
+    "filter_changed": "After the filter was changed",
+}
+_DIFFERENCE = {
+    "condensing_over_ambient": "condensing over ambient",
+    "evaporator_difference": "the evaporator difference",
+}
 
 EPISODES: tuple[EpisodeRow, ...] = (
     EpisodeRow(

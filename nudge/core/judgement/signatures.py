@@ -41,10 +41,13 @@ def read_signatures(folder: Traversable) -> dict[str, tuple[Signature, ...]]:
                 moves[sign] = (middle, spread)
         found[row["device"]].append(
             Signature(
-                tuple(row["suspect"].split("+")), row["fault"], row["severity"], int(row["cases"]),
+                tuple(row["suspect"].split("+")),
+                row["fault"],
+                row["severity"],
+                int(row["cases"]),
                 MappingProxyType(moves),
             )
-        )  # fmt: skip
+        )
     return {feed: _with_directions(rows) for feed, rows in found.items()}
 
 
@@ -55,17 +58,26 @@ def _with_directions(rows: list[Signature]) -> tuple[Signature, ...]:
         here = SEVERITIES.index(row.severity) if row.severity else 0
         near = [steps.get((row.variant, name)) for name in SEVERITIES]
         lower, upper = near[max(here - 1, 0)] or row, near[min(here + 1, 2)] or row
-        span = SEVERITIES.index(upper.severity) - SEVERITIES.index(lower.severity) if (
-            lower is not upper) else 0  # fmt: skip
+        span = (
+            SEVERITIES.index(upper.severity) - SEVERITIES.index(lower.severity)
+            if (lower is not upper)
+            else 0
+        )
         along = {
             sign: (upper.moves[sign][0] - lower.moves[sign][0]) / span
             for sign in row.moves
             if span and sign in upper.moves and sign in lower.moves
         }
         found.append(
-            Signature(row.suspects, row.variant, row.severity, row.cases, row.moves,
-                      MappingProxyType(along))
-        )  # fmt: skip
+            Signature(
+                row.suspects,
+                row.variant,
+                row.severity,
+                row.cases,
+                row.moves,
+                MappingProxyType(along),
+            )
+        )
     return tuple(found)
 
 

@@ -92,21 +92,28 @@ SUSPECTS: Mapping[str, Suspect] = MappingProxyType({row.key: row for row in _ROW
 
 FAULT_LABELS: Mapping[str, str] = MappingProxyType(
     {
-        "condenser_dirt": "dirty outdoor coil", "condenser_fan": "outdoor fan",
-        "recirculating": "its warm air coming back in", "filter_dirty": "dirty filter",
-        "evaporator_dirt": "dirty indoor coil", "drier_restricted": "the drier",
-        "line_kinked": "a kink in the line", "service_valve": "a service valve not fully open",
-        "compressor_worn": "worn inside", "compressor_reed": "a broken reed",
+        "condenser_dirt": "dirty outdoor coil",
+        "condenser_fan": "outdoor fan",
+        "recirculating": "its warm air coming back in",
+        "filter_dirty": "dirty filter",
+        "evaporator_dirt": "dirty indoor coil",
+        "drier_restricted": "the drier",
+        "line_kinked": "a kink in the line",
+        "service_valve": "a service valve not fully open",
+        "compressor_worn": "worn inside",
+        "compressor_reed": "a broken reed",
         "bulb_loose": "the bulb",
-        "metering_overfeed": "the device itself", "suction_clamp_loose": "the suction clamp",
+        "metering_overfeed": "the device itself",
+        "suction_clamp_loose": "the suction clamp",
         "liquid_clamp_loose": "the liquid clamp, reading cold",
         "liquid_clamp_in_sun": "the liquid clamp, reading warm",
-        "low_probe_zero": "the low probe's zero", "high_probe_zero": "the high probe's zero",
+        "low_probe_zero": "the low probe's zero",
+        "high_probe_zero": "the high probe's zero",
         "outdoor_probe_in_sun": "the outdoor probe, warmed",
         "supply_probe_mixed": "the supply probe, in mixed air",
         "return_wick_dry": "a wick that has dried",
     }
-)  # fmt: skip
+)
 """Which of a suspect's faults it is, in words, where a suspect has several."""
 
 SEVERITY_SHARES: Mapping[str, float] = MappingProxyType(

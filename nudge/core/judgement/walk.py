@@ -38,8 +38,13 @@ class Walked:
 
 _LINE = "Between two clamps on bare line {d1} to {d3} is normal, {d5} or more is a restriction."
 _DRIER = "Across a drier {d1} to {d2} is normal, {d3} to {d4} is to be watched, {d5} is plugged."
-STATIONS = ("liquid_line_temp", "drier_inlet_temp", "drier_outlet_temp", "liquid_line_temp_indoor",
-            "metering_outlet_temp")  # fmt: skip
+STATIONS = (
+    "liquid_line_temp",
+    "drier_inlet_temp",
+    "drier_outlet_temp",
+    "liquid_line_temp_indoor",
+    "metering_outlet_temp",
+)
 """In the order they are walked: from the outdoor unit to past the metering device."""
 
 STRETCHES: tuple[Stretch, ...] = (
@@ -71,8 +76,10 @@ def walk(case: Case) -> list[Walked]:
 def _walked(stretch: Stretch, drop_k: float) -> Walked:
     drop = difference(drop_k)
     if drop_k < -NOISE_K:
-        said = say(f"It gets warmer {stretch.label}, by {{rise}}: read both again, clean and "
-                   "shaded.", rise=difference(-drop_k))  # fmt: skip
+        said = say(
+            f"It gets warmer {stretch.label}, by {{rise}}: read both again, clean and shaded.",
+            rise=difference(-drop_k),
+        )
         return Walked(stretch, drop_k, "watch", said)
     if drop_k >= stretch.restricted_k:
         said = say(
@@ -83,5 +90,6 @@ def _walked(stretch: Stretch, drop_k: float) -> Walked:
         words = f"It drops {{drop}} {stretch.label}: more than it should. Read it again."
         said = say(words, drop=drop)
         return Walked(stretch, drop_k, "watch", said)
-    return Walked(stretch, drop_k, "normal",
-                  say(f"It drops {{drop}} {stretch.label}: normal.", drop=drop))  # fmt: skip
+    return Walked(
+        stretch, drop_k, "normal", say(f"It drops {{drop}} {stretch.label}: normal.", drop=drop)
+    )

@@ -61,5 +61,6 @@ def _inputs(
         yield Input(key, label, Measure(model.times(key, faults), Quantity.RATIO), "seen")
     for episode in result.episodes:
         factor = episode.row.factor((belief.suspect.key,), faults)
-        yield Input(episode.row.key, episode.row.label, Measure(factor, Quantity.RATIO),
-                    "over time")  # fmt: skip
+        yield Input(
+            episode.row.key, episode.row.label, Measure(factor, Quantity.RATIO), "over time"
+        )

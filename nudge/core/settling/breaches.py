@@ -115,8 +115,10 @@ def valve_starved(case: Case, targets: Targets) -> Said | None:
         if stacks
         else "cold air outdoors holds the head down. Raise the head first."
     )
-    return say(f"The valve has {{have}} across it and needs about {{need}}: {why}",
-               **_across_the_valve(case))  # fmt: skip
+    return say(
+        f"The valve has {{have}} across it and needs about {{need}}: {why}",
+        **_across_the_valve(case),
+    )
 
 
 def valve_pressure_low(case: Case, targets: Targets) -> Said | None:

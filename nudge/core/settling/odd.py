@@ -9,8 +9,10 @@ from nudge.core.targets.choose import Targets
 from nudge.core.targets.condensing import condensing_over_ambient_near
 
 MOST_SEER: dict[MeteringDevice, float] = {
-    MeteringDevice.FIXED_ORIFICE: 17.0, MeteringDevice.TXV: 26.0, MeteringDevice.EEV: 42.0,
-}  # fmt: skip
+    MeteringDevice.FIXED_ORIFICE: 17.0,
+    MeteringDevice.TXV: 26.0,
+    MeteringDevice.EEV: 42.0,
+}
 """The most efficient machines that have been built with each device, rounded up."""
 CLASS_APART_K = 11.0
 """A plate's condensing over ambient this far from its class's [K] was misread, or is another's."""
@@ -24,8 +26,9 @@ def humid_house(case: Case, targets: Targets) -> Said | None:  # noqa: ARG001
     wet = case.readings.get("return_air_wet_bulb")
     if wet is None or wet <= HIGH_LOAD_WET_BULB_C:
         return None
-    return say("Humid house, wet bulb {wet}: run it an hour, then read again.",
-               wet=temperature(wet))  # fmt: skip
+    return say(
+        "Humid house, wet bulb {wet}: run it an hour, then read again.", wet=temperature(wet)
+    )
 
 
 def plate_efficiency(case: Case, targets: Targets) -> Said | None:  # noqa: ARG001
@@ -36,8 +39,9 @@ def plate_efficiency(case: Case, targets: Targets) -> Said | None:  # noqa: ARG0
     return say(
         "SEER {seer} on the plate is more than any machine with this metering device reaches "
         "({most}). It is kept; read the plate again.",
-        seer=Measure(seer, Quantity.EFFICIENCY), most=Measure(most, Quantity.EFFICIENCY),
-    )  # fmt: skip
+        seer=Measure(seer, Quantity.EFFICIENCY),
+        most=Measure(most, Quantity.EFFICIENCY),
+    )
 
 
 def plate_figures(case: Case, targets: Targets) -> Said | None:  # noqa: ARG001
@@ -48,14 +52,16 @@ def plate_figures(case: Case, targets: Targets) -> Said | None:  # noqa: ARG001
         return say(
             "The plate's subcooling {liquid} is not under its condensing over ambient {over}: "
             "liquid would leave colder than the air. Both are kept; read the plate again.",
-            liquid=difference(liquid), over=difference(over),
-        )  # fmt: skip
+            liquid=difference(liquid),
+            over=difference(over),
+        )
     if over is not None and plate.approach_k is not None and plate.approach_k >= over:
         return say(
             "The plate's approach {near} is not under its condensing over ambient {over}: the "
             "liquid would not be subcooled. Both are kept; read the plate again.",
-            near=difference(plate.approach_k), over=difference(over),
-        )  # fmt: skip
+            near=difference(plate.approach_k),
+            over=difference(over),
+        )
     if over is None or plate.rated_seer is None:
         return None
     usual = condensing_over_ambient_near(plate.rated_seer)
@@ -64,8 +70,9 @@ def plate_figures(case: Case, targets: Targets) -> Said | None:  # noqa: ARG001
     return say(
         "The plate's condensing over ambient {over} is far from the {usual} of its efficiency. It "
         "is kept and used; read the plate again.",
-        over=difference(over), usual=difference(usual),
-    )  # fmt: skip
+        over=difference(over),
+        usual=difference(usual),
+    )
 
 
 def house_weather(case: Case, targets: Targets) -> Said | None:  # noqa: ARG001
@@ -79,6 +86,8 @@ def house_weather(case: Case, targets: Targets) -> Said | None:  # noqa: ARG001
             return say(
                 f"{name} {{value}} is outside {{low}} to {{high}}, where houses are. Look where "
                 "the probe is; what is expected of the system is held at the edge.",
-                value=temperature(value), low=temperature(low), high=temperature(high),
-            )  # fmt: skip
+                value=temperature(value),
+                low=temperature(low),
+                high=temperature(high),
+            )
     return None

@@ -18,8 +18,9 @@ def _subcooling(case: Case) -> Target | None:
         return None
     value = chart.value(outdoor, case.plate.indoor_unit)
     today = say(
-        "the chart at {outdoor} outdoors: {target}", outdoor=temperature(outdoor),
-    )  # fmt: skip
+        "the chart at {outdoor} outdoors: {target}",
+        outdoor=temperature(outdoor),
+    )
     return window(value, SUBCOOLING_TOLERANCE_K, SUBCOOLING_KEY, "maker's chart", today)
 
 
@@ -32,8 +33,9 @@ def _superheat(case: Case) -> Target | None:
         return None
     today = say(
         "the chart at {outdoor} outdoors and {wet} wet bulb: {target}",
-        outdoor=temperature(outdoor), wet=temperature(wet),
-    )  # fmt: skip
+        outdoor=temperature(outdoor),
+        wet=temperature(wet),
+    )
     value = chart.value(outdoor, wet)
     return window(value, SUPERHEAT_TOLERANCE_K, SUPERHEAT_KEY, "maker's chart", today)
 

@@ -44,7 +44,12 @@ SCHOOL = School(
     "or {a450} would move it by about {d1.5}.",
     target=_target,
     formula="split of the coil model at return dry and wet bulb, outdoor air and airflow",
-    uses=("return_air_temp", "return_air_wet_bulb", "return_air_rh", "outdoor_air_temp",
-          "airflow_per_capacity"),
+    uses=(
+        "return_air_temp",
+        "return_air_wet_bulb",
+        "return_air_rh",
+        "outdoor_air_temp",
+        "airflow_per_capacity",
+    ),
     reference="Coil model, docs/method.md.",
-)  # fmt: skip
+)

@@ -31,9 +31,15 @@ def _opened(case: Case, school: School, window: Target, inputs: Mapping[str, Inp
     low = Input("low", "Window from", Measure(window.low, _D), window.source)
     high = Input("high", "Window to", Measure(window.high, _D), window.source)
     formula = Formula(
-        f"target_{school.judges}", f"Target, {school.label.lower()}", _D, school.reason,
-        school.formula, f"{window.source}: {{result}}", school.uses, school.reference,
-    )  # fmt: skip
+        f"target_{school.judges}",
+        f"Target, {school.label.lower()}",
+        _D,
+        school.reason,
+        school.formula,
+        f"{window.source}: {{result}}",
+        school.uses,
+        school.reference,
+    )
     moved = {key for key in school.uses if key in POINTS} & set(case.readings)
     limits = {k: v for k, v in reading_limits(case.readings).items() if k in moved}
     if "airflow_per_capacity" in school.uses and "airflow" in case.readings:

@@ -8,11 +8,19 @@ from typing import Literal
 from nudge.core.language.errors import UnknownName
 
 Stage = Literal["arrive", "air", "look", "connect", "settle", "read", "judge", "act", "close"]
-STAGES: Mapping[Stage, str] = MappingProxyType({
-    "arrive": "Arrive", "air": "Air first", "look": "Look without gauges", "connect": "Connect",
-    "settle": "Settle", "read": "Read", "judge": "Judge", "act": "Act",
-    "close": "Prove and close",
-})  # fmt: skip
+STAGES: Mapping[Stage, str] = MappingProxyType(
+    {
+        "arrive": "Arrive",
+        "air": "Air first",
+        "look": "Look without gauges",
+        "connect": "Connect",
+        "settle": "Settle",
+        "read": "Read",
+        "judge": "Judge",
+        "act": "Act",
+        "close": "Prove and close",
+    }
+)
 GAUGED: tuple[Stage, ...] = ("connect", "settle", "read", "judge", "act")
 _ALL = tuple(STAGES)
 

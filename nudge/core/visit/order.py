@@ -57,17 +57,20 @@ def order_of(call: Call, facts: Facts) -> Order:
     before = standing_before(call, facts)
     for stage in call.stages:
         steps = tuple(
-            _step(row, facts) for row in STEPS
-            if row.stage == stage and (not row.calls or call.key in row.calls)
+            _step(row, facts)
+            for row in STEPS
+            if row.stage == stage
+            and (not row.calls or call.key in row.calls)
             and row.applies(facts)
-        )  # fmt: skip
+        )
         found.append(_stage(stage, steps, call, facts, before))
     here = _here(found, facts)
     stages = tuple(
         StageState(one.stage, one.label, "here", one.steps, one.why)
-        if one.stage == here and one.state != "blocked" else one
+        if one.stage == here and one.state != "blocked"
+        else one
         for one in found
-    )  # fmt: skip
+    )
     return Order(call, stages, here, _dangers(stages, facts))
 
 
@@ -89,9 +92,14 @@ def _here(stages: Sequence[StageState], facts: Facts) -> Stage:
 
 def standing_before(call: Call, facts: Facts) -> tuple[StepState, ...]:
     """The steps that stand before judging, and are neither done nor skipped with a reason."""
-    steps = (_step(row, facts) for row in STEPS if row.blocks == "judging"
-             and (not row.calls or call.key in row.calls) and row.stage in call.stages
-             and row.applies(facts))  # fmt: skip
+    steps = (
+        _step(row, facts)
+        for row in STEPS
+        if row.blocks == "judging"
+        and (not row.calls or call.key in row.calls)
+        and row.stage in call.stages
+        and row.applies(facts)
+    )
     return tuple(step for step in steps if step.state == "open")
 
 
@@ -105,8 +113,11 @@ def check_tick(step: str, state: str, reason: str) -> None:
     if len(reason) > LONGEST_REASON:
         raise CoreError("reason", f"Keep the reason under {LONGEST_REASON} letters.")
     if state == "skipped" and row.blocks and not reason.strip():
-        raise CoreError("reason", f"“{row.label}” stands before {row.blocks}. Say why it is "
-                        "skipped: the reason is printed.")  # fmt: skip
+        raise CoreError(
+            "reason",
+            f"“{row.label}” stands before {row.blocks}. Say why it is "
+            "skipped: the reason is printed.",
+        )
 
 
 def _step(row: StepRow, facts: Facts) -> StepState:
@@ -121,9 +132,12 @@ def _step(row: StepRow, facts: Facts) -> StepState:
 
 
 def _stage(
-    stage: Stage, steps: tuple[StepState, ...], call: Call, facts: Facts,
+    stage: Stage,
+    steps: tuple[StepState, ...],
+    call: Call,
+    facts: Facts,
     before: tuple[StepState, ...],
-) -> StageState:  # fmt: skip
+) -> StageState:
     label = STAGES[stage]
     why = _blocked(stage, facts, before)
     if not steps and why is None:
@@ -162,7 +176,8 @@ def first_said(before: Sequence[StepState]) -> Said:
 def _dangers(stages: Sequence[StageState], facts: Facts) -> tuple[Said, ...]:
     found = [
         say(f"{step.row.label}: not done.")
-        for stage in stages for step in stage.steps
+        for stage in stages
+        for step in stage.steps
         if step.row.blocks == "closing" and step.state == "open"
-    ]  # fmt: skip
+    ]
     return (*found, *facts.hazards)

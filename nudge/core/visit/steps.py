@@ -93,8 +93,14 @@ def _opened(facts: Facts) -> bool:
         "blower_amps",
         "strips",
     }
-    inside = {"evaporator_coil_clean", "evaporator_coil_dirty", "blower_capacitor_ok",
-              "blower_capacitor_weak", "bulb_secure", "bulb_loose"}  # fmt: skip
+    inside = {
+        "evaporator_coil_clean",
+        "evaporator_coil_dirty",
+        "blower_capacitor_ok",
+        "blower_capacitor_weak",
+        "bulb_secure",
+        "bulb_loose",
+    }
     return bool(behind & facts.findings.keys() or inside & facts.observations or facts.has_acted)
 
 
@@ -103,10 +109,12 @@ _collared = _seen("collar_on", "collar_off")
 
 _LIVE = "Live work: rated gloves, licensed persons only. Locked out for everything else."
 _LOCKED = "Power locked out and proven dead, capacitor discharged, blades still."
-_NEW, _COLD, _HEAT = (frozenset({key}) for key in
-                      ("commissioning", "cold_charge_check", "heating_check"))  # fmt: skip
-_NOT_HEAT = frozenset({"cooling_complaint", "yearly_check", "commissioning", "cold_charge_check",
-                       "nothing_found"})  # fmt: skip
+_NEW, _COLD, _HEAT = (
+    frozenset({key}) for key in ("commissioning", "cold_charge_check", "heating_check")
+)
+_NOT_HEAT = frozenset(
+    {"cooling_complaint", "yearly_check", "commissioning", "cold_charge_check", "nothing_found"}
+)
 
 STEPS: tuple[StepRow, ...] = (
     StepRow("complaint", "arrive", "The complaint, in the customer’s words",

@@ -110,14 +110,18 @@ def bucketed(
     bucket = SampleRow.at_ms // bucket_ms
     query = (
         select(
-            SampleRow.channel_id, bucket, func.avg(SampleRow.value),
-            func.min(SampleRow.value), func.max(SampleRow.value), func.count(),
+            SampleRow.channel_id,
+            bucket,
+            func.avg(SampleRow.value),
+            func.min(SampleRow.value),
+            func.max(SampleRow.value),
+            func.count(),
         )
         .where(SampleRow.channel_id.in_(channel_ids))
         .where(SampleRow.at_ms.between(since_ms, until_ms))
         .group_by(SampleRow.channel_id, bucket)
         .order_by(SampleRow.channel_id, bucket)
-    )  # fmt: skip
+    )
     return [(int(c), int(b), m, lo, hi, int(n)) for c, b, m, lo, hi, n in session.execute(query)]
 
 
@@ -128,15 +132,18 @@ def _rolled(
     bucket = Rollup.minute * MINUTE_MS // bucket_ms
     query = (
         select(
-            Rollup.channel_id, bucket,
+            Rollup.channel_id,
+            bucket,
             func.sum(Rollup.mean * Rollup.count) / func.sum(Rollup.count),
-            func.min(Rollup.low), func.max(Rollup.high), func.sum(Rollup.count),
+            func.min(Rollup.low),
+            func.max(Rollup.high),
+            func.sum(Rollup.count),
         )
         .where(Rollup.channel_id.in_(channel_ids))
         .where(Rollup.minute.between(since_ms // MINUTE_MS, until_ms // MINUTE_MS))
         .group_by(Rollup.channel_id, bucket)
         .order_by(Rollup.channel_id, bucket)
-    )  # fmt: skip
+    )
     return [(int(c), int(b), m, lo, hi, int(n)) for c, b, m, lo, hi, n in session.execute(query)]
 
 

@@ -34,8 +34,9 @@ def last_weighed(session: Session, ids: Sequence[str]) -> dict[str, datetime]:
         return {}
     query = (
         select(Weighing.cylinder_id, func.max(Weighing.weighed_at))
-        .where(Weighing.cylinder_id.in_(ids)).group_by(Weighing.cylinder_id)
-    )  # fmt: skip
+        .where(Weighing.cylinder_id.in_(ids))
+        .group_by(Weighing.cylinder_id)
+    )
     return {key: at for key, at in session.execute(query)}  # noqa: C416
 
 

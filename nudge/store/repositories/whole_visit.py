@@ -40,9 +40,11 @@ def ticks(session: Session, visit_id: str) -> dict[str, Tick]:
 def checks(session: Session, system_id: str) -> list[CheckRow]:
     """Every check on a system, whichever visit it was on, in order."""
     query = (
-        select(CheckRow).join(Visit, Visit.id == CheckRow.visit_id)
-        .where(Visit.system_id == system_id).order_by(CheckRow.sequence)
-    )  # fmt: skip
+        select(CheckRow)
+        .join(Visit, Visit.id == CheckRow.visit_id)
+        .where(Visit.system_id == system_id)
+        .order_by(CheckRow.sequence)
+    )
     return list(session.scalars(query))
 
 
@@ -67,9 +69,11 @@ def photo(session: Session, photo_id: str) -> Photo | None:
 def baseline(session: Session, system_id: str) -> Baseline | None:
     """The baseline that holds; None where there is none, or it was ended."""
     query = (
-        select(Baseline).where(Baseline.system_id == system_id)
-        .order_by(Baseline.sequence.desc()).limit(1)
-    )  # fmt: skip
+        select(Baseline)
+        .where(Baseline.system_id == system_id)
+        .order_by(Baseline.sequence.desc())
+        .limit(1)
+    )
     row = session.scalars(query).one_or_none()
     return None if row is None or row.kept is None else row
 
@@ -77,9 +81,10 @@ def baseline(session: Session, system_id: str) -> Baseline | None:
 def intended(session: Session, system_id: str) -> list[IntendedChange]:
     """What was changed on purpose and stands, in order."""
     query = (
-        select(IntendedChange).where(IntendedChange.system_id == system_id)
+        select(IntendedChange)
+        .where(IntendedChange.system_id == system_id)
         .order_by(IntendedChange.sequence)
-    )  # fmt: skip
+    )
     rows = list(session.scalars(query))
     replaced = {row.corrects for row in rows if row.corrects}
     return [row for row in rows if row.id not in replaced and row.key]

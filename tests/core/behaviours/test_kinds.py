@@ -34,16 +34,27 @@ class MadeUpTest(unittest.TestCase):
 
     def setUp(self):
         folder = self.enterContext(tempfile.TemporaryDirectory())
-        for name, text in (("expectations", EXPECTED), ("signatures", SIGNATURES),
-                           ("together", TOGETHER)):  # fmt: skip
+        for name, text in (
+            ("expectations", EXPECTED),
+            ("signatures", SIGNATURES),
+            ("together", TOGETHER),
+        ):
             Path(folder, f"{name}.csv").write_text(text, "utf-8")
-        self.kind = Behaviour("sluice", Application.COMFORT_COOLING, "cooling", "check_only",
-                              "It is nowhere but here.", tables=Path(folder))  # fmt: skip
+        self.kind = Behaviour(
+            "sluice",
+            Application.COMFORT_COOLING,
+            "cooling",
+            "check_only",
+            "It is nowhere but here.",
+            tables=Path(folder),
+        )
         common = {key: SUSPECTS[key] for key in ("none", "sensor_suspect", "something_else")}
         self.model = replace(
-            model_of(self.kind, "valve"), suspects=common | {"sluice_jammed": JAMMED}, pairs=(),
+            model_of(self.kind, "valve"),
+            suspects=common | {"sluice_jammed": JAMMED},
+            pairs=(),
             episodes=(),
-        )  # fmt: skip
+        )
 
     def judged(self, superheat_f):
         # 118 psig of R-410A boils at 40.0 °F: the line stands that far over it.
@@ -66,8 +77,9 @@ class MadeUpTest(unittest.TestCase):
     def test_the_packaged_kinds_are_as_they_were(self):
         self.judged(22)
         self.assertIs(behaviour_of(plate()), COOLING)
-        self.assertEqual(set(judged(suct=118, liq=341, sl=52, ll=96, oa=88).weighing.suspects),
-                         set(SUSPECTS))  # fmt: skip
+        self.assertEqual(
+            set(judged(suct=118, liq=341, sl=52, ll=96, oa=88).weighing.suspects), set(SUSPECTS)
+        )
 
 
 class HeatPumpTest(unittest.TestCase):
@@ -96,7 +108,7 @@ class HeatPumpTest(unittest.TestCase):
             (plate(application=Application.HEAT_PUMP_HEATING), "", "heating"),
             (plate(application=Application.HEAT_PUMP_HEATING), "cooling", "cooling"),
             (plate(application=Application.REFRIGERATION), "heating", "cold_room"),
-        ):  # fmt: skip
+        ):
             with self.subTest(f"{of.application} {mode}"):
                 self.assertIs(behaviour_of(of, mode), BEHAVIOURS[key])
 
@@ -117,8 +129,11 @@ class HeatPumpTest(unittest.TestCase):
 
     def test_the_hot_vapour_line_is_no_superheat(self):
         without = {key: value for key, value in self.READ.items() if key != "ts"}
-        found = assess(plate(reversing_valve=ReversingValve.PRESENT), readings(**without),
-                       replace(SETTLED, mode="heating"))  # fmt: skip
+        found = assess(
+            plate(reversing_valve=ReversingValve.PRESENT),
+            readings(**without),
+            replace(SETTLED, mode="heating"),
+        )
         self.assertIsNone(found.case.derived.superheat)
 
     def test_it_is_checked_not_charged_and_nobody_is_told_to_warm_the_house(self):
@@ -127,13 +142,15 @@ class HeatPumpTest(unittest.TestCase):
         self.assertEqual(found.decision.advice, "do_not_charge")
         self.assertIsNone(found.weighing)
         said = found.decision.reason.text("ip") + " ".join(
-            b.message.text("ip") for b in found.breaches)  # fmt: skip
+            b.message.text("ip") for b in found.breaches
+        )
         self.assertNotIn("Warm the house", said)
         self.assertIn("charged in cooling", said)
 
     def test_a_cooling_target_judges_no_winters_day(self):
-        self.assertEqual(set(self.in_heating().targets.windows),
-                         {"superheat", "evaporator_superheat"})  # fmt: skip
+        self.assertEqual(
+            set(self.in_heating().targets.windows), {"superheat", "evaporator_superheat"}
+        )
 
     def test_liquid_at_true_suction_is_a_hazard_and_frost_outdoors_is_none(self):
         self.assertEqual([h.key for h, _ in self.in_heating().hazards], [])
@@ -148,12 +165,18 @@ class HeatPumpTest(unittest.TestCase):
 
 class OtherKindsTest(unittest.TestCase):
     def test_a_kind_without_tables_answers_by_windows_and_says_so(self):
-        for key, says in (("vehicle", "does not judge its charge yet"),
-                          ("multi_zone", "hour of log"), ("cold_room", "set point")):  # fmt: skip
+        for key, says in (
+            ("vehicle", "does not judge its charge yet"),
+            ("multi_zone", "hour of log"),
+            ("cold_room", "set point"),
+        ):
             with self.subTest(key):
                 row = BEHAVIOURS[key]
-                found = assess(plate(application=row.application),
-                               readings(suct=60, liq=200, sl=60, ll=90, oa=80), SETTLED)  # fmt: skip
+                found = assess(
+                    plate(application=row.application),
+                    readings(suct=60, liq=200, sl=60, ll=90, oa=80),
+                    SETTLED,
+                )
                 self.assertIs(found.case.behaviour, row)
                 self.assertEqual(found.suspects, ())
                 self.assertIn(says, found.decision.reason.text("ip"))

@@ -9,8 +9,12 @@ from nudge.core.language.units import from_si
 AIR = {"return_air_temp": 80.0, "return_air_wet_bulb": 67.0}
 RATED = AIR | {"outdoor_air_temp": 95.0}
 STRIPS = {"strip_volts": 240.0, "strip_circuit_amps": 40.0, "return_air_temp": 70.0}
-LINE = {"factory_charge": 8.0, "line_set_length": 40.0, "line_length_included": 15.0,
-        "charge_per_length": 0.6}  # fmt: skip
+LINE = {
+    "factory_charge": 8.0,
+    "line_set_length": 40.0,
+    "line_length_included": 15.0,
+    "charge_per_length": 0.6,
+}
 GAS = {"test_pressure_start": 200.0, "test_temp_start": 90.0, "test_temp_now": 90.0}
 
 CASES: tuple[tuple[str, dict[str, float | str], str, float, float], ...] = (
@@ -97,16 +101,28 @@ class ByHandTest(unittest.TestCase):
 
     def test_a_window_says_where_a_number_falls(self):
         for slip, entries, key, place in (
-            ("airflow", STRIPS | {"heated_air_temp": 96.0, "nominal_capacity": 36000.0},
-             "airflow_by_strips", "in"),
-            ("airflow", STRIPS | {"heated_air_temp": 110.0, "nominal_capacity": 36000.0},
-             "airflow_by_strips", "low"),
+            (
+                "airflow",
+                STRIPS | {"heated_air_temp": 96.0, "nominal_capacity": 36000.0},
+                "airflow_by_strips",
+                "in",
+            ),
+            (
+                "airflow",
+                STRIPS | {"heated_air_temp": 110.0, "nominal_capacity": 36000.0},
+                "airflow_by_strips",
+                "low",
+            ),
             ("split", RATED | {"supply_air_temp": 55.0}, "temperature_split", "high"),
             ("split", RATED | {"supply_air_temp": 66.0}, "temperature_split", "low"),
-            ("capacitor", {"capacitor_rated": 40.0, "capacitor_measured": 43.0},
-             "capacitor_deviation", "high"),
+            (
+                "capacitor",
+                {"capacitor_rated": 40.0, "capacitor_measured": 43.0},
+                "capacitor_deviation",
+                "high",
+            ),
             ("nitrogen", GAS | {"test_pressure_now": 199.8}, "test_pressure_lost", "in"),
-        ):  # fmt: skip
+        ):
             with self.subTest(key=key, entries=entries):
                 self.assertEqual(line_of(slip, entries, key).place, place)
 
@@ -118,11 +134,14 @@ class ByHandTest(unittest.TestCase):
             ("cylinder", {"cylinder_temp": 80.0, "cylinder_pressure": 290.0}, "Do not charge"),
             ("capacitor", {"capacitor_rated": 40.0, "capacitor_measured": 20.0}, "Worn out"),
             ("strips", {"strip_kw": 5.0, "strip_amps": 0.2}, "About 0 of 1"),
-            ("airflow", {"blower_amps": 6.0, "blower_plate_amps": 4.0, "blower_motor": "psc"},
-             "over its plate"),
+            (
+                "airflow",
+                {"blower_amps": 6.0, "blower_plate_amps": 4.0, "blower_motor": "psc"},
+                "over its plate",
+            ),
             ("leak_rate", {"full_charge": 5.0, "added": 1.0, "days": 30.0}, "find the leak"),
             ("circuit", {"suction_pressure": 300.0, "liquid_pressure": 120.0}, "exchanged"),
-        ):  # fmt: skip
+        ):
             with self.subTest(slip=slip):
                 outcome = fill_pocket(entries, "ip", [slip]).filled[0].outcome
                 self.assertIn(words, " ".join(said.text("ip") for said in outcome.words))

@@ -40,10 +40,15 @@ class PocketTest(unittest.TestCase):
 
     def test_superheat_against_its_school(self):
         readings: dict[str, float | str] = {
-            "refrigerant": "R-410A", "suction_pressure": 118.0, "suction_line_temp": 52.0,
-            "liquid_pressure": 341.0, "liquid_line_temp": 96.0, "target_subcooling": 10.0,
-            "outdoor_air_temp": 88.0, "return_air_wet_bulb": 64.0,
-        }  # fmt: skip
+            "refrigerant": "R-410A",
+            "suction_pressure": 118.0,
+            "suction_line_temp": 52.0,
+            "liquid_pressure": 341.0,
+            "liquid_line_temp": 96.0,
+            "target_subcooling": 10.0,
+            "outdoor_air_temp": 88.0,
+            "return_air_wet_bulb": 64.0,
+        }
         valve = fill_pocket(readings, "ip", ["circuit"]).filled[0].outcome
         by_key = {line.working.formula.key: line for line in valve.lines}
         self.assertEqual(by_key["subcooling"].place, "in")
@@ -69,8 +74,9 @@ class PocketTest(unittest.TestCase):
         self.assertEqual(set(pocket.problems), {"pressure", "refrigerant", "capacitor_rated"})
         self.assertIn("−14 to 900 psig", pocket.problems["pressure"].text("ip"))
         saturation = pocket.filled[0].outcome.lines
-        self.assertEqual([line.working.formula.key for line in saturation],
-                         ["bubble_pressure", "dew_pressure"])  # fmt: skip
+        self.assertEqual(
+            [line.working.formula.key for line in saturation], ["bubble_pressure", "dew_pressure"]
+        )
         with self.assertRaises(UnknownName):
             fill_pocket({"presure": 1.0}, "ip")
         with self.assertRaises(UnknownName):
@@ -86,10 +92,24 @@ class PocketTest(unittest.TestCase):
         self.assertNotIn("saturation", said)
 
     def test_the_same_in_any_units(self):
-        ip = {"pressure": 120.0, "return_air_temp": 80.0, "return_air_wet_bulb": 67.0,
-              "outdoor_air_temp": 95.0, "full_charge": 10.0, "added": 1.0, "days": 100.0}  # fmt: skip
-        si = {"pressure": 827.37, "return_air_temp": 26.6667, "return_air_wet_bulb": 19.4444,
-              "outdoor_air_temp": 35.0, "full_charge": 4.5359, "added": 0.45359, "days": 100.0}  # fmt: skip
+        ip = {
+            "pressure": 120.0,
+            "return_air_temp": 80.0,
+            "return_air_wet_bulb": 67.0,
+            "outdoor_air_temp": 95.0,
+            "full_charge": 10.0,
+            "added": 1.0,
+            "days": 100.0,
+        }
+        si = {
+            "pressure": 827.37,
+            "return_air_temp": 26.6667,
+            "return_air_wet_bulb": 19.4444,
+            "outdoor_air_temp": 35.0,
+            "full_charge": 4.5359,
+            "added": 0.45359,
+            "days": 100.0,
+        }
         bar = si | {"pressure": 8.2737}
         for slip in ("saturation", "split", "leak_rate"):
             one = lines(ip, slip)  # type: ignore[arg-type]

@@ -135,9 +135,11 @@ def learn(
     total = sum(guess.weight for guess in kept)
     kept = [guess._replace(weight=guess.weight / total) for guess in kept]
     return Shortfall(
-        watched, tuple(kept), _surprise(before, readings, watched),
+        watched,
+        tuple(kept),
+        _surprise(before, readings, watched),
         _surprise(at_first, readings, watched),
-    )  # fmt: skip
+    )
 
 
 def _spreads(watched: Watched) -> tuple[float, float]:

@@ -17,8 +17,13 @@ from nudge.core.physics.circuit.whole import BY_FACTORY, BY_SHEET, whole_charge
 from tests.core.charging.plain_shortfall import step_of
 from tests.core.field import plate, readings, settled
 
-SEEN = settled("filter_clean", "evaporator_coil_clean", "condenser_coil_clean", "condenser_fan_ok",
-               "readings_confirmed")  # fmt: skip
+SEEN = settled(
+    "filter_clean",
+    "evaporator_coil_clean",
+    "condenser_coil_clean",
+    "condenser_fan_ok",
+    "readings_confirmed",
+)
 THREE_TON = plate(nominal_capacity_w=10_550.0, factory_charge_kg=3.0, rated_seer=14)
 LOW = {"suct": 108, "liq": 320, "sl": 56, "ll": 97, "oa": 86, "ra": 76, "wb": 63}
 """Subcooling 4.5 °F of 10, superheat 16 °F."""
@@ -166,7 +171,7 @@ class AdviseTest(unittest.TestCase):
             ("surplus, coil not seen", HIGH, bare, THREE_TON),
             ("nothing read of the liquid", {"suct": 108, "sl": 56, "oa": 86}, SEEN, THREE_TON),
             ("a clamp that cannot be true", {**LOW, "ll": 120}, SEEN, THREE_TON),
-        ):  # fmt: skip
+        ):
             with self.subTest(name):
                 said = nudged((0, 0, rows), context=context, of=of)
                 self.assertEqual((said.action, said.amount_kg), ("stop", 0))
@@ -276,8 +281,9 @@ class WaysTest(unittest.TestCase):
         self.assertLess(tee.burst_kg, hoses.burst_kg)
 
     def test_the_whole_charge_comes_from_the_best_the_plate_says(self):
-        sheet = replace(THREE_TON, line_set_length_m=10.0, line_length_included_m=4.6,
-                        charge_g_per_m=56.0)  # fmt: skip
+        sheet = replace(
+            THREE_TON, line_set_length_m=10.0, line_length_included_m=4.6, charge_g_per_m=56.0
+        )
         found = whole_charge(sheet)
         self.assertAlmostEqual(found.kg, 3.0 + 5.4 * 0.056, places=6)
         self.assertEqual(found.spread, BY_SHEET)

@@ -24,10 +24,13 @@ class LineTest(unittest.TestCase):
         # ASTM B280 bores; liquid at 100 °F: R-410A 61.5, R-22 71.2, R-32 56.3, R-134a 71.7
         # lb/ft³ (ASHRAE Fundamentals 2017, chapter 30).
         for fluid, outside, bore, density in (
-            ("R-410A", 9.52, 0.311, 61.5), ("R-410A", 12.7, 0.436, 61.5),
-            ("R-410A", 6.35, 0.190, 61.5), ("R-22", 9.52, 0.311, 71.2),
-            ("R-32", 9.52, 0.311, 56.3), ("R-134a", 15.88, 0.555, 71.7),
-        ):  # fmt: skip
+            ("R-410A", 9.52, 0.311, 61.5),
+            ("R-410A", 12.7, 0.436, 61.5),
+            ("R-410A", 6.35, 0.190, 61.5),
+            ("R-22", 9.52, 0.311, 71.2),
+            ("R-32", 9.52, 0.311, 56.3),
+            ("R-134a", 15.88, 0.555, 71.7),
+        ):
             with self.subTest(fluid=fluid, outside=outside):
                 found = liquid_per_length(fluid, outside) / OZ_FT
                 self.assertAlmostEqual(found, by_hand(bore, density), delta=found * 0.015)
@@ -49,9 +52,11 @@ class WeighInTest(unittest.TestCase):
     def test_by_the_plates_figure(self):
         # 7 lb + (45 - 15) x 0.6 oz = 18 oz, + 4 oz coil - and 2 oz drier = 8 lb 8 oz.
         found = self.sheet(
-            charge_g_per_m=0.6 * OZ_FT, line_length_included_m=15 * FT,
-            coil_adder_g=4 * 28.3495, drier_adder_g=2 * 28.3495,
-        )  # fmt: skip
+            charge_g_per_m=0.6 * OZ_FT,
+            line_length_included_m=15 * FT,
+            coil_adder_g=4 * 28.3495,
+            drier_adder_g=2 * 28.3495,
+        )
         self.assertEqual(pounds_and_ounces(found.total.value), "8 lb 8.0 oz")
         self.assertEqual(found.notes, ())
 
@@ -64,10 +69,12 @@ class WeighInTest(unittest.TestCase):
     def test_a_shorter_line_takes_out_and_says_so(self):
         found = weigh_in(
             plate(
-                factory_charge_kg=3.0, line_set_length_m=3.0, line_length_included_m=5.0,
+                factory_charge_kg=3.0,
+                line_set_length_m=3.0,
+                line_length_included_m=5.0,
                 charge_g_per_m=50.0,
             )
-        )  # fmt: skip
+        )
         assert found.total is not None
         self.assertAlmostEqual(found.total.value, 2.9)
         self.assertIn("only what the maker says", found.notes[0].text("ip"))

@@ -36,19 +36,25 @@ class LedgerTest(unittest.TestCase):
                 del live[old]
                 live[name] = (kind, new, cylinder, to)
                 continue
-            kind = rng.choice(("bought", "charged", "recovered", "moved", "lost", "found",
-                               "scale", "returned"))  # fmt: skip
+            kind = rng.choice(
+                ("bought", "charged", "recovered", "moved", "lost", "found", "scale", "returned")
+            )
             cylinder = rng.choice(list(cylinders))
             others = [c for c in cylinders if c != cylinder]
-            to = {"charged": rng.choice(list(systems)), "recovered": rng.choice(list(systems)),
-                  "moved": rng.choice(others)}.get(kind, "")  # fmt: skip
+            to = {
+                "charged": rng.choice(list(systems)),
+                "recovered": rng.choice(list(systems)),
+                "moved": rng.choice(others),
+            }.get(kind, "")
             mg = rng.randrange(1, 3 * MG_PER_KG)
             self._move(cylinders, systems, kind, mg, cylinder, to)
             entries.append(LedgerEntry(name, kind, mg, cylinder, to))
             live[name] = (kind, mg, cylinder, to)
         found = balance(entries)
-        self.assertEqual({k: v for k, v in found.cylinders.items() if v},
-                         {k: v for k, v in cylinders.items() if v})  # fmt: skip
+        self.assertEqual(
+            {k: v for k, v in found.cylinders.items() if v},
+            {k: v for k, v in cylinders.items() if v},
+        )
         self.assertEqual({k: found.systems.get(k, 0) for k in systems}, systems)
         self.assertEqual(found.total, 0)
         self.assertEqual(len(standing_entries(entries)), len(live))

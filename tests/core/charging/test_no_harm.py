@@ -18,11 +18,25 @@ PLATES = (
     plate("eev", "R-32", factory_charge_kg=1.6),
     plate("txv", "R-454B"),
 )
-SEEN = frozenset({"filter_clean", "evaporator_coil_clean", "condenser_coil_clean",
-                  "condenser_fan_ok", "readings_confirmed"})  # fmt: skip
+SEEN = frozenset(
+    {
+        "filter_clean",
+        "evaporator_coil_clean",
+        "condenser_coil_clean",
+        "condenser_fan_ok",
+        "readings_confirmed",
+    }
+)
 LOW = {"suct": 108, "liq": 320, "sl": 56, "ll": 97, "oa": 86, "ra": 76, "wb": 63}
-SPANS = {"suct": (85, 135), "liq": (240, 420), "sl": (38, 75), "ll": (78, 112), "oa": (62, 104),
-         "ra": (66, 82), "wb": (56, 70)}  # fmt: skip
+SPANS = {
+    "suct": (85, 135),
+    "liq": (240, 420),
+    "sl": (38, 75),
+    "ll": (78, 112),
+    "oa": (62, 104),
+    "ra": (66, 82),
+    "wb": (56, 70),
+}
 
 
 def history(rng):
@@ -48,8 +62,9 @@ class NoHarmTest(unittest.TestCase):
             rows = history(rng)
             if number % 20 == 0:  # and one in twenty that may well be charged
                 of, context = PLATES[0], Context(40.0, 30.0, SEEN)
-                rows = [Dosed(0.0, 0.0, readings(**{k: v + rng.gauss(0, 0.2)
-                                                    for k, v in LOW.items()}))]  # fmt: skip
+                rows = [
+                    Dosed(0.0, 0.0, readings(**{k: v + rng.gauss(0, 0.2) for k, v in LOW.items()}))
+                ]
             try:
                 said = advise(of, rows, context)
             except CoreError as error:
@@ -73,8 +88,9 @@ class NoHarmTest(unittest.TestCase):
         if not any(row.added_kg for row in rows):
             self.assertEqual(assessed.decision.advice, said.action)
         if said.action == "add":
-            self.assertGreaterEqual(assessed.case.readings.get("outdoor_air_temp", 99),
-                                    fahrenheit(65) - 1e-9)  # fmt: skip
+            self.assertGreaterEqual(
+                assessed.case.readings.get("outdoor_air_temp", 99), fahrenheit(65) - 1e-9
+            )
             superheat = assessed.case.derived.superheat
             self.assertTrue(superheat is None or superheat * 1.8 >= 3)
 

@@ -14,8 +14,13 @@ def histories() -> list[tuple[bool, str, float, float, list[Settled]]]:
     for _ in range(30):
         rows = [Settled(0.0, rng.uniform(-8, 4), rng.uniform(-4, 9))]
         for _ in range(rng.randrange(4)):
-            rows.append(Settled(rng.choice((1, 1, 1, -1)) * rng.uniform(0.02, 0.4),
-                                rng.choice((None, rng.uniform(-8, 6))), rng.uniform(-6, 9)))  # fmt: skip
+            rows.append(
+                Settled(
+                    rng.choice((1, 1, 1, -1)) * rng.uniform(0.02, 0.4),
+                    rng.choice((None, rng.uniform(-8, 6))),
+                    rng.uniform(-6, 9),
+                )
+            )
         watched = rng.choice(("subcooling", "superheat"))
         found.append(
             (FEEDS[rng.random() >= 0.6], watched, rng.uniform(1, 7), rng.choice((0.05, 0.2)), rows)
@@ -35,10 +40,13 @@ class TwinTest(unittest.TestCase):
                 self.assertEqual(len(ours.guesses.weight), len(theirs.guesses))
                 for dose in (0.0, 0.05, 0.3, -0.1):
                     for mark in (-2.0, 0.0, 3.0):
-                        self.assertAlmostEqual(ours.share_under(dose, mark),
-                                               theirs.share_under(dose, mark), places=9)  # fmt: skip
-                    pairs = [(ours.after(dose, of), theirs.after(dose, of))
-                             for of in ("subcooling", "superheat")]  # fmt: skip
+                        self.assertAlmostEqual(
+                            ours.share_under(dose, mark), theirs.share_under(dose, mark), places=9
+                        )
+                    pairs = [
+                        (ours.after(dose, of), theirs.after(dose, of))
+                        for of in ("subcooling", "superheat")
+                    ]
                     for one, other in [*pairs, (ours.missing_kg(), theirs.missing_kg())]:
                         for name in ("least", "low", "middle", "high", "most"):
                             self.assertAlmostEqual(getattr(one, name), getattr(other, name), 9)

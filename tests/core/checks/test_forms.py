@@ -47,8 +47,11 @@ class ChecksTest(unittest.TestCase):
         found = self.judge("blower", of, static=0.4 * INCH)
         self.assertAlmostEqual(found.readings["airflow"], 1200 * CFM, delta=0.5)
         self.assertEqual(found.observations, ("airflow_ok",))  # 400 CFM a ton
-        low = self.judge("blower", plate(nominal_capacity_w=48000 * 0.29307, blower_tap="high",
-                                         charts=(TABLE,)), static=0.4 * INCH)  # fmt: skip
+        low = self.judge(
+            "blower",
+            plate(nominal_capacity_w=48000 * 0.29307, blower_tap="high", charts=(TABLE,)),
+            static=0.4 * INCH,
+        )
         self.assertEqual(low.observations, ("airflow_low",))
         with self.assertRaisesRegex(CoreError, "No blower table"):
             self.judge("blower", static=0.4 * INCH)

@@ -38,8 +38,9 @@ class RegistryTest(unittest.TestCase):
 
     def test_the_advice_to_measure_the_blower_capacitor_has_its_form_and_its_step(self):
         row = CHECKS["test_blower_capacitor"]
-        self.assertEqual((row.form, row.step, row.look.yes),
-                         ("capacitor", "capacitor", "blower_capacitor_weak"))  # fmt: skip
+        self.assertEqual(
+            (row.form, row.step, row.look.yes), ("capacitor", "capacitor", "blower_capacitor_weak")
+        )
         self.assertEqual(check_of("capacitor", Facts()), row.key)
 
     def test_of_a_step_with_two_checks_the_one_not_done_is_asked_for(self):

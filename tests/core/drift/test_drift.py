@@ -8,8 +8,13 @@ from nudge.core.language.errors import UnknownName
 from nudge.core.physics.circuit.equipment import FEEDS
 from tests.core.field import case, plate
 
-RIGHT = {"subcooling": 0.1, "superheat": 0.4, "condensing_over_ambient": -0.5,
-         "evaporator_difference": 0.3, "temperature_split": 0.2}  # fmt: skip
+RIGHT = {
+    "subcooling": 0.1,
+    "superheat": 0.4,
+    "condensing_over_ambient": -0.5,
+    "evaporator_difference": 0.3,
+    "temperature_split": 0.2,
+}
 
 
 def moved(**by):
@@ -39,12 +44,18 @@ class DriftTest(unittest.TestCase):
         self.assertTrue(drift("valve", RIGHT, slower).is_flagged)
         respected = drift("valve", RIGHT, slower, ["blower_slowed"])
         self.assertFalse(respected.is_flagged)
-        self.assertTrue(all(one.is_intended for one in respected.moved
-                            if one.sign.key in ("temperature_split", "evaporator_difference")))  # fmt: skip
+        self.assertTrue(
+            all(
+                one.is_intended
+                for one in respected.moved
+                if one.sign.key in ("temperature_split", "evaporator_difference")
+            )
+        )
         # But not what it does not explain: charge went all the same.
         both = moved(temperature_split=2.0, evaporator_difference=2.5, subcooling=-4.0)
-        self.assertEqual(drift("valve", RIGHT, both, ["blower_slowed"]).causes[0].cause.key,
-                         "charge_lost")  # fmt: skip
+        self.assertEqual(
+            drift("valve", RIGHT, both, ["blower_slowed"]).causes[0].cause.key, "charge_lost"
+        )
         with self.assertRaises(UnknownName):
             drift("valve", RIGHT, RIGHT, ["painted"])
 

@@ -27,16 +27,22 @@ RIGHT = {"suct": 119, "liq": 352, "sl": 55, "ll": 97, "oa": 88, "ra": 76, "wb": 
 class ComputedStrokeTest(unittest.TestCase):
     def test_discharge_by_the_reference_equation_of_state(self):
         # First law by CoolProp: h2 = h1 + (h2s - h1) / 0.67 × 0.94, then the temperature there.
-        for fluid, low, high, drawn_c in (("R32", 950e3, 2700e3, 16), ("R22", 590e3, 1750e3, 15),
-                                          ("R134a", 360e3, 1100e3, 16)):  # fmt: skip
+        for fluid, low, high, drawn_c in (
+            ("R32", 950e3, 2700e3, 16),
+            ("R22", 590e3, 1750e3, 15),
+            ("R134a", 360e3, 1100e3, 16),
+        ):
             h1 = PropsSI("H", "P", low, "T", drawn_c + 273.15, fluid)
             s1 = PropsSI("S", "P", low, "T", drawn_c + 273.15, fluid)
             ideal = PropsSI("H", "P", high, "S", s1, fluid)
             left = h1 + (ideal - h1) / ISENTROPIC * (1 - SHELL_LOSS)
             by_reference = PropsSI("T", "P", high, "H", left, fluid) - 273.15
             of = plate("txv", f"R-{fluid[1:]}")
-            read = {"suction_pressure": low / 1e3 - 101.325, "liquid_pressure": high / 1e3 - 101.325,
-                    "suction_line_temp": drawn_c}  # fmt: skip
+            read = {
+                "suction_pressure": low / 1e3 - 101.325,
+                "liquid_pressure": high / 1e3 - 101.325,
+                "suction_line_temp": drawn_c,
+            }
             with self.subTest(fluid):
                 stroke = stroke_of(of, read)
                 assert stroke is not None
@@ -91,17 +97,21 @@ class OneExpectationTest(unittest.TestCase):
     def test_with_no_class_an_old_fluid_condenses_further_over_the_air(self):
         spoken = {"suct": 68, "liq": 240, "sl": 52, "ll": 100, "oa": 88, "ra": 76, "wb": 63}
         old = expected(case(plate("txv", "R-22"), **spoken), "condensing_over_ambient")
-        told = expected(case(plate("txv", "R-22", rated_seer=14), **spoken),
-                        "condensing_over_ambient")  # fmt: skip
+        told = expected(
+            case(plate("txv", "R-22", rated_seer=14), **spoken), "condensing_over_ambient"
+        )
         self.assertGreater(old.value, told.value + 1)
         self.assertGreater(old.sigma, told.sigma)
 
     def test_an_orifice_due_a_high_superheat_is_due_a_smaller_split(self):
         dry, humid = (
-            expected(case(plate("fixed_orifice", subcooling=None), suct=119, oa=80, ra=78, wb=wb),
-                     "temperature_split").value * 1.8
+            expected(
+                case(plate("fixed_orifice", subcooling=None), suct=119, oa=80, ra=78, wb=wb),
+                "temperature_split",
+            ).value
+            * 1.8
             for wb in (60, 70)
-        )  # fmt: skip
+        )
         self.assertGreater(dry, humid + 3)
 
     def test_only_the_signs_a_reading_moves_are_worked_out_again(self):
@@ -124,8 +134,9 @@ class OneExpectationTest(unittest.TestCase):
         here = departures(found)
         for point in ("suction_line_temp", "suction_pressure", "liquid_line_temp"):
             step = accuracy_of(point).limit(found.record[point])
-            opened = open_case(found.plate, {**found.record, point: found.record[point] + step},
-                               found.context)  # fmt: skip
+            opened = open_case(
+                found.plate, {**found.record, point: found.record[point] + step}, found.context
+            )
             few, whole = moved(here, opened, point), departures(opened)
             assert few is not None
             for key in ("superheat", "evaporator_difference", "subcooling"):

@@ -43,8 +43,17 @@ class WhatWouldAnswerTest(unittest.TestCase):
     def test_sure_to_be_low_it_asks_for_what_stands_beside_it(self):
         # Low beyond doubt, and air that is short as well: the blower's capacitor comes first.
         of = plate(nominal_capacity_w=36000 * 0.29307, rated_seer=14)
-        both = {"suct": 108, "liq": 318, "sl": 50, "ll": 99.5, "oa": 86, "ra": 76, "wb": 63,
-                "sa": 54, "lli": 99}  # fmt: skip
+        both = {
+            "suct": 108,
+            "liq": 318,
+            "sl": 50,
+            "ll": 99.5,
+            "oa": 86,
+            "ra": 76,
+            "wb": 63,
+            "sa": 54,
+            "lli": 99,
+        }
         found = judged(of, SEEN, **both).decision
         self.assertGreater(found.belief, 0.9)
         self.assertEqual(found.hangs_on.key, "test_blower_capacitor")

@@ -25,8 +25,20 @@ class WorkedCasesTest(unittest.TestCase):
         self._is("right", "leave", "none", suct=118, liq=341, sl=52, ll=96, oa=88)
 
     def test_valve_low_and_proven(self):
-        self._is("low", "add", "undercharge",
-                 context=SEEN, suct=108, liq=320, sl=56, ll=97, oa=86, ra=76, wb=63, sa=62)  # fmt: skip
+        self._is(
+            "low",
+            "add",
+            "undercharge",
+            context=SEEN,
+            suct=108,
+            liq=320,
+            sl=56,
+            ll=97,
+            oa=86,
+            ra=76,
+            wb=63,
+            sa=62,
+        )
 
     def test_valve_low_but_unproven_names_what_is_missing(self):
         result = self._is(
@@ -36,12 +48,33 @@ class WorkedCasesTest(unittest.TestCase):
         self.assertIn("mark when the system was started", result.decision.reason.text("ip"))
 
     def test_restriction_is_never_add(self):
-        self._is("right", "do_not_charge",
-                 context=SEEN, suct=95, liq=300, sl=70, ll=84, oa=80, ra=76, wb=63)  # fmt: skip
+        self._is(
+            "right",
+            "do_not_charge",
+            context=SEEN,
+            suct=95,
+            liq=300,
+            sl=70,
+            ll=84,
+            oa=80,
+            ra=76,
+            wb=63,
+        )
 
     def test_restriction_found_by_its_step(self):
-        result = self._is("right", "do_not_charge", "liquid_line_restriction", context=SEEN,
-                          suct=95, liq=300, sl=70, ll=84, lli=72, oa=80, ra=76)  # fmt: skip
+        result = self._is(
+            "right",
+            "do_not_charge",
+            "liquid_line_restriction",
+            context=SEEN,
+            suct=95,
+            liq=300,
+            sl=70,
+            ll=84,
+            lli=72,
+            oa=80,
+            ra=76,
+        )
         self.assertIn("restricted", result.decision.headline)
 
     def test_overcharge_wants_the_coil_seen_before_anything_is_removed(self):
@@ -52,9 +85,18 @@ class WorkedCasesTest(unittest.TestCase):
         self._is("high", "remove", "overcharge", context=never, **high)
 
     def test_dirty_condenser_is_not_overcharge(self):
-        self._is("unknown", "do_not_charge", "condenser_airflow",
-                 context=settled("condenser_coil_dirty"),
-                 suct=125, liq=455, sl=54, ll=117, oa=90, ra=78)  # fmt: skip
+        self._is(
+            "unknown",
+            "do_not_charge",
+            "condenser_airflow",
+            context=settled("condenser_coil_dirty"),
+            suct=125,
+            liq=455,
+            sl=54,
+            ll=117,
+            oa=90,
+            ra=78,
+        )
 
     def test_empty_is_find_the_leak_even_on_a_mild_day(self):
         self._is("low", "find_leak", suct=60, liq=220, sl=74, ll=75.5, oa=66, ra=76)
@@ -83,8 +125,20 @@ class WorkedCasesTest(unittest.TestCase):
         self._is("unknown", "do_not_charge", **starving, liq=200, ll=98.5)  # no wet bulb
 
     def test_orifice_flooding_on_low_air_is_not_overcharge(self):
-        result = self._is("unknown", "do_not_charge", "low_indoor_airflow", of=ORIFICE,
-                          suct=55, liq=195, sl=32, ll=91, oa=90, ra=76, wb=64, sa=50)  # fmt: skip
+        result = self._is(
+            "unknown",
+            "do_not_charge",
+            "low_indoor_airflow",
+            of=ORIFICE,
+            suct=55,
+            liq=195,
+            sl=32,
+            ll=91,
+            oa=90,
+            ra=76,
+            wb=64,
+            sa=50,
+        )
         self.assertIn("liquid_return", [h.key for h, _ in result.hazards])
 
     def test_standing_system_is_asked_to_run(self):
@@ -93,13 +147,23 @@ class WorkedCasesTest(unittest.TestCase):
         self.assertEqual(result.hazards, ())
 
     def test_exchanged_clamps_are_named_before_any_verdict(self):
-        result = self._is("unknown", "do_not_charge", "sensor_suspect",
-                          suct=118, liq=341, sl=98, ll=68, oa=66)  # fmt: skip
+        result = self._is(
+            "unknown", "do_not_charge", "sensor_suspect", suct=118, liq=341, sl=98, ll=68, oa=66
+        )
         self.assertIn("exchanged", result.decision.reason.text("ip"))
 
     def test_a_heat_pump_in_heating_is_not_charged(self):
-        self._is("unknown", "do_not_charge", of=plate(application=Application.HEAT_PUMP_HEATING),
-                 suct=108, liq=320, sl=56, ll=97, oa=86, ra=76)  # fmt: skip
+        self._is(
+            "unknown",
+            "do_not_charge",
+            of=plate(application=Application.HEAT_PUMP_HEATING),
+            suct=108,
+            liq=320,
+            sl=56,
+            ll=97,
+            oa=86,
+            ra=76,
+        )
 
     def test_another_school_that_differs_is_said(self):
         result = judged(plate(subcooling=5), suct=118, liq=341, sl=52, ll=99.5, oa=90, ra=76)
@@ -145,17 +209,30 @@ class DoNoHarmTest(unittest.TestCase):
             condenser, line = outdoor + rng.uniform(8, 28), rng.uniform(0, 13)
             returned = rng.uniform(67, 82)
             spoken = {
-                "suct": 118 + 2.35 * (evaporator - 40), "liq": 341 + 4.7 * (condenser - 105),
-                "sl": evaporator + rng.uniform(-1, 35), "ll": condenser - line,
-                "oa": outdoor, "ra": returned, "wb": rng.uniform(54, 67),
+                "suct": 118 + 2.35 * (evaporator - 40),
+                "liq": 341 + 4.7 * (condenser - 105),
+                "sl": evaporator + rng.uniform(-1, 35),
+                "ll": condenser - line,
+                "oa": outdoor,
+                "ra": returned,
+                "wb": rng.uniform(54, 67),
                 "sa": returned - rng.uniform(8, 24),
                 "lli": condenser - line - rng.choice((rng.uniform(-1, 3), rng.uniform(0, 12))),
-            }  # fmt: skip
+            }
             for name in ("oa", "ra", "wb", "sa", "lli", "ll", "sl"):
                 if rng.random() < 0.15:
                     del spoken[name]
-            seen = rng.sample(["filter_clean", "filter_dirty", "ice_on_coil", "airflow_ok",
-                               "condenser_coil_dirty", "oil_seen_at_joint"], rng.choice([0, 0, 1]))  # fmt: skip
+            seen = rng.sample(
+                [
+                    "filter_clean",
+                    "filter_dirty",
+                    "ice_on_coil",
+                    "airflow_ok",
+                    "condenser_coil_dirty",
+                    "oil_seen_at_joint",
+                ],
+                rng.choice([0, 0, 1]),
+            )
             minutes = rng.choice([None, 5, 20, 45, 45])
             context = Context(minutes, rng.choice([None, 3, 20]), frozenset(seen))
             try:

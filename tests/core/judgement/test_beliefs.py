@@ -149,8 +149,9 @@ class WeighingTest(unittest.TestCase):
         one, other = rows[0], rows[3]
         self.assertAlmostEqual(
             log(one.belief / other.belief),
-            by_hand[one.hypothesis.row] - by_hand[other.hypothesis.row], places=6,
-        )  # fmt: skip
+            by_hand[one.hypothesis.row] - by_hand[other.hypothesis.row],
+            places=6,
+        )
 
     def test_whitening_undoes_the_covariance(self):
         keys = ("subcooling", "condensing_over_ambient", "compressor_power", "superheat")
@@ -214,8 +215,13 @@ class WeighingTest(unittest.TestCase):
         for valve in FEEDS:
             self.assertEqual(set(expectations_of(COOLING)[valve]), set(SIGNS))
             self.assertTrue(all(abs(c) < 1 for c in MODELS[valve].correlations.values()))
-            self.assertTrue(all(row.sigma > 0 for key, row in expectations_of(COOLING)[valve].items()
-                                if not SIGNS[key].is_weather))  # fmt: skip
+            self.assertTrue(
+                all(
+                    row.sigma > 0
+                    for key, row in expectations_of(COOLING)[valve].items()
+                    if not SIGNS[key].is_weather
+                )
+            )
 
 
 if __name__ == "__main__":

@@ -18,9 +18,19 @@ from nudge.core.targets.choose import methods_for_charge
 from tests.core.field import celsius, readings
 
 CASES = 4_000
-SEEN = ("filter_clean", "filter_dirty", "evaporator_coil_clean", "condenser_coil_clean",
-        "condenser_coil_dirty", "condenser_fan_ok", "airflow_ok", "ice_on_coil", "oil_seen_at_joint",
-        "blower_capacitor_weak", "sight_glass_bubbles")  # fmt: skip
+SEEN = (
+    "filter_clean",
+    "filter_dirty",
+    "evaporator_coil_clean",
+    "condenser_coil_clean",
+    "condenser_coil_dirty",
+    "condenser_fan_ok",
+    "airflow_ok",
+    "ice_on_coil",
+    "oil_seen_at_joint",
+    "blower_capacitor_weak",
+    "sight_glass_bubbles",
+)
 OPPOSITES = (("filter_clean", "filter_dirty"), ("condenser_coil_clean", "condenser_coil_dirty"))
 
 
@@ -45,11 +55,19 @@ def _readings(chance: random.Random) -> dict[str, float]:
     low = chance.uniform(60, 160)
     high = chance.uniform(180, 480)
     spoken = {
-        "suct": low, "liq": high, "sl": chance.uniform(25, 90), "ll": chance.uniform(70, 125),
-        "oa": chance.uniform(40, 115), "ra": chance.uniform(60, 90), "wb": chance.uniform(48, 78),
-        "sa": chance.uniform(45, 75), "lli": chance.uniform(65, 120), "eo": chance.uniform(25, 80),
-        "cfm": chance.uniform(400, 2000), "dl": chance.uniform(100, 240),
-    }  # fmt: skip
+        "suct": low,
+        "liq": high,
+        "sl": chance.uniform(25, 90),
+        "ll": chance.uniform(70, 125),
+        "oa": chance.uniform(40, 115),
+        "ra": chance.uniform(60, 90),
+        "wb": chance.uniform(48, 78),
+        "sa": chance.uniform(45, 75),
+        "lli": chance.uniform(65, 120),
+        "eo": chance.uniform(25, 80),
+        "cfm": chance.uniform(400, 2000),
+        "dl": chance.uniform(100, 240),
+    }
     kept = {key: value for key, value in spoken.items() if chance.random() < 0.8}
     return readings(**(kept or {"oa": spoken["oa"]}))
 
@@ -62,10 +80,13 @@ def _lowish(chance: random.Random, plate: Plate) -> dict[str, float]:
     spoken = {
         "suct": table.dew.pressure(celsius(boils)) / 6.894757 - 14.7,
         "liq": table.bubble.pressure(celsius(condenses)) / 6.894757 - 14.7,
-        "sl": boils + chance.uniform(4, 30), "ll": condenses - chance.uniform(-1, 9),
-        "oa": outdoors, "ra": chance.uniform(69, 80), "wb": chance.uniform(58, 67),
+        "sl": boils + chance.uniform(4, 30),
+        "ll": condenses - chance.uniform(-1, 9),
+        "oa": outdoors,
+        "ra": chance.uniform(69, 80),
+        "wb": chance.uniform(58, 67),
         "sa": chance.uniform(54, 66),
-    }  # fmt: skip
+    }
     kept = {key: value for key, value in spoken.items() if chance.random() < 0.97}
     return readings(**kept)
 
@@ -123,6 +144,11 @@ class DoNoHarmTest(unittest.TestCase):
             self.assertTrue(
                 14 < derived.airflow_per_capacity / 3.78 < 25, what
             )  # 270 to 510 CFM/ton
-        for key in ("filter_dirty", "condenser_coil_dirty", "ice_on_coil", "blower_capacitor_weak",
-                    "oil_seen_at_joint"):  # fmt: skip
+        for key in (
+            "filter_dirty",
+            "condenser_coil_dirty",
+            "ice_on_coil",
+            "blower_capacitor_weak",
+            "oil_seen_at_joint",
+        ):
             self.assertFalse(case.saw(key), what)

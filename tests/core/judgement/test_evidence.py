@@ -38,8 +38,11 @@ class SentenceTest(unittest.TestCase):
         self.assertIn("20.0 % over", said.text("ip"))
 
     def test_what_is_as_expected_says_so(self):
-        for one in (departed("subcooling", 5.5, 5.4), departed("airflow", 2.0, 0.0),
-                    departed("pressure_ratio", 3.0, 3.05)):  # fmt: skip
+        for one in (
+            departed("subcooling", 5.5, 5.4),
+            departed("airflow", 2.0, 0.0),
+            departed("pressure_ratio", 3.0, 3.05),
+        ):
             self.assertTrue(sentence_of(one).text("ip").endswith("is what is expected"))
 
 
@@ -56,9 +59,11 @@ class BoardTest(unittest.TestCase):
     def test_at_most_three_of_each_and_each_points_at_what_it_speaks_of(self):
         known = set(SIGNS) | set(OBSERVATIONS) | {"readings"}
         for belief in self.board.values():
-            for sentences, signs in ((belief.speaks_for, belief.for_signs),
-                                     (belief.speaks_against, belief.against_signs),
-                                     (belief.missing, belief.missing_signs)):  # fmt: skip
+            for sentences, signs in (
+                (belief.speaks_for, belief.for_signs),
+                (belief.speaks_against, belief.against_signs),
+                (belief.missing, belief.missing_signs),
+            ):
                 self.assertLessEqual(len(sentences), 3)
                 self.assertEqual(len(sentences), len(signs))
                 self.assertLessEqual(set(signs), known)
@@ -90,20 +95,23 @@ class BoardTest(unittest.TestCase):
             plate(), settled(), suct=88, liq=310, sl=68, ll=86, di=86, do=74, oa=82, ra=77
         )
         self.assertEqual(step.suspects[0].fault, "drier_restricted")
-        kinked = judged(plate(), settled("kink_found"), suct=88, liq=310, sl=68, ll=86, lli=75,
-                        oa=82, ra=77)  # fmt: skip
+        kinked = judged(
+            plate(), settled("kink_found"), suct=88, liq=310, sl=68, ll=86, lli=75, oa=82, ra=77
+        )
         self.assertEqual(kinked.suspects[0].fault, "line_kinked")
 
 
 class WrittenRowsTest(unittest.TestCase):
     def test_trade_marks_stand_in_the_table_as_written(self):
         rows = {
-            (v, r.variant, r.severity): r.moves
-            for v, m in MODELS.items() for r in m.signatures
-        }  # fmt: skip
+            (v, r.variant, r.severity): r.moves for v, m in MODELS.items() for r in m.signatures
+        }
         for mark in TRADE_MARKS:
-            found = [moves for key, moves in rows.items()
-                     if key[:2] == (mark.device, mark.fault) and mark.severity in ("", key[2])]  # fmt: skip
+            found = [
+                moves
+                for key, moves in rows.items()
+                if key[:2] == (mark.device, mark.fault) and mark.severity in ("", key[2])
+            ]
             self.assertTrue(found, mark)
             for moves in found:
                 middle, spread = (v / scale_of(mark.sign) for v in moves[mark.sign])
@@ -123,8 +131,9 @@ class WrittenRowsTest(unittest.TestCase):
         asked = {id(check.look) for check in CHECKS.values() if check.look}
         unasked = {look.yes for look in LOOK_OF.values() if id(look) not in asked}
         # Told by a reading, or noticed in passing.
-        self.assertEqual(unasked, {"airflow_low", "ice_on_coil", "sight_glass_bubbles",
-                                   "reversing_valve_passes"})  # fmt: skip
+        self.assertEqual(
+            unasked, {"airflow_low", "ice_on_coil", "sight_glass_bubbles", "reversing_valve_passes"}
+        )
 
 
 if __name__ == "__main__":

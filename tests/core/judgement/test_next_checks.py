@@ -36,24 +36,45 @@ class NextChecksTest(unittest.TestCase):
             (HIGH_HEAD, ("condenser_coil_clean", "condenser_fan_ok"), {"standing_pressure"}),
             (STARVED, (), {"walk_liquid_line", "carry_one_clamp"}),
             ({**STARVED, "di": 88, "do": 87.5, "lli": 87}, ("no_liquid_step",), {"test_bulb"}),
-            ({"suct": 92, "liq": 300, "sl": 36, "ll": 86, "oa": 84, "ra": 78, "sa": 48},
-             ("filter_clean", "evaporator_coil_clean"), {"test_blower_capacitor"}),
-        ):  # fmt: skip
+            (
+                {"suct": 92, "liq": 300, "sl": 36, "ll": 86, "oa": 84, "ra": 78, "sa": 48},
+                ("filter_clean", "evaporator_coil_clean"),
+                {"test_blower_capacitor"},
+            ),
+        ):
             with self.subTest(wanted):
                 self.assertTrue(wanted & set(asked(*seen, **spoken)[:3]), asked(*seen, **spoken))
 
     def test_a_device_without_a_bulb_is_not_asked_for_one(self):
         for device in ("fixed_orifice", "eev"):
-            keys = {p.check.key for p in next_checks(
-                case(plate(device), **STARVED), weigh(MODELS["valve" if device == "eev" else "orifice"], departures(
-                    case(plate(device), **STARVED))), {}, limit=40, worth=0.0)}  # fmt: skip
+            keys = {
+                p.check.key
+                for p in next_checks(
+                    case(plate(device), **STARVED),
+                    weigh(
+                        MODELS["valve" if device == "eev" else "orifice"],
+                        departures(case(plate(device), **STARVED)),
+                    ),
+                    {},
+                    limit=40,
+                    worth=0.0,
+                )
+            }
             self.assertNotIn("test_bulb", keys)
             self.assertGreater(len(keys), 3)
 
     def test_what_stands_between_charge_and_its_proof_comes_first(self):
         low = {"suct": 108, "liq": 320, "sl": 56, "ll": 97, "oa": 86}
-        self.assertEqual(asked("filter_clean", "evaporator_coil_clean", "condenser_coil_clean",
-                               "condenser_fan_ok", **low)[0], "read_return_air")  # fmt: skip
+        self.assertEqual(
+            asked(
+                "filter_clean",
+                "evaporator_coil_clean",
+                "condenser_coil_clean",
+                "condenser_fan_ok",
+                **low,
+            )[0],
+            "read_return_air",
+        )
 
     def test_each_outcome_says_who_would_lead(self):
         for proposal in judged(plate(), **HOT).checks:
@@ -99,10 +120,11 @@ class NextChecksTest(unittest.TestCase):
     def test_without_return_air_it_is_asked_before_supply_air(self):
         # Supply air says nothing without return air: there is no split. Return air does at once.
         for spoken in (
-            FIVE, {"suct": 119, "liq": 352, "sl": 51, "ll": 97, "oa": 88},
+            FIVE,
+            {"suct": 119, "liq": 352, "sl": 51, "ll": 97, "oa": 88},
             {"suct": 100, "liq": 330, "sl": 46, "ll": 92, "oa": 86},
             {"suct": 112, "liq": 340, "sl": 50, "ll": 95, "oa": 88},
-        ):  # fmt: skip
+        ):
             for device in ("txv", "fixed_orifice"):
                 with self.subTest(device, **spoken):
                     of = plate(device, subcooling=10 if device == "txv" else None)
@@ -122,8 +144,11 @@ class NextChecksTest(unittest.TestCase):
             for proposal in next_checks(found, weighing, departures(found)):
                 if proposal.check.key in own:
                     continue  # what is condemned is proven, however sure it is
-                far = [abs(o.shares.get(name, 0) - belief) for name, belief in leaders
-                       for o in proposal.outcomes]  # fmt: skip
+                far = [
+                    abs(o.shares.get(name, 0) - belief)
+                    for name, belief in leaders
+                    for o in proposal.outcomes
+                ]
                 self.assertGreaterEqual(max(far), 0.05, proposal.check.key)
 
     def test_what_moves_with_a_sign_already_read_is_worth_less(self):

@@ -62,17 +62,22 @@ class EpisodesTest(unittest.TestCase):
     def test_cleaning_is_laid_beside_what_was_before(self):
         hot = Moment(40, readings(suct=126, liq=455, sl=54, ll=116, oa=88))
         cool = {"suct": 120, "liq": 350, "sl": 52, "ll": 97, "oa": 88}
-        self.assertEqual(found(with_past(cool, hot, done_since="condenser_cleaned")),
-                         {"cleaned_condenser_answered"})  # fmt: skip
+        self.assertEqual(
+            found(with_past(cool, hot, done_since="condenser_cleaned")),
+            {"cleaned_condenser_answered"},
+        )
         still = {"suct": 126, "liq": 452, "sl": 54, "ll": 115, "oa": 88}
-        self.assertEqual(found(with_past(still, hot, done_since="condenser_cleaned")),
-                         {"cleaned_condenser_did_nothing"})  # fmt: skip
+        self.assertEqual(
+            found(with_past(still, hot, done_since="condenser_cleaned")),
+            {"cleaned_condenser_did_nothing"},
+        )
         self.assertEqual(found(with_past(still, hot, done_since="drier_renewed")), set())
 
     def test_hunting_and_history(self):
         past = {"hunting_minutes": 2.5, "additions": 3, "recovered_share": 0.8}
-        self.assertEqual(found(with_past(VALVE, **past)),
-                         {"hunting", "added_before", "recovered_short"})  # fmt: skip
+        self.assertEqual(
+            found(with_past(VALVE, **past)), {"hunting", "added_before", "recovered_short"}
+        )
 
     def test_earlier_readings_that_cannot_be_are_left_out(self):
         absurd = Moment(
@@ -108,8 +113,10 @@ class WalkTest(unittest.TestCase):
 
     def test_the_restriction_is_named_where_it_is(self):
         walked = self.state(ll=92, di=91.5, do=91, lli=80)
-        self.assertEqual(walked, {"outdoor_to_drier": "normal", "drier": "normal",
-                                  "drier_to_device": "restricted"})  # fmt: skip
+        self.assertEqual(
+            walked,
+            {"outdoor_to_drier": "normal", "drier": "normal", "drier_to_device": "restricted"},
+        )
         found = judged(plate(), oa=84, ll=92, di=91.5, do=91, lli=80).walk[-1].said.text("ip")
         self.assertIn("11.0 °F from the drier to the metering device", found)
 

@@ -35,8 +35,13 @@ class AddProofTest(unittest.TestCase):
             ("suction line", _without(LOW, "sl"), SEEN, "suction pressure and suction line"),
             ("return air", _without(LOW, "ra", "wb"), SEEN, "return air"),
             ("outdoor air", _without(LOW, "oa"), SEEN, "outdoor air"),
-            ("run time", LOW, Context(None, None, SEEN.observations), "when the system was started"),
-        ):  # fmt: skip
+            (
+                "run time",
+                LOW,
+                Context(None, None, SEEN.observations),
+                "when the system was started",
+            ),
+        ):
             with self.subTest(name):
                 charge = judged(plate(), context, **readings).decision
                 self.assertEqual(charge.advice, "do_not_charge")
@@ -60,8 +65,13 @@ class AddProofTest(unittest.TestCase):
                 self.assertIn(says.lower(), charge.reason.text("ip").lower())
 
     def test_each_thing_seen_wrong_stops_it(self):
-        for seen in ("filter_dirty", "evaporator_coil_dirty", "condenser_coil_dirty",
-                     "blower_capacitor_weak", "ice_on_coil"):  # fmt: skip
+        for seen in (
+            "filter_dirty",
+            "evaporator_coil_dirty",
+            "condenser_coil_dirty",
+            "blower_capacitor_weak",
+            "ice_on_coil",
+        ):
             with self.subTest(seen):
                 self.assertEqual(
                     judged(plate(), settled(seen), **LOW).decision.advice, "do_not_charge"
@@ -94,8 +104,9 @@ class AddProofTest(unittest.TestCase):
             alone = judged(plate(), context, **held).decision
             self.assertEqual(alone.key, "low_hangs")
             self.assertIn("hangs on the liquid clamp alone", alone.reason.text("ip"))
-            self.assertEqual((alone.hangs_on.kind, alone.hangs_on.key),
-                             ("reading", "liquid_line_temp_indoor"))  # fmt: skip
+            self.assertEqual(
+                (alone.hangs_on.kind, alone.hangs_on.key), ("reading", "liquid_line_temp_indoor")
+            )
         for second in ({"lli": 98}, {"di": 98.5}):
             self.assertEqual(judged(plate(), SEEN, **held, **second).decision.advice, "add")
         apart = judged(plate(), SEEN, **held, di=92).decision  # the two clamps disagree
@@ -124,16 +135,23 @@ class AddProofTest(unittest.TestCase):
         self.assertIsNotNone(found.hangs_on)
         self.assertFalse(found.moves_refrigerant)
         # Less short than its own ±, or no likelier than nine in ten: nothing is said of a leak.
-        self.assertEqual(judged(plate(), SEEN, **{**dry, "ll": 97}).decision.advice,
-                         "do_not_charge")  # fmt: skip
+        self.assertEqual(
+            judged(plate(), SEEN, **{**dry, "ll": 97}).decision.advice, "do_not_charge"
+        )
         # Just proven tight and weighed in: what is missing was never put in.
         tight = Past(weighed_in=True, proven_tight=True)
-        self.assertNotEqual(judged(plate(), replace(SEEN, past=tight), **dry).decision.advice,
-                            "find_leak")  # fmt: skip
+        self.assertNotEqual(
+            judged(plate(), replace(SEEN, past=tight), **dry).decision.advice, "find_leak"
+        )
 
     def test_estimates_and_old_readings_prove_nothing(self):
-        for point in ("liquid_pressure", "liquid_line_temp", "suction_line_temp",
-                      "return_air_temp", "outdoor_air_temp"):  # fmt: skip
+        for point in (
+            "liquid_pressure",
+            "liquid_line_temp",
+            "suction_line_temp",
+            "return_air_temp",
+            "outdoor_air_temp",
+        ):
             for kind in ("estimated", "stale"):
                 with self.subTest(point, kind=kind):
                     context = replace(SEEN, **{kind: frozenset({point})})
@@ -150,8 +168,9 @@ class AddProofTest(unittest.TestCase):
         for past in (Past(additions=2), Past(recovered_share=0.85)):
             charge = judged(plate(), replace(SEEN, past=past), **LOW).decision
             self.assertEqual(charge.advice, "find_leak")
-        self.assertEqual(judged(plate(), replace(SEEN, past=Past(additions=1)), **LOW)
-                         .decision.advice, "add")  # fmt: skip
+        self.assertEqual(
+            judged(plate(), replace(SEEN, past=Past(additions=1)), **LOW).decision.advice, "add"
+        )
 
     def test_likelier_suspects_have_the_last_word(self):
         low = case(plate(), SEEN, **LOW)

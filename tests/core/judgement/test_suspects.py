@@ -70,8 +70,11 @@ class TextbookTest(unittest.TestCase):
         rival = by_key["liquid_line_restriction"]
         against = " ".join(s.text("ip") for s in rival.speaks_against)
         # 96 °F condensing, 94 °F line: 2 of subcooling where the plate asks for 10.
-        self.assertRegex(against, r"Subcooling \d\.\d °F is [78]\.\d °F under what is expected; "
-                                  r"“liquid line restriction” would show it .*high")  # fmt: skip
+        self.assertRegex(
+            against,
+            r"Subcooling \d\.\d °F is [78]\.\d °F under what is expected; "
+            r"“liquid line restriction” would show it .*high",
+        )
         self.assertIn("subcooling", rival.against_signs)
 
     def test_every_sentence_can_be_read_in_both_units(self):
@@ -99,10 +102,13 @@ class TextbookTest(unittest.TestCase):
             with self.subTest(seen):
                 readings = pictures.get(picture, BETWEEN)
                 before, after = (
-                    sum(row.belief for row in judged(plate(), settled(*s), **readings).weighing.rows
-                        if fault in row.hypothesis.faults)
+                    sum(
+                        row.belief
+                        for row in judged(plate(), settled(*s), **readings).weighing.rows
+                        if fault in row.hypothesis.faults
+                    )
                     for s in ((), (seen,))
-                )  # fmt: skip
+                )
                 self.assertEqual(after > before, up)
 
     def test_missing_readings_are_named_and_never_guessed(self):
@@ -152,8 +158,10 @@ class TableTest(unittest.TestCase):
             (v, r.variant, r.severity): r.moves for v, m in MODELS.items() for r in m.signatures
         }
         for valve, fault, sign, up in (
-            (True, "undercharge", "subcooling", False), (True, "undercharge", "superheat", True),
-            (False, "undercharge", "superheat", True), (True, "overcharge", "subcooling", True),
+            (True, "undercharge", "subcooling", False),
+            (True, "undercharge", "superheat", True),
+            (False, "undercharge", "superheat", True),
+            (True, "overcharge", "subcooling", True),
             (True, "overcharge", "condensing_over_ambient", True),
             (False, "overcharge", "superheat", False),
             (True, "condenser_dirt", "condensing_over_ambient", True),
@@ -173,9 +181,11 @@ class TableTest(unittest.TestCase):
             (True, "compressor_worn", "discharge_over_stroke", True),
             (True, "compressor_reed", "compressor_power", False),
             (True, "reversing_valve_leak", "rise_at_reversing_valve", True),
-            (True, "low_load", "return_air", False), (True, "high_load", "return_air", True),
-            (True, "low_ambient", "valve_pressure", False), (True, "weak_capacitor", "airflow", False),
-        ):  # fmt: skip
+            (True, "low_load", "return_air", False),
+            (True, "high_load", "return_air", True),
+            (True, "low_ambient", "valve_pressure", False),
+            (True, "weak_capacitor", "airflow", False),
+        ):
             with self.subTest(fault, sign=sign, valve=valve):
                 middle, spread = rows["valve" if valve else "orifice", fault, "severe"][sign]
                 self.assertGreater(middle if up else -middle, 0.5 * spread)

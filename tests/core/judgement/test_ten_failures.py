@@ -22,8 +22,10 @@ class DosesNothingAnswersTest(unittest.TestCase):
     def given(self, *ounces: float, spoken=LOW, context=SEEN, of=VALVE):
         """The same numbers a quarter of an hour after every dose."""
         rows = [Dosed(0, 0, readings(**spoken))]
-        rows += [Dosed(15.0 * n, oz * KG_PER_OZ, readings(**spoken))
-                 for n, oz in enumerate(ounces, start=1)]  # fmt: skip
+        rows += [
+            Dosed(15.0 * n, oz * KG_PER_OZ, readings(**spoken))
+            for n, oz in enumerate(ounces, start=1)
+        ]
         return advise(of, rows, context)
 
     def test_the_card_never_adds_while_the_decision_does_not(self):
@@ -48,22 +50,43 @@ class DosesNothingAnswersTest(unittest.TestCase):
 
 class AgainstItsOwnSuspectsTest(unittest.TestCase):
     def test_a_suction_in_a_vacuum_is_no_leak_while_the_valve_leads(self):
-        result = judged(plate("txv", "R-22"), settled(*TICKS, "bulb_test_no_reaction"),
-                        suct=-3, liq=240, sl=72, ll=96, oa=85, ra=77, wb=64)  # fmt: skip
+        result = judged(
+            plate("txv", "R-22"),
+            settled(*TICKS, "bulb_test_no_reaction"),
+            suct=-3,
+            liq=240,
+            sl=72,
+            ll=96,
+            oa=85,
+            ra=77,
+            wb=64,
+        )
         self.assertEqual(result.suspects[0].suspect.key, "metering_underfeed")
         self.assertNotEqual(result.decision.advice, "find_leak")
 
     def test_a_measured_step_comes_before_any_leak(self):
-        result = judged(plate(), SEEN, suct=60, liq=300, sl=74, ll=95.5, lli=87.5, oa=86, ra=76, wb=63)  # fmt: skip
+        result = judged(
+            plate(), SEEN, suct=60, liq=300, sl=74, ll=95.5, lli=87.5, oa=86, ra=76, wb=63
+        )
         self.assertNotIn(result.decision.advice, ("find_leak", "add"))
 
     def test_a_measured_step_waits_for_the_air_alone(self):
         dirty = ("filter_dirty", *TICKS[1:])
         said = [
-            judged(plate(), settled(*seen), suct=105, liq=320, sl=66, ll=88, lli=78, oa=86,
-                   ra=76, wb=63).decision.headline
+            judged(
+                plate(),
+                settled(*seen),
+                suct=105,
+                liq=320,
+                sl=66,
+                ll=88,
+                lli=78,
+                oa=86,
+                ra=76,
+                wb=63,
+            ).decision.headline
             for seen in (TICKS, dirty)
-        ]  # fmt: skip
+        ]
         self.assertEqual(
             said, ["Do not add. The liquid line is restricted.", "Change the filter first."]
         )
@@ -202,8 +225,11 @@ class OneTargetTest(unittest.TestCase):
     CHART = "outdoor, coil A\n70, 6\n80, 8\n90, 12\n100, 15"
 
     def test_a_chart_that_decides_is_what_the_suspects_expect(self):
-        of = replace(plate(subcooling=None), charts=(read_chart("subcooling_by_outdoor", self.CHART, "ip"),),
-                     indoor_unit="coil A")  # fmt: skip
+        of = replace(
+            plate(subcooling=None),
+            charts=(read_chart("subcooling_by_outdoor", self.CHART, "ip"),),
+            indoor_unit="coil A",
+        )
         result = judged(of, SEEN, suct=120, liq=358, sl=52, ll=96.4, oa=90, ra=76, wb=63, sa=57)
         self.assertEqual(result.targets.deciding.key, "chart_subcooling")
         self.assertAlmostEqual(result.measured["subcooling"].expected * 1.8, 12, delta=0.01)
@@ -219,8 +245,18 @@ class OneTargetTest(unittest.TestCase):
     def test_a_guess_has_no_say_beside_a_makers_approach(self):
         of = plate(subcooling=None, approach_k=6 / 1.8)
         # Approach 12 of 6: low on charge. By a guess of 10, subcooling 8 would be "right".
-        result = judged(of, settled(*TICKS, "readings_confirmed"), suct=108, liq=318, sl=56, ll=98,
-                        oa=86, ra=76, wb=63, sa=62)  # fmt: skip
+        result = judged(
+            of,
+            settled(*TICKS, "readings_confirmed"),
+            suct=108,
+            liq=318,
+            sl=56,
+            ll=98,
+            oa=86,
+            ra=76,
+            wb=63,
+            sa=62,
+        )
         self.assertEqual(result.decision.judged, "approach")
         self.assertNotEqual(result.decision.key, "contradicted")
 
@@ -229,22 +265,43 @@ class OneTargetTest(unittest.TestCase):
         from nudge.core.judgement.features import features
 
         mark = features(result.case, result.targets)["condensing_over_ambient"]
-        self.assertAlmostEqual((mark.low + mark.high) / 2,
-                               result.measured["condensing_over_ambient"].expected)  # fmt: skip
+        self.assertAlmostEqual(
+            (mark.low + mark.high) / 2, result.measured["condensing_over_ambient"].expected
+        )
 
 
 class EdgesTest(unittest.TestCase):
     def test_superheat_a_hair_over_its_band_with_nothing_wrong_is_no_restriction(self):
-        result = judged(plate(rated_seer=14), SEEN, suct=120.6, liq=356, sl=57.3, ll=98, oa=88, ra=76,
-                        wb=63, sa=57)  # fmt: skip
+        result = judged(
+            plate(rated_seer=14),
+            SEEN,
+            suct=120.6,
+            liq=356,
+            sl=57.3,
+            ll=98,
+            oa=88,
+            ra=76,
+            wb=63,
+            sa=57,
+        )
         self.assertAlmostEqual(result.case.derived.superheat * 1.8, 16, delta=0.5)
         self.assertEqual(result.suspects[0].suspect.key, "none")
         self.assertEqual(result.decision.advice, "leave")
 
     def test_in_its_window_and_leaning_low_is_not_called_no_fault(self):
         for line in (97.5, 98, 98.5, 99, 99.5):
-            result = judged(plate(subcooling=11), SEEN, suct=116, liq=342, sl=52, ll=line, oa=88, ra=76,
-                            wb=63, sa=58)  # fmt: skip
+            result = judged(
+                plate(subcooling=11),
+                SEEN,
+                suct=116,
+                liq=342,
+                sl=52,
+                ll=line,
+                oa=88,
+                ra=76,
+                wb=63,
+                sa=58,
+            )
             leader = result.suspects[0]
             if (
                 result.decision.state == "right"
@@ -264,8 +321,17 @@ class DoubtedAndInVacuumTest(unittest.TestCase):
     def test_suction_in_a_vacuum_is_taken_judged_and_stopped(self):
         for fluid, warns in (("R-410A", False), ("R-22", False), ("R-290", True), ("R-32", True)):
             for suction in (-1, -6, -13):
-                result = judged(plate("txv", fluid), SEEN, suct=suction, liq=250, sl=70, ll=90, oa=85,
-                                ra=77, wb=64)  # fmt: skip
+                result = judged(
+                    plate("txv", fluid),
+                    SEEN,
+                    suct=suction,
+                    liq=250,
+                    sl=70,
+                    ll=90,
+                    oa=85,
+                    ra=77,
+                    wb=64,
+                )
                 with self.subTest(fluid, suction=suction):
                     said = {h.key: s.text("ip") for h, s in result.hazards}
                     self.assertIn("in_vacuum", said)
@@ -273,8 +339,9 @@ class DoubtedAndInVacuumTest(unittest.TestCase):
                     self.assertEqual(result.decision.order, "danger")
                     self.assertEqual(
                         result.suspects[0].suspect.key
-                        in ("metering_underfeed", "liquid_line_restriction", "undercharge"), True,
-                    )  # fmt: skip
+                        in ("metering_underfeed", "liquid_line_restriction", "undercharge"),
+                        True,
+                    )
 
     def test_a_fluid_that_works_there_by_nature_is_not_warned_of(self):
         of = Plate(
@@ -287,8 +354,16 @@ class DoubtedAndInVacuumTest(unittest.TestCase):
 
 
 class OpenedAndWeighedTest(unittest.TestCase):
-    SHORT: ClassVar = {"suct": 108, "liq": 320, "sl": 56, "ll": 97, "oa": 86, "ra": 76, "wb": 63,
-                       "sa": 62}  # fmt: skip
+    SHORT: ClassVar = {
+        "suct": 108,
+        "liq": 320,
+        "sl": 56,
+        "ll": 97,
+        "oa": 86,
+        "ra": 76,
+        "wb": 63,
+        "sa": 62,
+    }
 
     def test_a_proven_tight_freshly_weighed_system_is_not_sent_to_find_a_leak(self):
         for past in (Past(additions=3), Past(recovered_share=0.66)):
@@ -375,8 +450,11 @@ class TrimTest(unittest.TestCase):
 class BlankCellTest(unittest.TestCase):
     def test_a_blank_cell_is_silent_and_no_other_school_takes_its_place(self):
         text = "outdoor, coil A\n70, 6\n80, 8\n90, \n100, 15"
-        of = replace(plate(subcooling=None), indoor_unit="coil A",
-                     charts=(read_chart("subcooling_by_outdoor", text, "ip"),))  # fmt: skip
+        of = replace(
+            plate(subcooling=None),
+            indoor_unit="coil A",
+            charts=(read_chart("subcooling_by_outdoor", text, "ip"),),
+        )
         result = judged(of, SEEN, suct=120, liq=358, sl=52, ll=96.4, oa=90, ra=76, wb=63)
         self.assertIsNone(result.targets.deciding)
         self.assertEqual(result.decision.key, "no_target")

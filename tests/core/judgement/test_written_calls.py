@@ -30,19 +30,28 @@ def judged(call: dict[str, Any]) -> Assessment:
     system = call["system"]
     target = system.get("target")
     plate = Plate(
-        system["fluid"], MeteringDevice(system["device"]), rated_seer=system["seer"],
+        system["fluid"],
+        MeteringDevice(system["device"]),
+        rated_seer=system["seer"],
         target_subcooling_k=_kelvin(target),
         nominal_capacity_w=system.get("capacity", 36_000) * 0.29307,
         reversing_valve=ReversingValve(system.get("reversing_valve", "")),
         approach_k=_kelvin(system.get("approach")),
         condensing_over_ambient_k=_kelvin(system.get("over_ambient")),
-    )  # fmt: skip
+    )
     readings = called_out(call["readings"])
     earlier = call.get("earlier")
     moments = (Moment(40, called_out(earlier)),) if earlier else ()
-    past = Past(moments, call.get("added", 0) * 0.0283495, "", call.get("hunting"),
-                call.get("additions", 0), call.get("recovered"), call.get("weighed_in", False),
-                call.get("proven_tight", False))  # fmt: skip
+    past = Past(
+        moments,
+        call.get("added", 0) * 0.0283495,
+        "",
+        call.get("hunting"),
+        call.get("additions", 0),
+        call.get("recovered"),
+        call.get("weighed_in", False),
+        call.get("proven_tight", False),
+    )
     guessed = frozenset(readings) if call.get("estimated") else frozenset()
     seen = frozenset(call["seen"].split())
     ran = call.get("minutes", MINUTES)

@@ -8,13 +8,18 @@ class UnitsTest(unittest.TestCase):
     def test_known_conversions(self):
         # NIST SP 811 factors.
         for quantity, ip, si in (
-            (Quantity.TEMPERATURE, 32, 0), (Quantity.TEMPERATURE, 212, 100),
-            (Quantity.TEMPERATURE_DIFFERENCE, 18, 10), (Quantity.PRESSURE, 100, 689.476),
-            (Quantity.AIRFLOW, 1200, 566.337), (Quantity.STATIC_PRESSURE, 0.5, 124.545),
-            (Quantity.CAPACITY, 36_000, 10_550.6), (Quantity.SMALL_MASS, 16, 453.592),
-            (Quantity.MASS, 1, 0.453592), (Quantity.LENGTH, 50, 15.24),
+            (Quantity.TEMPERATURE, 32, 0),
+            (Quantity.TEMPERATURE, 212, 100),
+            (Quantity.TEMPERATURE_DIFFERENCE, 18, 10),
+            (Quantity.PRESSURE, 100, 689.476),
+            (Quantity.AIRFLOW, 1200, 566.337),
+            (Quantity.STATIC_PRESSURE, 0.5, 124.545),
+            (Quantity.CAPACITY, 36_000, 10_550.6),
+            (Quantity.SMALL_MASS, 16, 453.592),
+            (Quantity.MASS, 1, 0.453592),
+            (Quantity.LENGTH, 50, 15.24),
             (Quantity.VACUUM, 500, 66.661),
-        ):  # fmt: skip
+        ):
             with self.subTest(quantity):
                 self.assertAlmostEqual(to_si(ip, quantity, "ip"), si, delta=abs(si) * 1e-5 + 1e-9)
 

@@ -15,16 +15,30 @@ from nudge.core.targets.workings import target_workings
 from tests.core.field import judged, plate
 
 FULL = {
-    "suct": 118.0, "liq": 341.0, "sl": 52.0, "ll": 96.0, "lli": 94.0, "oa": 88.0, "ra": 78.0,
-    "wb": 65.0, "sa": 58.5, "swb": 56.0, "cfm": 1180.0, "ow": 2900.0, "iw": 420.0, "eo": 50.0,
-}  # fmt: skip
+    "suct": 118.0,
+    "liq": 341.0,
+    "sl": 52.0,
+    "ll": 96.0,
+    "lli": 94.0,
+    "oa": 88.0,
+    "ra": 78.0,
+    "wb": 65.0,
+    "sa": 58.5,
+    "swb": 56.0,
+    "cfm": 1180.0,
+    "ow": 2900.0,
+    "iw": 420.0,
+    "eo": 50.0,
+}
 DRAWS = 4000
 
 
 def monte_carlo(
-    value: Callable[[Mapping[str, float]], float], values: Mapping[str, float],
-    limits: Mapping[str, float], draws: int = DRAWS,
-) -> float:  # fmt: skip
+    value: Callable[[Mapping[str, float]], float],
+    values: Mapping[str, float],
+    limits: Mapping[str, float],
+    draws: int = DRAWS,
+) -> float:
     """± at 19 in 20 by brute force: twice the standard deviation of normal draws."""
     chance = random.Random(11)
     found = []
@@ -59,10 +73,16 @@ class UncertaintyTest(unittest.TestCase):
 
     def test_pocket_numbers_agree_with_monte_carlo(self):
         entries = {
-            "return_air_temp": 78.0, "return_air_wet_bulb": 65.0, "outdoor_air_temp": 95.0,
-            "test_pressure_start": 150.0, "test_temp_start": 80.0, "test_temp_now": 70.0,
-            "strip_volts": 238.0, "strip_circuit_amps": 41.0, "heated_air_temp": 104.0,
-        }  # fmt: skip
+            "return_air_temp": 78.0,
+            "return_air_wet_bulb": 65.0,
+            "outdoor_air_temp": 95.0,
+            "test_pressure_start": 150.0,
+            "test_temp_start": 80.0,
+            "test_temp_now": 70.0,
+            "strip_volts": 238.0,
+            "strip_circuit_amps": 41.0,
+            "heated_air_temp": 104.0,
+        }
 
         def number(key: str) -> Callable[[Mapping[str, float]], float]:
             def value(given: Mapping[str, float]) -> float:

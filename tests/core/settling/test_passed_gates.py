@@ -49,8 +49,10 @@ class PassedGatesTest(unittest.TestCase):
 
     def test_one_gate_passed_leaves_the_others_shut(self):
         early = replace(SEEN, minutes_since_change=2.0)
-        context = passing(replace(early, observations=early.observations - {"filter_clean"}
-                                  | {"filter_dirty"}), "just_changed")  # fmt: skip
+        context = passing(
+            replace(early, observations=early.observations - {"filter_clean"} | {"filter_dirty"}),
+            "just_changed",
+        )
         result = judged(plate(), context, **LOW)
         self.assertEqual(result.decision.headline, "Change the filter first.")
 
@@ -70,12 +72,23 @@ class PassedGatesTest(unittest.TestCase):
 
 def _shut(gate):
     """A context and readings that shut a gate on an otherwise proven low charge."""
-    clean = {"filter_dirty": "filter_clean", "condenser_coil_dirty": "condenser_coil_clean",
-             "evaporator_coil_dirty": "evaporator_coil_clean",
-             "condenser_fan_weak": "condenser_fan_ok"}  # fmt: skip
-    ticked = {*clean, "ice_on_coil", "kink_found", "bulb_loose", "airflow_low",
-              "blower_capacitor_weak", "discharge_air_returns", "standing_pressure_high",
-              "reading_confirmed_wrong"}  # fmt: skip
+    clean = {
+        "filter_dirty": "filter_clean",
+        "condenser_coil_dirty": "condenser_coil_clean",
+        "evaporator_coil_dirty": "evaporator_coil_clean",
+        "condenser_fan_weak": "condenser_fan_ok",
+    }
+    ticked = {
+        *clean,
+        "ice_on_coil",
+        "kink_found",
+        "bulb_loose",
+        "airflow_low",
+        "blower_capacitor_weak",
+        "discharge_air_returns",
+        "standing_pressure_high",
+        "reading_confirmed_wrong",
+    }
     if gate in ticked:
         seen = SEEN.observations - {clean.get(gate)} | {gate}
         return replace(SEEN, observations=seen), {}

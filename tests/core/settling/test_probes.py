@@ -11,13 +11,19 @@ from tests.core.field import celsius, readings
 
 TABLE = load_table("R-410A")
 # A healthy three-ton system at 90 °F out, 78/65 in: saturations 44 and 108 °F by the table.
-HEALTHY = readings(suct=128, liq=360, sl=56, ll=99, lli=98, eo=54, dl=158, oa=90, ra=78, wb=65,
-                   sa=58)  # fmt: skip
+HEALTHY = readings(
+    suct=128, liq=360, sl=56, ll=99, lli=98, eo=54, dl=158, oa=90, ra=78, wb=65, sa=58
+)
 STANDING = readings(suct=228, liq=228, sl=90, ll=90, dl=90.5, oa=90, ra=78)
 
 
-def seen(minutes: float | None = 20, standing: dict[str, float] | None = None, trace=None,
-         without: tuple[str, ...] = (), **changed: float) -> Seen:  # fmt: skip
+def seen(
+    minutes: float | None = 20,
+    standing: dict[str, float] | None = None,
+    trace=None,
+    without: tuple[str, ...] = (),
+    **changed: float,
+) -> Seen:
     values = HEALTHY | readings(**changed)
     rng = Random(1)
     traces = {}
@@ -72,9 +78,13 @@ class LyingProbesTest(unittest.TestCase):
 
     def test_every_check_has_a_lie_that_trips_it(self):
         tripped = {check for check, _, _ in LIES}
-        own = {"outdoor_too_warm": {"outdoor_too_warm", "liquid_too_cold"},
-               "wrong_pipe": {"wrong_pipe", "swapped"}, "suction_dirt": {"suction_dirt", "outlet_dirt"},
-               "liquid_dirt": {"liquid_dirt", "indoor_liquid_dirt"}, "wet_and_dry": {"dry_wick"}}  # fmt: skip
+        own = {
+            "outdoor_too_warm": {"outdoor_too_warm", "liquid_too_cold"},
+            "wrong_pipe": {"wrong_pipe", "swapped"},
+            "suction_dirt": {"suction_dirt", "outlet_dirt"},
+            "liquid_dirt": {"liquid_dirt", "indoor_liquid_dirt"},
+            "wet_and_dry": {"dry_wick"},
+        }
         for row in PROBE_CHECKS:
             self.assertLessEqual(own.get(row.key, {row.key}), tripped, row.key)
 
@@ -84,11 +94,23 @@ class LyingProbesTest(unittest.TestCase):
 
     def test_faults_of_the_machine_are_not_blamed_on_a_probe(self):
         for what, changed in (
-            ("low charge", {"suct": 95, "liq": 300, "sl": 70, "eo": 66, "ll": 93, "lli": 92, "sa": 66, "dl": 175}),
+            (
+                "low charge",
+                {
+                    "suct": 95,
+                    "liq": 300,
+                    "sl": 70,
+                    "eo": 66,
+                    "ll": 93,
+                    "lli": 92,
+                    "sa": 66,
+                    "dl": 175,
+                },
+            ),
             ("restriction", {"suct": 90, "sl": 74, "eo": 70, "lli": 80, "sa": 67, "dl": 190}),
             ("worn compressor", {"suct": 150, "liq": 320, "sa": 64, "dl": 150, "sl": 62, "eo": 60}),
             ("dirty condenser", {"liq": 440, "ll": 112, "lli": 111, "dl": 180}),
-        ):  # fmt: skip
+        ):
             with self.subTest(what):
                 self.assertEqual(lying(seen(**changed)), [])
 

@@ -63,9 +63,12 @@ class OnThePlantTest(unittest.TestCase):
 
     def test_an_ill_machine_with_a_sound_kit_accuses_nobody(self):
         for key, fault in (
-            ("split-3-410-valve", ("undercharge", 0.7)), ("split-3-410-valve", ("drier_restricted", 0.9)),
-            ("split-3-410-orifice", ("overcharge", 0.6)), ("split-25-22-valve", ("condenser_dirt", 0.8)),
-            ("heat-pump-3-410", ("reversing_valve_leak", 0.7)), ("split-3-410-valve", ("bulb_loose", 0.9)),
-        ):  # fmt: skip
+            ("split-3-410-valve", ("undercharge", 0.7)),
+            ("split-3-410-valve", ("drier_restricted", 0.9)),
+            ("split-3-410-orifice", ("overcharge", 0.6)),
+            ("split-25-22-valve", ("condenser_dirt", 0.8)),
+            ("heat-pump-3-410", ("reversing_valve_leak", 0.7)),
+            ("split-3-410-valve", ("bulb_loose", 0.9)),
+        ):
             with self.subTest(key, fault=fault):
                 self.assertEqual(self.named(key, fault), [])

@@ -144,15 +144,21 @@ class AgainstThePlantTest(unittest.TestCase):
     """A few starts of the simulated system, with instrument noise; `make study` runs 200."""
 
     def test_what_it_calls_settled_is_where_it_ends(self):
-        for number, (key, fault) in enumerate((
-            ("split-3-410-valve", ()), ("split-2-22-orifice", (("undercharge", 0.2),)),
-            ("heat-pump-3-410", (("overcharge", 0.4),)),
-        )):  # fmt: skip
+        for number, (key, fault) in enumerate(
+            (
+                ("split-3-410-valve", ()),
+                ("split-2-22-orifice", (("undercharge", 0.2),)),
+                ("heat-pump-3-410", (("overcharge", 0.4),)),
+            )
+        ):
             with self.subTest(key):
                 said, seen, end = self.run_until_settled(key, fault, Random(number))
                 self.assertLess(said, 900)
-                for point, within in (("liquid_line_temp", HALF_F), ("suction_pressure", PSI),
-                                      ("liquid_pressure", PSI)):  # fmt: skip
+                for point, within in (
+                    ("liquid_line_temp", HALF_F),
+                    ("suction_pressure", PSI),
+                    ("liquid_pressure", PSI),
+                ):
                     # The house goes on cooling slowly: allow what five minutes of that do.
                     self.assertLess(abs(seen[point] - end[point]), 1.6 * within, point)
 
@@ -166,8 +172,13 @@ class AgainstThePlantTest(unittest.TestCase):
             kit, given = kit.read(state.truth, 4.0, rng)
             by_point = {h.point: given[h.row.key] for h in kit.held if h.row.key in given}
             by_point["evaporator"] = dew.temperature(by_point["suction_pressure"] + 101.325)
-            for point in ("suction_pressure", "liquid_pressure", "suction_line_temp",
-                          "liquid_line_temp", "evaporator"):  # fmt: skip
+            for point in (
+                "suction_pressure",
+                "liquid_pressure",
+                "suction_line_temp",
+                "liquid_line_temp",
+                "evaporator",
+            ):
                 rows.setdefault(point, []).append((state.seconds, by_point[point]))
             traces = {p: Trace(*map(tuple, zip(*r[-76:], strict=True))) for p, r in rows.items()}
             traces = with_differences(

@@ -6,8 +6,13 @@ from nudge.core.behaviours.workings import derived_workings
 from nudge.core.judgement.departures import departures
 from tests.core.field import case, judged, plate, settled
 
-CLEAN = settled("filter_clean", "evaporator_coil_clean", "condenser_coil_clean", "condenser_fan_ok",
-                "readings_confirmed")  # fmt: skip
+CLEAN = settled(
+    "filter_clean",
+    "evaporator_coil_clean",
+    "condenser_coil_clean",
+    "condenser_fan_ok",
+    "readings_confirmed",
+)
 AIR = {"oa": 88, "ra": 76, "wb": 63, "sa": 57}
 
 

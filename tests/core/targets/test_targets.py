@@ -29,11 +29,21 @@ class WindowsTest(unittest.TestCase):
             ("valve health", plate(), "superheat", [11, 6, 15], "valve_health"),
             ("long line", plate(line_set_length_m=24.4), "superheat", [11, 6, 20], "valve_health"),
             ("orifice", plate("fixed_orifice"), "superheat", [11, 6, 16], "formula_superheat"),
-            ("orifice, plate", plate("fixed_orifice", target_superheat_k=15 / 1.8), "superheat",
-             [15, 10, 20], "plate_superheat"),
-            ("cold room", plate(target_superheat_k=8 / 1.8, application=Application.REFRIGERATION),
-             "superheat", [8, 5, 11], "plate_superheat"),
-        ):  # fmt: skip
+            (
+                "orifice, plate",
+                plate("fixed_orifice", target_superheat_k=15 / 1.8),
+                "superheat",
+                [15, 10, 20],
+                "plate_superheat",
+            ),
+            (
+                "cold room",
+                plate(target_superheat_k=8 / 1.8, application=Application.REFRIGERATION),
+                "superheat",
+                [8, 5, 11],
+                "plate_superheat",
+            ),
+        ):
             with self.subTest(name):
                 found = self._window(of, quantity, suct=118, wb=64, oa=90)
                 self.assertEqual(found, (window, method))

@@ -12,10 +12,28 @@ from nudge.core.visit.seasons import is_in_season
 from nudge.core.visit.steps import STEPS
 
 LOOKED = frozenset({"filter_clean", "evaporator_coil_clean", "condenser_coil_clean"})
-READ = frozenset({"suction_pressure", "liquid_pressure", "suction_line_temp", "liquid_line_temp",
-                  "outdoor_air_temp", "return_air_temp", "return_air_wet_bulb"})  # fmt: skip
-JUDGED = Facts(observations=LOOKED, points=READ, has_gauges=True, is_running=True, is_judged=True,
-               advice="add", decision="add", stage="act", connection="hose_manifold")  # fmt: skip
+READ = frozenset(
+    {
+        "suction_pressure",
+        "liquid_pressure",
+        "suction_line_temp",
+        "liquid_line_temp",
+        "outdoor_air_temp",
+        "return_air_temp",
+        "return_air_wet_bulb",
+    }
+)
+JUDGED = Facts(
+    observations=LOOKED,
+    points=READ,
+    has_gauges=True,
+    is_running=True,
+    is_judged=True,
+    advice="add",
+    decision="add",
+    stage="act",
+    connection="hose_manifold",
+)
 
 
 def stage(facts, key, call="cooling_complaint"):
@@ -49,10 +67,13 @@ class OrderTest(unittest.TestCase):
             ("amps", {"findings": {"compressor_amps": "bad", "fan_amps": "good"}}, "done"),
             ("amps", {"points": READ | {"compressor_amps"}}, "done"),
             ("statics", {"points": READ | {"total_external_static"}}, "done"),
-            ("statics", {"points": READ | {"total_external_static"},
-                         "doubts": frozenset({"duct_trouble"})}, "open"),
+            (
+                "statics",
+                {"points": READ | {"total_external_static"}, "doubts": frozenset({"duct_trouble"})},
+                "open",
+            ),
             ("drain", {"findings": {"drain": "watch"}}, "done"),
-        ):  # fmt: skip
+        ):
             with self.subTest(step, facts=facts):
                 self.assertEqual(steps(replace(JUDGED, **facts), "air")[step].state, state)
 
@@ -60,8 +81,9 @@ class OrderTest(unittest.TestCase):
         unseen = replace(JUDGED, observations=LOOKED - {"filter_clean"})
         found = stage(unseen, "judge")
         self.assertEqual(found.state, "blocked")
-        self.assertEqual(found.why.text("ip"),
-                         "First: filter in your hand. Do it, or say why it is skipped.")  # fmt: skip
+        self.assertEqual(
+            found.why.text("ip"), "First: filter in your hand. Do it, or say why it is skipped."
+        )
         skipped = replace(unseen, ticks={"filter": Ticked("skipped", "no ladder")})
         self.assertEqual(stage(skipped, "judge").state, "done")
         new = stage(JUDGED, "judge", "commissioning")
@@ -69,8 +91,13 @@ class OrderTest(unittest.TestCase):
 
     def test_a_shut_gate_blocks_judging_and_says_why(self):
         cold = say("Too cold outdoors to judge charge.")
-        facts = replace(JUDGED, shut={"outdoor_below_70": cold}, reason=cold, stage="connect",
-                        advice="do_not_charge")  # fmt: skip
+        facts = replace(
+            JUDGED,
+            shut={"outdoor_below_70": cold},
+            reason=cold,
+            stage="connect",
+            advice="do_not_charge",
+        )
         found = stage(facts, "judge")
         self.assertEqual((found.state, found.why), ("blocked", cold))
         self.assertEqual(stage(facts, "act").state, "blocked")
@@ -116,8 +143,9 @@ class OrderTest(unittest.TestCase):
             self.assertTrue(set(call.stages) <= set(STAGES))
 
     def test_a_dose_asks_for_final_readings_and_the_cylinder(self):
-        facts = replace(JUDGED, has_acted=True, has_moved_charge=True, cylinders=("c",),
-                        unweighed=("Red tape",))  # fmt: skip
+        facts = replace(
+            JUDGED, has_acted=True, has_moved_charge=True, cylinders=("c",), unweighed=("Red tape",)
+        )
         found = steps(facts, "close")
         self.assertEqual((found["final"].state, found["weighed"].state), ("open", "open"))
         after = replace(facts, read_after_last_change=True, unweighed=())

@@ -11,5 +11,14 @@ from nudge.core.judgement.decision.decision import (
 from nudge.core.judgement.decision.ground import Ground
 from nudge.core.judgement.decision.rules import RULES, decide
 
-__all__ = ["RULES", "Advice", "ChargeState", "Decision", "Dose", "Ground", "HangsOn",
-           "OtherMethod", "decide"]  # fmt: skip
+__all__ = [
+    "RULES",
+    "Advice",
+    "ChargeState",
+    "Decision",
+    "Dose",
+    "Ground",
+    "HangsOn",
+    "OtherMethod",
+    "decide",
+]

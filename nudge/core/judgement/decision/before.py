@@ -26,9 +26,19 @@ MOST_ADDED = 0.50
 FEEDS = frozenset({"liquid_line_restriction", "metering_underfeed"})
 UNSETTLED_MINUTES = 2.0
 STAGE_OF_WORK: dict[str, Stage] = {"collar_on": "connect", "condenser_dry": "settle"}
-AIR = frozenset({"filter_dirty", "evaporator_coil_dirty", "condenser_coil_dirty", "airflow_low",
-                 "blower_capacitor_weak", "duct_unmeasured", "condenser_fan_weak",
-                 "discharge_air_returns", "airflow_out_of_range"})  # fmt: skip
+AIR = frozenset(
+    {
+        "filter_dirty",
+        "evaporator_coil_dirty",
+        "condenser_coil_dirty",
+        "airflow_low",
+        "blower_capacitor_weak",
+        "duct_unmeasured",
+        "condenser_fan_weak",
+        "discharge_air_returns",
+        "airflow_out_of_range",
+    }
+)
 WATCH = (
     say("Watch superheat: under {least}, add nothing more.", least=difference(SUPERHEAT_FLOOR_K)),
     say("Watch the line temperatures come together, and the liquid line: it is the slow one."),
@@ -43,8 +53,12 @@ def _stop_it(ground: Ground) -> Finding | None:
     if empty is None:
         return Finding(stops[0])
     # What runs hot or in a vacuum because it is empty is stopped, and its leak found.
-    return replace(empty, reason=joined([stops[0], empty.reason]), advice="find_leak",
-                   headline="Stop it. Then find the leak.")  # fmt: skip
+    return replace(
+        empty,
+        reason=joined([stops[0], empty.reason]),
+        advice="find_leak",
+        headline="Stop it. Then find the leak.",
+    )
 
 
 def _stop_adding(ground: Ground) -> Finding | None:
@@ -52,10 +66,13 @@ def _stop_adding(ground: Ground) -> Finding | None:
     if superheat is None or superheat >= SUPERHEAT_FLOOR_K or ground.given_kg <= 0:
         return None
     return Finding(
-        say("Superheat is {now}, under {floor}, and refrigerant has gone in: liquid is near the "
+        say(
+            "Superheat is {now}, under {floor}, and refrigerant has gone in: liquid is near the "
             "compressor. Nothing more goes in.",
-            now=difference(superheat), floor=difference(SUPERHEAT_FLOOR_K)),
-    )  # fmt: skip
+            now=difference(superheat),
+            floor=difference(SUPERHEAT_FLOOR_K),
+        ),
+    )
 
 
 def _not_judged(ground: Ground) -> Finding | None:
@@ -85,18 +102,21 @@ def _by_look(ground: Ground) -> Finding | None:
     hangs = None
     if look.decision == "connect":
         hangs = HangsOn("test", "read_liquid_side", say("Read it with gauges."))
-    return Finding(reason, headline=look.headline, hangs_on=hangs,
-                   stage=stages.get(look.decision, "look"))  # fmt: skip
+    return Finding(
+        reason, headline=look.headline, hangs_on=hangs, stage=stages.get(look.decision, "look")
+    )
 
 
 def _wrong_way(ground: Ground) -> Finding | None:
     if not ground.answers or not ground.answers[-1].went_wrong_way:
         return None
     return Finding(
-        say("Superheat rose after a dose and subcooling stood still: liquid is not getting "
-            "through. Look for a restriction or a starving metering device."),
+        say(
+            "Superheat rose after a dose and subcooling stood still: liquid is not getting "
+            "through. Look for a restriction or a starving metering device."
+        ),
         hangs_on=_walk("It shows where it is held back."),
-    )  # fmt: skip
+    )
 
 
 def _in_vain(ground: Ground) -> Finding | None:
@@ -104,10 +124,12 @@ def _in_vain(ground: Ground) -> Finding | None:
     if count < IN_VAIN:
         return None
     return Finding(
-        say(f"{count} doses were not answered: it is not charge, or it does not get through. Walk "
-            "the liquid line, test the metering device. What went in may have to come out again."),
+        say(
+            f"{count} doses were not answered: it is not charge, or it does not get through. Walk "
+            "the liquid line, test the metering device. What went in may have to come out again."
+        ),
         hangs_on=_walk("It shows whether the way is free."),
-    )  # fmt: skip
+    )
 
 
 def _too_much_in(ground: Ground) -> Finding | None:
@@ -115,11 +137,13 @@ def _too_much_in(ground: Ground) -> Finding | None:
     if ground.given_kg < MOST_ADDED * whole.kg or ground.case.context.past.weighed_in:
         return None
     return Finding(
-        say("{given} has gone in, more than half a charge. It is lost somewhere, or it was empty: "
+        say(
+            "{given} has gone in, more than half a charge. It is lost somewhere, or it was empty: "
             "find the leak, recover, evacuate and weigh in.",
-            given=Measure(ground.given_kg, Quantity.CHARGE)),
+            given=Measure(ground.given_kg, Quantity.CHARGE),
+        ),
         state="low",
-    )  # fmt: skip
+    )
 
 
 def _another_suspect(ground: Ground) -> Finding | None:
@@ -135,8 +159,9 @@ def _another_suspect(ground: Ground) -> Finding | None:
     )
 
 
-CHARGE = frozenset({"undercharge", "overcharge", "none", "something_else", "high_indoor_load",
-                    "low_indoor_load"})  # fmt: skip
+CHARGE = frozenset(
+    {"undercharge", "overcharge", "none", "something_else", "high_indoor_load", "low_indoor_load"}
+)
 
 
 def _restricted(ground: Ground) -> Finding | None:
@@ -149,11 +174,15 @@ def _restricted(ground: Ground) -> Finding | None:
     if ground.belief(ground.leader) < least("leads"):
         return None
     return Finding(
-        paragraph("There is a step on the liquid's way:", [step], "Find the kink or the plugged "
-                  "drier between the two clamps, renew it, then judge charge."),
+        paragraph(
+            "There is a step on the liquid's way:",
+            [step],
+            "Find the kink or the plugged "
+            "drier between the two clamps, renew it, then judge charge.",
+        ),
         state="right" if reads_right(ground) else "unknown",
         hangs_on=_walk("It shows in which piece the step is."),
-    )  # fmt: skip
+    )
 
 
 def _what_comes_first(ground: Ground) -> Finding | None:
@@ -171,9 +200,12 @@ def _clocks(ground: Ground) -> Finding | None:
     waits = minutes_to_wait(ground)
     hangs = HangsOn("minutes", shut[0].gate.key, shut[0].message)
     return replace(
-        found, hangs_on=hangs, stage="settle", ready_in=waits,
+        found,
+        hangs_on=hangs,
+        stage="settle",
+        ready_in=waits,
         watch=WATCH if ground.answers else (),
-    )  # fmt: skip
+    )
 
 
 def minutes_to_wait(ground: Ground) -> float:
@@ -237,9 +269,22 @@ BEFORE: tuple[Rule, ...] = (
 )  # fmt: skip
 
 FIRST: tuple[Rule, ...] = (
-    Rule("first", "first", "", "do_not_charge", "air",
-         "Air, coils, bulb and weather before charge: what opens the gate is the next step.",
-         _what_comes_first),
-    Rule("wait", "clocks", "Wait.", "do_not_charge", "settle",
-         "What has not settled is not read.", _clocks),
-)  # fmt: skip
+    Rule(
+        "first",
+        "first",
+        "",
+        "do_not_charge",
+        "air",
+        "Air, coils, bulb and weather before charge: what opens the gate is the next step.",
+        _what_comes_first,
+    ),
+    Rule(
+        "wait",
+        "clocks",
+        "Wait.",
+        "do_not_charge",
+        "settle",
+        "What has not settled is not read.",
+        _clocks,
+    ),
+)

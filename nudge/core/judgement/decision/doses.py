@@ -71,24 +71,35 @@ class AnswerRow:
 
 ANSWERS: tuple[AnswerRow, ...] = (
     AnswerRow(
-        "subcooling", 1, degrees_f(1.0), degrees_f(0.15),
+        "subcooling",
+        1,
+        degrees_f(1.0),
+        degrees_f(0.15),
         "Liquid backs up in the condenser: the first answer of a valve. Two readings of it differ "
         "by nearly {d1} by themselves.",
-        lambda at: at.subcooling, lambda before: before.is_valve or before.removes,
+        lambda at: at.subcooling,
+        lambda before: before.is_valve or before.removes,
     ),
     AnswerRow(
-        "superheat", -1, degrees_f(2.0), degrees_f(0.3),
+        "superheat",
+        -1,
+        degrees_f(2.0),
+        degrees_f(0.3),
         "A better fed evaporator: the answer of an orifice, and of a valve that starves. A clamp "
         "and a gauge differ by up to {d2} from one reading to the next.",
         lambda at: at.superheat_off,
         lambda before: not before.is_valve or before.starves,
     ),
     AnswerRow(
-        "evaporator_saturation", 1, degrees_f(1.5), degrees_f(0.1),
+        "evaporator_saturation",
+        1,
+        degrees_f(1.5),
+        degrees_f(0.1),
         "Suction comes up where the evaporator starved. Where it did not, a valve holds it.",
-        lambda at: at.evaporator, lambda before: before.starves,
+        lambda at: at.evaporator,
+        lambda before: before.starves,
     ),
-)  # fmt: skip
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -144,9 +155,13 @@ def unanswered(answers: Sequence[DoseAnswer]) -> int:
 
 
 def _answered(
-    seen: Sequence[SettledMoment], now: SettledMoment, kg: float, in_all_kg: float, is_valve: bool,
+    seen: Sequence[SettledMoment],
+    now: SettledMoment,
+    kg: float,
+    in_all_kg: float,
+    is_valve: bool,
     whole_kg: float,
-) -> DoseAnswer:  # fmt: skip
+) -> DoseAnswer:
     """Against the best that was ever read: what chance lifted once does not count again.
 
     `in_all_kg` is this dose with the ones before it that nothing told.

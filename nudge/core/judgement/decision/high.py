@@ -35,12 +35,20 @@ def _took_too_much(ground: Ground) -> Finding | None:
     if last.amount_kg <= 0 or not last.answered or not ground.first_was_proven():
         return None
     return Finding(
-        paragraph("The last dose went past the window:", evidence(ground),
-                  "Part of it comes out again, by what it did. " + INTO_RECOVERY), "high",
+        paragraph(
+            "The last dose went past the window:",
+            evidence(ground),
+            "Part of it comes out again, by what it did. " + INTO_RECOVERY,
+        ),
+        "high",
         belief=1.0,
-        wrong_if=(say("The reading does not come back into its window after the wait: then it was "
-                      "not that dose."),),
-    )  # fmt: skip
+        wrong_if=(
+            say(
+                "The reading does not come back into its window after the wait: then it was "
+                "not that dose."
+            ),
+        ),
+    )
 
 
 def door_is_open(ground: Ground) -> bool:
@@ -61,11 +69,15 @@ def _air_not_charge(ground: Ground) -> Finding | None:
     if ground.level("subcooling") == "high":
         return None
     return Finding(
-        paragraph("Superheat is low but the liquid line is not over-full:", evidence(ground),
-                  "Low airflow, low load or an oversized orifice does that. Check filter, coil, "
-                  "blower, then the orifice."),
-        hangs_on=best_check(ground), stage="air",
-    )  # fmt: skip
+        paragraph(
+            "Superheat is low but the liquid line is not over-full:",
+            evidence(ground),
+            "Low airflow, low load or an oversized orifice does that. Check filter, coil, "
+            "blower, then the orifice.",
+        ),
+        hangs_on=best_check(ground),
+        stage="air",
+    )
 
 
 def _contradicted(ground: Ground) -> Finding | None:
@@ -75,10 +87,11 @@ def _contradicted(ground: Ground) -> Finding | None:
     if not found:
         return None
     return Finding(
-        paragraph("The numbers do not agree on charge:", evidence(ground),
-                  found[0].if_contradicted + "."),
+        paragraph(
+            "The numbers do not agree on charge:", evidence(ground), found[0].if_contradicted + "."
+        ),
         hangs_on=hang_on_row(found[0]) or best_check(ground),
-    )  # fmt: skip
+    )
 
 
 def _something_missing(ground: Ground) -> Finding | None:
@@ -100,8 +113,11 @@ def _indoor_air_open(ground: Ground) -> Finding | None:
         return None
     if ground.level("temperature_split") in ("low", "in"):
         return None
-    return _almost(ground, "First rule out low indoor air: measure supply air, see filter and "
-                   "indoor coil.", hang_on_check(CHECKS["read_supply_air"]))  # fmt: skip
+    return _almost(
+        ground,
+        "First rule out low indoor air: measure supply air, see filter and indoor coil.",
+        hang_on_check(CHECKS["read_supply_air"]),
+    )
 
 
 def _another_leads(ground: Ground) -> Finding | None:
@@ -111,10 +127,14 @@ def _another_leads(ground: Ground) -> Finding | None:
         return None
     label = ground.suspect(ground.leader).label.lower() if ground.leader else "not weighed here"
     return Finding(
-        paragraph("It reads high on charge:", evidence(ground),
-                  f"But it may as well be “{label}”. Settle that first."), "high",
+        paragraph(
+            "It reads high on charge:",
+            evidence(ground),
+            f"But it may as well be “{label}”. Settle that first.",
+        ),
+        "high",
         hangs_on=_parting(ground) or best_check(ground),
-    )  # fmt: skip
+    )
 
 
 def _not_sure(ground: Ground) -> Finding | None:
@@ -127,8 +147,11 @@ def _not_sure(ground: Ground) -> Finding | None:
         parting = _parting(ground) or parting_check(ground, "overcharge", "remove")
         return _almost(ground, "That is not enough to remove on.", parting)
     if standing.worst_high < least("remove_moved"):
-        return _almost(ground, "Within a reading's own ± it turns. Read it again.",
-                       HangsOn("reading", standing.worst_by, say("Read it again.")))  # fmt: skip
+        return _almost(
+            ground,
+            "Within a reading's own ± it turns. Read it again.",
+            HangsOn("reading", standing.worst_by, say("Read it again.")),
+        )
     return None
 
 
@@ -158,10 +181,11 @@ def _air_not_parted(ground: Ground) -> Finding | None:
     if not reads_high(ground) or _air_is_parted(ground):
         return None
     return _almost(
-        ground, "Air in the system reads the same. Stop it, run the outdoor fan, compare the "
+        ground,
+        "Air in the system reads the same. Stop it, run the outdoor fan, compare the "
         "standing pressure; or say that the circuit was never open.",
         hang_on_check(CHECKS["standing_pressure"]),
-    )  # fmt: skip
+    )
 
 
 def _steps_open(ground: Ground) -> Finding | None:
@@ -179,11 +203,17 @@ def _remove(ground: Ground) -> Finding | None:
     if not reads_high(ground):
         return None
     return Finding(
-        paragraph("Too much charge, with the outdoor coil and fan seen right:", evidence(ground),
-                  INTO_RECOVERY), "high", belief=ground.standing.high_alone,
-        wrong_if=(say("Nothing moves after the wait: then it is not charge, and no more comes "
-                      "out."),),
-    )  # fmt: skip
+        paragraph(
+            "Too much charge, with the outdoor coil and fan seen right:",
+            evidence(ground),
+            INTO_RECOVERY,
+        ),
+        "high",
+        belief=ground.standing.high_alone,
+        wrong_if=(
+            say("Nothing moves after the wait: then it is not charge, and no more comes out."),
+        ),
+    )
 
 
 def _unsure_reading(ground: Ground) -> Finding | None:
@@ -199,10 +229,17 @@ def _unsure_reading(ground: Ground) -> Finding | None:
 def _almost(ground: Ground, what: str, hangs: HangsOn | None) -> Finding:
     belief = 0.0 if ground.weighing is None else ground.weighing.alone("overcharge")
     return Finding(
-        joined([paragraph("It reads high on charge:", evidence(ground)),
-                say("{sure} too much charge.", sure=percent(belief)), say(what)]),
-        "high", hangs_on=hangs, belief=belief,
-    )  # fmt: skip
+        joined(
+            [
+                paragraph("It reads high on charge:", evidence(ground)),
+                say("{sure} too much charge.", sure=percent(belief)),
+                say(what),
+            ]
+        ),
+        "high",
+        hangs_on=hangs,
+        belief=belief,
+    )
 
 
 HIGH: tuple[Rule, ...] = (

@@ -25,16 +25,25 @@ NAMES: Mapping[str, str] = {
 }
 ANOTHER: Mapping[str, tuple[tuple[str, str], ...]] = {
     "liquid_line_temp": (
-        ("liquid_line_temp_indoor", "Read the liquid line indoors as well, near the coil: where "
-         "it is about as warm there, the first clamp was right and the line is open"),
-        ("drier_inlet_temp", "Put a second clamp on the liquid line, before the drier and "
-         "shaded: where both read the same, it is the pipe"),
+        (
+            "liquid_line_temp_indoor",
+            "Read the liquid line indoors as well, near the coil: where "
+            "it is about as warm there, the first clamp was right and the line is open",
+        ),
+        (
+            "drier_inlet_temp",
+            "Put a second clamp on the liquid line, before the drier and "
+            "shaded: where both read the same, it is the pipe",
+        ),
     ),
     "suction_line_temp": (
-        ("true_suction_temp", "Put a second clamp on the suction line, at the compressor and "
-         "insulated: where both read the same, it is the pipe"),
+        (
+            "true_suction_temp",
+            "Put a second clamp on the suction line, at the compressor and "
+            "insulated: where both read the same, it is the pipe",
+        ),
     ),
-}  # fmt: skip
+}
 """Where another clamp reads the same pipe, out of the reach of what may be wrong at the first:
 the most telling place first."""
 AT_REST = (
@@ -91,8 +100,14 @@ def _another(ground: Ground, point: str) -> HangsOn | None:
     """Another instrument for the same thing; None where it was read and did not settle it."""
     have = set(ground.case.record)
     if point in ANOTHER:
-        return next((HangsOn("reading", second, say(f"{how}."))
-                     for second, how in ANOTHER[point] if second not in have), None)  # fmt: skip
+        return next(
+            (
+                HangsOn("reading", second, say(f"{how}."))
+                for second, how in ANOTHER[point]
+                if second not in have
+            ),
+            None,
+        )
     check = CHECKS["standing_pressure"]
     if is_done(check, have | ground.case.context.observations):
         return None
@@ -101,9 +116,13 @@ def _another(ground: Ground, point: str) -> HangsOn | None:
 
 def again(point: str) -> HangsOn:
     """The reading itself, taken again by other means; it is then ticked as confirmed."""
-    how = "Zero it open to air, then read again" if point.endswith("pressure") else (
-        "Clean the spot, move the clamp or put a second one beside it, shaded, then read again"
-    )  # fmt: skip
+    how = (
+        "Zero it open to air, then read again"
+        if point.endswith("pressure")
+        else (
+            "Clean the spot, move the clamp or put a second one beside it, shaded, then read again"
+        )
+    )
     return HangsOn("reading", point, say(f"{how}; tick “readings confirmed” if it reads the same."))
 
 

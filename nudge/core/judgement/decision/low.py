@@ -69,9 +69,11 @@ def find_empty(ground: Ground) -> Finding | None:
         return None
     marks = [ground.marks[k] for k in ("subcooling", "superheat") if k in ground.marks]
     return Finding(
-        paragraph("Far too little refrigerant:", marks, LEAK_ACT), "low",
-        hangs_on=None, belief=ground.standing.low,
-    )  # fmt: skip
+        paragraph("Far too little refrigerant:", marks, LEAK_ACT),
+        "low",
+        hangs_on=None,
+        belief=ground.standing.low,
+    )
 
 
 def _is_one_readings_word(ground: Ground) -> bool:
@@ -126,13 +128,18 @@ def _leak_by_history(ground: Ground) -> Finding | None:
         why = "Too little came out at recovery."
     else:
         return None
-    return _leak(ground, f"{why} Find and repair the leak, then weigh in; topping up a leaker is "
-                 "not a repair.")  # fmt: skip
+    return _leak(
+        ground,
+        f"{why} Find and repair the leak, then weigh in; topping up a leaker is not a repair.",
+    )
 
 
 def _leak(ground: Ground, closing: str) -> Finding:
-    return Finding(paragraph("Low on charge:", evidence(ground), closing), "low",
-                   belief=ground.belief("undercharge"))  # fmt: skip
+    return Finding(
+        paragraph("Low on charge:", evidence(ground), closing),
+        "low",
+        belief=ground.belief("undercharge"),
+    )
 
 
 def door_is_open(ground: Ground) -> bool:
@@ -155,7 +162,7 @@ def _contradicted(ground: Ground) -> Finding | None:
     return Finding(
         paragraph("It reads low on charge:", evidence(ground), f"But: {row.if_contradicted}."),
         hangs_on=hang_on_row(row, set(ground.case.record)) or best_check(ground),
-    )  # fmt: skip
+    )
 
 
 def _another_leads(ground: Ground) -> Finding | None:
@@ -168,10 +175,13 @@ def _another_leads(ground: Ground) -> Finding | None:
         return None
     label = ground.suspect(ground.leader).label.lower() if ground.leader else "not weighed here"
     return Finding(
-        paragraph("It reads low on charge:", evidence(ground),
-                  f"But it may as well be “{label}”. Settle that first."),
+        paragraph(
+            "It reads low on charge:",
+            evidence(ground),
+            f"But it may as well be “{label}”. Settle that first.",
+        ),
         hangs_on=best_check(ground),
-    )  # fmt: skip
+    )
 
 
 def _something_missing(ground: Ground) -> Finding | None:
@@ -251,10 +261,17 @@ def _hangs_on_one(ground: Ground) -> Finding | None:
 def _almost(ground: Ground, what: Said, hangs: HangsOn | None) -> Finding:
     belief = ground.standing.low
     return Finding(
-        joined([paragraph("It reads low on charge:", evidence(ground)),
-                say("{sure} low charge.", sure=percent(belief)), what]),
-        "low", hangs_on=hangs, belief=belief,
-    )  # fmt: skip
+        joined(
+            [
+                paragraph("It reads low on charge:", evidence(ground)),
+                say("{sure} low charge.", sure=percent(belief)),
+                what,
+            ]
+        ),
+        "low",
+        hangs_on=hangs,
+        belief=belief,
+    )
 
 
 def open_steps(ground: Ground, reads: str) -> Finding | None:
@@ -279,8 +296,11 @@ def _steps_open(ground: Ground) -> Finding | None:
 def _past_a_gate(ground: Ground) -> Finding | None:
     if not reads_low(ground) or not any(b.passed for b in ground.breaches):
         return None
-    return Finding(paragraph("Low on charge:", evidence(ground), PAST_ITS_GATE), "low",
-                   belief=ground.standing.low)  # fmt: skip
+    return Finding(
+        paragraph("Low on charge:", evidence(ground), PAST_ITS_GATE),
+        "low",
+        belief=ground.standing.low,
+    )
 
 
 def _add(ground: Ground) -> Finding | None:
@@ -292,22 +312,32 @@ def _add(ground: Ground) -> Finding | None:
         opening, look = "Still low, and it answers:", ""
     now = ground.deciding
     return Finding(
-        paragraph(opening, evidence(ground), look), "low", belief=ground.standing.low,
+        paragraph(opening, evidence(ground), look),
+        "low",
+        belief=ground.standing.low,
         wrong_if=(
-            say(f"{capital(ground.targets.deciding.judges if ground.targets.deciding else '')} "
+            say(
+                f"{capital(ground.targets.deciding.judges if ground.targets.deciding else '')} "
                 "still near {now} after the wait, or suction that did not move: then it is not "
                 "getting through, and nothing more goes in.",
-                now=difference(now.value if now else 0.0)),
+                now=difference(now.value if now else 0.0),
+            ),
             say("Superheat under {floor}: stop at once.", floor=difference(degrees_f(5))),
         ),
-    )  # fmt: skip
+    )
 
 
 EMPTY: tuple[Rule, ...] = (
-    Rule("empty", "charge", "Find the leak first.", "find_leak", "act",
-         "No subcooling and superheat far over is an empty system, and low charge leads.",
-         find_empty),
-)  # fmt: skip
+    Rule(
+        "empty",
+        "charge",
+        "Find the leak first.",
+        "find_leak",
+        "act",
+        "No subcooling and superheat far over is an empty system, and low charge leads.",
+        find_empty,
+    ),
+)
 
 LOW: tuple[Rule, ...] = (
     Rule("contradicted", "charge", "Not proven to be charge. Do not add or remove.",

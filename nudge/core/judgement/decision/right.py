@@ -22,12 +22,17 @@ def _confirm(ground: Ground) -> Finding | None:
     if not reads_right(ground) or not ground.answers or since is None or since >= CONFIRM_MINUTES:
         return None
     left = CONFIRM_MINUTES - since
-    said = say("In its window. Shut the cylinder, let the hose run empty into suction, and read "
-               "again in {left} to confirm.", left=minutes(left))  # fmt: skip
+    said = say(
+        "In its window. Shut the cylinder, let the hose run empty into suction, and read "
+        "again in {left} to confirm.",
+        left=minutes(left),
+    )
     return Finding(
-        joined([paragraph("", evidence(ground)), said]), "right", ready_in=left,
+        joined([paragraph("", evidence(ground)), said]),
+        "right",
+        ready_in=left,
         hangs_on=HangsOn("minutes", "confirm", said),
-    )  # fmt: skip
+    )
 
 
 def _not_through(ground: Ground) -> Finding | None:
@@ -36,11 +41,15 @@ def _not_through(ground: Ground) -> Finding | None:
     if ground.leader not in FEEDS or ground.belief(ground.leader) < least("leads"):
         return None
     return Finding(
-        paragraph("The liquid line is full but the evaporator starves:", evidence(ground),
-                  "Look for a restriction or a starving valve: walk the liquid line with a "
-                  "thermometer."), "right",
-        hangs_on=hang_on_check(CHECKS["walk_liquid_line"]), belief=ground.belief(ground.leader),
-    )  # fmt: skip
+        paragraph(
+            "The liquid line is full but the evaporator starves:",
+            evidence(ground),
+            "Look for a restriction or a starving valve: walk the liquid line with a thermometer.",
+        ),
+        "right",
+        hangs_on=hang_on_check(CHECKS["walk_liquid_line"]),
+        belief=ground.belief(ground.leader),
+    )
 
 
 def _starves(ground: Ground) -> Finding | None:
@@ -50,9 +59,14 @@ def _starves(ground: Ground) -> Finding | None:
     if not ground.case.plate.metering_device.is_valve or _nothing_leads(ground):
         return None
     return Finding(
-        paragraph("Charge reads right, and superheat is over the valve's band:", evidence(ground),
-                  "Find out why before anything moves."), "right", hangs_on=best_check(ground),
-    )  # fmt: skip
+        paragraph(
+            "Charge reads right, and superheat is over the valve's band:",
+            evidence(ground),
+            "Find out why before anything moves.",
+        ),
+        "right",
+        hangs_on=best_check(ground),
+    )
 
 
 def _floods(ground: Ground) -> Finding | None:
@@ -61,9 +75,14 @@ def _floods(ground: Ground) -> Finding | None:
     if not ground.case.plate.metering_device.is_valve or _nothing_leads(ground):
         return None
     return Finding(
-        paragraph("Charge reads right but superheat is under the valve's band:", evidence(ground),
-                  "Check airflow, then the bulb."), "right", hangs_on=best_check(ground),
-    )  # fmt: skip
+        paragraph(
+            "Charge reads right but superheat is under the valve's band:",
+            evidence(ground),
+            "Check airflow, then the bulb.",
+        ),
+        "right",
+        hangs_on=best_check(ground),
+    )
 
 
 def _nothing_leads(ground: Ground) -> bool:
@@ -85,17 +104,22 @@ def _at_the_edge(ground: Ground) -> Finding | None:
         sure=percent(belief),
     )
     return Finding(
-        joined([paragraph("Inside its window, near the edge:", evidence(ground)), said]), "right",
-        hangs_on=best_check(ground), belief=belief,
-    )  # fmt: skip
+        joined([paragraph("Inside its window, near the edge:", evidence(ground)), said]),
+        "right",
+        hangs_on=best_check(ground),
+        belief=belief,
+    )
 
 
 def _open(ground: Ground) -> Finding | None:
     found = ground.diagnosis
     if not reads_right(ground) or found is None or found.confidence != "open":
         return None
-    return Finding(paragraph("", evidence(ground), "What else may be wrong is open."), "right",
-                   hangs_on=best_check(ground))  # fmt: skip
+    return Finding(
+        paragraph("", evidence(ground), "What else may be wrong is open."),
+        "right",
+        hangs_on=best_check(ground),
+    )
 
 
 def _as_it_should(ground: Ground) -> Finding | None:
@@ -107,9 +131,10 @@ def _as_it_should(ground: Ground) -> Finding | None:
 def _right_words(ground: Ground) -> Said:
     if not ground.case.plate.metering_device.is_valve and ground.level("subcooling") == "low":
         return paragraph(
-            "Superheat decides on a fixed orifice, and it is on target:", evidence(ground),
+            "Superheat decides on a fixed orifice, and it is on target:",
+            evidence(ground),
             "Subcooling is on the low side: read again at another load.",
-        )  # fmt: skip
+        )
     if ground.leader not in ("none", "") and ground.belief(ground.leader) >= least("leads"):
         return paragraph("Charge is not the fault:", evidence(ground), "")
     return paragraph("", evidence(ground), "If there is a complaint, look at air and load first.")

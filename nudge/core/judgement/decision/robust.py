@@ -26,16 +26,22 @@ from nudge.core.targets.choose import choose_targets
 
 FOUR = ("suction_pressure", "liquid_pressure", "suction_line_temp", "liquid_line_temp")
 """The readings superheat and subcooling are made of: left out one at a time."""
-INDOORS = {"suction_line_temp": "evaporator_outlet_temp",
-           "liquid_line_temp": "liquid_line_temp_indoor"}  # fmt: skip
+INDOORS = {
+    "suction_line_temp": "evaporator_outlet_temp",
+    "liquid_line_temp": "liquid_line_temp_indoor",
+}
 """Where a clamp is when nothing was clamped outdoors."""
 SECOND_SENSORS: Mapping[str, tuple[tuple[str, float], ...]] = {
-    "liquid_line_temp": (("drier_inlet_temp", degrees_f(2)),
-                         ("liquid_line_temp_indoor", degrees_f(3))),
-    "suction_line_temp": (("true_suction_temp", degrees_f(3)),
-                          ("evaporator_outlet_temp", degrees_f(4))),
+    "liquid_line_temp": (
+        ("drier_inlet_temp", degrees_f(2)),
+        ("liquid_line_temp_indoor", degrees_f(3)),
+    ),
+    "suction_line_temp": (
+        ("true_suction_temp", degrees_f(3)),
+        ("evaporator_outlet_temp", degrees_f(4)),
+    ),
     "liquid_pressure": (("discharge_pressure", 12 * KPA_PER_PSI),),
-}  # fmt: skip
+}
 """What agrees with a reading is another instrument on the same pipe, within what the pipe itself
 may differ."""
 STANDING_PSI = 5.0
@@ -120,8 +126,17 @@ def _stands(asked: _Asked) -> Standing:
         if still_high < worst_high:
             worst_high = still_high
             worst_by = other.point if high > low else worst_by
-    return Standing(low, weighing.alone("undercharge"), high, worst_low, worst_high, worst_by,
-                    without, confirmed_readings(case), proved_readings(case))  # fmt: skip
+    return Standing(
+        low,
+        weighing.alone("undercharge"),
+        high,
+        worst_low,
+        worst_high,
+        worst_by,
+        without,
+        confirmed_readings(case),
+        proved_readings(case),
+    )
 
 
 class _Other(NamedTuple):
@@ -212,8 +227,9 @@ def proved_readings(case: Case) -> frozenset[str]:
 def _stood_right(case: Case, moment: Moment) -> bool:
     """Both pressures equal while it stood, and the saturation of the air about it."""
     low, high = (moment.readings.get(p) for p in ("suction_pressure", "liquid_pressure"))
-    airs = [moment.readings[p] for p in ("outdoor_air_temp", "return_air_temp")
-            if p in moment.readings]  # fmt: skip
+    airs = [
+        moment.readings[p] for p in ("outdoor_air_temp", "return_air_temp") if p in moment.readings
+    ]
     if low is None or high is None or not airs or abs(low - high) > STANDING_PSI * KPA_PER_PSI:
         return False
     atmosphere, table = atmospheric_kpa(case.plate.elevation_m), load_table(case.plate.refrigerant)

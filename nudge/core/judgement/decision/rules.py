@@ -47,13 +47,27 @@ def _made(ground: Ground, rule: Rule, found: Finding) -> Decision:
     if belief is None:
         belief = ground.belief(ground.leader) if ground.leader else 0.0
     return Decision(
-        rule.key, rule.order, found.headline or rule.headline, found.advice or rule.advice,
-        found.state, reason, found.stage or rule.stage, belief, ground.diagnosis, target,
+        rule.key,
+        rule.order,
+        found.headline or rule.headline,
+        found.advice or rule.advice,
+        found.state,
+        reason,
+        found.stage or rule.stage,
+        belief,
+        ground.diagnosis,
+        target,
         deciding.judges if deciding else None,
         judged.value - target.value if judged and target else None,
-        found.hangs_on, tuple(ground.hazards), None, None, found.ready_in, found.wrong_if,
-        found.watch, _other_methods(ground),
-    )  # fmt: skip
+        found.hangs_on,
+        tuple(ground.hazards),
+        None,
+        None,
+        found.ready_in,
+        found.wrong_if,
+        found.watch,
+        _other_methods(ground),
+    )
 
 
 def _other_methods(ground: Ground) -> tuple[OtherMethod, ...]:

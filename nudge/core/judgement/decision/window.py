@@ -12,9 +12,11 @@ STATE_OF: dict[Judged, dict[Level, ChargeState]] = {
     "superheat": {"low": "high", "in": "right", "high": "low"},
     "approach": {"low": "high", "in": "right", "high": "low"},
 }
-NEEDS = {"subcooling": ("liquid pressure and liquid line", "read_liquid_side"),
-         "superheat": ("suction pressure and suction line", "read_suction_side"),
-         "approach": ("liquid line and outdoor air", "read_outdoor_air")}  # fmt: skip
+NEEDS = {
+    "subcooling": ("liquid pressure and liquid line", "read_liquid_side"),
+    "superheat": ("suction pressure and suction line", "read_suction_side"),
+    "approach": ("liquid line and outdoor air", "read_outdoor_air"),
+}
 
 
 def state_of(ground: Ground) -> ChargeState:
@@ -30,10 +32,14 @@ def _no_target(ground: Ground) -> Finding | None:
         return Finding(ground.targets.silent[0][1])
     if ground.case.plate.metering_device.is_valve:
         return Finding(say("This method does not apply to this system. Pick another."))
-    missing = next((p for p in ("return_air_wet_bulb", "outdoor_air_temp")
-                    if p not in ground.case.readings), "return_air_wet_bulb")  # fmt: skip
-    said = say("A fixed orifice is judged by superheat, and its target moves with the load: read "
-               "return wet bulb and outdoor air, or enter the plate's superheat.")  # fmt: skip
+    missing = next(
+        (p for p in ("return_air_wet_bulb", "outdoor_air_temp") if p not in ground.case.readings),
+        "return_air_wet_bulb",
+    )
+    said = say(
+        "A fixed orifice is judged by superheat, and its target moves with the load: read "
+        "return wet bulb and outdoor air, or enter the plate's superheat."
+    )
     return Finding(said, hangs_on=HangsOn("reading", missing, said))
 
 
@@ -43,8 +49,9 @@ def _unread(ground: Ground) -> Finding | None:
         return None
     words, check = NEEDS[school.judges]
     said = say(f"Charge cannot be judged by {school.judges} until you read {words}.")
-    point = next((p for p in CHECKS[check].points if p not in ground.case.readings),
-                 CHECKS[check].points[0])  # fmt: skip
+    point = next(
+        (p for p in CHECKS[check].points if p not in ground.case.readings), CHECKS[check].points[0]
+    )
     return Finding(said, hangs_on=HangsOn("reading", point, said))
 
 
@@ -61,8 +68,22 @@ def reads_high(ground: Ground) -> bool:
 
 
 NOTHING: tuple[Rule, ...] = (
-    Rule("no_target", "charge", "Read one more number.", "do_not_charge", "read",
-         "No school can set a target with what is read.", _no_target),
-    Rule("unread", "charge", "Read one more number.", "do_not_charge", "read",
-         "What charge is judged by is not read.", _unread),
-)  # fmt: skip
+    Rule(
+        "no_target",
+        "charge",
+        "Read one more number.",
+        "do_not_charge",
+        "read",
+        "No school can set a target with what is read.",
+        _no_target,
+    ),
+    Rule(
+        "unread",
+        "charge",
+        "Read one more number.",
+        "do_not_charge",
+        "read",
+        "What charge is judged by is not read.",
+        _unread,
+    ),
+)

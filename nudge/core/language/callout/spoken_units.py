@@ -70,19 +70,31 @@ SPOKEN_UNITS: Mapping[str, tuple[SpokenUnit, ...]] = MappingProxyType(
 DEFAULT_UNIT: Mapping[UnitSystem, Mapping[Quantity, str]] = MappingProxyType(
     {
         "ip": {
-            _P: "psig", _T: "f", Quantity.AIRFLOW: "cfm", Quantity.STATIC_PRESSURE: "inwc",
-            Quantity.MASS: "lb", Quantity.VACUUM: "micron",
+            _P: "psig",
+            _T: "f",
+            Quantity.AIRFLOW: "cfm",
+            Quantity.STATIC_PRESSURE: "inwc",
+            Quantity.MASS: "lb",
+            Quantity.VACUUM: "micron",
         },
         "si": {
-            _P: "kpa", _T: "c", Quantity.AIRFLOW: "l/s", Quantity.STATIC_PRESSURE: "pa",
-            Quantity.MASS: "kg", Quantity.VACUUM: "pa",
+            _P: "kpa",
+            _T: "c",
+            Quantity.AIRFLOW: "l/s",
+            Quantity.STATIC_PRESSURE: "pa",
+            Quantity.MASS: "kg",
+            Quantity.VACUUM: "pa",
         },
         "si_bar": {
-            _P: "bar", _T: "c", Quantity.AIRFLOW: "l/s", Quantity.STATIC_PRESSURE: "pa",
-            Quantity.MASS: "kg", Quantity.VACUUM: "pa",
+            _P: "bar",
+            _T: "c",
+            Quantity.AIRFLOW: "l/s",
+            Quantity.STATIC_PRESSURE: "pa",
+            Quantity.MASS: "kg",
+            Quantity.VACUUM: "pa",
         },
     }
-)  # fmt: skip
+)
 _EVERYWHERE = {
     Quantity.CURRENT: "a",
     Quantity.VOLTAGE: "v",

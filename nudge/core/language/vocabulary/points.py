@@ -72,13 +72,18 @@ _ROWS = (
     Point("indoor_unit_watts", "Indoor unit watts", ("iw",), Quantity.POWER, "electrical", 0, 1e5),
     Point("line_volts", "Line volts", ("volts",), Quantity.VOLTAGE, "electrical", 0, 700),
     Point(
-        "capacitor_microfarads", "Capacitor", ("cap", "mfd"), Quantity.CAPACITANCE,
-        "electrical", 0, 400,
+        "capacitor_microfarads",
+        "Capacitor",
+        ("cap", "mfd"),
+        Quantity.CAPACITANCE,
+        "electrical",
+        0,
+        400,
     ),
     Point("cylinder_weight", "Cylinder weight", ("cyl",), Quantity.MASS, "work", 0, 500),
     Point("vacuum_level", "Vacuum", ("vac",), Quantity.VACUUM, "work", 0, 800_000),
     Point("test_pressure", "Test pressure", ("test",), _P, "work", -14, 900),
-)  # fmt: skip
+)
 
 POINTS: Mapping[str, Point] = MappingProxyType({row.key: row for row in _ROWS})
 

@@ -51,15 +51,28 @@ class AirflowMethod:
 
 _METHODS = (
     AirflowMethod("flow_measured", "Measured", 0.07, "Flow grid or powered hood, by its maker."),
-    AirflowMethod("blower_table", "Blower table", 0.10,
-                  "Maker's table by tap and external static; clean wheel, right capacitor."),
-    AirflowMethod("strip_heat", "Strip heat", 0.05,
-                  "Measured watts over measured rise; out of sight of the glowing strips."),
-    AirflowMethod("capacity_balance", "Capacity balance", 0.15,
-                  "Expected capacity over the measured enthalpy drop; only if charge is right."),
-    AirflowMethod("blower_amps", "Blower amps", None,
-                  "An indicator only: says which way, never how much."),
-)  # fmt: skip
+    AirflowMethod(
+        "blower_table",
+        "Blower table",
+        0.10,
+        "Maker's table by tap and external static; clean wheel, right capacitor.",
+    ),
+    AirflowMethod(
+        "strip_heat",
+        "Strip heat",
+        0.05,
+        "Measured watts over measured rise; out of sight of the glowing strips.",
+    ),
+    AirflowMethod(
+        "capacity_balance",
+        "Capacity balance",
+        0.15,
+        "Expected capacity over the measured enthalpy drop; only if charge is right.",
+    ),
+    AirflowMethod(
+        "blower_amps", "Blower amps", None, "An indicator only: says which way, never how much."
+    ),
+)
 AIRFLOW_METHODS: Mapping[str, AirflowMethod] = MappingProxyType({row.key: row for row in _METHODS})
 """Best first."""
 

@@ -94,9 +94,12 @@ def expected_coil(
     _within("return wet bulb", wet, WET_BULB_C, Quantity.TEMPERATURE)
     _within("outdoor air", outdoor_c, OUTDOOR_C, Quantity.TEMPERATURE)
     share = kg_per_s_per_w / RATED_KG_PER_S_PER_W
-    _within("airflow", flow_per_capacity(share),
-            (flow_per_capacity(FLOW_SHARE[0]), flow_per_capacity(FLOW_SHARE[1])),
-            Quantity.AIRFLOW_PER_CAPACITY)  # fmt: skip
+    _within(
+        "airflow",
+        flow_per_capacity(share),
+        (flow_per_capacity(FLOW_SHARE[0]), flow_per_capacity(FLOW_SHARE[1])),
+        Quantity.AIRFLOW_PER_CAPACITY,
+    )
     bypass = RATED_BYPASS ** (share**CONTACT_EXPONENT)
     blower = BLOWER_W_PER_KG_S * kg_per_s_per_w
     surface, total = _wet_surface(entering, wet, outdoor_c, share, bypass, kg_per_s_per_w)

@@ -28,8 +28,11 @@ UNREAD = Load(None, None)
 def load_of(readings: Mapping[str, float]) -> Load:
     """What the return air says of the load."""
     dry, wet = readings.get("return_air_temp"), readings.get("return_air_wet_bulb")
-    warm = [_over(value, edge) for value, edge in ((dry, HIGH_LOAD_C), (wet, HIGH_LOAD_WET_BULB_C))
-            if value is not None]  # fmt: skip
+    warm = [
+        _over(value, edge)
+        for value, edge in ((dry, HIGH_LOAD_C), (wet, HIGH_LOAD_WET_BULB_C))
+        if value is not None
+    ]
     return Load(None if dry is None else 1 - _over(dry, LOW_LOAD_C), max(warm, default=None))
 
 

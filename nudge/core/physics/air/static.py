@@ -120,19 +120,28 @@ def _lopsided(read: DuctReading) -> Said | None:
 
 
 STATIC_RULES: tuple[StaticRule, ...] = (
-    StaticRule("return_positive", "Suction side of a blower is under room pressure.",
-               _return_positive),
-    StaticRule("static_too_high", "Over 0.8 in. w.c. most residential blowers lose their air.",
-               _too_high),
-    StaticRule("static_above_design", "Most residential units are rated at 0.5 in. w.c.",
-               _above_design),
-    StaticRule("static_fair", "Up to 0.5 in. w.c. the blower works where it was rated.", _fair,
-               is_trouble=False),
-    StaticRule("filter_drop", "Over 0.2 in. w.c. (0.15 for thin ones) is dirty or too tight.",
-               _filter),
-    StaticRule("lopsided", "The side with two thirds of the pressure is the side to work on.",
-               _lopsided),
-)  # fmt: skip
+    StaticRule(
+        "return_positive", "Suction side of a blower is under room pressure.", _return_positive
+    ),
+    StaticRule(
+        "static_too_high", "Over 0.8 in. w.c. most residential blowers lose their air.", _too_high
+    ),
+    StaticRule(
+        "static_above_design", "Most residential units are rated at 0.5 in. w.c.", _above_design
+    ),
+    StaticRule(
+        "static_fair",
+        "Up to 0.5 in. w.c. the blower works where it was rated.",
+        _fair,
+        is_trouble=False,
+    ),
+    StaticRule(
+        "filter_drop", "Over 0.2 in. w.c. (0.15 for thin ones) is dirty or too tight.", _filter
+    ),
+    StaticRule(
+        "lopsided", "The side with two thirds of the pressure is the side to work on.", _lopsided
+    ),
+)
 
 
 def read_static(read: DuctReading) -> list[Said]:

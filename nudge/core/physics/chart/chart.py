@@ -39,23 +39,33 @@ _OUTDOOR = Axis("outdoor air", Quantity.TEMPERATURE, 45, 140)
 
 _KINDS = (
     ChartKind(
-        "subcooling_by_outdoor", "Subcooling by outdoor air", _OUTDOOR, None, "indoor unit",
+        "subcooling_by_outdoor",
+        "Subcooling by outdoor air",
+        _OUTDOOR,
+        None,
+        "indoor unit",
         Axis("target subcooling", Quantity.TEMPERATURE_DIFFERENCE, 1, 35),
         "outdoor, coil A, coil B\n75, 11, 9\n85, 10, 8\n95, 9, 7",
     ),
     ChartKind(
-        "superheat_by_wet_bulb", "Superheat by outdoor air and return wet bulb", _OUTDOOR,
-        Axis("return wet bulb", Quantity.TEMPERATURE, 35, 95), "return wet bulb",
+        "superheat_by_wet_bulb",
+        "Superheat by outdoor air and return wet bulb",
+        _OUTDOOR,
+        Axis("return wet bulb", Quantity.TEMPERATURE, 35, 95),
+        "return wet bulb",
         Axis("target superheat", Quantity.TEMPERATURE_DIFFERENCE, 0, 60),
         "outdoor, 60, 64, 68\n75, 13, 19, 25\n85, 8, 14, 21\n95, , 10, 16",
     ),
     ChartKind(
-        "blower_airflow", "Airflow by blower tap and external static",
-        Axis("total external static", Quantity.STATIC_PRESSURE, 0, 3), None, "tap",
+        "blower_airflow",
+        "Airflow by blower tap and external static",
+        Axis("total external static", Quantity.STATIC_PRESSURE, 0, 3),
+        None,
+        "tap",
         Axis("airflow", Quantity.AIRFLOW, 50, 20_000),
         "static, low, medium, high\n0.3, 980, 1180, 1350\n0.5, 930, 1120, 1280\n0.7, , 1040, 1190",
     ),
-)  # fmt: skip
+)
 
 KINDS: Mapping[str, ChartKind] = MappingProxyType({kind.key: kind for kind in _KINDS})
 

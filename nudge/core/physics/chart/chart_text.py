@@ -150,9 +150,11 @@ class _Reader:
             self._note(0, 0, "Every cell of that chart is blank.")
         if not self._problems and across is not None and _looks_turned(rows_up, columns_up):
             self._note(
-                0, 0, f"The rows look like {across.label} and the columns like "
+                0,
+                0,
+                f"The rows look like {across.label} and the columns like "
                 f"{self._kind.row.label}. Turn the chart, or head its corner “{across.label}”.",
-            )  # fmt: skip
+            )
         if self._problems:
             raise UnreadableChart(self._problems)
         if rows_up != rows:
@@ -221,10 +223,11 @@ class _Reader:
             unit = unit_label(axis.quantity, self._units)
             ends = [f"{from_si(end, axis.quantity, self._units):.3g}" for end in (low, high)]
             self._note(
-                row, column,
+                row,
+                column,
                 f"{axis.label} {number:g} {unit} is outside {ends[0]} to {ends[1]} {unit}. "
                 "Check the number and the units you read in.",
-            )  # fmt: skip
+            )
         return value
 
     def _rising(

@@ -88,8 +88,11 @@ def run_cycle(fluid: str, readings: Mapping[str, float], elevation_m: float = 0)
         if low is not None and states.saturation.low_kpa <= low <= states.saturation.high_kpa:
             fed = states.saturation.bubble.temperature(low)
             corners.append(Corner("fed", "Coil inlet", liquid.enthalpy, low, fed))
-    work_done = corners[1].enthalpy - suction.enthalpy if suction and len(corners) > 1 and corners[
-        1].key == "discharge" else None  # fmt: skip
+    work_done = (
+        corners[1].enthalpy - suction.enthalpy
+        if suction and len(corners) > 1 and corners[1].key == "discharge"
+        else None
+    )
     return Cycle(
         tuple(corners),
         suction.enthalpy - liquid.enthalpy if suction and liquid else None,

@@ -190,21 +190,27 @@ _ROWS = (
 DERIVED: Mapping[str, Formula] = MappingProxyType({row.key: row for row in _ROWS})
 
 SUBCOOLING_AT_DEVICE = Formula(
-    "subcooling", "Subcooling at the device", _D,
+    "subcooling",
+    "Subcooling at the device",
+    _D,
     "How far the liquid before the metering device is below the last of the condensing: where the "
     "unit has no liquid line outdoors to clamp.",
     "bubble at liquid pressure − liquid line before the device",
     "{condenser_saturation} − {liquid_line_temp_indoor} = {result}",
-    ("condenser_saturation", "liquid_line_temp_indoor", "liquid_pressure"), _TRADE,
-)  # fmt: skip
+    ("condenser_saturation", "liquid_line_temp_indoor", "liquid_pressure"),
+    _TRADE,
+)
 SUPERHEAT_AT_COIL = Formula(
-    "superheat", "Superheat at the coil", _D,
+    "superheat",
+    "Superheat at the coil",
+    _D,
     "How far the coil's outlet is above the last of the boiling: where the unit has no suction "
     "line outdoors to clamp.",
     "evaporator outlet − dew at suction pressure",
     "{evaporator_outlet_temp} − {evaporator_saturation} = {result}",
-    ("evaporator_outlet_temp", "evaporator_saturation", "suction_pressure"), _TRADE,
-)  # fmt: skip
+    ("evaporator_outlet_temp", "evaporator_saturation", "suction_pressure"),
+    _TRADE,
+)
 
 
 IN_HEATING = {row.key: row for row in (

@@ -17,33 +17,46 @@ from nudge.core.physics.circuit.tubes import (
 _G_M, _CHARGE, _SMALL = Quantity.CHARGE_PER_LENGTH, Quantity.CHARGE, Quantity.SMALL_MASS
 
 ALLOWANCE_BY_PLATE = Formula(
-    "line_allowance", "Charge per length", _G_M,
+    "line_allowance",
+    "Charge per length",
+    _G_M,
     "What the maker adds for every length of line set beyond the included one.",
-    "the plate's own figure", "plate: {result}", ("charge_per_length",), "The system's plate.",
-)  # fmt: skip
+    "the plate's own figure",
+    "plate: {result}",
+    ("charge_per_length",),
+    "The system's plate.",
+)
 ALLOWANCE_COMPUTED = Formula(
-    "line_allowance", "Charge per length", _G_M,
+    "line_allowance",
+    "Charge per length",
+    _G_M,
     "What the liquid line holds when full of liquid at {t100}, and the vapour line of vapour at "
     "{t45}. Makers print a little more.",
     "liquid bore area × liquid density + vapour bore area × vapour density",
     "{liquid_part} in the liquid line + {vapour_part} in the vapour line = {result}",
     ("liquid_line_size", "liquid_part", "vapour_part"),
     "Bores of ASTM B280 copper tube; density from the packaged tables.",
-)  # fmt: skip
+)
 LINE_CHARGE = Formula(
-    "line_charge", "Line set charge", _CHARGE,
+    "line_charge",
+    "Line set charge",
+    _CHARGE,
     "What the line set needs beyond what the factory charge covers. Minus where it is shorter.",
     "(line length − length included) × charge per length",
     "({line_set_length} − {line_length_included}) × {line_allowance} = {result}",
-    ("line_set_length", "line_length_included", "line_allowance"), "Trade rule.",
-)  # fmt: skip
+    ("line_set_length", "line_length_included", "line_allowance"),
+    "Trade rule.",
+)
 TOTAL = Formula(
-    "total_charge", "Total charge", _CHARGE,
+    "total_charge",
+    "Total charge",
+    _CHARGE,
     "What to weigh into an evacuated system, and to write inside its door.",
     "factory charge + line set + coil adder + drier adder",
     "{factory_charge} + {line_charge} + {coil_adder} + {drier_adder} = {result}",
-    ("factory_charge", "line_charge", "coil_adder", "drier_adder"), "The plate; trade rule.",
-)  # fmt: skip
+    ("factory_charge", "line_charge", "coil_adder", "drier_adder"),
+    "The plate; trade rule.",
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -74,31 +87,53 @@ def weigh_in(plate: Plate) -> WeighIn:
         )
     line = None
     if allowance is not None and plate.line_set_length_m is not None:
-        line = work(LINE_CHARGE, _line_kg, {
-            "line_set_length": _input("line_set_length", "Line set length",
-                                      plate.line_set_length_m, Quantity.LENGTH),
-            "line_length_included": Input(
-                "line_length_included", "Length included", Measure(included_m, Quantity.LENGTH),
-                "assumed" if plate.line_length_included_m is None else "plate",
-            ),
-            "line_allowance": Input("line_allowance", "Charge per length", allowance.measure,
-                                    "computed", allowance.uncertainty),
-        })  # fmt: skip
+        line = work(
+            LINE_CHARGE,
+            _line_kg,
+            {
+                "line_set_length": _input(
+                    "line_set_length", "Line set length", plate.line_set_length_m, Quantity.LENGTH
+                ),
+                "line_length_included": Input(
+                    "line_length_included",
+                    "Length included",
+                    Measure(included_m, Quantity.LENGTH),
+                    "assumed" if plate.line_length_included_m is None else "plate",
+                ),
+                "line_allowance": Input(
+                    "line_allowance",
+                    "Charge per length",
+                    allowance.measure,
+                    "computed",
+                    allowance.uncertainty,
+                ),
+            },
+        )
         if line.value < 0:
             notes.append(
-                Said("The line set is shorter than the factory charge covers: take out only what "
-                     "the maker says.")
-            )  # fmt: skip
+                Said(
+                    "The line set is shorter than the factory charge covers: take out only what "
+                    "the maker says."
+                )
+            )
     total = None
     if plate.factory_charge_kg is not None and line is not None:
-        total = work(TOTAL, _total_kg, {
-            "factory_charge": _input("factory_charge", "Factory charge", plate.factory_charge_kg,
-                                     _CHARGE),
-            "line_charge": Input("line_charge", "Line set charge", line.measure, "computed",
-                                 line.uncertainty),
-            "coil_adder": _input("coil_adder", "Coil adder", plate.coil_adder_g or 0.0, _SMALL),
-            "drier_adder": _input("drier_adder", "Drier adder", plate.drier_adder_g or 0.0, _SMALL),
-        })  # fmt: skip
+        total = work(
+            TOTAL,
+            _total_kg,
+            {
+                "factory_charge": _input(
+                    "factory_charge", "Factory charge", plate.factory_charge_kg, _CHARGE
+                ),
+                "line_charge": Input(
+                    "line_charge", "Line set charge", line.measure, "computed", line.uncertainty
+                ),
+                "coil_adder": _input("coil_adder", "Coil adder", plate.coil_adder_g or 0.0, _SMALL),
+                "drier_adder": _input(
+                    "drier_adder", "Drier adder", plate.drier_adder_g or 0.0, _SMALL
+                ),
+            },
+        )
     missing = tuple(
         label
         for label, absent in (
@@ -128,10 +163,15 @@ def line_allowance(plate: Plate) -> Working | None:
         "liquid_line_size": _input(
             "liquid_line_size", "Liquid line, outside", plate.liquid_line_mm, Quantity.TUBE_SIZE
         ),
-        "liquid_part": Input("liquid_part", "Liquid line holds", Measure(liquid, _G_M), "computed",
-                             LINE_OWN_ERROR * liquid),
+        "liquid_part": Input(
+            "liquid_part",
+            "Liquid line holds",
+            Measure(liquid, _G_M),
+            "computed",
+            LINE_OWN_ERROR * liquid,
+        ),
         "vapour_part": Input("vapour_part", "Vapour line holds", Measure(vapour, _G_M), "computed"),
-    }  # fmt: skip
+    }
     return work(ALLOWANCE_COMPUTED, lambda v: v["liquid_part"] + v["vapour_part"], inputs)
 
 

@@ -44,8 +44,12 @@ def check_holds(plate: Plate, amount_kg: float, where: str) -> None:
     """Raises: Impossible at `where`, for more at once [kg] than this system could hold."""
     whole_kg = whole_charge(plate).kg
     if abs(amount_kg) > MOST_WHOLE * whole_kg:
-        raise Impossible(where, say(
-            "{dose} is more than this system could hold: about {whole} belongs in it. Ounces "
-            "or grams, not pounds? Correct it.",
-            dose=Measure(abs(amount_kg), Quantity.CHARGE),
-            whole=Measure(whole_kg, Quantity.CHARGE)))  # fmt: skip
+        raise Impossible(
+            where,
+            say(
+                "{dose} is more than this system could hold: about {whole} belongs in it. Ounces "
+                "or grams, not pounds? Correct it.",
+                dose=Measure(abs(amount_kg), Quantity.CHARGE),
+                whole=Measure(whole_kg, Quantity.CHARGE),
+            ),
+        )

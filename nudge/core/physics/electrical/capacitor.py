@@ -13,19 +13,25 @@ WORN_OUT = 10.0
 State = Literal["good", "weak", "worn_out", "over"]
 
 UNDER_LOAD = Formula(
-    "capacitance", "Capacitance, under load", Quantity.CAPACITANCE,
+    "capacitance",
+    "Capacitance, under load",
+    Quantity.CAPACITANCE,
     "What the capacitor really gives while the motor runs on it.",
     "amps in its wire ÷ (2π × frequency × volts across it)",
     "{capacitor_amps} ÷ (2π × {frequency} Hz × {capacitor_volts}) = {result}",
-    ("capacitor_amps", "capacitor_volts", "frequency"), "Alternating-current arithmetic.",
-)  # fmt: skip
+    ("capacitor_amps", "capacitor_volts", "frequency"),
+    "Alternating-current arithmetic.",
+)
 DEVIATION = Formula(
-    "capacitor_deviation", "Off its label", Quantity.PERCENT,
+    "capacitor_deviation",
+    "Off its label",
+    Quantity.PERCENT,
     "How far the capacitor is from what it is labelled.",
     "(measured − rated) ÷ rated",
     "({measured} − {rated}) ÷ {rated} = {result}",
-    ("measured", "rated"), "Trade definition.",
-)  # fmt: skip
+    ("measured", "rated"),
+    "Trade definition.",
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -63,11 +69,16 @@ def judge_capacitor(
 ) -> tuple[Working, CapacitorRule]:
     """Deviation of a capacitor [µF] from its label, and what it means."""
     off = 0.02 * measured if measured_off is None else measured_off
-    working = work(DEVIATION, lambda v: 100 * (v["measured"] - v["rated"]) / v["rated"], {
-        "measured": Input("measured", "Measured", Measure(measured, Quantity.CAPACITANCE), "typed",
-                          off),
-        "rated": Input("rated", "Rated", Measure(rated, Quantity.CAPACITANCE), "typed"),
-    })  # fmt: skip
+    working = work(
+        DEVIATION,
+        lambda v: 100 * (v["measured"] - v["rated"]) / v["rated"],
+        {
+            "measured": Input(
+                "measured", "Measured", Measure(measured, Quantity.CAPACITANCE), "typed", off
+            ),
+            "rated": Input("rated", "Rated", Measure(rated, Quantity.CAPACITANCE), "typed"),
+        },
+    )
     rules = capacitor_rules(tolerance)
     low = -1e-9 - tolerance  # the label's own edge counts as inside
     value = -tolerance if low <= working.value < -tolerance else working.value
@@ -76,14 +87,27 @@ def judge_capacitor(
 
 def capacitance_under_load(amps: float, volts: float, hertz: float = 60.0) -> Working:
     """Capacitance [µF] from the current in a capacitor's wire and the volts across it."""
-    return work(UNDER_LOAD, lambda v: v["capacitor_amps"] / (2 * pi * v["frequency"]
-                * v["capacitor_volts"]) * 1e6, {
-        "capacitor_amps": Input("capacitor_amps", "Capacitor amps",
-                                Measure(amps, Quantity.CURRENT), "typed", max(0.05, 0.02 * amps)),
-        "capacitor_volts": Input("capacitor_volts", "Capacitor volts",
-                                 Measure(volts, Quantity.VOLTAGE), "typed", 0.01 * volts),
-        "frequency": Input("frequency", "Frequency", Measure(hertz, Quantity.COUNT), "assumed"),
-    })  # fmt: skip
+    return work(
+        UNDER_LOAD,
+        lambda v: v["capacitor_amps"] / (2 * pi * v["frequency"] * v["capacitor_volts"]) * 1e6,
+        {
+            "capacitor_amps": Input(
+                "capacitor_amps",
+                "Capacitor amps",
+                Measure(amps, Quantity.CURRENT),
+                "typed",
+                max(0.05, 0.02 * amps),
+            ),
+            "capacitor_volts": Input(
+                "capacitor_volts",
+                "Capacitor volts",
+                Measure(volts, Quantity.VOLTAGE),
+                "typed",
+                0.01 * volts,
+            ),
+            "frequency": Input("frequency", "Frequency", Measure(hertz, Quantity.COUNT), "assumed"),
+        },
+    )
 
 
 CAUTION: Said = say(

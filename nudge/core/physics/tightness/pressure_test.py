@@ -14,20 +14,26 @@ TEMPERATURE_REPEATS_K = degrees_f(1)
 Outcome = Literal["holds", "leaks", "rises"]
 
 EXPECTED = Formula(
-    "test_pressure_expected", "Pressure it should show", Quantity.TEST_PRESSURE,
+    "test_pressure_expected",
+    "Pressure it should show",
+    Quantity.TEST_PRESSURE,
     "A closed gas follows its temperature: {d10} cooler is about 2 % less, with no leak.",
     "absolute start pressure × absolute temperature now ÷ at the start, back to gauge",
     "{test_pressure_start}, made absolute, × ({test_temp_now} ÷ {test_temp_start}), both absolute "
     "= {result}",
-    ("test_pressure_start", "test_temp_start", "test_temp_now"), "Gay-Lussac's law.",
-)  # fmt: skip
+    ("test_pressure_start", "test_temp_start", "test_temp_now"),
+    "Gay-Lussac's law.",
+)
 LOST = Formula(
-    "test_pressure_lost", "Really lost", Quantity.TEST_PRESSURE_DIFFERENCE,
+    "test_pressure_lost",
+    "Really lost",
+    Quantity.TEST_PRESSURE_DIFFERENCE,
     "What temperature does not explain.",
     "pressure it should show − pressure it shows",
     "{test_pressure_expected} − {test_pressure_now} = {result}",
-    ("test_pressure_expected", "test_pressure_now"), "Gay-Lussac's law.",
-)  # fmt: skip
+    ("test_pressure_expected", "test_pressure_now"),
+    "Gay-Lussac's law.",
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,22 +67,43 @@ def pressure_test(
         return (values["test_pressure_start"] + atmosphere) * kelvin_now / kelvin_start - atmosphere
 
     inputs = {
-        "test_pressure_start": _typed("test_pressure_start", "At the start", start_kpa,
-                                      Quantity.TEST_PRESSURE, GAUGE_REPEATS_KPA),
-        "test_temp_start": _typed("test_temp_start", "Temperature at the start", start_c,
-                                  Quantity.TEMPERATURE, TEMPERATURE_REPEATS_K),
-        "test_temp_now": _typed("test_temp_now", "Temperature now", now_c, Quantity.TEMPERATURE,
-                                TEMPERATURE_REPEATS_K),
-    }  # fmt: skip
+        "test_pressure_start": _typed(
+            "test_pressure_start",
+            "At the start",
+            start_kpa,
+            Quantity.TEST_PRESSURE,
+            GAUGE_REPEATS_KPA,
+        ),
+        "test_temp_start": _typed(
+            "test_temp_start",
+            "Temperature at the start",
+            start_c,
+            Quantity.TEMPERATURE,
+            TEMPERATURE_REPEATS_K,
+        ),
+        "test_temp_now": _typed(
+            "test_temp_now", "Temperature now", now_c, Quantity.TEMPERATURE, TEMPERATURE_REPEATS_K
+        ),
+    }
     expected = work(EXPECTED, should_show, inputs)
     if now_kpa is None:
         return PressureTest(expected, None, None, tuple(_height(start_kpa)))
-    lost = work(LOST, lambda v: v["test_pressure_expected"] - v["test_pressure_now"], {
-        "test_pressure_expected": Input("test_pressure_expected", "Should show", expected.measure,
-                                        "computed", expected.uncertainty),
-        "test_pressure_now": _typed("test_pressure_now", "Now", now_kpa, Quantity.TEST_PRESSURE,
-                                    GAUGE_REPEATS_KPA),
-    })  # fmt: skip
+    lost = work(
+        LOST,
+        lambda v: v["test_pressure_expected"] - v["test_pressure_now"],
+        {
+            "test_pressure_expected": Input(
+                "test_pressure_expected",
+                "Should show",
+                expected.measure,
+                "computed",
+                expected.uncertainty,
+            ),
+            "test_pressure_now": _typed(
+                "test_pressure_now", "Now", now_kpa, Quantity.TEST_PRESSURE, GAUGE_REPEATS_KPA
+            ),
+        },
+    )
     outcome, said = _outcome(lost, minutes)
     return PressureTest(expected, lost, outcome, (said, *_height(start_kpa)))
 

@@ -47,8 +47,11 @@ class Kept:
 def read_kept(body: Mapping[str, Any]) -> Kept:
     """Read what `to_json` wrote. Raises: CoreError, for a shape this Nudge does not know."""
     if body.get("version") != VERSION:
-        raise CoreError("verdict", f"A verdict was kept in shape {body.get('version')!r}; this "
-                        f"Nudge reads shape {VERSION}. Run the newer Nudge.")  # fmt: skip
+        raise CoreError(
+            "verdict",
+            f"A verdict was kept in shape {body.get('version')!r}; this "
+            f"Nudge reads shape {VERSION}. Run the newer Nudge.",
+        )
     fields = {key: value for key, value in body.items() if key != "version"}
     return Kept(**fields | {"hazards": tuple(body["hazards"])})
 
@@ -64,7 +67,8 @@ def read_answer(answer: Mapping[str, Any], request: Mapping[str, Any]) -> Kept:
         tuple(one["key"] for one in answer["hazards"]),
         {
             point: value_si(value, unit, POINTS[point].quantity)
-            for point, (value, unit) in given.items() if point in POINTS
+            for point, (value, unit) in given.items()
+            if point in POINTS
         },
         {
             key: to_si(value, DERIVED[key].quantity, "ip")
@@ -73,6 +77,7 @@ def read_answer(answer: Mapping[str, Any], request: Mapping[str, Any]) -> Kept:
         },
         {
             one["key"]: to_si(one["off"], difference_of(SIGNS[one["key"]].quantity), "ip")
-            for one in answer.get("signs", []) if one["key"] in SIGNS and one["off"] is not None
+            for one in answer.get("signs", [])
+            if one["key"] in SIGNS and one["off"] is not None
         },
-    )  # fmt: skip
+    )

@@ -11,9 +11,12 @@ def _heard(text, units="ip"):
 
 class HeardTest(unittest.TestCase):
     FIVE = {  # noqa: RUF012
-        "suction_pressure": 118, "liquid_pressure": 341, "suction_line_temp": 52,
-        "liquid_line_temp": 96, "outdoor_air_temp": 88,
-    }  # fmt: skip
+        "suction_pressure": 118,
+        "liquid_pressure": 341,
+        "suction_line_temp": 52,
+        "liquid_line_temp": 96,
+        "outdoor_air_temp": 88,
+    }
 
     def test_the_same_five_numbers_however_they_are_said(self):
         for text in (

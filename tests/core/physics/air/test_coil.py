@@ -24,8 +24,11 @@ class ExpectedSplitTest(unittest.TestCase):
     def test_the_trades_sanity_figures(self):
         # Return dry/wet bulb at 400 CFM/ton, 95 °F out: split in °F.
         for dry, wet, low, high in (
-            (80, 67, 19, 21.5), (75, 63, 17.5, 20.5), (83, 76, 12, 16), (75, 57, 21, 24.5),
-        ):  # fmt: skip
+            (80, 67, 19, 21.5),
+            (75, 63, 17.5, 20.5),
+            (83, 76, 12, 16),
+            (75, 57, 21, 24.5),
+        ):
             with self.subTest(dry=dry, wet=wet):
                 self.assertTrue(low <= coil(dry, wet).split_k * 1.8 <= high)
 

@@ -11,9 +11,11 @@ class DerivedTest(unittest.TestCase):
         # Pressure-temperature card, R-410A: 118 psig is 40 °F, 341 psig 105 °F.
         derived = case(suct=118, liq=341, sl=52, ll=96, oa=88).derived
         for key, fahrenheit in (
-            ("superheat", 52 - 40), ("subcooling", 105 - 96), ("condensing_over_ambient", 105 - 88),
+            ("superheat", 52 - 40),
+            ("subcooling", 105 - 96),
+            ("condensing_over_ambient", 105 - 88),
             ("approach", 96 - 88),
-        ):  # fmt: skip
+        ):
             with self.subTest(key):
                 value = derived.get(key)
                 assert value is not None

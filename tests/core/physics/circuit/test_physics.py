@@ -16,8 +16,12 @@ class DirectionsTest(unittest.TestCase):
         rng = random.Random(3)
         for _ in range(60):
             fluid = rng.choice(["R-22", "R-410A", "R-32", "R-407C", "R-454B"])
-            base = {"suct": rng.uniform(50, 120), "liq": rng.uniform(180, 350),
-                    "sl": rng.uniform(40, 70), "ll": rng.uniform(70, 100)}  # fmt: skip
+            base = {
+                "suct": rng.uniform(50, 120),
+                "liq": rng.uniform(180, 350),
+                "sl": rng.uniform(40, 70),
+                "ll": rng.uniform(70, 100),
+            }
             first = case(plate(fluid=fluid), **base).derived
             warmer = case(
                 plate(fluid=fluid), **{**base, "sl": base["sl"] + 5, "ll": base["ll"] + 5}

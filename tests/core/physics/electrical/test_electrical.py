@@ -8,9 +8,15 @@ from nudge.core.physics.tightness.pressure_test import pressure_test
 class CapacitorTest(unittest.TestCase):
     def test_against_its_label(self):
         for rated, measured, state in (
-            (45, 45, "good"), (45, 42.3, "good"), (45, 42.2, "weak"), (45, 40.5, "weak"),
-            (45, 40.4, "worn_out"), (45, 0.1, "worn_out"), (45, 47.7, "good"), (45, 48, "over"),
-        ):  # fmt: skip
+            (45, 45, "good"),
+            (45, 42.3, "good"),
+            (45, 42.2, "weak"),
+            (45, 40.5, "weak"),
+            (45, 40.4, "worn_out"),
+            (45, 0.1, "worn_out"),
+            (45, 47.7, "good"),
+            (45, 48, "over"),
+        ):
             with self.subTest(measured):
                 self.assertEqual(judge_capacitor(rated, measured)[1].state, state)
         self.assertEqual(judge_capacitor(45, 41.5, tolerance=10)[1].state, "good")
@@ -31,9 +37,12 @@ class StripsTest(unittest.TestCase):
     def test_judged_by_circuit(self):
         each = strip_amps_each(5, 240)
         for strips, amps, words in (
-            (2, 41.0, "Every strip"), (2, 20.5, "About 1 of 2"), (1, 0.0, "About 0 of 1"),
-            (1, 41.0, "another circuit"), (3, 40.0, "About 2 of 3"),
-        ):  # fmt: skip
+            (2, 41.0, "Every strip"),
+            (2, 20.5, "About 1 of 2"),
+            (1, 0.0, "About 0 of 1"),
+            (1, 41.0, "another circuit"),
+            (3, 40.0, "About 2 of 3"),
+        ):
             said = judge_circuit(each, strips, amps)[1]
             assert said is not None
             self.assertIn(words, said.text("ip"))

@@ -48,8 +48,16 @@ class StatePhysicsTest(unittest.TestCase):
 
     def test_thin_vapour_is_nearly_an_ideal_gas(self):
         # Density x R T / p over molar mass is 1 - a little: between 0.9 and 1 at -40 °C dew.
-        molar = {"R-22": 86.47, "R-32": 52.02, "R-134a": 102.03, "R-290": 44.10, "R-600a": 58.12,
-                 "R-744": 44.01, "R-1234yf": 114.04, "R-1234ze(E)": 114.04}  # fmt: skip
+        molar = {
+            "R-22": 86.47,
+            "R-32": 52.02,
+            "R-134a": 102.03,
+            "R-290": 44.10,
+            "R-600a": 58.12,
+            "R-744": 44.01,
+            "R-1234yf": 114.04,
+            "R-1234ze(E)": 114.04,
+        }
         for name in PURE:
             states = load_states(name)
             kpa = max(states.saturation.dew.pressure(-45), states.saturation.low_kpa)

@@ -55,9 +55,14 @@ class PublishedPointsTest(unittest.TestCase):
     def test_normal_boiling_points(self):
         # ASHRAE Standard 34, normal boiling points.
         for name, boils_c in (
-            ("R-22", -40.8), ("R-32", -51.7), ("R-134a", -26.1), ("R-290", -42.1),
-            ("R-600a", -11.7), ("R-1234yf", -29.5), ("R-1234ze(E)", -19.0),
-        ):  # fmt: skip
+            ("R-22", -40.8),
+            ("R-32", -51.7),
+            ("R-134a", -26.1),
+            ("R-290", -42.1),
+            ("R-600a", -11.7),
+            ("R-1234yf", -29.5),
+            ("R-1234ze(E)", -19.0),
+        ):
             with self.subTest(name):
                 if boils_c < load_table(name).bubble.low_c:
                     continue
@@ -66,9 +71,13 @@ class PublishedPointsTest(unittest.TestCase):
     def test_pocket_card_points(self):
         # The trade's pressure-temperature cards: 40 °F and 105 °F, psig.
         for name, psig, fahrenheit in (
-            ("R-22", 68.5, 40), ("R-22", 210.8, 105), ("R-410A", 118, 40), ("R-410A", 340, 105),
-            ("R-134a", 35.0, 40), ("R-32", 121, 40),
-        ):  # fmt: skip
+            ("R-22", 68.5, 40),
+            ("R-22", 210.8, 105),
+            ("R-410A", 118, 40),
+            ("R-410A", 340, 105),
+            ("R-134a", 35.0, 40),
+            ("R-32", 121, 40),
+        ):
             with self.subTest(name, psig=psig):
                 bubble_c = saturation_at(load_table(name), psig * 6.894757).bubble_c
                 self.assertAlmostEqual(bubble_c * 1.8 + 32, fahrenheit, delta=0.6)

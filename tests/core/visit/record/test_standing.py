@@ -20,8 +20,9 @@ class StandingTest(unittest.TestCase):
         self.assertEqual(current([one, other, upstairs])["ll"].id, "b")
         self.assertEqual(current([one, upstairs, fixed], "unit 2")["ll"].id, "d")
         found = addressed([one, other, upstairs, fixed])
-        self.assertEqual({key: row.id for key, row in found.items()},
-                         {("", "ll"): "b", ("unit 2", "ll"): "d"})  # fmt: skip
+        self.assertEqual(
+            {key: row.id for key, row in found.items()}, {("", "ll"): "b", ("unit 2", "ll"): "d"}
+        )
 
     def test_what_counts(self):
         a, b = _Row("a"), _Row("b")
@@ -32,11 +33,17 @@ class StandingTest(unittest.TestCase):
             ("a correction replaces", [a, fix], ["fix"]),
             ("a correction of a correction", [a, fix, refix], ["refix"]),
             ("a withdrawal takes out", [a, b, _Row("w", withdraws="b")], ["a"]),
-            ("undoing a correction brings the first back",
-             [a, fix, _Row("w", withdraws="fix")], ["a"]),
-            ("undoing the second correction leaves the first",
-             [a, fix, refix, _Row("w", withdraws="refix")], ["fix"]),
-        ):  # fmt: skip
+            (
+                "undoing a correction brings the first back",
+                [a, fix, _Row("w", withdraws="fix")],
+                ["a"],
+            ),
+            (
+                "undoing the second correction leaves the first",
+                [a, fix, refix, _Row("w", withdraws="refix")],
+                ["fix"],
+            ),
+        ):
             with self.subTest(name):
                 self.assertEqual([row.id for row in standing(rows)], ids)
 
