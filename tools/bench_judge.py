@@ -14,7 +14,8 @@ from typing import Any
 from nudge.contract.assessing import assess_request
 from nudge.contract.request import AssessIn
 from nudge.core.behaviours.case import Context, open_case
-from nudge.core.charging.advise import Dosed, advise
+from nudge.core.charging.advise import advise
+from nudge.core.charging.sizing import Dosed
 from nudge.core.judgement.assess import assess
 from nudge.core.language.units import KPA_PER_PSI, degrees_f, fahrenheit
 from nudge.core.physics.circuit.equipment import MeteringDevice, Plate

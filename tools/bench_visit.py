@@ -7,8 +7,9 @@ import io
 import statistics
 import tempfile
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from datetime import UTC, datetime, timedelta
+from functools import partial
 from pathlib import Path
 from random import Random
 
@@ -16,7 +17,8 @@ from sqlalchemy import insert
 from starlette.testclient import TestClient
 
 from nudge.core.behaviours.case import Context
-from nudge.core.charging.advise import Dosed, advise
+from nudge.core.charging.advise import advise
+from nudge.core.charging.sizing import Dosed
 from nudge.demo.skerrow import fill_if_empty
 from nudge.main import create_app
 from nudge.services.workshop import Workshop
@@ -43,7 +45,7 @@ def _median_ms(call: Callable[[], object], repeats: int = REPEATS) -> float:
 
 def advisor() -> None:
     """One call of the advisor after one and after three doses, in process."""
-    from tools.charge_study import Rig, with_charge
+    from tools.rig import Rig, with_charge
 
     rng = Random(f"bench {BIAS}")
     of = with_charge(site(1001, "valve"), rng)
@@ -53,7 +55,7 @@ def advisor() -> None:
     for number in range(4):
         context = Context(rig.minutes, 40.0, seen)
         if number in (0, 3):
-            median = _median_ms(lambda: advise(of.plate, history, context))  
+            median = _median_ms(partial(advise, of.plate, history, context))
             print(f"advisor after {number} doses: {median:.0f} ms a call")
         rig.give(0.05)
         rig.wait(12)
@@ -76,7 +78,7 @@ def reports(folder: Path) -> None:
     for whom in ("file", "customer"):
         path = f"/api/visits/pottery-now/report.pdf?whom={whom}"
         size = len(http.get(path).content)
-        median = _median_ms(lambda: http.get(path))  
+        median = _median_ms(partial(http.get, path))
         print(
             f"report for the {whom}, four pictures: {median:.0f} ms (wanted 1000), "
             f"{size / 1e6:.2f} MB (wanted 2)"
@@ -84,10 +86,32 @@ def reports(folder: Path) -> None:
     workshop.close()
 
 
+def _visits(now: datetime) -> list[dict[str, object]]:
+    rng, rows = Random(5), []
+    for n in range(VISITS):
+        at = now - timedelta(days=rng.uniform(1, 3650))
+        drifts = rng.random() < 0.01
+        rows.append(
+            {
+                "id": f"v{n}",
+                "system_id": f"y{n % SYSTEMS}",
+                "complaint": f"Warm, call {n}",
+                "kind": "",
+                "connection": "",
+                "created_at": at,
+                "opened_at": at,
+                "closed_at": at + timedelta(hours=1),
+                "due_on": None,
+                "drift": '{"ip": "Charge has gone.", "si": "Charge has gone."}' if drifts else "",
+            }
+        )
+    return rows
+
+
 def large_today(folder: Path) -> None:
     """Today over thousands of systems and tens of thousands of visits; and finding one."""
     workshop = Workshop(Database(folder))
-    rng, now = Random(5), datetime.now(UTC)
+    now = datetime.now(UTC)
     verdict = _a_verdict(workshop)
     with workshop.database.writing() as session:
         session.execute(
@@ -104,27 +128,7 @@ def large_today(folder: Path) -> None:
              "reversing_valve": "", "created_at": now, "updated_at": now}
             for n in range(SYSTEMS)
         ])  # fmt: skip
-        rows = []
-        for n in range(VISITS):
-            at = now - timedelta(days=rng.uniform(1, 3650))
-            drifts = rng.random() < 0.01
-            rows.append(
-                {
-                    "id": f"v{n}",
-                    "system_id": f"y{n % SYSTEMS}",
-                    "complaint": f"Warm, call {n}",
-                    "kind": "",
-                    "connection": "",
-                    "created_at": at,
-                    "opened_at": at,
-                    "closed_at": at + timedelta(hours=1),
-                    "due_on": None,
-                    "drift": '{"ip": "Charge has gone.", "si": "Charge has gone."}'
-                    if drifts
-                    else "",
-                }
-            )
-        session.execute(insert(Visit), rows)
+        session.execute(insert(Visit), _visits(now))
         session.execute(
             insert(Verdict),
             [
@@ -142,8 +146,8 @@ def large_today(folder: Path) -> None:
     for path in ("/api/today", "/api/search?text=quay%20321", "/api/search?text=call%204711"):
         print(
             f"{path} over {SYSTEMS:,} systems and {VISITS:,} visits: "
-            f"{_median_ms(lambda: http.get(path)):.0f} ms (Today wanted 200)"
-        )  
+            f"{_median_ms(partial(http.get, path)):.0f} ms (Today wanted 200)"
+        )
     workshop.close()
 
 
@@ -154,20 +158,9 @@ def _a_verdict(workshop: Workshop) -> dict[str, object]:
         return dict(row.answer)
 
 
-def day_of_live_data(folder: Path) -> None:
-    """How long a visit's screen takes to open with a day of samples behind it."""
-    database = Database(folder)
+def _fill_day(database: Database, points: Sequence[str], means: Sequence[float]) -> None:
     now = datetime.now(UTC)
     end = round(now.timestamp() * 1000)
-    points = (
-        "suction_pressure",
-        "liquid_pressure",
-        "suction_line_temp",
-        "liquid_line_temp",
-        "outdoor_air_temp",
-        "return_air_temp",
-    )
-    means = (830.0, 2350.0, 11.0, 35.0, 31.0, 25.0)
     with database.writing() as session:
         for number, (point, mean) in enumerate(zip(points, means, strict=True)):
             channel = Channel(
@@ -203,6 +196,21 @@ def day_of_live_data(folder: Path) -> None:
                     for s in range(86_400 * PER_S)
                 ],
             )
+
+
+def day_of_live_data(folder: Path) -> None:
+    """How long a visit's screen takes to open with a day of samples behind it."""
+    database = Database(folder)
+    points = (
+        "suction_pressure",
+        "liquid_pressure",
+        "suction_line_temp",
+        "liquid_line_temp",
+        "outdoor_air_temp",
+        "return_air_temp",
+    )
+    means = (830.0, 2350.0, 11.0, 35.0, 31.0, 25.0)
+    _fill_day(database, points, means)
     database.close()
     nudge = RunningNudge(folder)
     nudge.start()

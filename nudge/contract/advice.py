@@ -12,10 +12,11 @@ from nudge.contract.answer_shapes import AssessOut
 from nudge.contract.decision_answer import NextDoseOut, shown_mass
 from nudge.contract.request import ContextIn, Name, Readings, SystemIn, core_readings
 from nudge.contract.strict import Number, Strict
-from nudge.core.charging.advise import Dosed, Nudge, Sized, advise
+from nudge.core.charging.advise import Nudge, advise
 from nudge.core.charging.guides import OTHER_SCHOOLS, Guide, hose_kg
 from nudge.core.charging.high_side import high_side
 from nudge.core.charging.shortfall import Forecast
+from nudge.core.charging.sizing import Dosed, Sized
 from nudge.core.charging.ways import CONNECTIONS, POUR_EITHER, POUR_LIQUID, Connection
 from nudge.core.language.said import Measure, worded
 from nudge.core.language.units import Quantity, UnitSystem, from_si, to_si

@@ -9,6 +9,7 @@ opening a valve then settles at.
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from math import exp, log
+from typing import NamedTuple
 
 from nudge.core.language.errors import CoreError
 from nudge.plant.compressor import CompressorStroke, compress
@@ -166,22 +167,31 @@ def _residuals(setting: Setting, fluid: Fluid, x: Unknowns) -> tuple[float, floa
     )
 
 
+class _Sides(NamedTuple):
+    """Which coil is hot and which is cold, and the air over each [kg/s]."""
+
+    hot_coil: Coil
+    cold_coil: Coil
+    hot_air: float
+    cold_air: float
+    warm: WetAir
+    cold: WetAir
+
+
+def _sides(setting: Setting) -> _Sides:
+    machine, c = setting.machine, setting.conditions
+    inside, outside = setting.indoor_air_kg_s, _outdoor_air(machine)
+    if c.heating:
+        hot = _condensing(machine.indoor)
+        return _Sides(hot, machine.outdoor, inside, outside, c.indoor, c.outdoor)
+    return _Sides(machine.outdoor, machine.indoor, outside, inside, c.outdoor, c.indoor)
+
+
 def describe(setting: Setting, fluid: Fluid, x: Unknowns, root: Root | None = None) -> Operating:
     """Everything about the circuit at these unknowns, whether or not they agree yet."""
     machine, c = setting.machine, setting.conditions
     low_kpa, high_kpa, suction_h = exp(x[0]), exp(x[1]), x[2] * SUCTION_SCALE
-    cold, warm = (c.outdoor, c.indoor) if c.heating else (c.indoor, c.outdoor)
-    outdoor_air = _outdoor_air(machine)
-    hot_coil, cold_coil = (
-        (_condensing(machine.indoor), machine.outdoor)
-        if c.heating
-        else (machine.outdoor, machine.indoor)
-    )
-    hot_air, cold_air = (
-        (setting.indoor_air_kg_s, outdoor_air)
-        if c.heating
-        else (outdoor_air, setting.indoor_air_kg_s)
-    )
+    sides = _sides(setting)
     suction = fluid.at(low_kpa)
     gas_kpa = max(high_kpa - machine.foreign_gas_kpa, 0.3 * high_kpa)
     high = fluid.at(gas_kpa)
@@ -194,17 +204,17 @@ def describe(setting: Setting, fluid: Fluid, x: Unknowns, root: Root | None = No
         c.speed,
         machine.reversing_leak,
     )
-    air_c = _air_on(machine, warm, stroke, high.liquid_h, hot_air, c.heating)
+    air_c = _air_on(machine, sides.warm, stroke, high.liquid_h, sides.hot_air, c.heating)
     condensed = condense(
-        _with_gas(hot_coil, machine),
+        _with_gas(sides.hot_coil, machine),
         fluid,
         gas_kpa,
         high,
         stroke.flow,
         stroke.discharge_h,
         air_c,
-        hot_air,
-        warm.cp,
+        sides.hot_air,
+        sides.warm.cp,
     )
     lost = machine.lines.condenser_resistance * stroke.flow**2 / high.vapour_rho
     liquid_kpa = high_kpa * high_kpa / (high_kpa + lost)
@@ -214,14 +224,14 @@ def describe(setting: Setting, fluid: Fluid, x: Unknowns, root: Root | None = No
     )
     at_coil = fluid.at(evaporator_kpa)
     evaporated = evaporate(
-        cold_coil,
+        sides.cold_coil,
         fluid,
         evaporator_kpa,
         at_coil,
         stroke.flow,
         line.before_device.enthalpy,
-        cold,
-        cold_air,
+        sides.cold,
+        sides.cold_air,
     )
     rise = suction_rise(machine.lines, at_coil, stroke.flow, evaporated.enthalpy, c.lines_c)
     gain = stroke.flow * (HEATING_SUCTION_SHARE if c.heating else 1.0) * rise
@@ -232,13 +242,8 @@ def describe(setting: Setting, fluid: Fluid, x: Unknowns, root: Root | None = No
     true_c, _ = _gas(fluid, low_kpa, stroke.suction_h)
     suction_c, _ = _gas(fluid, low_kpa, suction_h)
     discharge_c, _ = _gas(fluid, high_kpa, stroke.discharge_h)
-    held = (
-        condensed.mass
-        + evaporated.mass
-        + line.mass
-        + machine.lines.suction_volume_m3 * suction.vapour_rho
-        + machine.lines.accumulator_m3 * suction.vapour_rho
-    )
+    in_gas = machine.lines.suction_volume_m3 + machine.lines.accumulator_m3
+    held = condensed.mass + evaporated.mass + line.mass + in_gas * suction.vapour_rho
     quality = min(max(at_coil.quality(line.before_device.enthalpy), 0.0), 1.0)
     return Operating(
         root, opening, stroke.flow, low_kpa, high_kpa, evaporator_kpa, liquid_kpa, stroke,

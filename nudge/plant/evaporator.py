@@ -34,27 +34,12 @@ class Evaporated(NamedTuple):
     surface_c: float
 
 
-def evaporate(
-    coil: Coil,
-    fluid: Fluid,
-    kpa: float,
-    saturated: Saturated,
-    flow: float,
-    enthalpy: float,
-    air: WetAir,
-    air_kg_s: float,
-) -> Evaporated:
-    """Boil `flow` [kg/s] of refrigerant at `enthalpy` against air (dry air [kg/s]).
-
-    Source: wet-coil enthalpy potential, ASHRAE Systems and Equipment, air-cooling coils
-    (Threlkeld); leaving air by the effective surface temperature.
-    """
+def _flux(
+    coil: Coil, boiling_ua: float, boil_c: float, air: WetAir, air_kg_s: float
+) -> tuple[float, float, float]:
+    """What the whole face would take while it boils [kW], its sensible part, and how cold it is."""
     capacity = air_kg_s * air.cp
-    quality_in = min(max(saturated.quality(enthalpy), 0.0), 1.0)
-    fed_c = saturated.temp_at(quality_in)
-    boil_c = (fed_c + saturated.dew_c) / 2
     over = max(air.temp_c - boil_c, LEAST_DIFFERENCE_K)
-    boiling_ua = two_phase_ua(coil, flow)
     dry_ua = conductance(coil, boiling_ua, air_kg_s)
     dry = capacity * (1 - exp(-dry_ua / capacity)) * over
     outside = air_conductance(coil, air_kg_s)
@@ -71,7 +56,29 @@ def evaporate(
     else:
         surface_c = air.temp_c - dry / (capacity * contact)
         sensible_flux = dry
-    face = coil.open_face
+    return flux, sensible_flux, surface_c
+
+
+def evaporate(
+    coil: Coil,
+    fluid: Fluid,
+    kpa: float,
+    saturated: Saturated,
+    flow: float,
+    enthalpy: float,
+    air: WetAir,
+    air_kg_s: float,
+) -> Evaporated:
+    """Boil `flow` [kg/s] of refrigerant at `enthalpy` against air (dry air [kg/s]).
+
+    Source: wet-coil enthalpy potential, ASHRAE Systems and Equipment, air-cooling coils
+    (Threlkeld); leaving air by the effective surface temperature.
+    """
+    quality_in = min(max(saturated.quality(enthalpy), 0.0), 1.0)
+    fed_c = saturated.temp_at(quality_in)
+    boil_c = (fed_c + saturated.dew_c) / 2
+    flux, sensible_flux, surface_c = _flux(coil, two_phase_ua(coil, flow), boil_c, air, air_kg_s)
+    capacity, face = air_kg_s * air.cp, coil.open_face
     needed = flow * max(saturated.vapour_h - enthalpy, 1e-6) / flux
     boiling = min(needed, face)
     heat, sensible = boiling * flux, boiling * sensible_flux

@@ -11,7 +11,7 @@ from nudge.core.language.units import UnitSystem
 from nudge.presenters.book import Id, Text
 from nudge.presenters.errors import ErrorOut, core_errors
 from nudge.presenters.live import MOST_READINGS
-from nudge.services.instruments import Given, Taken
+from nudge.services.samples import Given, Taken
 from nudge.services.workshop import Workshop
 
 

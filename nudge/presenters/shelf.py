@@ -20,8 +20,9 @@ from nudge.core.charging.ledger import MG_PER_KG, MOVEMENT_KINDS
 from nudge.core.charging.scale import Poured
 from nudge.core.language.units import Quantity, UnitSystem, from_si, to_si, unit_label
 from nudge.presenters.book import Id, Text
+from nudge.services.cylinders import CylinderStanding
+from nudge.services.leaks import Leaks
 from nudge.services.rows import Movement
-from nudge.services.shelf import CylinderStanding, Leaks
 
 CylinderKind = Literal["charging", "recovery"]
 

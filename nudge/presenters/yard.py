@@ -6,8 +6,8 @@ from nudge.contract.request import Name
 from nudge.contract.strict import Number, Strict
 from nudge.core.language.units import Quantity, UnitSystem, from_si, unit_label
 from nudge.presenters.book import Id
-from nudge.services.yard import YardView
 from nudge.services.yard_jobs import JOBS
+from nudge.services.yard_work import YardView
 
 
 class JobIn(Strict):

@@ -1,7 +1,8 @@
 """The customer’s page: what was found, what was done, what is left, in plain words."""
 
+from nudge.reports.attached import Subject, cut
 from nudge.reports.paper import MARGIN, Paper
-from nudge.reports.written import Subject, cut, new_paper
+from nudge.reports.written import new_paper
 
 
 def customer_report(subject: Subject) -> bytes:
@@ -68,7 +69,8 @@ def _found(subject: Subject) -> list[str]:
                 "went somewhere, so the leak is to be found.",
                 "remove": "There was too much refrigerant in it.",
                 "find_leak": leaked,
-                "do_not_charge": "The refrigerant charge could not be judged, or is not the trouble.",
+                "do_not_charge": "The refrigerant charge could not be judged, "
+                "or is not the trouble.",
             }[advice]
         )
         diagnosis = visit.assessment.diagnosis

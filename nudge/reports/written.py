@@ -1,53 +1,27 @@
 """What goes on paper, and in which words: the whole record, and one plain page."""
 
 from collections.abc import Callable
-from dataclasses import dataclass
-from datetime import datetime, tzinfo
+from datetime import datetime
 
-from fpdf.enums import XPos, YPos
-
-from nudge.core.language.units import Quantity, UnitSystem, unit_label
+from nudge.core.language.units import Quantity, unit_label
 from nudge.core.physics.circuit.derived_table import DERIVED
-from nudge.core.physics.circuit.equipment import DEVICE_LABELS, PLATE_NUMBERS, MeteringDevice
 from nudge.core.settling.gates import GATES
 from nudge.core.targets.choose import SCHOOLS
-from nudge.presenters.notes import NoteOut, PhotoOut
-from nudge.presenters.traces import SeriesOut
-from nudge.presenters.visit_order import CheckOut, OrderOut
-from nudge.presenters.visits import ReadingOut, VisitOut
+from nudge.presenters.notes import NoteOut
+from nudge.presenters.visit_order import CheckOut
+from nudge.presenters.visits import VisitOut
+from nudge.reports.attached import (
+    Subject,
+    charts_page,
+    cut,
+    pictures_page,
+    plate_page,
+    readings_page,
+)
 from nudge.reports.drawings import draw_landing, draw_loop, draw_strips
 from nudge.reports.paper import MARGIN, WIDTH, Paper
 
-MOST_PICTURES = 24
 NAMED_FROM = 0.05
-
-
-@dataclass(frozen=True, slots=True)
-class Subject:
-    """Everything about a visit that a report is written from, in one system of units."""
-
-    visit: VisitOut
-    order: OrderOut
-    units: UnitSystem
-    version: str
-    zone: tzinfo | None
-    """The reader's; None is this machine's own."""
-    series: SeriesOut | None = None
-    pictures: tuple[tuple[PhotoOut, bytes], ...] = ()
-    passed: tuple[tuple[str, str, datetime], ...] = ()
-    """Gates that were passed: which, why, when."""
-    cylinders: tuple[str, ...] = ()
-
-    def at(self, moment: datetime | None) -> str:
-        """A moment on the clock of the place the report is read at, with its day and zone."""
-        if moment is None:
-            return ""
-        local = moment.astimezone(self.zone)
-        return f"{local:%Y-%m-%d %H:%M} {local.tzname() or ''}".strip()
-
-    @property
-    def place(self) -> str:
-        return f"{self.visit.system.site_name}, {self.visit.system.name}"
 
 
 def file_report(subject: Subject) -> bytes:
@@ -75,10 +49,10 @@ def file_report(subject: Subject) -> bytes:
     _doses(pdf, subject)
     _overrides(pdf, subject)
     _left(pdf, subject)
-    _plate(pdf, subject)
-    _readings(pdf, subject)
-    _charts(pdf, subject)
-    _pictures(pdf, subject)
+    plate_page(pdf, subject)
+    readings_page(pdf, subject)
+    charts_page(pdf, subject)
+    pictures_page(pdf, subject)
     return bytes(pdf.output())
 
 
@@ -314,83 +288,3 @@ def _left(pdf: Paper, subject: Subject) -> None:
         pdf.line_of(f"Baseline of {subject.at(order.drift.since)}. {order.drift.said}")
         for change in order.drift.intended:
             pdf.listed([f"Changed on purpose since: {change}"])
-
-
-def _plate(pdf: Paper, subject: Subject) -> None:
-    system = subject.visit.system
-    pdf.head("Plate")
-    pdf.pairs(
-        [
-            ("Refrigerant", f"{system.refrigerant}, safety class {system.safety_class}"),
-            ("Metering device", DEVICE_LABELS[MeteringDevice(system.metering_device)]),
-            *(
-                (row.label, f"{value:g} {unit_label(row.quantity, subject.units)}")
-                for row in PLATE_NUMBERS
-                if (value := system.numbers.get(row.key)) is not None
-            ),
-            ("Note", system.note),
-        ]
-    )
-
-
-def _readings(pdf: Paper, subject: Subject) -> None:
-    rows = [r for r in subject.visit.readings if r.state != "live"]
-    if not rows:
-        return
-    pdf.head("Readings, as given")
-    states = {"current": "", "earlier": "earlier", "void": "taken back"}
-    pdf.rows(
-        ("When", "Point", "Value", "As given", "Source", ""),
-        [
-            (subject.at(r.taken_at), r.label, _shown(r), r.given, r.source, states[r.state])
-            for r in sorted(rows, key=lambda r: r.taken_at)
-        ],
-        (36, 46, 26, 28, 20, 22),
-    )
-
-
-def _shown(reading: ReadingOut) -> str:
-    return f"{reading.value:.{reading.decimals}f} {reading.unit}"
-
-
-def _charts(pdf: Paper, subject: Subject) -> None:
-    for today in subject.visit.charts:
-        chart = today.chart
-        pdf.head(f"Maker’s chart: {chart.kind.label}", 40)
-        heads = ["", *(str(column) for column in chart.columns)]
-        rows = [
-            [f"{row:g}", *("" if v is None else f"{v:g}" for v in values)]
-            for row, values in zip(chart.rows, chart.cells, strict=True)
-        ]
-        if len(heads) <= 12:
-            pdf.rows(heads, rows, [WIDTH / len(heads)] * len(heads))
-
-
-def _pictures(pdf: Paper, subject: Subject) -> None:
-    if not subject.pictures:
-        return
-    pdf.head("Pictures", 80)
-    left, top, tallest = MARGIN, pdf.get_y(), 0.0
-    each = (WIDTH - 6) / 2
-    for photo, data in subject.pictures[:MOST_PICTURES]:
-        height = min(each * photo.height / max(photo.width, 1), 92)
-        if top + height + 8 > 279:
-            pdf.add_page()
-            left, top, tallest = MARGIN, pdf.get_y(), 0.0
-        pdf.image(data, left, top, w=each, h=height, keep_aspect_ratio=True)
-        pdf.set_xy(left, top + height + 0.5)
-        pdf.ink(8, soft=True)
-        words = f"{photo.subsystem_label}. {photo.caption} {subject.at(photo.taken_at)}"
-        pdf.multi_cell(each, 3.8, cut(words, 160), new_x=XPos.LMARGIN, new_y=YPos.NEXT, align="L")
-        tallest = max(tallest, pdf.get_y() - top)
-        if left == MARGIN:
-            left += each + 6
-        else:
-            left, top, tallest = MARGIN, top + tallest + 3, 0.0
-        pdf.set_y(top)
-    pdf.set_y(top + tallest)
-    pdf.ink()
-
-
-def cut(text: str, most: int) -> str:
-    return text if len(text) <= most else text[: most - 1].rstrip() + "…"

@@ -3,7 +3,8 @@
 from collections.abc import Mapping
 from contextlib import suppress
 
-from nudge.core.checks.forms import FormFinding, judge_form
+from nudge.core.checks.form_findings import FormFinding
+from nudge.core.checks.forms import judge_form
 from nudge.core.judgement.assess import PRESSURES
 from nudge.core.language.errors import CoreError
 from nudge.core.visit.facts import Facts, Ticked

@@ -7,20 +7,19 @@ stays as it came.
 
 from collections.abc import Iterator, Sequence
 from contextlib import contextmanager
-from dataclasses import dataclass
-from datetime import UTC, datetime, timedelta
+from datetime import UTC, datetime
 from typing import Any, Literal
 
 from sqlalchemy.orm import Session
 
-from nudge.core.language.callout.spoken_units import unit_said
 from nudge.core.language.errors import CoreError, Impossible
 from nudge.core.language.said import Measure, say
-from nudge.core.language.units import Quantity, UnitSystem, to_si
-from nudge.core.language.vocabulary.points import check_believable, point
+from nudge.core.language.units import Quantity, UnitSystem
+from nudge.core.language.vocabulary.points import point
 from nudge.instruments.source import ChannelInfo
 from nudge.services.clock import Clock
 from nudge.services.errors import Closed, NotFound
+from nudge.services.samples import Given, Taken, clock_error, understood
 from nudge.services.stream import Stream
 from nudge.store.database import Database
 from nudge.store.live_tables import Channel, Placement
@@ -29,8 +28,6 @@ from nudge.store.repositories import visits as repository
 from nudge.store.repositories.live import Placed
 
 Source = Literal["live", "simulated"]
-CLOCK_SKEW = timedelta(minutes=2)
-OLDEST = timedelta(hours=36)
 ZERO_LIMIT = {
     Quantity.PRESSURE: 70.0,
     Quantity.STATIC_PRESSURE: 60.0,
@@ -38,37 +35,6 @@ ZERO_LIMIT = {
     Quantity.CURRENT: 3.0,
 }
 """How much a zero may take away, in core units: more is pressure on the probe, not an error."""
-
-
-@dataclass(frozen=True, slots=True)
-class Given:
-    """One value as an instrument sent it. Without `unit`, in the units of the request."""
-
-    channel: str
-    point: str
-    value: float
-    at: datetime | None = None
-    unit: str = ""
-    label: str = ""
-
-
-@dataclass(frozen=True, slots=True)
-class Refused:
-    """One value that was not taken, and why."""
-
-    number: int
-    error: CoreError
-
-
-@dataclass(frozen=True, slots=True)
-class Taken:
-    """What became of a batch."""
-
-    kept: int
-    repeated: int
-    refused: tuple[Refused, ...]
-    clock_moved_s: float
-    """How far the device's clock was set right; 0 when it was."""
 
 
 class Instruments:
@@ -96,8 +62,8 @@ class Instruments:
         with self._on_open_visit(visit_id) as session:
             if live.written(session, visit_id, batch_id):
                 return Taken(0, len(given), (), 0.0)
-            values, refused = _understood(given, units, now)
-            moved = _clock_error(values, now)
+            values, refused = understood(given, units, now)
+            moved = clock_error(values, now)
             channels = {row.channel.key: row for row in live.channels(session, visit_id)}
             rows: list[tuple[int, int, float]] = []
             told: dict[str, list[list[float]]] = {}
@@ -324,34 +290,6 @@ class Instruments:
             if row.opened_at is None:
                 row.opened_at = self._clock()
             yield session
-
-
-def _understood(
-    given: Sequence[Given], units: UnitSystem, now: datetime
-) -> tuple[list[tuple[Given, float, datetime]], list[Refused]]:
-    """Values in core units with their moments, and those that cannot be."""
-    values, refused = [], []
-    for number, row in enumerate(given):
-        try:
-            where = point(row.point)
-            if row.unit:
-                value = unit_said(row.unit, where.quantity).to_si(row.value)
-            else:
-                value = to_si(row.value, where.quantity, units)
-            check_believable(where, value)
-        except CoreError as error:
-            refused.append(Refused(number, error))
-            continue
-        values.append((row, value, row.at or now))
-    return values, refused
-
-
-def _clock_error(values: Sequence[tuple[Given, float, datetime]], now: datetime) -> timedelta:
-    """How far to move a batch whose device's clock is wrong: so that it ends now."""
-    newest = max((at for _, _, at in values), default=now)
-    if newest > now + CLOCK_SKEW or newest < now - OLDEST:
-        return now - newest
-    return timedelta()
 
 
 def _one(rows: Sequence[Placed], channel: str) -> Placed:

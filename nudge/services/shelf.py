@@ -4,19 +4,15 @@ A dose is one entry in the ledger and one event on the visit, written together o
 """
 
 from collections.abc import Sequence
-from dataclasses import dataclass
-from datetime import datetime, timedelta
+from datetime import datetime
 
 from sqlalchemy.orm import Session
 
-from nudge.core.charging.cylinder import CylinderCheck, check_cylinder, recovery_limit_kg
-from nudge.core.charging.leak_rate import LEAK_THRESHOLDS, YEAR_DAYS, annualised, rolling
+from nudge.core.charging.cylinder import CylinderCheck, check_cylinder
+from nudge.core.charging.leak_rate import LEAK_THRESHOLDS
 from nudge.core.charging.ledger import (
     KNOCKED_MG,
-    MG_PER_KG,
     Found,
-    LedgerEntry,
-    balance,
     in_mg,
     kind_named,
     standing_entries,
@@ -25,48 +21,40 @@ from nudge.core.charging.ledger import (
 from nudge.core.language.errors import CoreError, Impossible
 from nudge.core.language.said import Measure, say
 from nudge.core.language.units import Quantity
-from nudge.core.physics.circuit.whole import whole_charge
 from nudge.core.physics.refrigerant.catalogue import refrigerant
 from nudge.services.clock import Clock
+from nudge.services.cylinders import (
+    CHARGING,
+    RECOVERY,
+    CylinderStanding,
+    check_fluid,
+    check_holds,
+    check_room,
+    cylinder_row,
+    entry_of,
+    held_mg,
+    standing_of,
+)
 from nudge.services.errors import NotFound
-from nudge.services.plates import plate_of
+from nudge.services.leaks import Leaks, leaks_of
+from nudge.services.movements import (
+    LONGEST_NAME,
+    check_can_take,
+    check_proportion,
+    post,
+    some_mg,
+    weigh,
+)
 from nudge.services.snapshot import Snapshot
 from nudge.services.visits import Visits
 from nudge.services.yard import Yard
 from nudge.store.database import Database
 from nudge.store.repositories import book, settings
 from nudge.store.repositories import shelf as repository
-from nudge.store.shelf_tables import Cylinder, Movement, Weighing
-from nudge.store.tables import Event, System, Visit
+from nudge.store.shelf_tables import Cylinder, Movement
+from nudge.store.tables import Event, Visit
 
-CHARGING, RECOVERY = "charging", "recovery"
-TYPED_TWICE_WITHIN = timedelta(seconds=90)
-LARGE_SHARE = 0.25
-"""A dose over this share of a whole charge is asked about: pounds typed as ounces."""
-LONGEST_NAME = 120
 THRESHOLD_KEY = "leak_threshold"
-
-
-@dataclass(frozen=True, slots=True)
-class CylinderStanding:
-    """A cylinder as it stands: what the book says is in it, its fill limit, what was lost."""
-
-    cylinder: Cylinder
-    held_mg: int
-    limit_mg: int | None
-    movements: Sequence[Movement]
-    weighings: Sequence[Weighing]
-    last_loss: Movement | None
-
-
-@dataclass(frozen=True, slots=True)
-class Leaks:
-    """What a system has had added, and its leak rates [% a year]; None where not known."""
-
-    system: System
-    added_mg: int
-    annualised: float | None
-    rolling: float | None
 
 
 class Shelf:
@@ -79,12 +67,12 @@ class Shelf:
     def all(self) -> list[CylinderStanding]:
         """Every cylinder on the shelf."""
         with self._database.reading() as session:
-            return [_standing(session, row) for row in repository.cylinders(session)]
+            return [standing_of(session, row) for row in repository.cylinders(session)]
 
     def one(self, cylinder_id: str) -> CylinderStanding:
         """Raises: NotFound."""
         with self._database.reading() as session:
-            return _standing(session, _cylinder(session, cylinder_id))
+            return standing_of(session, cylinder_row(session, cylinder_id))
 
     def add(
         self,
@@ -125,10 +113,8 @@ class Shelf:
                 )
                 session.flush()
                 if gross > tare:
-                    _post(
-                        session, f"{cylinder_id}:filled", "bought", gross - tare, cylinder_id, now
-                    )
-                _weigh(session, f"{cylinder_id}:first", cylinder_id, gross, now)
+                    post(session, f"{cylinder_id}:filled", "bought", gross - tare, cylinder_id, now)
+                weigh(session, f"{cylinder_id}:first", cylinder_id, gross, now)
         return self.one(cylinder_id)
 
     def weigh(
@@ -146,22 +132,22 @@ class Shelf:
         """
         gross = in_mg(gross_kg)
         with self._database.writing() as session:
-            row = _cylinder(session, cylinder_id)
+            row = cylinder_row(session, cylinder_id)
             if any(w.id == weighing_id for w in repository.weighings(session, cylinder_id)):
                 return None
-            found = weighed(_held(session, cylinder_id), gross, row.tare_mg)
+            found = weighed(held_mg(session, cylinder_id), gross, row.tare_mg)
             if found is not None and found.mg > KNOCKED_MG and not sure:
                 raise Impossible(
                     "weight",
                     say(
-                        f"{{off}} off the book for “{row.name}”. Is it this cylinder, standing free "
-                        "and still? Weigh it again, or say that you are sure.",
+                        f"{{off}} off the book for “{row.name}”. Is it this cylinder, standing "
+                        "free and still? Weigh it again, or say that you are sure.",
                         off=Measure(found.mg / 1000, Quantity.SMALL_MASS),
                     ),
                 )
             now = self._clock()
             if found is not None:
-                _post(
+                post(
                     session,
                     f"{weighing_id}:found",
                     found.kind,
@@ -170,7 +156,7 @@ class Shelf:
                     now,
                     visit_id=visit_id,
                 )
-            _weigh(session, weighing_id, cylinder_id, gross, now, visit_id)
+            weigh(session, weighing_id, cylinder_id, gross, now, visit_id)
         return found
 
     def move(
@@ -192,23 +178,23 @@ class Shelf:
                 "Charged and recovered are entered on a visit; what was "
                 "lost or found comes from weighing.",
             )
-        mg = _some(kg)
+        mg = some_mg(kg)
         with self._database.writing() as session:
             if repository.movement(session, entry_id) is None:
-                row = _cylinder(session, cylinder_id)
+                row = cylinder_row(session, cylinder_id)
                 if kind != "bought":
-                    _check_holds(session, row, mg)
+                    check_holds(session, row, mg)
                 if kind == "moved":
                     if to is None or to == cylinder_id:
                         raise CoreError("cylinder", "Say which other cylinder it went into.")
-                    other = _cylinder(session, to)
-                    _check_fluid(other, row.refrigerant)
-                    _check_room(session, other, mg)
+                    other = cylinder_row(session, to)
+                    check_fluid(other, row.refrigerant)
+                    check_room(session, other, mg)
                 else:
                     to = None
                     if kind == "bought":
-                        _check_room(session, row, mg)
-                _post(session, entry_id, kind, mg, cylinder_id, self._clock(), to=to, note=note)
+                        check_room(session, row, mg)
+                post(session, entry_id, kind, mg, cylinder_id, self._clock(), to=to, note=note)
         return self.one(cylinder_id)
 
     def dose(
@@ -225,51 +211,17 @@ class Shelf:
         Raises: CoreError, for the wrong refrigerant or cylinder, for more than it holds or may
         hold; and, unless `sure`, for a dose out of all proportion.
         """
-        mg, kind = _some(kg), "recovered" if removes else "charged"
+        mg, kind = some_mg(kg), "recovered" if removes else "charged"
         with self._database.reading() as session:
             already = repository.movement(session, dose_id) is not None
         if already:
             return self._visits.snapshot(visit_id)
 
         def enter(session: Session, visit: Visit) -> None:
-            row = _cylinder(session, cylinder_id)
-            _check_fluid(row, visit.system.refrigerant)
-            if removes:
-                if row.kind != RECOVERY:
-                    raise CoreError(
-                        "cylinder",
-                        f"“{row.name}” is no recovery cylinder. Never put "
-                        "used refrigerant into a charging cylinder.",
-                    )
-                _check_room(session, row, mg)
-            else:
-                if row.kind != CHARGING:
-                    raise CoreError(
-                        "cylinder",
-                        f"“{row.name}” is a recovery cylinder: what is "
-                        "in it is used. Charge from a virgin or reclaimed one.",
-                    )
-                _check_holds(session, row, mg)
-            whole = whole_charge(plate_of(visit.system)).kg
-            if not sure and _is_typed_twice(session, visit, kind, mg, self._clock()):
-                raise Impossible(
-                    "amount",
-                    say(
-                        "{dose} was written down a moment ago. Was it given twice? Say that you are "
-                        "sure, or leave it.",
-                        dose=Measure(mg / 1000, Quantity.SMALL_MASS),
-                    ),
-                )
-            if not sure and kg > LARGE_SHARE * whole:
-                raise Impossible(
-                    "amount",
-                    say(
-                        "{dose} is a quarter of a whole charge or more. Ounces, not pounds? Say that "
-                        "you are sure, or correct it.",
-                        dose=Measure(mg / 1000, Quantity.SMALL_MASS),
-                    ),
-                )
-            _post(
+            check_can_take(session, cylinder_row(session, cylinder_id), visit, removes, mg)
+            if not sure:
+                check_proportion(session, visit, kind, mg, self._clock())
+            post(
                 session,
                 dose_id,
                 kind,
@@ -300,11 +252,11 @@ class Shelf:
                 return
             if any(m.corrects == dose_id for m in repository.of_visit(session, visit_id)):
                 raise CoreError("dose", "This dose was corrected already. Correct the newer entry.")
-            row = _cylinder(session, old.cylinder_id)
+            row = cylinder_row(session, old.cylinder_id)
             more = mg - old.mg
             if old.kind == "charged" and more > 0:
-                _check_holds(session, row, more)
-            _post(
+                check_holds(session, row, more)
+            post(
                 session,
                 entry_id,
                 old.kind,
@@ -332,14 +284,14 @@ class Shelf:
     def contents(self, cylinder_id: str, temp_c: float, kpa: float | None) -> CylinderCheck:
         """What a cylinder's pressure says of what is in it, by its temperature."""
         with self._database.reading() as session:
-            fluid = _cylinder(session, cylinder_id).refrigerant
+            fluid = cylinder_row(session, cylinder_id).refrigerant
         return check_cylinder(fluid, temp_c, kpa)
 
     def ledger(self) -> Sequence[Movement]:
         """Every movement that stands, oldest first."""
         with self._database.reading() as session:
             rows = repository.movements(session)
-        stands = {entry.id for entry in standing_entries(map(_entry, rows))}
+        stands = {entry.id for entry in standing_entries(map(entry_of, rows))}
         return [row for row in rows if row.id in stands]
 
     def written(self) -> Sequence[Movement]:
@@ -372,160 +324,5 @@ class Shelf:
             for system_id, doses in added.items():
                 system = book.system(session, system_id)
                 if system is not None:
-                    found.append(_leaks(system, doses, now))
+                    found.append(leaks_of(system, doses, now))
         return sorted(found, key=lambda one: -(one.rolling or 0.0))
-
-
-def _leaks(system: System, doses: list[tuple[datetime, int]], now: datetime) -> Leaks:
-    """By both methods, where the plate says how much it holds."""
-    total = sum(mg for _, mg in doses)
-    whole = whole_charge(plate_of(system))
-    if not system.factory_charge_kg:
-        return Leaks(system, total, None, None)
-    year = now - timedelta(days=YEAR_DAYS)
-    lately = sum(mg for at, mg in doses if at > year) / MG_PER_KG
-    days = sorted({at.date() for at, _ in doses})
-    by_year = None
-    if len(days) > 1:
-        last = sum(mg for at, mg in doses if at.date() == days[-1]) / MG_PER_KG
-        by_year = annualised(last, whole.kg, (days[-1] - days[-2]).days).value
-    return Leaks(system, total, by_year, rolling(lately, whole.kg).value)
-
-
-def _is_typed_twice(session: Session, visit: Visit, kind: str, mg: int, now: datetime) -> bool:
-    """Whether the very same dose was written on this visit within the last minutes."""
-    return any(
-        row.kind == kind and row.mg == mg and now - row.happened_at < TYPED_TWICE_WITHIN
-        for row in repository.of_visit(session, visit.id)
-    )
-
-
-def _some(kg: float) -> int:
-    mg = in_mg(kg)
-    if mg == 0:
-        raise CoreError("amount", "Give an amount over zero.")
-    return mg
-
-
-def _cylinder(session: Session, cylinder_id: str) -> Cylinder:
-    row = repository.cylinder(session, cylinder_id)
-    if row is None:
-        raise NotFound("cylinder", cylinder_id)
-    return row
-
-
-def _entry(row: Movement) -> LedgerEntry:
-    to = row.to_cylinder_id or row.system_id or ""
-    return LedgerEntry(row.id, row.kind, row.mg, row.cylinder_id, to, row.corrects or "")
-
-
-def _held(session: Session, cylinder_id: str) -> int:
-    entries = map(_entry, repository.movements(session, cylinder_id))
-    return balance(entries).cylinders.get(cylinder_id, 0)
-
-
-def _standing(session: Session, row: Cylinder) -> CylinderStanding:
-    moved = repository.movements(session, row.id)
-    stands = {entry.id for entry in standing_entries(map(_entry, moved))}
-    kept = [m for m in moved if m.id in stands]
-    losses = [m for m in kept if m.kind == "lost"]
-    return CylinderStanding(
-        row,
-        balance(map(_entry, moved)).cylinders.get(row.id, 0),
-        _limit(row),
-        kept,
-        repository.weighings(session, row.id),
-        losses[-1] if losses else None,
-    )
-
-
-def _limit(row: Cylinder) -> int | None:
-    if row.kind != RECOVERY or row.water_mg is None:
-        return None
-    return in_mg(recovery_limit_kg(row.refrigerant, row.water_mg / MG_PER_KG))
-
-
-def _check_fluid(row: Cylinder, fluid: str) -> None:
-    if row.refrigerant != fluid:
-        raise CoreError(
-            "cylinder",
-            f"STOP. “{row.name}” holds {row.refrigerant}, the system takes {fluid}. Shut the valve "
-            "and take the right cylinder.",
-        )
-
-
-def _check_holds(session: Session, row: Cylinder, mg: int) -> None:
-    held = _held(session, row.id)
-    if mg > held:
-        raise Impossible(
-            "amount",
-            say(
-                f"“{row.name}” holds {{held}} by the book. Weigh it, or take another.",
-                held=Measure(held / 1000, Quantity.SMALL_MASS),
-            ),
-        )
-
-
-def _check_room(session: Session, row: Cylinder, mg: int) -> None:
-    limit = _limit(row)
-    held = _held(session, row.id)
-    if limit is not None and held + mg > limit:
-        raise Impossible(
-            "amount",
-            say(
-                f"“{row.name}” may hold {{limit}}: 80 % of its volume. It has {{held}}. Liquid that "
-                "warms in a full cylinder bursts it. Take another.",
-                limit=Measure(limit / MG_PER_KG, Quantity.CHARGE),
-                held=Measure(held / MG_PER_KG, Quantity.CHARGE),
-            ),
-        )
-
-
-def _post(
-    session: Session,
-    entry_id: str,
-    kind: str,
-    mg: int,
-    cylinder_id: str,
-    at: datetime,
-    to: str | None = None,
-    system_id: str | None = None,
-    visit_id: str | None = None,
-    note: str = "",
-    corrects: str | None = None,
-) -> None:
-    session.add(
-        Movement(
-            id=entry_id,
-            kind=kind,
-            mg=mg,
-            cylinder_id=cylinder_id,
-            to_cylinder_id=to,
-            system_id=system_id,
-            visit_id=visit_id,
-            note=note[:LONGEST_NAME],
-            corrects=corrects,
-            happened_at=at,
-            recorded_at=at,
-        )
-    )
-    session.flush()
-
-
-def _weigh(
-    session: Session,
-    weighing_id: str,
-    cylinder_id: str,
-    gross_mg: int,
-    at: datetime,
-    visit_id: str | None = None,
-) -> None:
-    session.add(
-        Weighing(
-            id=weighing_id,
-            cylinder_id=cylinder_id,
-            visit_id=visit_id,
-            gross_mg=gross_mg,
-            weighed_at=at,
-        )
-    )

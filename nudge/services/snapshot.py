@@ -10,7 +10,8 @@ from nudge.contract.answer_shapes import AssessOut
 from nudge.core.behaviours.case import Context
 from nudge.core.behaviours.loop import Loop, draw_loop
 from nudge.core.behaviours.workings import derived_workings
-from nudge.core.charging.advise import Sized, decided
+from nudge.core.charging.advise import decided
+from nudge.core.charging.sizing import Sized
 from nudge.core.checks.observations import OBSERVATIONS
 from nudge.core.gaugeless.decide import Gaugeless
 from nudge.core.gaugeless.estimate import OwnHistory

@@ -6,7 +6,8 @@ from datetime import UTC, datetime
 
 from sqlalchemy.orm import Session
 
-from nudge.core.checks.forms import FORMS, SUBSYSTEMS, Entries, Form, FormFinding, judge_form
+from nudge.core.checks.form_findings import Entries, FormFinding
+from nudge.core.checks.forms import FORMS, SUBSYSTEMS, Form, judge_form
 from nudge.core.language.errors import CoreError, Impossible
 from nudge.core.language.said import Said
 from nudge.core.language.units import unit_label

@@ -7,10 +7,11 @@ from nudge.services.finding import Hit, find
 from nudge.services.guests import Guests
 from nudge.services.imports import Imports
 from nudge.services.instruments import Instruments
+from nudge.services.leaks import Leaks
 from nudge.services.methods import Methods
 from nudge.services.photos import Photos
 from nudge.services.series import Series
-from nudge.services.shelf import Leaks, Shelf
+from nudge.services.shelf import Shelf
 from nudge.services.stream import Stream
 from nudge.services.system_records import SystemRecords
 from nudge.services.today import Today, today

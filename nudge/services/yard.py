@@ -4,8 +4,8 @@ What a technician does to one (`JOBS`) changes its scene; its kit then reads the
 Readings go the same way as a real device's.
 """
 
-from collections.abc import Callable, Mapping
-from dataclasses import dataclass, replace
+from collections.abc import Mapping
+from dataclasses import replace
 from datetime import datetime, timedelta
 from logging import getLogger
 from random import Random
@@ -17,25 +17,32 @@ from uuid import uuid4
 from nudge.core.language.errors import CoreError, UnknownName
 from nudge.instruments.kit import Ails, KitSource, new_kit
 from nudge.plant.faults import FAULTS, Present
-from nudge.plant.kept import scene_data, scene_of, state_data, state_of, without_fault
+from nudge.plant.kept import scene_data, scene_of, state_data, state_of
 from nudge.plant.presets import preset_machine
 from nudge.plant.room import Weather, room_for
 from nudge.plant.running import (
-    PlantState,
     Scene,
     advance,
     charged,
     dosed,
     standing,
-    start,
-    stop,
 )
 from nudge.plant.wet_air import air_of
 from nudge.services.clock import Clock
 from nudge.services.errors import Closed, NotFound
-from nudge.services.instruments import Given, Instruments
+from nudge.services.instruments import Instruments
+from nudge.services.samples import Given
 from nudge.services.visits import Visits
-from nudge.services.yard_jobs import CLEAN_AFTER, JOBS, Job
+from nudge.services.yard_jobs import CLEAN_AFTER, JOBS
+from nudge.services.yard_work import (
+    CYLINDER_KG,
+    DONE,
+    DOSE_KG_S,
+    LARGEST_DOSE_KG,
+    StandingPlant,
+    YardView,
+    put_right,
+)
 from nudge.store.database import Database
 from nudge.store.live_tables import Plant
 from nudge.store.repositories import live
@@ -45,43 +52,8 @@ _LOG = getLogger(__name__)
 TICK_S = 1.0
 LONGEST_CATCH_UP_S = 1800.0
 KEEP_EVERY_S = 15.0
-CYLINDER_KG = 9.5
-DOSE_KG_S = 0.006
-"""A throttled burst: 0.2 oz a second."""
-LARGEST_DOSE_KG = 2.0
 LONGEST_BURST_KG = 0.2
 """A valve that nobody shuts stops pouring by itself here: half a minute's worth."""
-
-
-@dataclass(slots=True)
-class _Standing:
-    """A plant in memory: its scene and state, its kit, and when it was last moved on."""
-
-    preset: str
-    scene: Scene
-    state: PlantState
-    source: KitSource
-    seed: int
-    cylinder_kg: float
-    seen_placements: dict[str, int]
-    at: datetime
-    kept_at: datetime
-    ahead_kg: float = 0.0
-    """What came in through an open valve and is not written down as a dose yet."""
-    is_open: bool = False
-
-
-@dataclass(frozen=True, slots=True)
-class YardView:
-    """What somebody standing there sees without instruments."""
-
-    title: str
-    is_running: bool
-    tripped: str
-    adding_kg: float
-    cylinder_kg: float
-    slug_kg: float
-    valve_is_open: bool
 
 
 class Yard:
@@ -93,7 +65,7 @@ class Yard:
         self._database, self._clock = database, clock
         self._visits, self._instruments = visits, instruments
         self._lock = RLock()
-        self._plants: dict[str, _Standing] = {}
+        self._plants: dict[str, StandingPlant] = {}
         self._stopping = Signal()
         self._thread: Thread | None = None
 
@@ -122,7 +94,7 @@ class Yard:
             kit = kit.ail(channel, troubles)
         now = self._clock()
         with self._lock:
-            self._plants[visit_id] = _Standing(
+            self._plants[visit_id] = StandingPlant(
                 preset,
                 scene,
                 state,
@@ -169,7 +141,7 @@ class Yard:
                 raise NotFound("simulated system", visit_id)
             now = self._clock()
             self._move_on(visit_id, plant, now)
-            came = _DONE.get(job_key, _put_right)(plant, job, kg)
+            came = DONE.get(job_key, put_right)(plant, job, kg)
             there = {fault.key for fault in plant.scene.faults}
             for number, (fault, yes, no) in enumerate(job.shows):
                 key = yes if fault in there else no
@@ -255,7 +227,7 @@ class Yard:
             except Exception:  # one system that cannot go on must not stop the others for good
                 _LOG.exception("A simulated system could not be moved on; trying again.")
 
-    def _move_on(self, visit_id: str, plant: _Standing, now: datetime) -> None:
+    def _move_on(self, visit_id: str, plant: StandingPlant, now: datetime) -> None:
         seconds = min((now - plant.at).total_seconds(), LONGEST_CATCH_UP_S)
         plant.at = now
         if seconds <= 0:
@@ -287,7 +259,7 @@ class Yard:
             self._send(visit_id, given)
             self._keep(visit_id, plant.at)
 
-    def _read(self, plant: _Standing, now: datetime, seconds: float) -> list[Given]:
+    def _read(self, plant: StandingPlant, now: datetime, seconds: float) -> list[Given]:
         truth = {**plant.state.truth, "cylinder_weight": plant.cylinder_kg}
         plant.source.tick(truth, seconds, round(now.timestamp() * 1000))
         known = {info.key: info for info in plant.source.channels}
@@ -311,7 +283,7 @@ class Yard:
         except (Closed, NotFound):
             self._plants.pop(visit_id, None)
 
-    def _follow_placements(self, visit_id: str, plant: _Standing) -> None:
+    def _follow_placements(self, visit_id: str, plant: StandingPlant) -> None:
         """Move the simulated probes where somebody has put them. A swap only re-labels."""
         with self._database.reading() as session:
             rows = live.channels(session, visit_id)
@@ -325,7 +297,7 @@ class Yard:
             if newest.how == "placed" and any(h.row.key == key for h in kit.held):
                 plant.source.kit = kit.place(key, newest.point)
 
-    def _found(self, visit_id: str) -> _Standing | None:
+    def _found(self, visit_id: str) -> StandingPlant | None:
         if visit_id in self._plants:
             return self._plants[visit_id]
         with self._database.reading() as session:
@@ -338,7 +310,7 @@ class Yard:
             kit = kit.place(channel, point)
         for channel, troubles in more["ails"].items():
             kit = kit.ail(channel, tuple(Ails(*trouble) for trouble in troubles))
-        self._plants[visit_id] = _Standing(
+        self._plants[visit_id] = StandingPlant(
             row.scene["preset"],
             scene_of(row.scene),
             state_of(more["plant"]),
@@ -370,41 +342,3 @@ class Yard:
         with self._database.writing() as session:
             scene = scene_data(plant.preset, plant.scene)
             session.merge(Plant(visit_id=visit_id, scene=scene, state=state, updated_at=plant.at))
-
-
-def _put_right(plant: _Standing, job: Job, kg: float) -> str:
-    had = [f for f in plant.scene.faults if f.key in job.puts_right]
-    plant.scene = without_fault(plant.scene, *job.puts_right)
-    if not job.puts_right:
-        return ""
-    return f"{job.label}: done." if had else f"{job.label}: done. There was nothing wrong with it."
-
-
-def _start(plant: _Standing, job: Job, kg: float) -> str:
-    plant.state = start(plant.state)
-    return "It runs."
-
-
-def _stop(plant: _Standing, job: Job, kg: float) -> str:
-    plant.state = stop(plant.state)
-    return "It stands."
-
-
-def _add(plant: _Standing, job: Job, kg: float) -> str:
-    if kg > plant.cylinder_kg - plant.state.to_add_kg:
-        raise CoreError("amount", "There is not that much in the cylinder.")
-    plant.state = dosed(plant.state, kg, DOSE_KG_S)
-    return "Letting it in, in bursts. The scale shows what has gone."
-
-
-def _remove(plant: _Standing, job: Job, kg: float) -> str:
-    plant.state = dosed(replace(plant.state), -min(kg, plant.state.charge_kg), 0.0)
-    return "Recovered into the recovery cylinder."
-
-
-_DONE: Mapping[str, Callable[[_Standing, Job, float], str]] = {
-    "start_system": _start,
-    "stop_system": _stop,
-    "add_charge": _add,
-    "remove_charge": _remove,
-}

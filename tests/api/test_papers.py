@@ -66,7 +66,7 @@ class ReportTest(WithClient):
         from datetime import UTC, datetime
         from zoneinfo import ZoneInfo
 
-        from nudge.reports.written import Subject
+        from nudge.reports.attached import Subject
 
         subject = Subject(None, None, "ip", "", ZoneInfo("Europe/Lisbon"))
         before, after = (

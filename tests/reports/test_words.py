@@ -6,8 +6,9 @@ from datetime import UTC, datetime
 from nudge import __version__
 from nudge.presenters.visit_order import order_out
 from nudge.presenters.visits import visit_out
+from nudge.reports.attached import Subject
 from nudge.reports.customer import _done, _found, customer_report
-from nudge.reports.written import Subject, file_report
+from nudge.reports.written import file_report
 from nudge.services.workshop import Workshop
 from tests.temporary import WithDatabase
 

@@ -4,8 +4,9 @@ from sqlalchemy import func, select
 
 from nudge.core.language.errors import CoreError, UnknownName
 from nudge.services.errors import Closed, NotFound, Unsettled
-from nudge.services.instruments import Given, Instruments
+from nudge.services.instruments import Instruments
 from nudge.services.live_state import live_state
+from nudge.services.samples import Given
 from nudge.services.series import Series
 from nudge.services.stream import Stream
 from nudge.store.live_tables import Channel, Placement, SampleRow

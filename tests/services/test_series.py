@@ -6,7 +6,7 @@ from sqlalchemy import func, select
 from sqlalchemy.exc import IntegrityError
 
 from nudge.services.errors import NotFound
-from nudge.services.instruments import Given
+from nudge.services.samples import Given
 from nudge.services.series import Series
 from nudge.store.live_tables import Channel, Placement, Rollup, SampleRow
 from nudge.store.repositories import live

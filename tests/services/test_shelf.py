@@ -6,8 +6,8 @@ from unittest.mock import patch
 from nudge.core.charging.ledger import MG_PER_KG, balance
 from nudge.core.language.errors import CoreError, UnknownName
 from nudge.services import shelf as shelf_module
+from nudge.services.cylinders import entry_of as _entry
 from nudge.services.errors import Closed, NotFound
-from nudge.services.shelf import _entry
 from nudge.services.workshop import Workshop
 from nudge.store.repositories import shelf as repository
 from tests.temporary import WithDatabase

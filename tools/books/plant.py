@@ -3,8 +3,8 @@
 from nudge.instruments.kit import KINDS as KINDS_OF_INSTRUMENT
 from nudge.instruments.troubles import TROUBLES
 from nudge.plant.faults import FAULTS
+from nudge.plant.lags import LAGS
 from nudge.plant.presets import PRESETS, preset_machine
-from nudge.plant.running import LAGS
 from tools.books.page import key, page, table
 
 

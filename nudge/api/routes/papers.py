@@ -44,8 +44,9 @@ def report(
 
     `zone` is the reader's time zone by its name, such as Atlantic/Faroe.
     """
+    from nudge.reports.attached import Subject
     from nudge.reports.customer import customer_report
-    from nudge.reports.written import Subject, file_report
+    from nudge.reports.written import file_report
 
     snapshot = workshop.visits.snapshot(visit_id)
     is_file = whom != "customer"

@@ -141,7 +141,7 @@ def plate_of(entered: Entered) -> Plate:
     return Plate(
         entered.pick("refrigerant"),
         device_named(entered.pick("metering_device")),
-        **given,
+        **given,  # type: ignore[arg-type]
         **tubes,  # type: ignore[arg-type]
     )
 

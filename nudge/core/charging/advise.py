@@ -7,16 +7,14 @@ back out of it. The card that shows it renders that same decision.
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from functools import lru_cache
-from itertools import pairwise
 from math import ceil
-from typing import Literal, NamedTuple
+from typing import Literal
 
-from nudge.core.behaviours.case import Case, Context, open_case
-from nudge.core.charging.dose import CylinderRoom, next_dose, room_for, taken_back
+from nudge.core.behaviours.case import Context
+from nudge.core.charging.dose import room_for
 from nudge.core.charging.responses import Watched
-from nudge.core.charging.shortfall import Forecast, Settled, Shortfall, learn
-from nudge.core.charging.ways import CONNECTIONS, ChargeWay, Connection, way_for
+from nudge.core.charging.sizing import Aim, Dosed, Sized, after_dose, check_history, largest, size
+from nudge.core.charging.ways import CONNECTIONS, Connection, way_for
 from nudge.core.gaugeless.estimate import OwnHistory
 from nudge.core.judgement.assess import Assessment, assess
 from nudge.core.judgement.decision import Decision, Dose
@@ -26,44 +24,12 @@ from nudge.core.language.said import Measure, Said, say
 from nudge.core.language.units import Quantity
 from nudge.core.language.vocabulary.accuracy import GAP_LIMIT_K
 from nudge.core.language.vocabulary.points import Readings
-from nudge.core.physics.circuit.equipment import Feed, Plate
+from nudge.core.physics.circuit.equipment import Plate
 from nudge.core.physics.circuit.past import Moment
-from nudge.core.physics.circuit.whole import Whole, check_holds, whole_charge
-from nudge.core.settling.breaches import CHANGE_MINUTES
 from nudge.core.targets import fallback_subcooling
-from nudge.core.targets.choose import choose_targets
 from nudge.core.targets.school import Judged
 
 Action = Literal["add", "remove", "wait", "done", "stop"]
-
-
-@dataclass(frozen=True, slots=True)
-class Dosed:
-    """One settled reading of the visit and what went in just before it [kg, minus for out]."""
-
-    minutes: float
-    added_kg: float
-    readings: Readings
-
-
-@dataclass(frozen=True, slots=True)
-class Sized:
-    """What a dose was worked out from: what is charged by, its way, what was learned so far."""
-
-    watched: Watched
-    way: ChargeWay
-    target_k: float
-    whole: Whole
-    learned: Shortfall
-    missing: Forecast
-    """What has to go in to be right [kg]; minus is too much."""
-    per_kg: tuple[float, float]
-    """What this system answers at its place [K/kg]: middle, ±."""
-    asked: "_Asked"
-    expected: Forecast | None = None
-    """Where what is watched settles after the dose [K, not off target]."""
-    beside: Forecast | None = None
-    """Where the other of the two settles [K]."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -106,7 +72,7 @@ def decided(
     """
     assessed = assess(plate, readings, context, method, preferred, own)
     wants = assessed.decision.moves_refrigerant or _may_trim(assessed)
-    found = _size(assessed, method, preferred) if wants or context.past.has_doses else None
+    found = size(assessed, method, preferred) if wants or context.past.has_doses else None
     if found is None:
         return Decided(assessed)
     aim, sized = found
@@ -127,7 +93,7 @@ def advise(
     charge; and what `assess` raises.
     """
     link = connection_named(connection)
-    _check(plate, history)
+    check_history(plate, history)
     now, rows = history[-1], history[:-1]
     moments = tuple(Moment(now.minutes - r.minutes, r.readings, r.added_kg) for r in rows)
     past = replace(
@@ -178,95 +144,7 @@ def _about(sized: Sized, dose: Dose, decision: Decision) -> Said:
     )
 
 
-@dataclass(frozen=True, slots=True)
-class _Aim:
-    """How far off its target it is now [K], every settled reading so far."""
-
-    off_k: float
-    settled: tuple[Settled, ...]
-
-    def back_kg(self, watched: Watched) -> float:
-        """What of a dose that went past the window comes out again [kg]."""
-        if len(self.settled) < 2:
-            return 0.0
-        before, now = self.settled[-2], self.settled[-1]
-        pair = (before.subcooling_off_k, now.subcooling_off_k)
-        if watched == "superheat":
-            pair = (before.superheat_off_k, now.superheat_off_k)
-        if pair[0] is None or pair[1] is None:
-            return 0.0
-        return taken_back(pair[0], pair[1], now.added_kg)
-
-
-def _size(
-    assessed: Assessment, method: str | None, preferred: Sequence[str]
-) -> tuple[_Aim, Sized] | None:
-    """What there is to size a dose with; None where no school decides, or it is not read."""
-    case, deciding = assessed.case, assessed.targets.deciding
-    if deciding is None:
-        return None
-    watched: Watched = "superheat" if deciding.judges == "superheat" else "subcooling"
-    moments = case.context.past.moments
-    rows = [(m.readings, m.added_kg) for m in moments]
-    if not rows or not _waits_for_its_answer(case):
-        rows.append((case.record, case.context.past.added_since_kg))
-    rows[0] = (rows[0][0], 0.0)  # what went in before the first reading is in that reading
-    settled = tuple(
-        _settled(case.plate, readings, case.context, kg, method, preferred) for readings, kg in rows
-    )
-    last = settled[-1]
-    off = last.superheat_off_k if watched == "superheat" else last.subcooling_off_k
-    if off is None:
-        return None
-    whole = whole_charge(case.plate)
-    removes = assessed.decision.advice == "remove"
-    way = way_for(case.plate.metering_device, watched, removes, case.saw("collar_on"))
-    asked = _Asked(case.plate.metering_device.feed, watched, whole.kg, whole.spread, settled)
-    target = assessed.targets.windows[deciding.judges].value
-    missing, per_kg = _known(asked)
-    return _Aim(off, settled), Sized(
-        watched, way, target, whole, learn(*asked), missing, per_kg, asked
-    )
-
-
-def _waits_for_its_answer(case: Case) -> bool:
-    """Something went in, and no reading is old enough to say what it did: nothing is learned."""
-    since = case.context.minutes_since_change
-    need = CHANGE_MINUTES[case.plate.metering_device]
-    too_soon = case.context.read_before_change or (since is not None and since < need)
-    return bool(case.context.past.added_since_kg) and too_soon
-
-
-class _Asked(NamedTuple):
-    """All that a dose is worked out from: the same is asked by every screen that shows it."""
-
-    feed: Feed
-    watched: Watched
-    whole_kg: float
-    whole_spread: float
-    settled: tuple[Settled, ...]
-
-
-@lru_cache(maxsize=64)
-def _known(asked: _Asked) -> tuple[Forecast, tuple[float, float]]:
-    learned = learn(*asked)
-    return learned.missing_kg(), learned.per_kg()
-
-
-@lru_cache(maxsize=64)
-def _largest(asked: _Asked, room: CylinderRoom, removes: bool, share: float) -> float:
-    return next_dose(learn(*asked), room, removes, share)
-
-
-@lru_cache(maxsize=64)
-def _after(asked: _Asked, amount_kg: float) -> tuple[Forecast, Forecast, float]:
-    """What is watched after a dose, the other of the two after it, and its middle before it."""
-    learned = learn(*asked)
-    other: Watched = "superheat" if asked.watched == "subcooling" else "subcooling"
-    return learned.after(amount_kg), learned.after(amount_kg, other), learned.after(0, other).middle
-
-
-def _with_dose(assessed: Assessment, aim: _Aim, sized: Sized) -> Decided:
+def _with_dose(assessed: Assessment, aim: Aim, sized: Sized) -> Decided:
     """The decision with its dose; no dose that is safe is a decision of its own."""
     decision = assessed.decision
     if not decision.moves_refrigerant:
@@ -327,7 +205,7 @@ def _dose_kg(assessed: Assessment, sized: Sized, room_k: float) -> float:
         way, sized.watched, superheat.value if superheat else None, assessed.case.derived.superheat
     )
     removes = assessed.decision.advice == "remove"
-    return _largest(sized.asked, room, removes, way.share) * (-1 if removes else 1)
+    return largest(sized.asked, room, removes, way.share) * (-1 if removes else 1)
 
 
 def _may_trim(assessed: Assessment) -> bool:
@@ -361,7 +239,7 @@ def _may_trim(assessed: Assessment) -> bool:
 def _forecast(assessed: Assessment, sized: Sized, amount_kg: float) -> Sized:
     other: Watched = "superheat" if sized.watched == "subcooling" else "subcooling"
     beside = assessed.case.derived.get(other)
-    expected, after, before_k = _after(sized.asked, amount_kg)
+    expected, after, before_k = after_dose(sized.asked, amount_kg)
     return replace(
         sized,
         expected=expected.moved(sized.target_k),
@@ -370,7 +248,7 @@ def _forecast(assessed: Assessment, sized: Sized, amount_kg: float) -> Sized:
 
 
 def _dose(amount_kg: float, sized: Sized, judged: Judged) -> Dose:
-    expected = sized.expected or _after(sized.asked, amount_kg)[0].moved(sized.target_k)
+    expected = sized.expected or after_dose(sized.asked, amount_kg)[0].moved(sized.target_k)
     return Dose(
         amount_kg, judged, expected.low, expected.middle, expected.high, sized.way.wait_minutes
     )
@@ -387,45 +265,6 @@ def connection_named(name: str) -> Connection:
             "connection", f"{found.label}: nothing can be charged through it. Connect a hose first."
         )
     return found
-
-
-def _check(plate: Plate, history: Sequence[Dosed]) -> None:
-    if not history:
-        raise CoreError("history", "There is no reading yet. Give at least one settled reading.")
-    if any(not row.readings for row in history):
-        raise CoreError("readings", "A row without readings says nothing. Read, or leave it out.")
-    for row in history:
-        check_holds(plate, row.added_kg, "added")
-    for before, after in pairwise(history):
-        if after.minutes < before.minutes:
-            raise CoreError(
-                "history",
-                f"Its times run backwards: {after.minutes:g} min comes after "
-                f"{before.minutes:g} min. Put the readings in order.",
-            )
-
-
-def _settled(
-    plate: Plate,
-    readings: Readings,
-    context: Context,
-    added_kg: float,
-    method: str | None,
-    preferred: Sequence[str],
-) -> Settled:
-    """A reading as distances from its own target: the load may have moved since the last one."""
-    case = open_case(plate, readings, Context(observations=context.observations))
-    targets = choose_targets(case, method, preferred)
-
-    def off(judged: Judged) -> float | None:
-        value, target = case.derived.get(judged), targets.windows.get(judged)
-        return None if value is None or target is None else value - target.value
-
-    subcooling = off("subcooling")
-    if targets.deciding is not None and targets.deciding.judges == "approach":
-        approach = off("approach")
-        subcooling = None if approach is None else -approach
-    return Settled(added_kg, subcooling, off("superheat"))
 
 
 def _mass(kg: float) -> Measure:

@@ -13,31 +13,32 @@ from typing import NamedTuple
 import numpy as np
 
 from nudge.core.checks.observations import OBSERVATIONS
-from nudge.core.expectations.signs import SIGNS
 from nudge.core.judgement.beliefs import DOUBTED, Posterior
 from nudge.core.judgement.departures import Departure
 from nudge.core.judgement.hypotheses import Array
 from nudge.core.judgement.model import Model
 from nudge.core.judgement.over_time import Episode
-from nudge.core.judgement.signatures import Signature
 from nudge.core.judgement.suspect_table import Suspect
+from nudge.core.judgement.telling import (
+    MOST_SENTENCES,
+    lands_on,
+    missing_of,
+    moves_of,
+    settling_looks,
+    variants_of,
+    would_show,
+)
 from nudge.core.language.said import Measure, Said, say
 from nudge.core.language.units import Quantity, difference_of
 
 SPEAKS_FOR, SPEAKS_AGAINST = 1.6, 0.45
 """How many times commoner (rarer) than with the other suspects a sign must be to be named."""
-MOST_SENTENCES = 3
 EXPLAINED = 0.002
 """A suspect believed less than this is named without its evidence; what is asked about on every
 call (`ALWAYS`) is explained however little it is believed."""
 ALWAYS = frozenset(("none", "undercharge", "overcharge"))
 NOTABLE = 1.3
 """A sign is called low or high from this many healthy spreads off."""
-ANY_LEVEL = "at any level"
-SETTLES = 0.7
-"""An observation this common with one of its faults settles a suspect."""
-TELLING = 2.0
-"""A missing sign is named where the suspect moves it by this many healthy spreads."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -65,14 +66,6 @@ class Belief:
     """Superheat ± spread and subcooling ± spread [K] it would show here; None if unread."""
 
 
-class _Move(NamedTuple):
-    """What a suspect does to a sign, over all its faults and severities."""
-
-    rows: tuple[tuple[float, float], ...]
-    low: float
-    high: float
-
-
 def explain(
     weighing: Posterior,
     measured: Mapping[str, Departure],
@@ -97,7 +90,7 @@ def explain(
             if ratio >= SPEAKS_FOR and (key == "none" or sign in notable):
                 speaks_for.append((ratio, Said(*heads[sign][:2], "."), sign))
             elif ratio <= SPEAKS_AGAINST:
-                said = Said(*heads[sign][:2], _would_show(weighing.model, key, sign))
+                said = Said(*heads[sign][:2], would_show(weighing.model, key, sign))
                 against.append((1 / max(ratio, 1e-9), said, sign))
         for weight, said, name in _facts(key, weighing.model, observations, episodes):
             (speaks_for if weight > 1 else against).append(
@@ -107,7 +100,7 @@ def explain(
             speaks_for += [(DOUBTED, said, "readings") for said in doubts]
         for side in (speaks_for, against):
             side.sort(key=lambda one: -one[0])
-        missing = _missing(weighing.model, key, measured)
+        missing = missing_of(weighing.model, key, measured)
         found.append(
             Belief(
                 suspect,
@@ -120,8 +113,8 @@ def explain(
                 tuple(name for _, _, name in against[:MOST_SENTENCES]),
                 tuple(text for text, _ in missing),
                 tuple(sign for _, sign in missing),
-                *_settling_looks(weighing.model, key),
-                _lands(weighing.model, key, measured, severity, fault),
+                *settling_looks(weighing.model, key),
+                lands_on(weighing.model, key, measured, severity, fault),
             )
         )
     return found
@@ -142,8 +135,8 @@ def _unexplained(
         (),
         (),
         (),
-        *_settling_looks(model, suspect.key),
-        _lands(model, suspect.key, measured, "", ""),
+        *settling_looks(model, suspect.key),
+        lands_on(model, suspect.key, measured, "", ""),
     )
 
 
@@ -180,7 +173,7 @@ class _Table(NamedTuple):
 
 @cache
 def _densities(model: Model, signs: tuple[str, ...]) -> _Table:
-    known = _moves(model)
+    known = moves_of(model)
     suspects = tuple(known)
     cells = [
         (place, row)
@@ -203,7 +196,7 @@ def _facts(
 ) -> list[tuple[float, Said, str]]:
     """What was seen and lived through, as far as it says something about a suspect."""
     rows: list[tuple[float, Said, str]] = []
-    variants = _variants(model).get(suspect, ())
+    variants = variants_of(model).get(suspect, ())
     for observation in observations:
         factors = [model.times(observation, (variant,)) for variant in variants]
         strongest = max(factors, key=lambda f: max(f, 1 / f), default=1.0)
@@ -242,124 +235,5 @@ def _side(off: float) -> str:
 
 
 def _is_notable(weighing: Posterior, one: Departure) -> bool:
-    spread = _moves(weighing.model)["none"][one.sign.key].rows[0][1]
+    spread = moves_of(weighing.model)["none"][one.sign.key].rows[0][1]
     return abs(one.off) >= NOTABLE * sqrt(spread * spread + one.blur * one.blur)
-
-
-@cache
-def _moves(model: Model) -> dict[str, dict[str, _Move]]:
-    """What every suspect does to every sign: pairs aside, its faults at all severities."""
-    rows = [row for row in model.signatures if len(row.suspects) == 1]
-    healthy = next(row.moves for row in rows if row.suspects == ("none",))
-    found: dict[str, dict[str, _Move]] = {}
-    for suspect in model.suspects:
-        own = [row.moves for row in rows if row.suspects == (suspect,)]
-        if not own:
-            continue
-        found[suspect] = {}
-        for sign in healthy:
-            cells = tuple(moves.get(sign, healthy[sign]) for moves in own)
-            found[suspect][sign] = _Move(
-                cells, min(m - s for m, s in cells), max(m + s for m, s in cells)
-            )
-    return found
-
-
-@cache
-def _variants(model: Model) -> dict[str, tuple[str, ...]]:
-    found: dict[str, tuple[str, ...]] = {}
-    for row in model.signatures:
-        if len(row.suspects) == 1 and row.variant not in found.get(row.suspects[0], ()):
-            found[row.suspects[0]] = (*found.get(row.suspects[0], ()), row.variant)
-    return found
-
-
-@cache
-def _levels(model: Model, suspect: str, sign: str) -> str:
-    """Where a suspect has a sign, in words: `low`, `normal or high`, …"""
-    move = _moves(model)[suspect][sign]
-    spread = _moves(model)["none"][sign].rows[0][1]
-    low, high = move.low < -2.2 * spread, move.high > 2.2 * spread
-    normal = any(abs(m) < 1.2 * spread for m, _ in move.rows)
-    names = [name for name, there in (("low", low), ("normal", normal), ("high", high)) if there]
-    return " or ".join(names) if len(names) < 3 else ANY_LEVEL
-
-
-@cache
-def _would_show(model: Model, suspect: str, sign: str) -> str:
-    if suspect == "none":
-        return "; a system with nothing wrong does not."
-    level = _levels(model, suspect, sign) or "normal"
-    label = model.suspects[suspect].label.lower()
-    return f"; “{label}” would show it {level}."
-
-
-@cache
-def _settling_looks(model: Model, suspect: str) -> tuple[tuple[str, ...], tuple[str, ...]]:
-    """Observations that acquit a suspect, and those that convict it."""
-    variants = set(_variants(model).get(suspect, ())) - {"none"}
-    own = [
-        look
-        for look in dict.fromkeys(model.looks.values())
-        if any(look.with_fault.get(v, 0) >= SETTLES for v in variants)
-    ]
-    return tuple(look.no for look in own if look.no), tuple(look.yes for look in own)
-
-
-@cache
-def _rows_of(model: Model, suspect: str) -> tuple[Signature, ...]:
-    return tuple(r for r in model.signatures if r.suspects == (suspect,))
-
-
-def _lands(
-    model: Model, suspect: str, measured: Mapping[str, Departure], severity: str, fault: str
-) -> tuple[float, float, float, float] | None:
-    """Where the suspect at its likeliest severity would put superheat and subcooling."""
-    if "superheat" not in measured or "subcooling" not in measured:
-        return None
-    rows = _rows_of(model, suspect)
-    best = (
-        [r for r in rows if r.variant == fault and r.severity == severity]
-        or [r for r in rows if r.severity == severity]
-        or rows
-    )
-    if not best or suspect == "sensor_suspect":
-        return None
-    found: list[float] = []
-    for sign in ("superheat", "subcooling"):
-        middle, spread = best[0].moves[sign]
-        found += [measured[sign].expected + middle, spread]
-    return found[0], found[1], found[2], found[3]
-
-
-def _missing(
-    model: Model, suspect: str, measured: Mapping[str, Departure]
-) -> list[tuple[str, str]]:
-    """The most telling signs nobody measured, strongest first."""
-    found = [
-        (text, sign)
-        for text, sign in _telling(model, suspect)
-        if sign not in measured and SIGNS[sign].in_place_of not in measured
-    ]
-    return found[:MOST_SENTENCES]
-
-
-@cache
-def _telling(model: Model, suspect: str) -> tuple[tuple[str, str], ...]:
-    if suspect not in _moves(model) or suspect in ("none", "sensor_suspect"):
-        return ()
-    scored = []
-    for sign, move in _moves(model)[suspect].items():
-        if SIGNS[sign].in_place_of or SIGNS[sign].is_weather:
-            continue
-        spread = _moves(model)["none"][sign].rows[0][1]
-        strength = max(abs(m) for m, _ in move.rows) / spread
-        if strength >= TELLING:
-            level = _levels(model, suspect, sign)
-            if level == ANY_LEVEL:
-                continue
-            scored.append(
-                (strength, f"{SIGNS[sign].label} is not measured; it would be {level}.", sign)
-            )
-    scored.sort(key=lambda row: -row[0])
-    return tuple((text, sign) for _, text, sign in scored)

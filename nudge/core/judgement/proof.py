@@ -7,24 +7,30 @@ only where the row is required: the rest is left to how sure the beliefs are, an
 they hold without any one reading (`decision/robust.py`).
 """
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Literal
 
 from nudge.core.behaviours.case import Case
-from nudge.core.judgement.features import Feature
-from nudge.core.judgement.hazards import raise_hazards
-from nudge.core.judgement.over_time import lived_through
-from nudge.core.language.units import fahrenheit
-from nudge.core.language.vocabulary.accuracy import GAP_LIMIT_K
+from nudge.core.judgement.tests_of_proof import (
+    Marks,
+    at_least,
+    has_run,
+    level_is,
+    liquid_is_short,
+    no_dose_in_vain,
+    no_liquid_returns,
+    not_freezing,
+    suction_not_high,
+    superheat_fits_high,
+    superheat_fits_low,
+    target_is_known,
+    ticked,
+    unless,
+)
 from nudge.core.settling.breaches import WARM_ENOUGH_APPROACH_C, WARM_ENOUGH_C
-from nudge.core.settling.collar import collar_holds
-from nudge.core.targets import approach, chart_school, plate_subcooling
 
 HangsKind = Literal["reading", "look", "test", "work", "minutes"]
-Marks = Mapping[str, Feature]
-KNOWN_TARGETS = frozenset({plate_subcooling.KEY, chart_school.SUBCOOLING_KEY, approach.KEY})
-"""Schools of a valve system that rest on the maker's own figure."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -47,101 +53,11 @@ class ProofRow:
     """What exactly is missing where it is required: a reading's point, a look, a test."""
 
 
-def _level_is(key: str, *levels: str) -> Callable[[Case, Marks], bool | None]:
-    def proven(case: Case, marks: Marks) -> bool | None:
-        return marks[key].level in levels if key in marks else None
-
-    return proven
-
-
-def _unless(key: str, *levels: str) -> Callable[[Case, Marks], bool | None]:
-    """Proven unless measured and at one of these levels: optional evidence."""
-
-    def proven(case: Case, marks: Marks) -> bool | None:
-        return key not in marks or marks[key].level not in levels
-
-    return proven
-
-
-def _suction_not_high(case: Case, marks: Marks) -> bool | None:
-    """By the coil model; without wet bulb the window is a guess, which contradicts nothing."""
-    if case.coil is None or "evaporator_difference" not in marks:
-        return None
-    return marks["evaporator_difference"].level != "low"
-
-
-def _at_least(point: str, limit_c: float) -> Callable[[Case, Marks], bool | None]:
-    def proven(case: Case, marks: Marks) -> bool | None:
-        value = case.readings.get(point)
-        if value is None or point in case.context.unsure:
-            return None
-        return value >= limit_c or (point == "outdoor_air_temp" and collar_holds(case))
-
-    return proven
-
-
-def _has_run(case: Case, marks: Marks) -> bool | None:
-    return None if case.context.minutes_running is None else True  # the gate holds the limit
-
-
-def _liquid_is_short(case: Case, marks: Marks) -> bool | None:
-    """By subcooling; inside a window that is a guess, as on an orifice, it contradicts nothing."""
-    if "subcooling" not in marks:
-        return None
-    mark = marks["subcooling"]
-    if mark.level == "in" and mark.method not in KNOWN_TARGETS:
-        return None
-    return mark.level == "low"
-
-
-def _superheat_fits_low(case: Case, marks: Marks) -> bool | None:
-    if "superheat" not in marks:
-        return None
-    level = marks["superheat"].level
-    return level != "low" if case.plate.metering_device.is_valve else level == "high"
-
-
-def _superheat_fits_high(case: Case, marks: Marks) -> bool | None:
-    """Not over its window by more than its own ±: a valve may be set at the edge of it."""
-    mark = marks.get("superheat")
-    return None if mark is None else mark.value <= mark.high + GAP_LIMIT_K
-
-
-def _target_is_known(case: Case, marks: Marks) -> bool | None:
-    if not case.plate.metering_device.is_valve:
-        return True
-    if any(mark.method in KNOWN_TARGETS for mark in marks.values()):
-        return True
-    return True if "superheat" in marks and marks["superheat"].level == "high" else None
-
-
-def _not_freezing(case: Case, marks: Marks) -> bool | None:
-    saturation = case.derived.evaporator_saturation
-    if saturation is None or "suction_pressure" in case.context.unsure:
-        return None
-    return saturation >= fahrenheit(32)
-
-
-def _no_liquid_returns(case: Case, marks: Marks) -> bool | None:
-    return all(hazard.key != "liquid_return" for hazard, _ in raise_hazards(case))
-
-
-def _no_dose_in_vain(case: Case, marks: Marks) -> bool | None:
-    return all(episode.row.key != "dose_did_nothing" for episode in lived_through(case))
-
-
-def _ticked(key: str) -> Callable[[Case, Marks], bool | None]:
-    def proven(case: Case, marks: Marks) -> bool | None:
-        return True if case.saw(key) else None
-
-    return proven
-
-
 ADD_PROOF: tuple[ProofRow, ...] = (
     ProofRow(
         "liquid_line_restriction",
         "subcooling low, where a restriction keeps it normal or high",
-        _liquid_is_short,
+        liquid_is_short,
         "read liquid pressure and liquid line, for subcooling",
         "Subcooling is not low, so the liquid is there and is not getting through: look for a "
         "restriction or a starving metering device",
@@ -151,21 +67,21 @@ ADD_PROOF: tuple[ProofRow, ...] = (
     ProofRow(
         "liquid_line_restriction",
         "no temperature step along the liquid line, where one was measured",
-        _unless("liquid_line_drop", "high"),
+        unless("liquid_line_drop", "high"),
         "",
         "The liquid line drops too much between its ends: find the restriction",
     ),
     ProofRow(
         "liquid_line_restriction",
         "no temperature step across the drier, where one was measured",
-        _unless("drier_drop", "high"),
+        unless("drier_drop", "high"),
         "",
         "The drier drops too much: it is plugging",
     ),
     ProofRow(
         "none",
         "the maker's own target, plate or chart; where it is a guess, superheat high as well",
-        _target_is_known,
+        target_is_known,
         "find the target subcooling on the plate, because a guess proves nothing",
         "",
         required=True,
@@ -174,7 +90,7 @@ ADD_PROOF: tuple[ProofRow, ...] = (
     ProofRow(
         "metering_overfeed",
         "superheat held or high on a valve, high on an orifice",
-        _superheat_fits_low,
+        superheat_fits_low,
         "read suction pressure and suction line, for superheat against its target",
         "Superheat does not fit low charge: look at the metering device, the bulb and the air",
         "read_suction_side",
@@ -185,14 +101,14 @@ ADD_PROOF: tuple[ProofRow, ...] = (
     ProofRow(
         "metering_overfeed",
         "no liquid returning: superheat not under 3 °F at the outdoor unit or at the coil",
-        _no_liquid_returns,
+        no_liquid_returns,
         "",
         "Superheat at the coil is near zero: liquid may be reaching the compressor",
     ),
     ProofRow(
         "low_indoor_load",
         "return air 70 °F or warmer",
-        _at_least("return_air_temp", WARM_ENOUGH_C),
+        at_least("return_air_temp", WARM_ENOUGH_C),
         "read return air",
         "The house is too cool to tell low charge from low load",
         "read_return_air",
@@ -202,7 +118,7 @@ ADD_PROOF: tuple[ProofRow, ...] = (
     ProofRow(
         "low_ambient_stacking",
         "outdoor air measured; the gate holds its 70 °F (65 with an approach plate)",
-        _at_least("outdoor_air_temp", WARM_ENOUGH_APPROACH_C),
+        at_least("outdoor_air_temp", WARM_ENOUGH_APPROACH_C),
         "read outdoor air",
         "It is too cold outdoors to tell low charge from a starved valve",
         "read_outdoor_air",
@@ -212,7 +128,7 @@ ADD_PROOF: tuple[ProofRow, ...] = (
     ProofRow(
         "icing",
         "evaporator saturation above freezing",
-        _not_freezing,
+        not_freezing,
         "read suction pressure",
         "The evaporator is under freezing: ice would spoil every number",
         "read_suction_side",
@@ -220,7 +136,7 @@ ADD_PROOF: tuple[ProofRow, ...] = (
     ProofRow(
         "condenser_airflow",
         "condensing over ambient not high",
-        _level_is("condensing_over_ambient", "low", "in"),
+        level_is("condensing_over_ambient", "low", "in"),
         "read liquid pressure and outdoor air",
         "Condensing over ambient is high, which low charge never does: look at the outdoor coil "
         "and fan",
@@ -229,7 +145,7 @@ ADD_PROOF: tuple[ProofRow, ...] = (
     ProofRow(
         "inefficient_compressor",
         "suction not raised: evaporator difference and pressure ratio not low",
-        _suction_not_high,
+        suction_not_high,
         "read return air and suction pressure",
         "Suction is high for this return air, which low charge never does: check the compressor, "
         "the load and the metering device",
@@ -239,7 +155,7 @@ ADD_PROOF: tuple[ProofRow, ...] = (
     ProofRow(
         "reversing_valve_leak",
         "pressure ratio not low",
-        _level_is("pressure_ratio", "in", "high"),
+        level_is("pressure_ratio", "in", "high"),
         "read both pressures",
         "The pressures lean towards each other: check that the compressor pumps",
         "read_suction_side",
@@ -248,7 +164,7 @@ ADD_PROOF: tuple[ProofRow, ...] = (
     ProofRow(
         "low_indoor_airflow",
         "temperature split not large, where one was measured",
-        _unless("temperature_split", "high"),
+        unless("temperature_split", "high"),
         "",
         "The temperature split is large: too little air is a likelier cause of low suction",
         until_answered=True,
@@ -256,7 +172,7 @@ ADD_PROOF: tuple[ProofRow, ...] = (
     ProofRow(
         "liquid_line_restriction",
         "no earlier dose that suction did not answer",
-        _no_dose_in_vain,
+        no_dose_in_vain,
         "",
         "What went in did not raise suction: it is not getting through. Look for a restriction or "
         "a starving metering device",
@@ -265,7 +181,7 @@ ADD_PROOF: tuple[ProofRow, ...] = (
     ProofRow(
         "unsettled",
         "run time known and past its gate",
-        _has_run,
+        has_run,
         "mark when the system was started",
         "The system has not run long enough",
         required=True,
@@ -277,14 +193,14 @@ REMOVE_PROOF: tuple[ProofRow, ...] = (
     ProofRow(
         "none",
         "subcooling not low, where approach or superheat decides",
-        _unless("subcooling", "low"),
+        unless("subcooling", "low"),
         "",
         "Subcooling is low, which overcharge never shows: read again, and check the probes",
     ),
     ProofRow(
         "condenser_airflow",
         "outdoor coil seen clean",
-        _ticked("condenser_coil_clean"),
+        ticked("condenser_coil_clean"),
         "look at the outdoor coil and tick what you see",
         "",
         "look_at_condenser",
@@ -294,7 +210,7 @@ REMOVE_PROOF: tuple[ProofRow, ...] = (
     ProofRow(
         "condenser_airflow",
         "outdoor fan seen right",
-        _ticked("condenser_fan_ok"),
+        ticked("condenser_fan_ok"),
         "check the outdoor fan",
         "",
         "watch_condenser_fan",
@@ -304,7 +220,7 @@ REMOVE_PROOF: tuple[ProofRow, ...] = (
     ProofRow(
         "liquid_line_restriction",
         "superheat not high",
-        _superheat_fits_high,
+        superheat_fits_high,
         "read suction pressure and suction line, for superheat",
         "Superheat is high with a full liquid line: liquid is not getting through. Look for a "
         "restriction or a starving metering device",
@@ -315,7 +231,7 @@ REMOVE_PROOF: tuple[ProofRow, ...] = (
     ProofRow(
         "low_ambient_stacking",
         "outdoor air measured; the gate holds its 70 °F (65 with an approach plate)",
-        _at_least("outdoor_air_temp", WARM_ENOUGH_APPROACH_C),
+        at_least("outdoor_air_temp", WARM_ENOUGH_APPROACH_C),
         "read outdoor air",
         "It is too cold outdoors: liquid stacks in the condenser",
         "read_outdoor_air",
@@ -325,7 +241,7 @@ REMOVE_PROOF: tuple[ProofRow, ...] = (
     ProofRow(
         "unsettled",
         "run time known and past its gate",
-        _has_run,
+        has_run,
         "mark when the system was started",
         "The system has not run long enough",
         required=True,

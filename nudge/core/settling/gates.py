@@ -11,15 +11,11 @@ from nudge.core.language.errors import UnknownName
 from nudge.core.language.said import Said
 from nudge.core.settling.breaches import (
     air_unseen,
-    airflow_out,
     application,
-    blower_table_silent,
     chart_silent,
     collar_air_unread,
     condenser_unseen,
     contradicted,
-    duct_trouble,
-    duct_unmeasured,
     estimated,
     indoor_cold,
     just_changed,
@@ -37,6 +33,7 @@ from nudge.core.settling.breaches import (
     valve_starved,
     wet_bulb_range,
 )
+from nudge.core.settling.duct import airflow_out, blower_table_silent, duct_trouble, duct_unmeasured
 from nudge.core.settling.gate import Breach, Gate
 from nudge.core.settling.odd import house_weather, humid_house, plate_efficiency, plate_figures
 from nudge.core.targets.choose import Targets

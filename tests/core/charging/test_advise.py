@@ -5,10 +5,11 @@ from dataclasses import replace
 from random import Random
 
 from nudge.core.behaviours.case import Context
-from nudge.core.charging.advise import Dosed, advise
+from nudge.core.charging.advise import advise
 from nudge.core.charging.dose import STEP_KG, next_dose, room_for, taken_back
 from nudge.core.charging.responses import LEAST, MOST, responses
 from nudge.core.charging.shortfall import Settled, learn
+from nudge.core.charging.sizing import Dosed
 from nudge.core.charging.ways import CONNECTIONS, KG_PER_OZ, WAYS, way_for
 from nudge.core.language.errors import CoreError
 from nudge.core.language.said import say

@@ -8,12 +8,14 @@ import unittest
 from itertools import pairwise
 from random import Random
 
-from nudge.core.charging.advise import Dosed, advise
+from nudge.core.charging.advise import advise
+from nudge.core.charging.sizing import Dosed
 from nudge.core.charging.ways import KG_PER_OZ
 from nudge.plant.faults import Present
-from tools.charge_study import NUMBERS, SYSTEMS, Charged, Rig, charged, guarded, with_charge
+from tools.charge_study import NUMBERS, SYSTEMS, Charged, charged, guarded
 from tools.make_responses import SYSTEMS as IN_THE_BOOK
 from tools.make_responses import curve
+from tools.rig import Rig, with_charge
 from tools.sweep import site
 
 DOSES_AT_MOST = 8

@@ -4,8 +4,9 @@ import unittest
 from random import Random
 
 from nudge.core.behaviours.case import Context
-from nudge.core.charging.advise import Dosed, advise
+from nudge.core.charging.advise import advise
 from nudge.core.charging.dose import MOST_OF_WHOLE
+from nudge.core.charging.sizing import Dosed
 from nudge.core.charging.ways import KG_PER_OZ
 from nudge.core.checks.observations import OBSERVATIONS
 from nudge.core.language.errors import CoreError

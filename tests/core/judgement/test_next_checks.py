@@ -7,8 +7,9 @@ from nudge.core.checks.table import CHECKS, LOOK_OF
 from nudge.core.judgement.beliefs import weigh
 from nudge.core.judgement.change_of_mind import changes_of_mind
 from nudge.core.judgement.departures import departures
-from nudge.core.judgement.next_checks import Live, by_look, next_checks
+from nudge.core.judgement.next_checks import next_checks
 from nudge.core.judgement.predict import levels
+from nudge.core.judgement.splits import Live, by_look
 from nudge.core.judgement.suspect_table import SUSPECTS
 from tests.core.field import MODELS, VALVE, case, judged, plate, settled
 

@@ -13,9 +13,10 @@ from typing import ClassVar
 from nudge.core.physics.refrigerant.table import load_table
 from nudge.plant.faults import Present
 from tools import judge_study
-from tools.decision_study import not_low
+from tools.decision_cases import not_low
 from tools.gather import COUSIN, SIZES
-from tools.judge_study import Asked, Judged, calibration_error, judge, met, paired, single
+from tools.judge_study import calibration_error, paired, single
+from tools.judged_case import Asked, Judged, judge, met
 from tools.sweep import FIVE, STEADY_FAULTS, read, site, swept
 from tools.troubles_at_rest import PROBE_TROUBLES
 

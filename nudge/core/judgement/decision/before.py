@@ -7,8 +7,8 @@ from math import ceil
 from nudge.core.judgement.decision.decision import HangsOn, Stage
 from nudge.core.judgement.decision.doses import IN_VAIN, unanswered
 from nudge.core.judgement.decision.ground import Ground
+from nudge.core.judgement.decision.leak import STEPS, find_empty
 from nudge.core.judgement.decision.limits import least
-from nudge.core.judgement.decision.low import STEPS, find_empty
 from nudge.core.judgement.decision.rule import Finding, Rule
 from nudge.core.judgement.decision.window import reads_right
 from nudge.core.judgement.decision.words import joined, paragraph

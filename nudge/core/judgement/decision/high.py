@@ -11,8 +11,9 @@ from nudge.core.judgement.decision.hangs import (
     hang_on_row,
     parting_check,
 )
+from nudge.core.judgement.decision.leak import evidence
 from nudge.core.judgement.decision.limits import least
-from nudge.core.judgement.decision.low import PAST_ITS_GATE, evidence, open_steps
+from nudge.core.judgement.decision.low import PAST_ITS_GATE, open_steps
 from nudge.core.judgement.decision.robust import four_of
 from nudge.core.judgement.decision.rule import Finding, Rule
 from nudge.core.judgement.decision.window import reads_high

@@ -12,134 +12,27 @@ from nudge.core.judgement.decision.hangs import (
     parting_check,
 )
 from nudge.core.judgement.decision.holds import Hold, again, named, weakest
+from nudge.core.judgement.decision.leak import (
+    evidence,
+    find_empty,
+    is_one_readings_word,
+    is_weighed_in,
+    leak_by_history,
+    leak_seen,
+)
 from nudge.core.judgement.decision.limits import least
 from nudge.core.judgement.decision.robust import four_of
 from nudge.core.judgement.decision.rule import Finding, Rule
 from nudge.core.judgement.decision.window import reads_low
 from nudge.core.judgement.decision.words import capital, joined, paragraph, percent
-from nudge.core.judgement.features import Feature
-from nudge.core.judgement.over_time import REPEATED, SHORT_SHARE
 from nudge.core.judgement.proof import prove
 from nudge.core.language.said import Said, difference, say
 from nudge.core.language.units import degrees_f
 from nudge.core.language.vocabulary.accuracy import GAP_LIMIT_K
 from nudge.core.language.vocabulary.points import POINTS
-from nudge.core.settling.gate import CLOCKS
 
-EMPTY_SUBCOOLING_K = degrees_f(1)
-EMPTY_SUPERHEAT_OVER_K = degrees_f(10)
-EMPTY_SUPERHEAT_UNTARGETED_K = degrees_f(40)
-FREEZING_C = 0.0
-STEPS = ("liquid_line_drop", "drier_drop")
-"""Where a step in temperature on the liquid's way is measured."""
-LEAK_ACT = (
-    "A system does not use refrigerant up. Find and repair the leak, evacuate, weigh in; topping "
-    "up a leaker is not a repair."
-)
 NOT_USED_UP = say("Then look for the leak: a system does not use refrigerant up.")
 PAST_ITS_GATE = "A gate was passed to say this, so it is no ground to move refrigerant."
-
-
-def evidence(ground: Ground) -> list[Feature]:
-    """The deciding quantity, then both gaps."""
-    first = ground.targets.deciding.judges if ground.targets.deciding else "subcooling"
-    keys = dict.fromkeys((first, "subcooling", "superheat"))
-    return [ground.marks[key] for key in keys if key in ground.marks]
-
-
-def is_weighed_in(ground: Ground) -> bool:
-    """Opened, proven tight and freshly weighed in: what it lacks was never put in."""
-    past = ground.case.context.past
-    return past.weighed_in and past.proven_tight
-
-
-def find_empty(ground: Ground) -> Finding | None:
-    """Emptiness by the gaps, borne out by the beliefs, and by them without any one reading."""
-    shut = {b.gate.key for b in ground.blocking}
-    is_empty = _has_no_liquid(ground) and not shut & (CLOCKS - {"not_settled"})
-    if not is_empty and not (_starves_cold(ground) and not shut):
-        return None
-    if ground.leader != "undercharge" or ground.standing.low < least("find_leak"):
-        return None
-    if is_weighed_in(ground) or any(one.answered is False for one in ground.answers):
-        return None
-    if any(ground.level(step) == "high" for step in STEPS):
-        return None
-    if _is_one_readings_word(ground):
-        return None
-    marks = [ground.marks[k] for k in ("subcooling", "superheat") if k in ground.marks]
-    return Finding(
-        paragraph("Far too little refrigerant:", marks, LEAK_ACT),
-        "low",
-        hangs_on=None,
-        belief=ground.standing.low,
-    )
-
-
-def _is_one_readings_word(ground: Ground) -> bool:
-    """Whether without one reading, which nobody confirmed, the rest speaks flatly against it."""
-    standing = ground.standing
-    stood_by = standing.proved | standing.confirmed
-    return any(
-        belief < least("leak_without")
-        for point, belief in standing.low_without.items()
-        if point not in stood_by
-    )
-
-
-def _has_no_liquid(ground: Ground) -> bool:
-    """No subcooling and superheat far over target (40 °F where there is no target)."""
-    derived = ground.case.derived
-    if derived.subcooling is None or derived.superheat is None:
-        return False
-    target = ground.marks.get("superheat")
-    over = target.high + EMPTY_SUPERHEAT_OVER_K if target else EMPTY_SUPERHEAT_UNTARGETED_K
-    return derived.subcooling <= EMPTY_SUBCOOLING_K and derived.superheat > over
-
-
-def _starves_cold(ground: Ground) -> bool:
-    """Low subcooling, high superheat and suction in the freezing range: a leak, not a trim."""
-    saturation = ground.case.derived.evaporator_saturation
-    levels = (ground.level("subcooling"), ground.level("superheat"))
-    return levels == ("low", "high") and saturation is not None and saturation < FREEZING_C
-
-
-def _leads_to_a_leak(ground: Ground) -> bool:
-    """It reads low, low charge leads, and nobody knows where the refrigerant went."""
-    if not reads_low(ground) or is_weighed_in(ground) or ground.leader != "undercharge":
-        return False
-    return ground.belief("undercharge") >= least("find_leak")
-
-
-def _leak_seen(ground: Ground) -> Finding | None:
-    if not _leads_to_a_leak(ground) or not ground.case.saw("oil_seen_at_joint"):
-        return None
-    return _leak(ground, "Oil at a joint says where it went. Repair that, then weigh in.")
-
-
-def _leak_by_history(ground: Ground) -> Finding | None:
-    """Added before, or short at recovery: it leaks. Not where it was just proven tight."""
-    if not _leads_to_a_leak(ground) or ground.answers:
-        return None
-    past = ground.case.context.past
-    if past.additions >= REPEATED:
-        why = f"Refrigerant was added on {past.additions} visits within two years."
-    elif past.recovered_share is not None and past.recovered_share < SHORT_SHARE:
-        why = "Too little came out at recovery."
-    else:
-        return None
-    return _leak(
-        ground,
-        f"{why} Find and repair the leak, then weigh in; topping up a leaker is not a repair.",
-    )
-
-
-def _leak(ground: Ground, closing: str) -> Finding:
-    return Finding(
-        paragraph("Low on charge:", evidence(ground), closing),
-        "low",
-        belief=ground.belief("undercharge"),
-    )
 
 
 def door_is_open(ground: Ground) -> bool:
@@ -223,7 +116,7 @@ def _no_liquid(ground: Ground) -> Finding | None:
     if subcooling is None or subcooling > GAP_LIMIT_K or standing.low < least("no_liquid"):
         return None
     held = _held_back(ground)
-    if held is None or standing.worst_low < least("add_moved") or _is_one_readings_word(ground):
+    if held is None or standing.worst_low < least("add_moved") or is_one_readings_word(ground):
         return None
     return _almost(ground, joined([held.said, NOT_USED_UP]), held.hangs_on)
 
@@ -345,9 +238,9 @@ LOW: tuple[Rule, ...] = (
     Rule("another_leads", "charge", "Not proven to be charge. Do not add.", "do_not_charge",
          "judge", "What else explains the readings better is settled first.", _another_leads),
     Rule("leak_seen", "charge", "Find the leak first.", "find_leak", "act",
-         "Oil at a joint is where it went.", _leak_seen),
+         "Oil at a joint is where it went.", leak_seen),
     Rule("leak_by_history", "charge", "Find the leak first.", "find_leak", "act",
-         "What needs refrigerant again and again leaks.", _leak_by_history),
+         "What needs refrigerant again and again leaks.", leak_by_history),
     Rule("low_missing", "charge", "Looks low. Not proven: do not add yet.", "do_not_charge",
          "read", "What must be known before anything goes in is not.", _something_missing),
     Rule("no_liquid", "charge", "Looks far too low. One thing first, then find the leak.",

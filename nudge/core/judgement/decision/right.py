@@ -5,8 +5,8 @@ from nudge.core.judgement.decision.before import FEEDS
 from nudge.core.judgement.decision.decision import HangsOn
 from nudge.core.judgement.decision.ground import Ground
 from nudge.core.judgement.decision.hangs import best_check, hang_on_check
+from nudge.core.judgement.decision.leak import evidence
 from nudge.core.judgement.decision.limits import least
-from nudge.core.judgement.decision.low import evidence
 from nudge.core.judgement.decision.rule import Finding, Rule
 from nudge.core.judgement.decision.window import reads_right
 from nudge.core.judgement.decision.words import joined, paragraph, percent

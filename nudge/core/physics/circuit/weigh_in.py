@@ -87,28 +87,7 @@ def weigh_in(plate: Plate) -> WeighIn:
         )
     line = None
     if allowance is not None and plate.line_set_length_m is not None:
-        line = work(
-            LINE_CHARGE,
-            _line_kg,
-            {
-                "line_set_length": _input(
-                    "line_set_length", "Line set length", plate.line_set_length_m, Quantity.LENGTH
-                ),
-                "line_length_included": Input(
-                    "line_length_included",
-                    "Length included",
-                    Measure(included_m, Quantity.LENGTH),
-                    "assumed" if plate.line_length_included_m is None else "plate",
-                ),
-                "line_allowance": Input(
-                    "line_allowance",
-                    "Charge per length",
-                    allowance.measure,
-                    "computed",
-                    allowance.uncertainty,
-                ),
-            },
-        )
+        line = _line_charge(plate, allowance, plate.line_set_length_m, included_m)
         if line.value < 0:
             notes.append(
                 Said(
@@ -118,22 +97,7 @@ def weigh_in(plate: Plate) -> WeighIn:
             )
     total = None
     if plate.factory_charge_kg is not None and line is not None:
-        total = work(
-            TOTAL,
-            _total_kg,
-            {
-                "factory_charge": _input(
-                    "factory_charge", "Factory charge", plate.factory_charge_kg, _CHARGE
-                ),
-                "line_charge": Input(
-                    "line_charge", "Line set charge", line.measure, "computed", line.uncertainty
-                ),
-                "coil_adder": _input("coil_adder", "Coil adder", plate.coil_adder_g or 0.0, _SMALL),
-                "drier_adder": _input(
-                    "drier_adder", "Drier adder", plate.drier_adder_g or 0.0, _SMALL
-                ),
-            },
-        )
+        total = _total(plate, plate.factory_charge_kg, line)
     missing = tuple(
         label
         for label, absent in (
@@ -144,6 +108,46 @@ def weigh_in(plate: Plate) -> WeighIn:
         if absent
     )
     return WeighIn(allowance, line, total, tuple(notes), missing)
+
+
+def _line_charge(plate: Plate, allowance: Working, length_m: float, included_m: float) -> Working:
+    return work(
+        LINE_CHARGE,
+        _line_kg,
+        {
+            "line_set_length": _input(
+                "line_set_length", "Line set length", length_m, Quantity.LENGTH
+            ),
+            "line_length_included": Input(
+                "line_length_included",
+                "Length included",
+                Measure(included_m, Quantity.LENGTH),
+                "assumed" if plate.line_length_included_m is None else "plate",
+            ),
+            "line_allowance": Input(
+                "line_allowance",
+                "Charge per length",
+                allowance.measure,
+                "computed",
+                allowance.uncertainty,
+            ),
+        },
+    )
+
+
+def _total(plate: Plate, factory_kg: float, line: Working) -> Working:
+    return work(
+        TOTAL,
+        _total_kg,
+        {
+            "factory_charge": _input("factory_charge", "Factory charge", factory_kg, _CHARGE),
+            "line_charge": Input(
+                "line_charge", "Line set charge", line.measure, "computed", line.uncertainty
+            ),
+            "coil_adder": _input("coil_adder", "Coil adder", plate.coil_adder_g or 0.0, _SMALL),
+            "drier_adder": _input("drier_adder", "Drier adder", plate.drier_adder_g or 0.0, _SMALL),
+        },
+    )
 
 
 def line_allowance(plate: Plate) -> Working | None:

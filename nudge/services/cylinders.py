@@ -1,0 +1,109 @@
+"""What a cylinder holds, may hold and is said to hold: read from its movements."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from sqlalchemy.orm import Session
+
+from nudge.core.charging.cylinder import recovery_limit_kg
+from nudge.core.charging.ledger import (
+    MG_PER_KG,
+    LedgerEntry,
+    balance,
+    in_mg,
+    standing_entries,
+)
+from nudge.core.language.errors import CoreError, Impossible
+from nudge.core.language.said import Measure, say
+from nudge.core.language.units import Quantity
+from nudge.services.errors import NotFound
+from nudge.store.repositories import shelf as repository
+from nudge.store.shelf_tables import Cylinder, Movement, Weighing
+
+CHARGING, RECOVERY = "charging", "recovery"
+
+
+@dataclass(frozen=True, slots=True)
+class CylinderStanding:
+    """A cylinder as it stands: what the book says is in it, its fill limit, what was lost."""
+
+    cylinder: Cylinder
+    held_mg: int
+    limit_mg: int | None
+    movements: Sequence[Movement]
+    weighings: Sequence[Weighing]
+    last_loss: Movement | None
+
+
+def cylinder_row(session: Session, cylinder_id: str) -> Cylinder:
+    row = repository.cylinder(session, cylinder_id)
+    if row is None:
+        raise NotFound("cylinder", cylinder_id)
+    return row
+
+
+def entry_of(row: Movement) -> LedgerEntry:
+    to = row.to_cylinder_id or row.system_id or ""
+    return LedgerEntry(row.id, row.kind, row.mg, row.cylinder_id, to, row.corrects or "")
+
+
+def held_mg(session: Session, cylinder_id: str) -> int:
+    entries = map(entry_of, repository.movements(session, cylinder_id))
+    return balance(entries).cylinders.get(cylinder_id, 0)
+
+
+def standing_of(session: Session, row: Cylinder) -> CylinderStanding:
+    moved = repository.movements(session, row.id)
+    stands = {entry.id for entry in standing_entries(map(entry_of, moved))}
+    kept = [m for m in moved if m.id in stands]
+    losses = [m for m in kept if m.kind == "lost"]
+    return CylinderStanding(
+        row,
+        balance(map(entry_of, moved)).cylinders.get(row.id, 0),
+        limit_mg(row),
+        kept,
+        repository.weighings(session, row.id),
+        losses[-1] if losses else None,
+    )
+
+
+def limit_mg(row: Cylinder) -> int | None:
+    if row.kind != RECOVERY or row.water_mg is None:
+        return None
+    return in_mg(recovery_limit_kg(row.refrigerant, row.water_mg / MG_PER_KG))
+
+
+def check_fluid(row: Cylinder, fluid: str) -> None:
+    if row.refrigerant != fluid:
+        raise CoreError(
+            "cylinder",
+            f"STOP. “{row.name}” holds {row.refrigerant}, the system takes {fluid}. Shut the valve "
+            "and take the right cylinder.",
+        )
+
+
+def check_holds(session: Session, row: Cylinder, mg: int) -> None:
+    held = held_mg(session, row.id)
+    if mg > held:
+        raise Impossible(
+            "amount",
+            say(
+                f"“{row.name}” holds {{held}} by the book. Weigh it, or take another.",
+                held=Measure(held / 1000, Quantity.SMALL_MASS),
+            ),
+        )
+
+
+def check_room(session: Session, row: Cylinder, mg: int) -> None:
+    limit = limit_mg(row)
+    held = held_mg(session, row.id)
+    if limit is not None and held + mg > limit:
+        raise Impossible(
+            "amount",
+            say(
+                f"“{row.name}” may hold {{limit}}: 80 % of its volume. It has {{held}}. Liquid "
+                "that warms in a full cylinder bursts it. Take another.",
+                limit=Measure(limit / MG_PER_KG, Quantity.CHARGE),
+                held=Measure(held / MG_PER_KG, Quantity.CHARGE),
+            ),
+        )

@@ -1,0 +1,95 @@
+"""A plant standing in the yard, and what work on it does."""
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, replace
+from datetime import datetime
+
+from nudge.core.language.errors import CoreError
+from nudge.instruments.kit import KitSource
+from nudge.plant.kept import without_fault
+from nudge.plant.running import (
+    PlantState,
+    Scene,
+    dosed,
+    start,
+    stop,
+)
+from nudge.services.yard_jobs import Job
+
+DOSE_KG_S = 0.006
+"""A throttled burst: 0.2 oz a second."""
+
+
+CYLINDER_KG = 9.5
+
+
+LARGEST_DOSE_KG = 2.0
+
+
+@dataclass(slots=True)
+class StandingPlant:
+    """A plant in memory: its scene and state, its kit, and when it was last moved on."""
+
+    preset: str
+    scene: Scene
+    state: PlantState
+    source: KitSource
+    seed: int
+    cylinder_kg: float
+    seen_placements: dict[str, int]
+    at: datetime
+    kept_at: datetime
+    ahead_kg: float = 0.0
+    """What came in through an open valve and is not written down as a dose yet."""
+    is_open: bool = False
+
+
+def put_right(plant: StandingPlant, job: Job, kg: float) -> str:
+    had = [f for f in plant.scene.faults if f.key in job.puts_right]
+    plant.scene = without_fault(plant.scene, *job.puts_right)
+    if not job.puts_right:
+        return ""
+    return f"{job.label}: done." if had else f"{job.label}: done. There was nothing wrong with it."
+
+
+def _start(plant: StandingPlant, job: Job, kg: float) -> str:
+    plant.state = start(plant.state)
+    return "It runs."
+
+
+def _stop(plant: StandingPlant, job: Job, kg: float) -> str:
+    plant.state = stop(plant.state)
+    return "It stands."
+
+
+def _add(plant: StandingPlant, job: Job, kg: float) -> str:
+    if kg > plant.cylinder_kg - plant.state.to_add_kg:
+        raise CoreError("amount", "There is not that much in the cylinder.")
+    plant.state = dosed(plant.state, kg, DOSE_KG_S)
+    return "Letting it in, in bursts. The scale shows what has gone."
+
+
+def _remove(plant: StandingPlant, job: Job, kg: float) -> str:
+    plant.state = dosed(replace(plant.state), -min(kg, plant.state.charge_kg), 0.0)
+    return "Recovered into the recovery cylinder."
+
+
+DONE: Mapping[str, Callable[[StandingPlant, Job, float], str]] = {
+    "start_system": _start,
+    "stop_system": _stop,
+    "add_charge": _add,
+    "remove_charge": _remove,
+}
+
+
+@dataclass(frozen=True, slots=True)
+class YardView:
+    """What somebody standing there sees without instruments."""
+
+    title: str
+    is_running: bool
+    tripped: str
+    adding_kg: float
+    cylinder_kg: float
+    slug_kg: float
+    valve_is_open: bool
