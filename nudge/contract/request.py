@@ -1,8 +1,8 @@
 """What `assess` is asked, and its way into core types."""
 
-from typing import Annotated, Literal
+from typing import TYPE_CHECKING, Annotated, Literal
 
-from pydantic import BeforeValidator, Field
+from pydantic import BeforeValidator, Field, create_model
 
 from nudge.contract.strict import Number, Strict
 from nudge.core.behaviours.case import Context
@@ -27,27 +27,17 @@ Name = Annotated[str, Field(strict=True, max_length=LONGEST_NAME)]
 Reason = Annotated[str, Field(strict=True, min_length=1, max_length=300)]
 
 
-class PlateNumbersIn(Strict):
-    """The numbers a plate may carry, in the request's units. The rows of `PLATE_NUMBERS`."""
+if TYPE_CHECKING:
 
-    nominal_capacity: Number | None = None
-    rated_seer: Number | None = None
-    target_subcooling: Number | None = None
-    target_superheat: Number | None = None
-    condensing_over_ambient: Number | None = None
-    approach: Number | None = None
-    elevation: Number | None = None
-    rated_airflow: Number | None = None
-    line_set_length: Number | None = None
-    factory_charge: Number | None = None
-    line_length_included: Number | None = None
-    charge_per_length: Number | None = None
-    liquid_line_size: Number | None = None
-    vapour_line_size: Number | None = None
-    coil_adder: Number | None = None
-    drier_adder: Number | None = None
-    design_pressure_low: Number | None = None
-    design_pressure_high: Number | None = None
+    class PlateNumbersIn(Strict):
+        """The numbers a plate may carry, in the request's units: the rows of `PLATE_NUMBERS`."""
+
+else:
+    PlateNumbersIn = create_model(
+        "PlateNumbersIn",
+        __base__=Strict,
+        **{row.key: (Number | None, None) for row in PLATE_NUMBERS},
+    )
 
 
 class ChartIn(Strict):

@@ -205,17 +205,9 @@ def describe(setting: Setting, fluid: Fluid, x: Unknowns, root: Root | None = No
         machine.reversing_leak,
     )
     air_c = _air_on(machine, sides.warm, stroke, high.liquid_h, sides.hot_air, c.heating)
-    condensed = condense(
-        _with_gas(sides.hot_coil, machine),
-        fluid,
-        gas_kpa,
-        high,
-        stroke.flow,
-        stroke.discharge_h,
-        air_c,
-        sides.hot_air,
-        sides.warm.cp,
-    )
+    coil = _with_gas(sides.hot_coil, machine)
+    gas_in = (stroke.flow, stroke.discharge_h, air_c, sides.hot_air, sides.warm.cp)
+    condensed = condense(coil, fluid, gas_kpa, high, *gas_in)
     lost = machine.lines.condenser_resistance * stroke.flow**2 / high.vapour_rho
     liquid_kpa = high_kpa * high_kpa / (high_kpa + lost)
     line = liquid_line(machine.lines, fluid, liquid_kpa, condensed.enthalpy, stroke.flow, c.lines_c)

@@ -4,7 +4,7 @@ import csv
 import io
 from collections.abc import Sequence
 from datetime import datetime
-from typing import Annotated, Literal
+from typing import Annotated
 
 from pydantic import BaseModel, Field
 
@@ -15,7 +15,7 @@ from nudge.contract.advice import (
 )
 from nudge.contract.request import Name
 from nudge.contract.strict import Number, Strict
-from nudge.core.charging.cylinder import CylinderCheck
+from nudge.core.charging.cylinder import CylinderCheck, CylinderKind
 from nudge.core.charging.ledger import MG_PER_KG, MOVEMENT_KINDS
 from nudge.core.charging.scale import Poured
 from nudge.core.language.units import Quantity, UnitSystem, from_si, to_si, unit_label
@@ -23,8 +23,6 @@ from nudge.presenters.book import Id, Text
 from nudge.services.cylinders import CylinderStanding
 from nudge.services.leaks import Leaks
 from nudge.services.rows import Movement
-
-CylinderKind = Literal["charging", "recovery"]
 
 
 class NewCylinder(Strict):

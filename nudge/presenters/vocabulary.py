@@ -1,5 +1,7 @@
 """The vocabulary over the wire: every name the screens need."""
 
+from typing import Literal
+
 from pydantic import BaseModel
 
 from nudge.presenters.choices import ChoiceOut
@@ -36,6 +38,7 @@ class PlateNumberOut(BaseModel):
     low: float
     high: float
     hint: str
+    about: Literal["plate", "charge"]
 
 
 class ActionOut(BaseModel):
@@ -52,4 +55,6 @@ class VocabularyOut(BaseModel):
     mass_unit: str
     applications: list[ChoiceOut]
     metering_devices: list[ChoiceOut]
+    reversing_valves: list[ChoiceOut]
+    cylinder_kinds: list[ChoiceOut]
     plate_numbers: list[PlateNumberOut]

@@ -8,7 +8,7 @@ from datetime import datetime
 
 from sqlalchemy.orm import Session
 
-from nudge.core.charging.cylinder import CylinderCheck, check_cylinder
+from nudge.core.charging.cylinder import CYLINDER_KINDS, CylinderCheck, check_cylinder
 from nudge.core.charging.leak_rate import LEAK_THRESHOLDS
 from nudge.core.charging.ledger import (
     KNOCKED_MG,
@@ -24,8 +24,6 @@ from nudge.core.language.units import Quantity
 from nudge.core.physics.refrigerant.catalogue import refrigerant
 from nudge.services.clock import Clock
 from nudge.services.cylinders import (
-    CHARGING,
-    RECOVERY,
     CylinderStanding,
     check_fluid,
     check_holds,
@@ -89,7 +87,7 @@ class Shelf:
         Raises: UnknownName, for a refrigerant; CoreError, for a name or a weight that is none.
         """
         fluid = refrigerant(fluid).name
-        if kind not in (CHARGING, RECOVERY):
+        if kind not in CYLINDER_KINDS:
             raise CoreError("kind", "A cylinder is for charging or for recovery. Say which.")
         if not name.strip() or len(name) > LONGEST_NAME:
             raise CoreError("name", f"Give the cylinder a name, at most {LONGEST_NAME} letters.")

@@ -3,6 +3,7 @@
 from fastapi import APIRouter
 
 from nudge.api.access import UnitsIn
+from nudge.core.charging.cylinder import CYLINDER_KINDS
 from nudge.core.checks.observations import OBSERVATIONS
 from nudge.core.language.units import Quantity, UnitSystem, decimals, from_si, to_si, unit_label
 from nudge.core.language.vocabulary.actions import ACTIONS
@@ -12,6 +13,7 @@ from nudge.core.physics.circuit.equipment import (
     APPLICATION_LABELS,
     DEVICE_LABELS,
     PLATE_NUMBERS,
+    REVERSING_VALVE_LABELS,
     PlateNumber,
 )
 from nudge.presenters.choices import ChoiceOut
@@ -64,6 +66,8 @@ def vocabulary(units: UnitsIn) -> VocabularyOut:
         mass_unit=unit_label(Quantity.SMALL_MASS, units),
         applications=[ChoiceOut(key=k, label=v) for k, v in APPLICATION_LABELS.items()],
         metering_devices=[ChoiceOut(key=k, label=v) for k, v in DEVICE_LABELS.items()],
+        reversing_valves=[ChoiceOut(key=k, label=v) for k, v in REVERSING_VALVE_LABELS.items()],
+        cylinder_kinds=[ChoiceOut(key=k, label=v) for k, v in CYLINDER_KINDS.items()],
         plate_numbers=[_plate_number(row, units) for row in PLATE_NUMBERS],
     )
 
@@ -79,5 +83,6 @@ def _plate_number(row: PlateNumber, units: UnitSystem) -> PlateNumberOut:
         unit=unit_label(row.quantity, units),
         low=low,
         high=high,
+        about=row.about,
         hint=row.hint if units == "ip" or row.key != "nominal_capacity" else "3,517 W is one ton",
     )

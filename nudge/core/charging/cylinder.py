@@ -9,6 +9,11 @@ from nudge.core.physics.refrigerant.saturation import pressures_at
 from nudge.core.physics.refrigerant.states import load_states
 from nudge.core.physics.refrigerant.table import load_table
 
+CylinderKind = Literal["charging", "recovery"]
+CYLINDER_KINDS: dict[CylinderKind, str] = {
+    "charging": "charging",
+    "recovery": "recovery, for what came out of systems",
+}
 FILL_SHARE = 0.80
 FILL_C = fahrenheit(77)
 TEMPERATURE_ERROR_K = degrees_f(3)

@@ -4046,6 +4046,11 @@ export interface components {
             high: number;
             /** Hint */
             hint: string;
+            /**
+             * About
+             * @enum {string}
+             */
+            about: "plate" | "charge";
         };
         /**
          * PocketIn
@@ -5071,6 +5076,10 @@ export interface components {
             applications: components["schemas"]["ChoiceOut"][];
             /** Metering Devices */
             metering_devices: components["schemas"]["ChoiceOut"][];
+            /** Reversing Valves */
+            reversing_valves: components["schemas"]["ChoiceOut"][];
+            /** Cylinder Kinds */
+            cylinder_kinds: components["schemas"]["ChoiceOut"][];
             /** Plate Numbers */
             plate_numbers: components["schemas"]["PlateNumberOut"][];
         };

@@ -61,6 +61,13 @@ DEVICE_LABELS = {
 }
 
 
+REVERSING_VALVE_LABELS = {
+    ReversingValve.UNKNOWN: "not said",
+    ReversingValve.PRESENT: "yes",
+    ReversingValve.ABSENT: "no",
+}
+
+
 @dataclass(frozen=True, slots=True)
 class PlateNumber:
     """One number a plate may carry: the key the API uses, its quantity, its believable range.
@@ -75,6 +82,8 @@ class PlateNumber:
     low: float
     high: float
     hint: str = ""
+    about: Literal["plate", "charge"] = "plate"
+    """Which sheet asks for it: the plate, or the sum of the charge."""
 
 
 _D = Quantity.TEMPERATURE_DIFFERENCE
@@ -96,20 +105,24 @@ PLATE_NUMBERS: tuple[PlateNumber, ...] = (
     PlateNumber("elevation", "elevation_m", "Site elevation", Quantity.LENGTH, -1_500, 16_000),
     PlateNumber("rated_airflow", "rated_airflow_lps", "Rated airflow", Quantity.AIRFLOW, 50, 20_000,
                 "standard air, if the plate or manual gives one"),
-    PlateNumber("line_set_length", "line_set_length_m", "Line set length", Quantity.LENGTH, 0, 500),
+    PlateNumber("line_set_length", "line_set_length_m", "Line set length", Quantity.LENGTH, 0, 500,
+                about="charge"),
     PlateNumber("factory_charge", "factory_charge_kg", "Factory charge", Quantity.CHARGE, 0.1, 200,
-                "on the plate"),
+                "on the plate", about="charge"),
     PlateNumber("line_length_included", "line_length_included_m", "Line length included",
-                Quantity.LENGTH, 0, 200, "that the factory charge covers, often 15 ft"),
+                Quantity.LENGTH, 0, 200, "that the factory charge covers, often 15 ft",
+                about="charge"),
     PlateNumber("charge_per_length", "charge_g_per_m", "Charge per length",
-                Quantity.CHARGE_PER_LENGTH, 0.01, 5, "worked out from the tube where it is empty"),
+                Quantity.CHARGE_PER_LENGTH, 0.01, 5, "worked out from the tube where it is empty",
+                about="charge"),
     PlateNumber("liquid_line_size", "liquid_line_mm", "Liquid line, outside", Quantity.TUBE_SIZE,
-                0.18, 3.2),
+                0.18, 3.2, about="charge"),
     PlateNumber("vapour_line_size", "vapour_line_mm", "Vapour line, outside", Quantity.TUBE_SIZE,
-                0.18, 4.2),
+                0.18, 4.2, about="charge"),
     PlateNumber("coil_adder", "coil_adder_g", "Coil adder", Quantity.SMALL_MASS, -160, 320,
-                "ounces the plate adds for this indoor coil"),
-    PlateNumber("drier_adder", "drier_adder_g", "Drier adder", Quantity.SMALL_MASS, 0, 64),
+                "ounces the plate adds for this indoor coil", about="charge"),
+    PlateNumber("drier_adder", "drier_adder_g", "Drier adder", Quantity.SMALL_MASS, 0, 64,
+                about="charge"),
     PlateNumber("design_pressure_low", "design_pressure_low_kpa", "Design pressure, low side",
                 Quantity.PRESSURE, 20, 1_500, "the lower of the two on the plate"),
     PlateNumber("design_pressure_high", "design_pressure_high_kpa", "Design pressure, high side",

@@ -1,15 +1,20 @@
 import { useState } from 'react'
-import type { Units } from '../../api/types'
+import type { Units, Vocabulary } from '../../api/types'
 import { newId } from '../../lib/ids'
 import { post } from '../../state/outbox'
 import { Button } from '../../ui/Button'
 
-type Props = { fluids: string[]; units: Units; onDone: () => void }
+type Props = {
+  fluids: string[]
+  kinds: Vocabulary['cylinder_kinds']
+  units: Units
+  onDone: () => void
+}
 
 const FIELD = 'mt-1 h-11 w-full rounded border border-rule-strong bg-ground px-2'
 
 /** A cylinder as it stands on the scale: what it is, empty, and now. */
-export function AddCylinder({ fluids, units, onDone }: Props) {
+export function AddCylinder({ fluids, kinds, units, onDone }: Props) {
   const [name, setName] = useState('')
   const [refrigerant, setRefrigerant] = useState('R-410A')
   const [kind, setKind] = useState<'charging' | 'recovery'>('charging')
@@ -62,8 +67,11 @@ export function AddCylinder({ fluids, units, onDone }: Props) {
           value={kind}
           onChange={(e) => setKind(e.target.value === 'recovery' ? 'recovery' : 'charging')}
         >
-          <option value="charging">charging</option>
-          <option value="recovery">recovery</option>
+          {kinds.map((one) => (
+            <option key={one.key} value={one.key}>
+              {one.label}
+            </option>
+          ))}
         </select>
       </label>
       <label>

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { useCylinders, useLedger, useRefrigerants } from '../../api/queries'
+import { useCylinders, useLedger, useRefrigerants, useVocabulary } from '../../api/queries'
 import type { Cylinder } from '../../api/types'
 import { useKeys } from '../../state/keys'
 import { usePreferences } from '../../state/preferences'
@@ -16,6 +16,7 @@ export function ShelfScreen() {
   const cylinders = useCylinders()
   const ledger = useLedger()
   const refrigerants = useRefrigerants()
+  const vocabulary = useVocabulary()
   const { units } = usePreferences()
   const [adds, setAdds] = useState(false)
   useKeys([{ key: 'a', label: 'Add a cylinder', run: () => setAdds(true) }])
@@ -32,7 +33,14 @@ export function ShelfScreen() {
           Add a cylinder
         </Button>
       </div>
-      {adds && <AddCylinder fluids={fluids} units={units} onDone={() => setAdds(false)} />}
+      {adds && vocabulary.status === 'ready' && (
+        <AddCylinder
+          fluids={fluids}
+          kinds={vocabulary.data.cylinder_kinds}
+          units={units}
+          onDone={() => setAdds(false)}
+        />
+      )}
       <LoadState of={cylinders}>
         {(all) =>
           all.length === 0 ? (

@@ -44,11 +44,7 @@ export function PlateForm(props: Props) {
     {
       field: 'reversing_valve',
       label: 'Heat pump (reversing valve)',
-      options: [
-        ['', 'not said'],
-        ['present', 'yes'],
-        ['absent', 'no'],
-      ],
+      options: vocabulary.reversing_valves.map((one) => [one.key, one.label]),
     },
     {
       field: 'method',
@@ -108,17 +104,7 @@ export function ChargeFields({ system, vocabulary }: Pick<Props, 'system' | 'voc
   )
 }
 
-const CHARGE = new Set([
-  'factory_charge',
-  'line_set_length',
-  'line_length_included',
-  'charge_per_length',
-  'liquid_line_size',
-  'vapour_line_size',
-  'coil_adder',
-  'drier_adder',
-])
-const isCharge = (row: PlateNumber) => CHARGE.has(row.key)
+const isCharge = (row: PlateNumber) => row.about === 'charge'
 
 /** One field of a plate, sent by itself. */
 type PlateValue = string | number | null
