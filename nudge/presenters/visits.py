@@ -1,5 +1,6 @@
 """A visit over the wire: readings as given and as shown, verdict, Loop."""
 
+from collections.abc import Sequence
 from datetime import date, datetime
 from typing import Any, Literal
 
@@ -8,7 +9,6 @@ from pydantic import BaseModel
 from nudge.contract.answer_shapes import AssessOut
 from nudge.contract.look_answer import LookOut, look_answer
 from nudge.contract.pocket_answer import slip_text
-from nudge.core.behaviours.loop import Loop
 from nudge.core.calculators.pocket import fill_pocket
 from nudge.core.language.units import Quantity, UnitSystem, decimals, from_si, unit_label
 from nudge.core.language.vocabulary.actions import ACTIONS
@@ -18,7 +18,10 @@ from nudge.core.visit.record.kept import Kept
 from nudge.core.visit.record.standing import void_ids
 from nudge.presenters.book import SystemOut, system_out
 from nudge.presenters.charts import ChartToday, charts_today
+from nudge.presenters.drawing.shapes import DrawnLoop
+from nudge.presenters.drawing.stage import stage_of
 from nudge.presenters.live import LiveOut, live_out
+from nudge.presenters.loops import loop_out
 from nudge.services.rows import Reading, SlipRow, Visit, si_value
 from nudge.services.snapshot import LIVE_ID, Footprint, Snapshot
 
@@ -41,37 +44,6 @@ class ReadingOut(BaseModel):
     taken_at: datetime
     corrects: str | None
     state: Literal["live", "current", "earlier", "void"]
-
-
-class LevelOut(BaseModel):
-    side: str
-    label: str
-    enters: float
-    leaves: float
-
-
-class StationOut(BaseModel):
-    key: str
-    label: str
-    side: str
-    temperature: float | None
-    is_part: bool
-
-
-class GapOut(BaseModel):
-    key: str
-    station: str
-    level: float
-    line: float
-
-
-class LoopOut(BaseModel):
-    """The Loop's stations, levels and gaps, in the units asked for."""
-
-    stations: list[StationOut]
-    levels: list[LevelOut]
-    gaps: list[GapOut]
-    air: dict[str, float]
 
 
 class KeptSlipOut(BaseModel):
@@ -126,7 +98,8 @@ class VisitOut(VisitHead):
     observations: list[str]
     assessment: AssessOut | None
     problem: str | None
-    loop: LoopOut | None
+    stage: list[DrawnLoop]
+    """The Loop laid out, one a frame, smallest first."""
     look: LookOut | None
     slips: list[KeptSlipOut]
     charts: list[ChartToday]
@@ -167,8 +140,10 @@ def _doses(visit: Visit, units: UnitSystem) -> list[DoseOut]:
 
 def visit_out(snapshot: Snapshot, units: UnitSystem) -> VisitOut:
     visit = snapshot.visit
-    loop = snapshot.loop
     readings = _readings(snapshot, units)
+    look = look_answer(snapshot.look, units) if snapshot.look else None
+    answer, called = snapshot.answer(units), _called(snapshot)
+    loop = loop_out(snapshot.loop, look, units) if snapshot.loop else None
     return VisitOut(
         **_head(visit, units),
         running_since=snapshot.running_since,
@@ -178,11 +153,11 @@ def visit_out(snapshot: Snapshot, units: UnitSystem) -> VisitOut:
         doses=_doses(visit, units),
         cylinders_used=list(snapshot.folder.cylinders),
         connection=visit.connection,
-        called=_called(snapshot),
-        assessment=snapshot.answer(units),
+        called=called,
+        assessment=answer,
         problem=snapshot.problem.text(units) if snapshot.problem else None,
-        loop=_loop(loop, units) if loop else None,
-        look=look_answer(snapshot.look, units) if snapshot.look else None,
+        stage=stage_of(loop, answer, look, _pressures(readings), called, units),
+        look=look,
         slips=[_kept_slip(row, units) for row in visit.slips],
         charts=charts_today(visit.system, snapshot.readings, units),
         is_simulated=snapshot.around.is_simulated,
@@ -190,6 +165,15 @@ def visit_out(snapshot: Snapshot, units: UnitSystem) -> VisitOut:
         footprints=[_footprint(step, units) for step in snapshot.footprints()],
         can_undo=visit.closed_at is None and any(r.state not in ("void", "live") for r in readings),
     )
+
+
+def _pressures(readings: Sequence[ReadingOut]) -> dict[str, str]:
+    """The two pressures as they stand and are written."""
+    return {
+        one.point: f"{one.value:.{one.decimals}f} {one.unit}"
+        for one in readings
+        if one.state in ("live", "current") and one.point in ("suction_pressure", "liquid_pressure")
+    }
 
 
 def _called(snapshot: Snapshot) -> dict[str, str]:
@@ -289,36 +273,4 @@ def _reading(
         taken_at=row.taken_at,
         corrects=row.corrects,
         state=state,
-    )
-
-
-def _loop(loop: Loop, units: UnitSystem) -> LoopOut:
-    def shown(celsius: float) -> float:
-        return round(from_si(celsius, Quantity.TEMPERATURE, units), 2)
-
-    return LoopOut(
-        stations=[
-            StationOut(
-                key=s.key,
-                label=s.label,
-                side=s.side,
-                temperature=None if s.temp_c is None else shown(s.temp_c),
-                is_part=s.is_part,
-            )
-            for s in loop.stations
-        ],
-        levels=[
-            LevelOut(
-                side=level.side,
-                label=level.label,
-                enters=shown(level.enters_c),
-                leaves=shown(level.leaves_c),
-            )
-            for level in loop.levels
-        ],
-        gaps=[
-            GapOut(key=g.key, station=g.station, level=shown(g.level_c), line=shown(g.line_c))
-            for g in loop.gaps
-        ],
-        air={key: shown(value) for key, value in loop.air.items()},
     )

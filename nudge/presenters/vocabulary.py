@@ -28,6 +28,8 @@ class ObservationOut(BaseModel):
     key: str
     label: str
     where: str
+    part: str
+    """The part of the drawn machine it is seen at."""
     opposite: str | None
 
 
@@ -53,6 +55,7 @@ class VocabularyOut(BaseModel):
     observations: list[ObservationOut]
     actions: list[ActionOut]
     mass_unit: str
+    parts: list[ChoiceOut]
     applications: list[ChoiceOut]
     metering_devices: list[ChoiceOut]
     reversing_valves: list[ChoiceOut]

@@ -23,6 +23,7 @@ class JobOut(BaseModel):
     label: str
     caution: str
     takes_amount: bool
+    part: str
 
 
 class YardOut(BaseModel):
@@ -51,7 +52,13 @@ def yard_out(view: YardView, units: UnitSystem) -> YardOut:
         liquid_return=view.slug_kg > 0.15,
         valve_is_open=view.valve_is_open,
         jobs=[
-            JobOut(key=j.key, label=j.label, caution=j.caution, takes_amount=j.takes_amount)
+            JobOut(
+                key=j.key,
+                label=j.label,
+                caution=j.caution,
+                takes_amount=j.takes_amount,
+                part=j.part,
+            )
             for j in JOBS.values()
             if j.key != ("start_system" if view.is_running else "stop_system")
         ],

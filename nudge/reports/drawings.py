@@ -1,170 +1,17 @@
-"""The Loop, the Landing and the settling strips as vector drawings on paper."""
+"""The Landing and the settling strips as vector drawings on paper."""
 
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass
 from itertools import pairwise
 
 from fpdf import FPDF
 
 from nudge.contract.answer_shapes import TargetOut
 from nudge.presenters.traces import SeriesOut, TraceOut
-from nudge.presenters.visits import FootprintOut, LevelOut, LoopOut
+from nudge.presenters.visits import FootprintOut
 from nudge.reports.paper import HIGH_HUE, INK, LOW_HUE, RULE, SOFT
 
 Box = tuple[float, float, float, float]
 """Left, top, width, height [mm]."""
-
-PLACE = {
-    "compressor_out": 0.015,
-    "discharge_line": 0.075,
-    "condenser": 0.19,
-    "liquid_line": 0.34,
-    "drier_in": 0.40,
-    "drier_out": 0.44,
-    "liquid_line_indoor": 0.49,
-    "metering_device": 0.54,
-    "evaporator": 0.64,
-    "evaporator_outlet": 0.745,
-    "suction_line": 0.815,
-    "compressor_in": 0.985,
-}
-"""Where each station stands along the Loop, as a share of its width."""
-_NAMED = {
-    "liquid_line": "R",
-    "drier_in": "R",
-    "drier_out": "L",
-    "liquid_line_indoor": "L",
-    "evaporator_outlet": "R",
-    "suction_line": "L",
-    "compressor_in": "R",
-}
-"""Stations that are marked, and on which side their names stand."""
-_AIR = {
-    "outdoor_air_temp": ("Outdoor air", 0.11, 0.27),
-    "condenser_leaving_air_temp": ("Leaving air", 0.11, 0.27),
-    "return_air_temp": ("Return air", 0.56, 0.72),
-    "supply_air_temp": ("Supply air", 0.56, 0.72),
-}
-
-
-@dataclass(frozen=True, slots=True)
-class _Frame:
-    """Where shares of the way round and temperatures lie on the page [mm]."""
-
-    box: Box
-    low: float
-    high: float
-
-    def x(self, share: float) -> float:
-        return self.box[0] + share * self.box[2]
-
-    def y(self, value: float) -> float:
-        room = max(self.high - self.low, 10) * 0.13
-        return self.box[1] + self.box[3] * (self.high + room - value) / (
-            self.high - self.low + 2 * room
-        )
-
-
-def draw_loop(
-    pdf: FPDF, box: Box, loop: LoopOut, targets: Mapping[str, TargetOut], unit: str
-) -> None:
-    """Height is temperature: the two saturations as levels, superheat and subcooling as gaps."""
-    known = [
-        s.temperature
-        for s in loop.stations
-        if s.temperature is not None and s.key != "discharge_line"
-    ]
-    known += [t for level in loop.levels for t in (level.enters, level.leaves)]
-    known += list(loop.air.values())
-    if len(known) < 2:
-        return
-    at = _Frame(box, min(known), max(known))
-    for level in loop.levels:
-        _level(pdf, at, level)
-    for side, hue in (("high", HIGH_HUE), ("low", LOW_HUE)):
-        _side(pdf, at, loop, side, hue)
-    for gap in loop.gaps:
-        place = at.x(PLACE.get(gap.station, 0.5))
-        _gap(
-            pdf,
-            place,
-            at.y(gap.level),
-            at.y(gap.line),
-            f"{gap.key.replace('_', ' ')} {abs(gap.line - gap.level):.1f} {unit}",
-        )
-        target = targets.get(gap.key)
-        if target is not None:
-            sign = -1 if gap.key == "subcooling" else 1
-            _bracket(
-                pdf,
-                place + 2.4,
-                at.y(gap.level + sign * target.low),
-                at.y(gap.level + sign * target.high),
-            )
-    for key, value in loop.air.items():
-        if key in _AIR:
-            _air(pdf, at, key, value)
-
-
-def _level(pdf: FPDF, at: _Frame, level: LevelOut) -> None:
-    is_high = level.side == "high"
-    hue, ends = (HIGH_HUE, (0.0, 0.525)) if is_high else (LOW_HUE, (0.555, 1.0))
-    pdf.set_draw_color(*hue)
-    pdf.set_line_width(0.35)
-    pdf.set_dash_pattern(dash=2.2, gap=1.4)
-    pdf.line(at.x(ends[0]), at.y(level.leaves), at.x(ends[1]), at.y(level.leaves))
-    pdf.set_dash_pattern()
-    pdf.set_line_width(1.1 if is_high else 1.5)
-    coil = (0.11, 0.27) if is_high else (0.56, 0.72)
-    pdf.line(at.x(coil[0]), at.y(level.enters), at.x(coil[1]), at.y(level.leaves))
-    end = at.x(ends[0 if is_high else 1]) + (1 if is_high else -1)
-    _text(
-        pdf,
-        end,
-        at.y(level.leaves) - 1.2,
-        f"{level.label} {level.leaves:.1f}",
-        hue,
-        "L" if is_high else "R",
-    )
-
-
-def _side(pdf: FPDF, at: _Frame, loop: LoopOut, side: str, hue: tuple[int, int, int]) -> None:
-    """The line of one side, from its coil on, and the readings along it."""
-    marks = [
-        (s, PLACE[s.key], s.temperature)
-        for s in loop.stations
-        if s.side == side and s.temperature is not None and s.key in _NAMED
-    ]
-    line = [(at.x(share), at.y(value)) for _, share, value in marks]
-    level = next((one for one in loop.levels if one.side == side), None)
-    if level is not None and line:
-        line.insert(0, (at.x(0.27 if side == "high" else 0.72), at.y(level.leaves)))
-    pdf.set_draw_color(*hue)
-    pdf.set_line_width(0.9)
-    for (x0, y0), (x1, y1) in pairwise(line):
-        pdf.line(x0, y0, x1, y1)
-    for station, share, value in marks:
-        pdf.set_fill_color(*hue)
-        pdf.circle(at.x(share), at.y(value), 0.9, style="F")
-        align = _NAMED[station.key]
-        _text(
-            pdf,
-            at.x(share) + (1.8 if align == "L" else -1.8),
-            at.y(value) + 3.2,
-            f"{station.label} {value:.1f}",
-            INK,
-            align,
-        )
-
-
-def _air(pdf: FPDF, at: _Frame, key: str, value: float) -> None:
-    label, start, end = _AIR[key]
-    pdf.set_draw_color(*SOFT)
-    pdf.set_line_width(0.3)
-    pdf.set_dash_pattern(dash=0.6, gap=0.8)
-    pdf.line(at.x(start), at.y(value), at.x(end), at.y(value))
-    pdf.set_dash_pattern()
-    _text(pdf, at.x((start + end) / 2), at.y(value) + 3, f"{label} {value:.1f}", SOFT, "C")
 
 
 def draw_landing(
@@ -276,25 +123,6 @@ def _strip(
     pdf.polyline(points)
     _text(pdf, left, top + height / 2, f"{trace.label}", INK, "L")
     _text(pdf, left, top + height / 2 + 3.4, f"{values[-1]:.1f} {trace.unit}", SOFT, "L")
-
-
-def _gap(pdf: FPDF, at: float, level: float, line: float, words: str) -> None:
-    pdf.set_draw_color(*INK)
-    pdf.set_line_width(0.6)
-    pdf.line(at, level, at, line)
-    if words.startswith("subcooling"):
-        _text(pdf, at - 2.2, max(level, line) + 6.4, words, INK, "R")
-    else:
-        _text(pdf, at + 4.4, (level + line) / 2 + 1, words, INK, "L")
-
-
-def _bracket(pdf: FPDF, at: float, one: float, other: float) -> None:
-    """The target beside a gap: a bracket, open to it."""
-    pdf.set_draw_color(*INK)
-    pdf.set_line_width(0.5)
-    pdf.line(at, one, at, other)
-    pdf.line(at - 1.2, one, at, one)
-    pdf.line(at - 1.2, other, at, other)
 
 
 def _text(

@@ -18,7 +18,8 @@ from nudge.reports.attached import (
     plate_page,
     readings_page,
 )
-from nudge.reports.drawings import draw_landing, draw_loop, draw_strips
+from nudge.reports.drawings import draw_landing, draw_strips
+from nudge.reports.loop_on_paper import draw_loop
 from nudge.reports.paper import MARGIN, WIDTH, Paper
 
 NAMED_FROM = 0.05
@@ -148,10 +149,11 @@ def _drawings(pdf: Paper, subject: Subject) -> None:
     if assessed is None or visit.look is not None:
         return
     unit = unit_label(Quantity.TEMPERATURE_DIFFERENCE, subject.units)
-    if visit.loop is not None and visit.loop.levels:
-        pdf.head("The Loop", 78)
-        draw_loop(pdf, (MARGIN, pdf.get_y() + 1, WIDTH, 66), visit.loop, assessed.targets, unit)
-        pdf.set_y(pdf.get_y() + 70)
+    drawn = visit.stage[-1]
+    if not drawn.is_empty:
+        pdf.head("The Loop", 98)
+        top = pdf.get_y() + 1
+        pdf.set_y(top + draw_loop(pdf, MARGIN, top, WIDTH, drawn) + 3)
     if visit.footprints:
         pdf.head("The Landing", 78)
         draw_landing(

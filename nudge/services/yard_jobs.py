@@ -17,6 +17,8 @@ class Job:
     """(fault, observation when it is there, observation when it is not)."""
     event: str | None = None
     takes_amount: bool = False
+    part: str = "disconnect"
+    """The part of the drawn machine it is done at."""
 
 
 _ROTATING = "Power off and locked, capacitor discharged, blades still, before a panel comes off."
@@ -28,28 +30,31 @@ _SEEN = (
 _ROWS = (
     Job("start_system", "Start it", event="system_started"),
     Job("stop_system", "Stop it", event="system_stopped"),
-    Job("open_indoor_panel", "Open the indoor panel and look", _ROTATING, shows=_SEEN),
+    Job("open_indoor_panel", "Open the indoor panel and look", _ROTATING, shows=_SEEN,
+        part="indoor_coil"),
     Job("look_at_condenser", "Look at the outdoor coil", _ROTATING,
         shows=(("condenser_dirt", "condenser_coil_dirty", "condenser_coil_clean"),
                ("condenser_fan", "condenser_fan_weak", "condenser_fan_ok"),
-               ("recirculating", "discharge_air_returns", "discharge_air_clear"))),
+               ("recirculating", "discharge_air_returns", "discharge_air_clear")),
+        part="outdoor_coil"),
     Job("check_bulb", "Check the bulb", _ROTATING,
-        shows=(("bulb_loose", "bulb_loose", "bulb_secure"),)),
+        shows=(("bulb_loose", "bulb_loose", "bulb_secure"),), part="bulb"),
     Job("measure_capacitor", "Measure the blower capacitor", _ROTATING,
-        shows=(("weak_capacitor", "blower_capacitor_weak", "blower_capacitor_ok"),)),
+        shows=(("weak_capacitor", "blower_capacitor_weak", "blower_capacitor_ok"),), part="blower"),
     Job("change_filter", "Change the filter", "Blower off while the filter is out.",
-        ("filter_dirty",), event="filter_changed"),
+        ("filter_dirty",), event="filter_changed", part="filter"),
     Job("clean_indoor_coil", "Clean the indoor coil", _ROTATING, ("evaporator_dirt",),
-        event="evaporator_cleaned"),
+        event="evaporator_cleaned", part="indoor_coil"),
     Job("clean_condenser", "Clean the outdoor coil", _ROTATING, ("condenser_dirt",),
-        event="condenser_cleaned"),
+        event="condenser_cleaned", part="outdoor_coil"),
     Job("renew_capacitor", "Renew the blower capacitor", _ROTATING, ("weak_capacitor",),
-        event="blower_mended"),
+        event="blower_mended", part="blower"),
     Job("refix_bulb", "Clean, refix and insulate the bulb", "", ("bulb_loose",),
-        event="bulb_fixed"),
-    Job("add_charge", "Add refrigerant", _COLD, event="refrigerant_added", takes_amount=True),
+        event="bulb_fixed", part="bulb"),
+    Job("add_charge", "Add refrigerant", _COLD, event="refrigerant_added", takes_amount=True,
+        part="ports"),
     Job("remove_charge", "Recover some", _COLD + " Into a recovery cylinder, never to air.",
-        event="refrigerant_removed", takes_amount=True),
+        event="refrigerant_removed", takes_amount=True, part="ports"),
 )  # fmt: skip
 JOBS: Mapping[str, Job] = MappingProxyType({row.key: row for row in _ROWS})
 CLEAN_AFTER = {

@@ -91,16 +91,19 @@ class VisitRoutesTest(WithClient):
             self.assertEqual(answer["running_since"] is not None, running, kind)
             self.assertEqual(answer["changed_at"] is not None, changed, kind)
 
-    def test_the_loop_is_given_ready_to_draw_in_both_units(self):
+    def test_the_loop_is_given_laid_out_in_every_frame_and_unit(self):
         ip, si = (
-            self.http.get(VISIT, params={"units": units}).json()["loop"] for units in ("ip", "si")
+            self.http.get(VISIT, params={"units": units}).json()["stage"] for units in ("ip", "si")
         )
-        self.assertEqual([g["key"] for g in ip["gaps"]], ["subcooling", "superheat"])
-        for field, celsius in zip(ip["levels"], si["levels"], strict=True):
-            self.assertAlmostEqual((field["leaves"] - 32) / 1.8, celsius["leaves"], delta=0.01)
-        order = [s["key"] for s in ip["stations"]]
-        self.assertLess(order.index("condenser"), order.index("liquid_line"))
-        self.assertLess(order.index("metering_device"), order.index("suction_line"))
+        self.assertEqual([one["frame"] for one in ip], ["hand", "bench", "desk"])
+        for field, metric in zip(ip, si, strict=True):
+            # the same picture: only the figures on it change with the unit
+            for one, other in zip(field["marks"], metric["marks"], strict=True):
+                self.assertAlmostEqual((one["value"] - 32) / 1.8, other["value"], delta=0.01)
+                self.assertAlmostEqual(one["x"], other["x"])
+                self.assertAlmostEqual(one["y"], other["y"], delta=4)
+            places = {one["key"]: one["x"] for one in field["places"]}
+            self.assertLess(places["liquid_line"], places["suction_line"])
 
 
 class DocumentTest(WithClient):

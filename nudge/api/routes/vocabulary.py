@@ -4,7 +4,7 @@ from fastapi import APIRouter
 
 from nudge.api.access import UnitsIn
 from nudge.core.charging.cylinder import CYLINDER_KINDS
-from nudge.core.checks.observations import OBSERVATIONS
+from nudge.core.checks.observations import OBSERVATIONS, PARTS
 from nudge.core.language.units import Quantity, UnitSystem, decimals, from_si, to_si, unit_label
 from nudge.core.language.vocabulary.actions import ACTIONS
 from nudge.core.language.vocabulary.points import POINTS
@@ -55,7 +55,9 @@ def vocabulary(units: UnitsIn) -> VocabularyOut:
             for d in DERIVED.values()
         ],
         observations=[
-            ObservationOut(key=o.key, label=o.label, opposite=o.opposite, where=o.where)
+            ObservationOut(
+                key=o.key, label=o.label, opposite=o.opposite, where=o.group, part=o.part
+            )
             for o in OBSERVATIONS.values()
         ],
         actions=[
@@ -64,6 +66,7 @@ def vocabulary(units: UnitsIn) -> VocabularyOut:
             if a.is_noted
         ],
         mass_unit=unit_label(Quantity.SMALL_MASS, units),
+        parts=[ChoiceOut(key=k, label=v) for k, v in PARTS.items()],
         applications=[ChoiceOut(key=k, label=v) for k, v in APPLICATION_LABELS.items()],
         metering_devices=[ChoiceOut(key=k, label=v) for k, v in DEVICE_LABELS.items()],
         reversing_valves=[ChoiceOut(key=k, label=v) for k, v in REVERSING_VALVE_LABELS.items()],

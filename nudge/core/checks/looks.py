@@ -48,7 +48,7 @@ def seen(
 
 LOOSE: tuple[Look, ...] = (
     seen(
-        "Indoors",
+        "Indoors: blower",
         ("airflow_low", "Airflow low"),
         ("airflow_ok", "Airflow in range"),
         0.06,
@@ -58,7 +58,7 @@ LOOSE: tuple[Look, ...] = (
         weak_capacitor=0.95,
     ),
     seen(
-        "Tests",
+        "Tests: reversing_valve",
         ("reversing_valve_passes", "Reversing valve passes gas"),
         ("reversing_valve_tight", "Reversing valve tight"),
         0.03,
@@ -66,7 +66,7 @@ LOOSE: tuple[Look, ...] = (
         reversing_valve_leak=0.92,
     ),
     seen(
-        "Indoors",
+        "Indoors: indoor_coil",
         ("ice_on_coil", "Ice on coil or line"),
         None,
         0.03,
@@ -82,7 +82,7 @@ LOOSE: tuple[Look, ...] = (
         low_load=0.1,
     ),
     seen(
-        "Refrigerant",
+        "Refrigerant: liquid_line",
         ("sight_glass_bubbles", "Bubbles in sight glass"),
         ("sight_glass_clear", "Sight glass clear"),
         0.1,

@@ -132,7 +132,7 @@ _ROWS = (
         2,
         ("Look through it against the light.", "Ask for a second filter in the same air path."),
         look=seen(
-            "Indoors",
+            "Indoors: filter",
             ("filter_dirty", "Filter dirty"),
             ("filter_clean", "Filter clean"),
             0.12,
@@ -154,7 +154,7 @@ _ROWS = (
         1,
         _GUARDS,
         look=seen(
-            "Outdoors",
+            "Outdoors: outdoor_coil",
             ("condenser_coil_dirty", "Condenser coil dirty"),
             ("condenser_coil_clean", "Condenser coil clean"),
             0.1,
@@ -176,7 +176,7 @@ _ROWS = (
         0.5,
         "Keep hands and sleeves out of the guard.",
         look=seen(
-            "Outdoors",
+            "Outdoors: outdoor_fan",
             ("condenser_fan_weak", "Condenser fan slow or stopped"),
             ("condenser_fan_ok", "Condenser fan right"),
             0.03,
@@ -194,7 +194,7 @@ _ROWS = (
             "Look for fences, decks and plants closer than the maker allows.",
         ),
         look=seen(
-            "Outdoors",
+            "Outdoors: outdoor_fan",
             ("discharge_air_returns", "Discharge air comes back in"),
             ("discharge_air_clear", "Discharge air gets away"),
             0.04,
@@ -263,7 +263,7 @@ _ROWS = (
         1,
         "Power locked out and proven dead; sharp fins.",
         look=seen(
-            "Indoors",
+            "Indoors: indoor_coil",
             ("evaporator_coil_dirty", "Evaporator coil dirty"),
             ("evaporator_coil_clean", "Evaporator coil clean"),
             0.08,
@@ -285,7 +285,7 @@ _ROWS = (
         2,
         "Power locked out and proven dead; discharge the capacitor before touching it.",
         look=seen(
-            "Indoors",
+            "Indoors: blower",
             ("blower_capacitor_weak", "Blower capacitor weak"),
             ("blower_capacitor_ok", "Blower capacitor good"),
             0.04,
@@ -320,7 +320,7 @@ _ROWS = (
             "A step is {d2} or more in one place.",
         ),
         look=seen(
-            "Refrigerant",
+            "Refrigerant: liquid_line",
             ("liquid_step_found", "Step along the liquid line"),
             ("no_liquid_step", "No step along the liquid line"),
             0.03,
@@ -337,7 +337,7 @@ _ROWS = (
         1,
         ("Read the thermostat and its setting; ask what it was this morning.",),
         look=seen(
-            "Indoors",
+            "Indoors: thermostat",
             ("house_cool", "House cooled down"),
             ("house_not_cool", "House not cooled down"),
             0.05,
@@ -352,7 +352,7 @@ _ROWS = (
         1,
         ("Read the thermostat and its setting; ask when it was switched on.",),
         look=seen(
-            "Indoors",
+            "Indoors: thermostat",
             ("house_warm", "House far over its setting"),
             ("house_not_warm", "House near its setting"),
             0.05,
@@ -374,7 +374,7 @@ _ROWS = (
         0.5,
         _GLOVES,
         look=seen(
-            "Refrigerant",
+            "Refrigerant: ports",
             ("service_valve_not_open", "Service valve not fully open"),
             ("service_valves_open", "Service valves fully open"),
             0.01,
@@ -389,7 +389,7 @@ _ROWS = (
         4,
         ("Follow it from unit to unit; feel for a place where it turns cold.",),
         look=seen(
-            "Refrigerant",
+            "Refrigerant: liquid_line",
             ("kink_found", "Kink found"),
             ("no_kink_seen", "Liquid line walked, no kink"),
             0.02,
@@ -406,7 +406,7 @@ _ROWS = (
         0.5,
         "Moving blower: keep hair and sleeves clear.",
         look=seen(
-            "Refrigerant",
+            "Refrigerant: bulb",
             ("bulb_loose", "Bulb loose or bare"),
             ("bulb_secure", "Bulb tight and wrapped"),
             0.05,
@@ -430,7 +430,7 @@ _ROWS = (
         "Watch superheat while it is warm: under {d5}, cool it at once. Moving blower: keep "
         "hair and sleeves clear.",
         look=seen(
-            "Refrigerant",
+            "Refrigerant: bulb",
             ("bulb_test_no_reaction", "Bulb test: no reaction"),
             ("bulb_test_reacts", "Bulb test: valve reacts"),
             0.06,
@@ -486,7 +486,7 @@ _ROWS = (
         4,
         _LIVE,
         look=seen(
-            "Tests",
+            "Tests: compressor",
             ("compressor_weak", "Compressor does not pump"),
             ("compressor_pumps", "Compressor pumps"),
             0.04,
@@ -507,7 +507,7 @@ _ROWS = (
         1,
         _GUARDS,
         look=seen(
-            "Tests",
+            "Tests: ports",
             ("standing_pressure_high", "Standing pressure too high"),
             ("standing_pressure_right", "Standing pressure fits its temperature"),
             0.02,
@@ -525,7 +525,7 @@ _ROWS = (
             "A leaking low side that ran in a vacuum counts as open.",
         ),
         look=seen(
-            "Refrigerant",
+            "Refrigerant: ports",
             ("circuit_opened_recently", "Circuit opened, or in a vacuum, since it was right"),
             ("circuit_never_opened", "Circuit not opened, nor in a vacuum, since it was right"),
             0.15,
@@ -567,7 +567,7 @@ _ROWS = (
         0.5,
         _GLOVES,
         look=seen(
-            "Refrigerant",
+            "Refrigerant: liquid_line",
             ("oil_seen_at_joint", "Oil at a joint"),
             None,
             0.03,
@@ -584,7 +584,7 @@ _ROWS = (
         0.5,
         _GLOVES,
         look=seen(
-            "Tests",
+            "Tests: ports",
             ("reading_confirmed_wrong", "Probe found wrong"),
             ("readings_confirmed", "Probes swapped: readings confirmed"),
             0.004,

@@ -2486,6 +2486,38 @@ export interface components {
             };
         };
         /**
+         * DrawnLoop
+         * @description The Loop in one frame. Height is temperature; the gaps are the verdict.
+         */
+        DrawnLoop: {
+            /**
+             * Frame
+             * @enum {string}
+             */
+            frame: "hand" | "bench" | "desk";
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** Strokes */
+            strokes: components["schemas"]["Line"][];
+            /** Letters */
+            letters: components["schemas"]["Letters"][];
+            /** Numbers */
+            numbers: components["schemas"]["NumberBlock"][];
+            /** Marks */
+            marks: components["schemas"]["ReadingMark"][];
+            /** Places */
+            places: components["schemas"]["Touch"][];
+            /** Words */
+            words: string;
+            /**
+             * Is Empty
+             * @default false
+             */
+            is_empty?: boolean;
+        };
+        /**
          * DriftLine
          * @description A system that had drifted when it was last looked at.
          */
@@ -2599,17 +2631,6 @@ export interface components {
             done: string;
             /** Added */
             added: number;
-        };
-        /** GapOut */
-        GapOut: {
-            /** Key */
-            key: string;
-            /** Station */
-            station: string;
-            /** Level */
-            level: number;
-            /** Line */
-            line: number;
         };
         /** GuestNote */
         GuestNote: {
@@ -2857,6 +2878,8 @@ export interface components {
             caution: string;
             /** Takes Amount */
             takes_amount: boolean;
+            /** Part */
+            part: string;
         };
         /**
          * KeepIn
@@ -2965,16 +2988,36 @@ export interface components {
             /** Is In Season */
             is_in_season: boolean;
         };
-        /** LevelOut */
-        LevelOut: {
-            /** Side */
-            side: string;
-            /** Label */
-            label: string;
-            /** Enters */
-            enters: number;
-            /** Leaves */
-            leaves: number;
+        /**
+         * Letters
+         * @description A few words; `y` is their baseline.
+         */
+        Letters: {
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "tick" | "part" | "air" | "reading" | "restricted" | "discharge" | "first";
+            /**
+             * Key
+             * @default
+             */
+            key?: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /**
+             * Anchor
+             * @enum {string}
+             */
+            anchor: "start" | "middle" | "end";
+            /** Size */
+            size: number;
+            /** Is Bold */
+            is_bold: boolean;
+            /** Text */
+            text: string;
         };
         /**
          * LieOut
@@ -2991,6 +3034,33 @@ export interface components {
             message: string;
             /** Swap With */
             swap_with: string;
+        };
+        /**
+         * Line
+         * @description A line through points; `key` names what it stands for.
+         */
+        Line: {
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "tick" | "level" | "sure" | "guess" | "estimate" | "band" | "air" | "gap" | "bracket" | "restricted" | "base" | "part" | "leader";
+            /**
+             * Side
+             * @default
+             * @enum {string}
+             */
+            side?: "high" | "low" | "";
+            /**
+             * Key
+             * @default
+             */
+            key?: string;
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
         };
         /**
          * LineOut
@@ -3118,22 +3188,6 @@ export interface components {
             condenser: components["schemas"]["OpenedOut"][];
             superheat: components["schemas"]["OpenedOut"] | null;
             subcooling: components["schemas"]["OpenedOut"] | null;
-        };
-        /**
-         * LoopOut
-         * @description The Loop's stations, levels and gaps, in the units asked for.
-         */
-        LoopOut: {
-            /** Stations */
-            stations: components["schemas"]["StationOut"][];
-            /** Levels */
-            levels: components["schemas"]["LevelOut"][];
-            /** Gaps */
-            gaps: components["schemas"]["GapOut"][];
-            /** Air */
-            air: {
-                [key: string]: number;
-            };
         };
         /**
          * MappingModel
@@ -3739,6 +3793,41 @@ export interface components {
              */
             written_at: string;
         };
+        /**
+         * NumberBlock
+         * @description One of the four numbers where it lives: its box, the number, the words under or beside it.
+         */
+        NumberBlock: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "high" | "low" | "";
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** Size */
+            size: number;
+            /** Text */
+            text: string;
+            /** Unit */
+            unit: string;
+            /** Words */
+            words: string[];
+            /** Is Beside */
+            is_beside: boolean;
+            /** Is Estimate */
+            is_estimate: boolean;
+        };
         /** ObservationOut */
         ObservationOut: {
             /** Key */
@@ -3747,6 +3836,8 @@ export interface components {
             label: string;
             /** Where */
             where: string;
+            /** Part */
+            part: string;
             /** Opposite */
             opposite: string | null;
         };
@@ -4269,6 +4360,27 @@ export interface components {
             label?: string;
         };
         /**
+         * ReadingMark
+         * @description A reading on the line.
+         */
+        ReadingMark: {
+            /** Key */
+            key: string;
+            /** Point */
+            point: string;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "high" | "low" | "";
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Value */
+            value: number;
+        };
+        /**
          * ReadingOut
          * @description A row of the record: the value in the units asked for, and just as it was given.
          */
@@ -4622,7 +4734,8 @@ export interface components {
             assessment: components["schemas"]["AssessOut"] | null;
             /** Problem */
             problem: string | null;
-            loop: components["schemas"]["LoopOut"] | null;
+            /** Stage */
+            stage: components["schemas"]["DrawnLoop"][];
             look: components["schemas"]["LookOut"] | null;
             /** Slips */
             slips: components["schemas"]["KeptSlipOut"][];
@@ -4647,19 +4760,6 @@ export interface components {
             footprints: components["schemas"]["FootprintOut"][];
             order: components["schemas"]["OrderOut"];
             nudge: components["schemas"]["AdviceOut"] | null;
-        };
-        /** StationOut */
-        StationOut: {
-            /** Key */
-            key: string;
-            /** Label */
-            label: string;
-            /** Side */
-            side: string;
-            /** Temperature */
-            temperature: number | null;
-            /** Is Part */
-            is_part: boolean;
         };
         /** StepOut */
         StepOut: {
@@ -4930,6 +5030,24 @@ export interface components {
             leaking: components["schemas"]["LeakLine"][];
         };
         /**
+         * Touch
+         * @description A station that can carry a probe, and where a finger meets it.
+         */
+        Touch: {
+            /** Key */
+            key: string;
+            /** Point */
+            point: string;
+            /** Label */
+            label: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Is Read */
+            is_read: boolean;
+        };
+        /**
          * TraceOut
          * @description One trace: for each column its moment [ms], mean, least and most.
          */
@@ -5036,7 +5154,8 @@ export interface components {
             assessment: components["schemas"]["AssessOut"] | null;
             /** Problem */
             problem: string | null;
-            loop: components["schemas"]["LoopOut"] | null;
+            /** Stage */
+            stage: components["schemas"]["DrawnLoop"][];
             look: components["schemas"]["LookOut"] | null;
             /** Slips */
             slips: components["schemas"]["KeptSlipOut"][];
@@ -5072,6 +5191,8 @@ export interface components {
             actions: components["schemas"]["ActionOut"][];
             /** Mass Unit */
             mass_unit: string;
+            /** Parts */
+            parts: components["schemas"]["ChoiceOut"][];
             /** Applications */
             applications: components["schemas"]["ChoiceOut"][];
             /** Metering Devices */

@@ -34,8 +34,8 @@ export function Shell({ children }: { children: ReactNode }) {
     { key: '?', label: 'These keys', run: () => setKeysOpen(true) },
   ])
   return (
-    <div className="flex min-h-dvh flex-col lg:has-data-workspace:h-dvh">
-      <div className="flex flex-wrap items-center gap-x-1 border-b-2 border-ink px-3 md:px-6 print:hidden">
+    <div className="group flex min-h-dvh flex-col lg:has-data-workspace:h-dvh">
+      <div className="flex flex-wrap items-center gap-x-1 border-b-2 border-ink px-3 group-has-data-workspace:max-sm:hidden md:px-5 print:hidden">
         <span className="flex items-center gap-2 pr-3 text-[1.2rem] font-extrabold tracking-tight max-sm:hidden">
           <svg viewBox="0 0 32 32" aria-hidden className="h-7 w-7">
             <path d="M22 6h5v20h-5" fill="none" stroke="var(--ink)" strokeWidth="3" />
@@ -84,7 +84,7 @@ function Place({ to, children }: { to: string; children: string }) {
     <NavLink
       to={to}
       end={to === '/'}
-      className="flex min-h-12 items-center border-b-4 border-transparent px-1.5 aria-[current=page]:border-accent aria-[current=page]:font-bold sm:px-3"
+      className="flex min-h-11 items-center border-b-4 border-transparent px-1.5 aria-[current=page]:border-accent aria-[current=page]:font-bold sm:px-3"
     >
       {children}
     </NavLink>

@@ -1,6 +1,6 @@
 import type { Advice, Assessment, Footprint, Suspect } from '../api/types'
 import { linearScale, ticks, type Scale } from './scale'
-import type { Point } from './loopGeometry'
+export type Point = { x: number; y: number }
 
 export type Step = Point & { label: string; isNow: boolean; done: string }
 export type Band = { from: number; to: number }

@@ -24,7 +24,7 @@ export function reachableActions(): KeyAction[] {
 export function startKeys(): void {
   window.addEventListener('keydown', (event) => {
     if (event.defaultPrevented || event.ctrlKey || event.metaKey || event.altKey) return
-    if (isTyping(event.target) || document.querySelector('[role="dialog"]')) return
+    if (isTyping(event.target) || document.querySelector('[role="dialog"][data-modal]')) return
     const action = reachableActions().findLast((one) => one.key === event.key)
     if (!action) return
     event.preventDefault()

@@ -3,12 +3,22 @@ import { Kept, useKept } from './kept'
 
 export type Theme = 'paper' | 'night'
 
-type Preferences = { theme: Theme; units: Units; padOpen: boolean }
+type Preferences = {
+  theme: Theme
+  units: Units
+  padOpen: boolean
+  sound: boolean
+  letters: boolean
+}
 
 const preferences = new Kept<Preferences>('nudge.preferences', {
   theme: 'paper',
   units: 'ip',
   padOpen: false,
+  /** A tone at the end of a wait. */
+  sound: false,
+  /** Single letters act when no field has the keyboard. */
+  letters: true,
 })
 
 export const usePreferences = () => useKept(preferences)

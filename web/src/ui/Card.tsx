@@ -16,6 +16,7 @@ export function Card({ open, onClose, title, children }: Props) {
         <Dialog.Overlay className="fixed inset-0 z-30 bg-ground/80" />
         <Dialog.Content
           aria-describedby={undefined}
+          data-modal
           className="fixed top-1/2 left-1/2 z-40 max-h-[90dvh] w-[min(40rem,94vw)] -translate-x-1/2 -translate-y-1/2 overflow-auto rounded border-2 border-ink bg-sheet p-5"
         >
           <div className="mb-3 flex items-center justify-between gap-4">

@@ -2,14 +2,20 @@ import { useCallback, useEffect, useRef, useState } from 'react'
 import { api, got } from '../../api/client'
 import type { Heard, Units, Visit, Vocabulary } from '../../api/types'
 import { formatNumber } from '../../lib/format'
-import { lineDraft, useDraft } from '../../state/drafts'
+import { lineDraft, setDraft, useDraft } from '../../state/drafts'
 import { useKeys } from '../../state/keys'
 import { dismiss, useOutbox, writeOn } from '../../state/outbox'
 import { setPreference, togglePad, usePreferences } from '../../state/preferences'
 import { Button } from '../../ui/Button'
 import { Pad } from './Pad'
 
-type Props = { visit: Visit; vocabulary: Vocabulary; units: Units }
+type Props = {
+  visit: Visit
+  vocabulary: Vocabulary
+  units: Units
+  /** Whether somebody is typing here now. */
+  onTypes: (types: boolean) => void
+}
 
 const EXAMPLE = {
   ip: 'suct 118 liq 341 sl 52 ll 96 oa 88',
@@ -18,8 +24,8 @@ const EXAMPLE = {
 }
 
 /** The call-out line: readings in any order, heard as they are typed, taken with Enter. */
-export function CalloutLine({ visit, vocabulary, units }: Props) {
-  const [draft, setDraft] = useDraft(lineDraft(visit.id))
+export function CalloutLine({ visit, vocabulary, units, onTypes }: Props) {
+  const [draft, setLine] = useDraft(lineDraft(visit.id))
   const { padOpen } = usePreferences()
   const field = useRef<HTMLInputElement>(null)
   const text = draft ?? ''
@@ -30,12 +36,12 @@ export function CalloutLine({ visit, vocabulary, units }: Props) {
   const take = useCallback(() => {
     if (text.trim() === '' || closed) return
     writeOn(visit.id, 'callouts', { text, heard_at: new Date().toISOString() }, units)
-    setDraft(undefined)
-  }, [text, closed, visit.id, units, setDraft])
+    setLine(undefined)
+  }, [text, closed, visit.id, units, setLine])
 
   const undo = () => writeOn(visit.id, 'withdrawals', {}, units)
 
-  useTakeBackRefused(visit.id, text, setDraft)
+  useTakeBackRefused(visit.id, text, setLine)
   useKeys([
     { key: '/', label: 'Go to the call-out line', run: () => field.current?.focus() },
     { key: 'p', label: 'Show or hide the pad', run: togglePad },
@@ -45,11 +51,13 @@ export function CalloutLine({ visit, vocabulary, units }: Props) {
   return (
     <section
       aria-label="Call-out"
-      className="sticky bottom-0 z-10 border-t-2 border-ink bg-ground px-4 pt-2 pb-3 md:px-6"
+      onFocus={() => onTypes(true)}
+      onBlur={() => onTypes(false)}
+      className="sticky bottom-0 z-10 border-t-2 border-ink bg-ground px-3 py-1.5 md:px-5"
     >
-      <HeardLine heard={heard} text={text} onReplace={setDraft} />
+      <HeardLine heard={heard} text={text} onReplace={setLine} />
       <form
-        className="flex flex-wrap items-stretch gap-2"
+        className="flex items-stretch gap-2"
         onSubmit={(event) => {
           event.preventDefault()
           take()
@@ -69,33 +77,46 @@ export function CalloutLine({ visit, vocabulary, units }: Props) {
           inputMode={padOpen ? 'none' : 'text'}
           enterKeyHint="send"
           placeholder={closed ? 'This visit is closed.' : EXAMPLE[units]}
-          onChange={(event) => setDraft(event.target.value)}
+          onChange={(event) => setLine(event.target.value)}
           onKeyDown={(event) => {
             if (event.key === 'Escape') event.currentTarget.blur()
           }}
-          className="h-13 min-w-0 flex-1 basis-72 rounded border-2 border-ink bg-sheet px-3 font-mono text-[1.15rem] placeholder:text-soft/80"
+          className="h-12 min-w-0 flex-1 rounded border-2 border-ink bg-sheet px-3 font-mono text-[1.1rem] placeholder:text-soft/80"
         />
         <Button
           type="submit"
-          weight="do"
-          className={besidePad}
+          className={`${besidePad} border-2 border-ink font-bold max-sm:px-3`}
           disabled={closed || text.trim() === ''}
           keyHint="↵"
         >
           Take
         </Button>
-        <Button className={besidePad} onClick={undo} disabled={!visit.can_undo} keyHint="u">
+        <Button
+          className={`${besidePad} max-sm:hidden`}
+          onClick={undo}
+          disabled={!visit.can_undo}
+          keyHint="u"
+        >
           Undo
         </Button>
-        <Button className={besidePad} aria-pressed={padOpen} onClick={togglePad} keyHint="p">
-          {padOpen ? 'Hide pad' : 'Pad'}
+        <Button
+          className={`${besidePad} max-sm:px-2`}
+          aria-pressed={padOpen}
+          aria-label={padOpen ? 'Hide pad' : 'Pad'}
+          onClick={togglePad}
+          keyHint="p"
+        >
+          <span aria-hidden className="sm:hidden">
+            ⌨
+          </span>
+          <span className="max-sm:hidden">{padOpen ? 'Hide pad' : 'Pad'}</span>
         </Button>
       </form>
       {padOpen && !closed && (
         <Pad
           vocabulary={vocabulary}
           text={text}
-          onText={setDraft}
+          onText={setLine}
           onTake={take}
           onUndo={undo}
           onHide={() => setPreference('padOpen', false)}
@@ -103,6 +124,13 @@ export function CalloutLine({ visit, vocabulary, units }: Props) {
       )}
     </section>
   )
+}
+
+/** Begin the line with a point's short word, ready for its number. */
+export function callOut(visitId: string, point: string, vocabulary: Vocabulary): void {
+  const word = vocabulary.points.find((row) => row.key === point)?.short[0]
+  if (word !== undefined) setDraft(lineDraft(visitId), `${word} `)
+  document.getElementById('callout')?.focus()
 }
 
 /** What the line would mean if it were taken now. Silent while the server is. */

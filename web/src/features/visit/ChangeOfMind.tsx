@@ -1,6 +1,6 @@
 import { useChanges } from '../../api/queries'
 import type { Visit } from '../../api/types'
-import { Card } from '../../ui/Card'
+import { Panel } from '../../ui/Panel'
 import { LoadState } from '../../ui/LoadState'
 
 type Props = { visit: Visit; onClose: () => void }
@@ -10,7 +10,7 @@ export function ChangeOfMind({ visit, onClose }: Props) {
   const changes = useChanges(visit.id)
   const leader = visit.assessment?.suspects[0]
   return (
-    <Card open onClose={onClose} title="What would change the verdict">
+    <Panel open onClose={onClose} title="What would change the verdict">
       {visit.assessment?.diagnosis && <p>{visit.assessment.diagnosis.sentence}</p>}
       <LoadState of={changes}>
         {({ changes: rows }) =>
@@ -43,6 +43,6 @@ export function ChangeOfMind({ visit, onClose }: Props) {
           )
         }
       </LoadState>
-    </Card>
+    </Panel>
   )
 }

@@ -1,8 +1,8 @@
 import { useState } from 'react'
 import type { Advice, Units, Visit, Vocabulary } from '../../api/types'
 import { Button } from '../../ui/Button'
-import { Card } from '../../ui/Card'
-import { BurstPad } from './BurstPad'
+import { Panel } from '../../ui/Panel'
+import { BurstPad } from './dose/BurstPad'
 import { note, type Kind } from './RunClock'
 
 type Props = {
@@ -22,7 +22,7 @@ export function DoneCard({ visit, vocabulary, units, advice, onClose }: Props) {
     return <BurstPad {...{ visit, units, removes, onClose }} advice={fits ? advice : null} />
   }
   return (
-    <Card open onClose={onClose} title="What was done">
+    <Panel open onClose={onClose} title="What was done">
       <p className="mb-2">
         Settling counts from now, and what follows is laid beside what was before.
       </p>
@@ -45,6 +45,6 @@ export function DoneCard({ visit, vocabulary, units, advice, onClose }: Props) {
           </li>
         ))}
       </ul>
-    </Card>
+    </Panel>
   )
 }

@@ -11,9 +11,8 @@ import { Button } from '../../ui/Button'
 import { Heading } from '../../ui/Heading'
 import { LoadState } from '../../ui/LoadState'
 import { Notice } from '../../ui/Notice'
-import { FourNumbers } from './FourNumbers'
 import { LandingDrawing } from './LandingDrawing'
-import { LoopDrawing } from './LoopDrawing'
+import { LoopStage } from './stage/LoopStage'
 
 /** One visit through somebody else's eyes: live, read-only, with a note to leave. */
 export function GuestScreen() {
@@ -92,26 +91,16 @@ function Seen({ token, found, vocabulary }: Props) {
       {decision?.ready_at && (
         <p className="mt-1 pl-5">Read again at {clockTime(decision.ready_at)}.</p>
       )}
-      <div className="mt-4">
-        <FourNumbers
+      <div className="relative mt-3 h-[332px] sm:h-[26rem]">
+        <LoopStage
           visitId={visit.id}
-          assessment={visit.assessment}
-          readings={visit.readings}
-          vocabulary={vocabulary}
+          stage={visit.stage}
+          estimates={{}}
+          instruments={[]}
+          onProbe={() => undefined}
+          onPlace={() => undefined}
         />
       </div>
-      {visit.loop && visit.assessment && visit.loop.levels.length > 0 && (
-        <div className="relative mt-4 h-80">
-          <LoopDrawing
-            loop={visit.loop}
-            assessment={visit.assessment}
-            vocabulary={vocabulary}
-            instruments={[]}
-            onProbe={() => undefined}
-            onPlace={() => undefined}
-          />
-        </div>
-      )}
       {visit.assessment && visit.footprints.length > 0 && (
         <div className="relative mt-4 h-80">
           <LandingDrawing

@@ -4,7 +4,7 @@ import { queryClient, useImports } from '../../api/queries'
 import type { FileLook, FileMapping, Import, Problem, Visit, Vocabulary } from '../../api/types'
 import { newId } from '../../lib/ids'
 import { Button } from '../../ui/Button'
-import { Card } from '../../ui/Card'
+import { Panel } from '../../ui/Panel'
 
 type Props = { visit: Visit; vocabulary: Vocabulary; onClose: () => void }
 
@@ -49,7 +49,7 @@ export function ImportCard({ visit, vocabulary, onClose }: Props) {
     }
   }
   return (
-    <Card open onClose={onClose} title="Read a log file">
+    <Panel open onClose={onClose} title="Read a log file">
       {problem !== '' && (
         <p role="alert" className="mb-3 border-l-4 border-alarm pl-3">
           {problem}
@@ -76,7 +76,7 @@ export function ImportCard({ visit, vocabulary, onClose }: Props) {
           {sending && <span role="status">Looking at it…</span>}
         </label>
       )}
-    </Card>
+    </Panel>
   )
 }
 

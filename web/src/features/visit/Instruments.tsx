@@ -3,7 +3,7 @@ import type { Instrument, Units, Visit, Vocabulary } from '../../api/types'
 import { formatNumber } from '../../lib/format'
 import { writeOn } from '../../state/outbox'
 import { Button } from '../../ui/Button'
-import { Card } from '../../ui/Card'
+import { Panel } from '../../ui/Panel'
 
 type Props = {
   visit: Visit
@@ -21,7 +21,7 @@ export function Instruments({ visit, units, vocabulary, first, onClose, onImport
   const chosen = all.find((one) => one.key === open)
   const title = chosen ? `${chosen.label}, ${chosen.place}` : 'Instruments'
   return (
-    <Card open onClose={onClose} title={title}>
+    <Panel open onClose={onClose} title={title}>
       {all.length === 0 && (
         <p className="mb-3">
           Nothing is connected. Send readings to this visit over the network, type them in the line
@@ -62,7 +62,7 @@ export function Instruments({ visit, units, vocabulary, first, onClose, onImport
           Read a log file
         </Button>
       )}
-    </Card>
+    </Panel>
   )
 }
 

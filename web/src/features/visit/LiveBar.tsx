@@ -4,7 +4,7 @@ import { useKeys } from '../../state/keys'
 import { useLink } from '../../state/live'
 import { writeOn } from '../../state/outbox'
 import { Button } from '../../ui/Button'
-import { Card } from '../../ui/Card'
+import { Panel } from '../../ui/Panel'
 import { Notice } from '../../ui/Notice'
 import { ReasonForm } from './ReasonForm'
 
@@ -12,8 +12,8 @@ type Props = {
   visit: Visit
   live: Live
   units: Units
-  showsStrips: boolean
-  onStrips: () => void
+  /** The verdict's own button offers to use the readings already. */
+  isOffered: boolean
   onInstruments: () => void
   onWork: () => void
 }
@@ -26,12 +26,9 @@ const WORDS: Record<Live['state'], string> = {
   standing: 'Standing',
 }
 
-/** The clock still says wait, however steady it looks: keeping is possible, not the thing to do. */
-const CLOCK_GATES = ['run_short', 'just_changed']
-
 /** What the instruments say of themselves: settled or when, who lies, and what to do with it. */
 export function LiveBar(props: Props) {
-  const { visit, live, units, showsStrips, onStrips, onInstruments, onWork } = props
+  const { visit, live, units, isOffered, onInstruments, onWork } = props
   const [asks, setAsks] = useState(false)
   const link = useLink()
   const keep = () => {
@@ -39,7 +36,6 @@ export function LiveBar(props: Props) {
     else setAsks(true)
   }
   const first = live.lies[0]
-  const mustWait = visit.assessment?.readiness.some((one) => CLOCK_GATES.includes(one.key)) ?? false
   const putRight = () => {
     if (!first) return
     if (first.swap_with !== '') {
@@ -50,17 +46,13 @@ export function LiveBar(props: Props) {
     }
   }
   useKeys([
-    { key: 'j', label: 'Keep these readings and judge them', run: keep },
+    { key: 'j', label: 'Use these readings', run: keep },
     { key: 'x', label: 'Swap or ignore the probe that lies', run: putRight },
   ])
   return (
-    <section aria-label="Live readings" className="flex flex-col gap-2">
-      <div className="flex flex-wrap items-center gap-x-3 gap-y-2">
-        <p
-          className="min-w-0 flex-1 basis-44 leading-snug"
-          data-settling={live.state}
-          role="status"
-        >
+    <section aria-label="Live readings" className="flex flex-col gap-1 pt-1">
+      <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
+        <p className="min-w-24 flex-1 leading-snug" data-settling={live.state} role="status">
           <StateMark state={live.state} />
           <strong>{WORDS[live.state]}.</strong>{' '}
           {live.state !== 'settled' && live.state !== 'standing' && live.message}
@@ -76,23 +68,17 @@ export function LiveBar(props: Props) {
             <span> The connection dropped; it comes back by itself and nothing is lost.</span>
           )}
         </p>
-        <div className="flex flex-wrap gap-2">
-          <Button
-            weight={live.state === 'settled' && !mustWait ? 'do' : 'plain'}
-            className="px-2.5"
-            keyHint="j"
-            onClick={keep}
-          >
-            {live.state === 'settled' ? 'Keep and judge' : 'Judge early'}
-          </Button>
-          <Button className="px-2.5" keyHint="l" aria-pressed={showsStrips} onClick={onStrips}>
-            {showsStrips ? 'Loop' : 'Strips'}
-          </Button>
-          <Button className="px-2.5" keyHint="i" onClick={onInstruments}>
+        <div className="flex flex-wrap gap-1.5">
+          {!isOffered && (
+            <Button tight keyHint="j" onClick={keep}>
+              {live.state === 'settled' ? 'Use these readings' : 'Judge early'}
+            </Button>
+          )}
+          <Button tight keyHint="i" onClick={onInstruments}>
             Instruments
           </Button>
           {visit.is_simulated && (
-            <Button className="px-2.5" keyHint="w" onClick={onWork}>
+            <Button tight keyHint="w" onClick={onWork}>
               Work on it
             </Button>
           )}
@@ -141,7 +127,7 @@ type EarlyProps = { visit: Visit; live: Live; units: Units; open: boolean; onClo
 /** Judging before it has settled asks why. */
 function EarlyCard({ visit, live, units, open, onClose }: EarlyProps) {
   return (
-    <Card open={open} onClose={onClose} title="It has not settled">
+    <Panel open={open} onClose={onClose} title="It has not settled">
       <p>{live.message} Judge it then, for choice.</p>
       <ReasonForm
         ask="Why it has to be judged now"
@@ -149,6 +135,6 @@ function EarlyCard({ visit, live, units, open, onClose }: EarlyProps) {
         onReason={(reason) => writeOn(visit.id, 'kept', { reason }, units)}
         onClose={onClose}
       />
-    </Card>
+    </Panel>
   )
 }

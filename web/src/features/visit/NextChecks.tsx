@@ -1,10 +1,10 @@
 import { useState } from 'react'
 import type { NextCheck, Units, Visit, Vocabulary } from '../../api/types'
-import { lineDraft, setDraft } from '../../state/drafts'
 import { useKeys } from '../../state/keys'
 import { Button } from '../../ui/Button'
 import { Care } from '../../ui/Care'
 import { Heading } from '../../ui/Heading'
+import { callOut } from './CalloutLine'
 import { note } from './RunClock'
 import { Fact } from './Seen'
 
@@ -72,7 +72,7 @@ function Check(props: CheckProps) {
     <li
       data-check={check.key}
       data-first={isFirst || undefined}
-      className="border-b border-rule py-2 data-first:border-l-8 data-first:border-l-accent data-first:bg-sheet data-first:px-3"
+      className="border-b border-rule py-2 data-first:border-l-8 data-first:border-l-ink data-first:bg-sheet data-first:px-3"
     >
       <button
         type="button"
@@ -108,9 +108,9 @@ function Check(props: CheckProps) {
             {check.points.length > 0 && check.key !== 'walk_liquid_line' && (
               <Button
                 className="px-3"
-                onClick={() => callOut(visit.id, shortForms(check, vocabulary))}
+                onClick={() => callOut(visit.id, check.points[0] ?? '', vocabulary)}
               >
-                Call it out
+                Type it in
               </Button>
             )}
             {facts.map((fact) => (
@@ -144,15 +144,4 @@ function Check(props: CheckProps) {
       )}
     </li>
   )
-}
-
-/** The first word of each reading a check asks for, ready to be followed by its number. */
-function shortForms(check: NextCheck, vocabulary: Vocabulary): string {
-  const first = vocabulary.points.find((row) => check.points.includes(row.key))
-  return first?.short[0] === undefined ? '' : `${first.short[0]} `
-}
-
-function callOut(visitId: string, text: string): void {
-  setDraft(lineDraft(visitId), text)
-  document.getElementById('callout')?.focus()
 }

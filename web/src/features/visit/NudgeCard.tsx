@@ -3,14 +3,18 @@ import { useCylinders } from '../../api/queries'
 import type { Advice, Standing, Units, Visit } from '../../api/types'
 import { clockTime, formatNumber, lowered, numberIn } from '../../lib/format'
 import { useSecondsTo } from '../../state/secondsTo'
-import { useKeys } from '../../state/keys'
 import { writeOn } from '../../state/outbox'
 import { Button } from '../../ui/Button'
 import { Heading } from '../../ui/Heading'
 import { WeighForm } from '../../parts/WeighForm'
-import { BurstPad } from './BurstPad'
 
-type Props = { visit: Visit; units: Units; advice: Advice; onWays: () => void }
+type Props = {
+  visit: Visit
+  units: Units
+  advice: Advice
+  onGive: () => void
+  onWays: () => void
+}
 
 /** The visit's decision as a card: where it moves refrigerant, or some has moved. */
 export function nudgeOf(visit: Standing): Advice | null {
@@ -23,14 +27,12 @@ export function nudgeOf(visit: Standing): Advice | null {
 }
 
 /** How much, in how many bursts, how long to wait, what to expect, what would prove it wrong. */
-export function NudgeCard({ visit, units, advice, onWays }: Props) {
-  const [gives, setGives] = useState(false)
+export function NudgeCard({ visit, units, advice, onGive, onWays }: Props) {
   const moves = advice.action === 'add' || advice.action === 'remove'
-  useKeys([{ key: 'v', label: 'Give the nudge, or write a dose down', run: () => setGives(true) }])
   return (
     <section aria-label="Nudge" data-nudge={advice.action}>
       <Heading aside={advice.way}>Nudge</Heading>
-      <div className="border-b border-l-8 border-b-rule border-l-accent bg-sheet px-3 py-2">
+      <div className="border-b border-l-8 border-b-rule border-l-ink bg-sheet px-3 py-2">
         <p className="text-[1.7rem] leading-tight font-bold" role="status">
           {advice.headline}
         </p>
@@ -62,7 +64,7 @@ export function NudgeCard({ visit, units, advice, onWays }: Props) {
           <p className="mt-1 text-[0.94rem] leading-snug text-soft">{advice.response}</p>
         )}
         <div className="mt-2 flex flex-wrap gap-2">
-          <Button weight={moves ? 'do' : 'plain'} keyHint="v" onClick={() => setGives(true)}>
+          <Button keyHint="v" onClick={onGive}>
             {advice.action === 'remove' ? 'Take it out' : moves ? 'Give it' : 'Write a dose down'}
           </Button>
           <Button onClick={onWays}>Ways in</Button>
@@ -70,15 +72,6 @@ export function NudgeCard({ visit, units, advice, onWays }: Props) {
         {advice.action === 'done' && <WeighBack visit={visit} units={units} />}
         <Given visit={visit} units={units} />
       </div>
-      {gives && (
-        <BurstPad
-          visit={visit}
-          units={units}
-          advice={advice}
-          removes={advice.action === 'remove'}
-          onClose={() => setGives(false)}
-        />
-      )}
     </section>
   )
 }

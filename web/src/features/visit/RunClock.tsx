@@ -4,12 +4,12 @@ import { inMinutes, minutesSince } from '../../lib/format'
 import { writeOn } from '../../state/outbox'
 import { Button } from '../../ui/Button'
 
-type Props = { visit: Visit; units: Units; now: Date; onDone: () => void }
+type Props = { visit: Visit; units: Units; now: Date }
 
 const AGO = [0, 10, 20, 30]
 
 /** How long the system has run and since when nothing was changed: what settling counts from. */
-export function RunClock({ visit, units, now, onDone }: Props) {
+export function RunClock({ visit, units, now }: Props) {
   if (visit.running_since === null) {
     return (
       <div className="flex flex-wrap items-center gap-2">
@@ -37,12 +37,6 @@ export function RunClock({ visit, units, now, onDone }: Props) {
           changed <strong>{inMinutes(minutesSince(visit.changed_at, now))}</strong> ago
         </span>
       )}
-      <Button keyHint="h" className="px-2 sm:px-3" onClick={onDone}>
-        Work done
-      </Button>
-      <Button className="px-2 sm:px-3" onClick={() => note(visit, 'system_stopped', units)}>
-        Stopped
-      </Button>
     </div>
   )
 }

@@ -3,6 +3,7 @@ import type { Assessment, Units, Visit, Vocabulary } from '../../api/types'
 import { formatNumber } from '../../lib/format'
 import { writeOn } from '../../state/outbox'
 import { Button } from '../../ui/Button'
+import { Panel } from '../../ui/Panel'
 
 type Props = { visit: Visit; vocabulary: Vocabulary; units: Units; onClose: () => void }
 
@@ -34,12 +35,8 @@ export function WalkCard({ visit, vocabulary, units, onClose }: Props) {
     if (at < STATIONS.length - 1) setAt(at + 1)
   }
   return (
-    <section aria-label="Temperature walk" className="rounded border-2 border-ink bg-sheet p-3">
-      <div className="flex flex-wrap items-center justify-between gap-3">
-        <h2 className="text-[1.1rem] font-bold">Walk the liquid line</h2>
-        <Button onClick={onClose}>Done</Button>
-      </div>
-      <ol className="mt-2 grid grid-cols-2 gap-2 sm:grid-cols-4">
+    <Panel open onClose={onClose} title="Walk the liquid line">
+      <ol className="grid grid-cols-2 gap-2">
         {STATIONS.map((one, index) => {
           const read = readingAt(visit, one.point)
           return (
@@ -82,15 +79,14 @@ export function WalkCard({ visit, vocabulary, units, onClose }: Props) {
           autoComplete="off"
           value={text}
           onChange={(event) => setText(event.target.value)}
-          onKeyDown={(event) => event.key === 'Escape' && onClose()}
           className="h-13 w-28 rounded border-2 border-ink bg-ground px-2 font-mono text-[1.3rem]"
         />
-        <Button type="submit" weight="do" className="h-13">
+        <Button type="submit" className="h-13">
           {text.trim() === '' ? 'Skip' : 'Take it'}
         </Button>
       </form>
       {visit.assessment && <Drops assessment={visit.assessment} />}
-    </section>
+    </Panel>
   )
 }
 

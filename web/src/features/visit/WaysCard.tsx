@@ -2,7 +2,7 @@ import { useWays } from '../../api/queries'
 import type { Connection, Guide, Units, Visit } from '../../api/types'
 import { formatNumber } from '../../lib/format'
 import { writeOn } from '../../state/outbox'
-import { Card } from '../../ui/Card'
+import { Panel } from '../../ui/Panel'
 import { Care } from '../../ui/Care'
 import { Heading } from '../../ui/Heading'
 import { LoadState } from '../../ui/LoadState'
@@ -14,7 +14,7 @@ export function WaysCard({ visit, units, onClose }: Props) {
   const ways = useWays(visit.id)
   const isOpen = visit.state !== 'closed'
   return (
-    <Card open onClose={onClose} title="Ways in">
+    <Panel open onClose={onClose} title="Ways in">
       <LoadState of={ways}>
         {(found) => (
           <>
@@ -57,7 +57,7 @@ export function WaysCard({ visit, units, onClose }: Props) {
           </>
         )}
       </LoadState>
-    </Card>
+    </Panel>
   )
 }
 

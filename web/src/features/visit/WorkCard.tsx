@@ -1,16 +1,19 @@
 import { useState } from 'react'
 import { api, got } from '../../api/client'
 import { queryClient, useYard } from '../../api/queries'
-import type { Job, Units, Visit, Yard } from '../../api/types'
+import type { Job, Units, Visit, Vocabulary, Yard } from '../../api/types'
+import { Machine } from '../../drawing/Machine'
 import { newId } from '../../lib/ids'
 import { Button } from '../../ui/Button'
-import { Card } from '../../ui/Card'
+import { Care } from '../../ui/Care'
+import { Panel } from '../../ui/Panel'
 import { LoadState } from '../../ui/LoadState'
 
-type Props = { visit: Visit; units: Units; onClose: () => void }
+type Props = { visit: Visit; vocabulary: Vocabulary; units: Units; onClose: () => void }
 
 /** The simulated system, worked on as a real one would be: each job with its caution beside it. */
-export function WorkCard({ visit, units, onClose }: Props) {
+export function WorkCard({ visit, vocabulary, units, onClose }: Props) {
+  const [part, setPart] = useState('')
   const yard = useYard(visit.id, true)
   const [said, setSaid] = useState('')
   const [amount, setAmount] = useState('')
@@ -33,53 +36,93 @@ export function WorkCard({ visit, units, onClose }: Props) {
     }
     setBusy(false)
   }
+  const pad = {
+    isBusy: busy,
+    amount,
+    units,
+    onAmount: setAmount,
+    onJob: (job: Job) => void work(job),
+  }
   return (
-    <Card open onClose={onClose} title="Work on the simulated system">
+    <Panel open onClose={onClose} title="Work on the simulated system">
       <LoadState of={yard}>
         {(system) => (
           <>
             <State of={system} />
             {said !== '' && (
-              <p role="status" className="my-3 border-l-4 border-accent pl-3 font-bold">
+              <p role="status" className="my-3 border-l-4 border-ink pl-3 font-bold">
                 {said}
               </p>
             )}
-            <ul>
-              {system.jobs.map((job) => (
-                <li
-                  key={job.key}
-                  className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule py-2"
-                >
-                  <Button
-                    disabled={busy || (job.takes_amount && !(Number(amount.replace(',', '.')) > 0))}
-                    onClick={() => void work(job)}
-                  >
-                    {job.label}
-                  </Button>
-                  {job.key === 'add_charge' && (
-                    <label className="flex items-center gap-2">
-                      <input
-                        aria-label={`Amount in ${units === 'ip' ? 'ounces' : 'grams'}`}
-                        inputMode="decimal"
-                        value={amount}
-                        onChange={(event) => setAmount(event.target.value)}
-                        className="h-11 w-20 rounded border border-rule-strong bg-ground px-2 text-right"
-                      />
-                      {units === 'ip' ? 'oz' : 'g'}
-                    </label>
-                  )}
-                  {job.caution !== '' && (
-                    <span className="basis-full text-[0.9rem]">
-                      <strong>Care:</strong> {job.caution}
-                    </span>
-                  )}
-                </li>
-              ))}
-            </ul>
+            <Machine
+              label="Work, by the parts of the machine"
+              parts={vocabulary.parts}
+              states={Object.fromEntries(system.jobs.map((job) => [job.part, 'unseen'] as const))}
+              chosen={part}
+              onChoose={setPart}
+            />
+            {part === '' ? (
+              <details className="mt-1">
+                <summary className="flex min-h-11 cursor-pointer items-center">
+                  Touch a part to work on it, or choose from a list
+                </summary>
+                <Jobs {...pad} jobs={system.jobs} />
+              </details>
+            ) : (
+              <Jobs {...pad} jobs={system.jobs.filter((job) => job.part === part)} />
+            )}
           </>
         )}
       </LoadState>
-    </Card>
+    </Panel>
+  )
+}
+
+type JobsProps = {
+  jobs: Job[]
+  isBusy: boolean
+  amount: string
+  units: Units
+  onAmount: (amount: string) => void
+  onJob: (job: Job) => void
+}
+
+/** The jobs of a part; a caution they share stands over them once. */
+function Jobs({ jobs, isBusy, amount, units, onAmount, onJob }: JobsProps) {
+  const cautions = [...new Set(jobs.map((job) => job.caution).filter((caution) => caution !== ''))]
+  const isAmount = Number(amount.replace(',', '.')) > 0
+  return (
+    <>
+      {cautions.map((caution) => (
+        <Care key={caution} word="Care:">
+          {caution}
+        </Care>
+      ))}
+      <div role="group" aria-label="Jobs" className="mt-2 flex flex-wrap items-center gap-2">
+        {jobs.map((job) => (
+          <Button
+            key={job.key}
+            className="px-3"
+            disabled={isBusy || (job.takes_amount && !isAmount)}
+            onClick={() => onJob(job)}
+          >
+            {job.label}
+          </Button>
+        ))}
+        {jobs.some((job) => job.takes_amount) && (
+          <label className="flex items-center gap-2">
+            <input
+              aria-label={`Amount in ${units === 'ip' ? 'ounces' : 'grams'}`}
+              inputMode="decimal"
+              value={amount}
+              onChange={(event) => onAmount(event.target.value)}
+              className="h-11 w-20 rounded border border-rule-strong bg-ground px-2 text-right"
+            />
+            {units === 'ip' ? 'oz' : 'g'}
+          </label>
+        )}
+      </div>
+    </>
   )
 }
 

@@ -19,26 +19,21 @@ const WORD: Record<Stage['state'], string> = {
 
 /** The visit in order: where you are, what is open, what is blocked. Free to jump. */
 export function OrderRail({ order, onStage }: Props) {
-  const here = order.stages.find((stage) => stage.key === order.here)
   return (
-    <nav aria-label="Order of work" data-here={order.here} className="border-b border-rule">
-      <button
-        type="button"
-        onClick={() => onStage(order.here)}
-        className="flex min-h-11 w-full items-center justify-between gap-3 text-left lg:hidden"
-      >
-        <span className="font-bold">{here?.label}</span>
-        <span className="text-[0.92rem] text-soft">{here ? openWords(here) : ''} · all steps</span>
-      </button>
-      <ol className="hidden overflow-x-auto lg:flex">
+    <nav
+      aria-label="Order of work"
+      data-here={order.here}
+      className="border-t border-rule max-lg:hidden"
+    >
+      <ol className="flex overflow-x-auto">
         {order.stages.map((stage) => (
-          <li key={stage.key} className="min-w-0 flex-1">
+          <li key={stage.key} className="min-w-0 flex-auto">
             <button
               type="button"
               data-stage={stage.key}
               data-state={stage.state}
               onClick={() => onStage(stage.key)}
-              className="flex min-h-11 w-full items-center gap-1.5 border-b-4 border-transparent px-1 text-left text-[0.88rem] leading-tight data-[state=done]:text-soft data-[state=here]:border-accent data-[state=here]:font-bold data-[state=if_needed]:text-soft"
+              className="flex min-h-11 w-full items-center gap-1.5 border-t-4 border-transparent px-1 text-left text-[0.88rem] leading-tight whitespace-nowrap data-[state=done]:text-soft data-[state=here]:border-ink data-[state=here]:font-bold data-[state=if_needed]:text-soft"
             >
               <span aria-hidden className="w-3 shrink-0 text-center">
                 {MARK[stage.state]}

@@ -2,54 +2,8 @@ import type { Assessment, Decision, Visit } from '../../api/types'
 import { usePreferences } from '../../state/preferences'
 import { Button, KeyCap } from '../../ui/Button'
 import { Care } from '../../ui/Care'
-import { Notice } from '../../ui/Notice'
 import { PassedGates } from './PassedGates'
 import { note, type Kind } from './RunClock'
-
-/** The verdict: dangers first, then what to do in one line. */
-export function Verdict({ visit }: { visit: Visit }) {
-  const { assessment, problem } = visit
-  if (problem !== null) {
-    return (
-      <Notice word="Cannot judge.">
-        {problem} Every reading is kept. Correct the plate or the reading.
-      </Notice>
-    )
-  }
-  if (assessment === null) {
-    return (
-      <section aria-live="polite">
-        <p className="text-[1.7rem] leading-tight font-bold" data-verdict="none">
-          Call out what you read.
-        </p>
-        <p className="mt-1 max-w-[68ch] text-soft">
-          Two pressures, two line temperatures and outdoor air are enough for a first verdict.
-        </p>
-      </section>
-    )
-  }
-  const { decision, hazards } = assessment
-  return (
-    <section aria-live="polite" className="flex flex-col gap-2">
-      {hazards.map((hazard) => (
-        <Notice
-          key={hazard.key}
-          word={hazard.effect === 'stops' ? 'Danger. Stop it.' : 'Danger to the machine.'}
-        >
-          {hazard.message}
-        </Notice>
-      ))}
-      <p
-        className="border-l-8 border-accent pl-4 text-[1.7rem] leading-tight font-bold"
-        data-verdict={decision.advice}
-        data-decision={decision.key}
-        data-state={decision.state}
-      >
-        {decision.headline}
-      </p>
-    </section>
-  )
-}
 
 type ReasonsProps = {
   visit: Visit
@@ -66,8 +20,8 @@ export function Reasons({ visit, assessment, onChanges, onForm }: ReasonsProps) 
   )
   const isSaid = hazards.some((hazard) => hazard.message === decision.reason)
   return (
-    <section aria-label="Reasons" className="flex max-w-[84ch] flex-col gap-1 lg:pl-6">
-      {!isSaid && <p data-reason>{decision.reason}</p>}
+    <section aria-label="Reasons" className="flex flex-col gap-1.5">
+      {!isSaid && <p data-why>{decision.reason}</p>}
       <TheOneThing {...{ visit, decision, onForm }} />
       {diagnosis && (
         <p data-diagnosis={diagnosis.confidence}>
@@ -122,7 +76,7 @@ function TheOneThing({ visit, decision, onForm }: OneThing) {
 export function Besides({ assessment }: { assessment: Assessment }) {
   const unknown = assessment.readiness.filter((gate) => gate.effect === 'warns' && !gate.passed)
   return (
-    <section aria-label="Besides" className="flex max-w-[84ch] flex-col gap-1 empty:hidden lg:pl-6">
+    <section aria-label="Besides" className="flex flex-col gap-1 empty:hidden">
       <Aside word="Over time:" sentences={assessment.over_time.map((one) => one.message)} />
       <Aside word="Not known:" sentences={unknown.map((gate) => gate.message)} />
       <Aside word="Another school differs:" sentences={otherSchools(assessment)} />

@@ -2,7 +2,6 @@ import { useState } from 'react'
 import type { Order, Stage, Units, Visit } from '../../../api/types'
 import { writeOn } from '../../../state/outbox'
 import { Button } from '../../../ui/Button'
-import { Card } from '../../../ui/Card'
 import { Care } from '../../../ui/Care'
 import { CheckForm } from './CheckForm'
 import { Closing } from './Closing'
@@ -21,11 +20,11 @@ type Props = {
 }
 
 /** The whole order of work, one stage open at a time: its steps, its checks, its cautions. */
-export function OrderCard({ visit, units, order, first, fills, onClose }: Props) {
+export function StepsTab({ visit, units, order, first, fills, onClose }: Props) {
   const [open, setOpen] = useState(first)
   const isOpen = visit.state !== 'closed'
   return (
-    <Card open onClose={onClose} title="Order of work">
+    <section aria-label="Order of work">
       <label className="flex flex-wrap items-center gap-x-3">
         <span className="text-soft">Kind of call</span>
         <select
@@ -65,7 +64,7 @@ export function OrderCard({ visit, units, order, first, fills, onClose }: Props)
       </ol>
       <Notes visit={visit} units={units} order={order} />
       <Pictures visit={visit} order={order} />
-    </Card>
+    </section>
   )
 }
 

@@ -1,15 +1,15 @@
 import { useState } from 'react'
-import { Link } from 'react-router'
-import { api } from '../../api/client'
-import { useCylinders, useScale } from '../../api/queries'
-import type { Advice, Cylinder, Units, Visit } from '../../api/types'
-import { formatNumber, numberIn } from '../../lib/format'
-import { writeOn } from '../../state/outbox'
-import { Button } from '../../ui/Button'
-import { Card } from '../../ui/Card'
-import { Care } from '../../ui/Care'
-import { LoadState } from '../../ui/LoadState'
-import { WeighForm } from '../../parts/WeighForm'
+import { api } from '../../../api/client'
+import { useCylinders, useScale } from '../../../api/queries'
+import type { Advice, Cylinder, Units, Visit } from '../../../api/types'
+import { formatNumber, numberIn } from '../../../lib/format'
+import { writeOn } from '../../../state/outbox'
+import { Button } from '../../../ui/Button'
+import { Panel } from '../../../ui/Panel'
+import { Care } from '../../../ui/Care'
+import { LoadState } from '../../../ui/LoadState'
+import { Cylinders } from './Cylinders'
+import { DosePicture } from './DosePicture'
 import { ScaleRow } from './ScaleRow'
 
 type Props = {
@@ -53,7 +53,7 @@ export function BurstPad({ visit, units, advice, removes, onClose }: Props) {
   const unit = units === 'ip' ? 'oz' : 'g'
   if (stopped) return <Stopped onBack={() => setStopped(false)} />
   return (
-    <Card open onClose={onClose} title={removes ? 'Take out' : 'Give'}>
+    <Panel open onClose={onClose} title={removes ? 'Take out' : 'Give'}>
       <LoadState of={cylinders}>
         {(all) => {
           const fits = fitting(all, visit, removes)
@@ -66,6 +66,12 @@ export function BurstPad({ visit, units, advice, removes, onClose }: Props) {
                   : `Short bursts into the suction side, superheat never under ${units === 'ip' ? '5 °F' : '2.8 K'}. Gloves and eye protection.`}{' '}
                 {advice?.high_side}
               </Care>
+              <DosePicture
+                removes={removes}
+                isLiquid={visit.system.leaves_cylinder_as === 'liquid'}
+                bursts={removes ? 1 : Math.max(advice?.bursts ?? 1, 1)}
+                share={advised > 0 ? amount / advised : 0}
+              />
               <Cylinders {...{ all, fits, visit, units }} chosen={id} onChoose={setChosen} />
               {scale && (
                 <ScaleRow
@@ -80,6 +86,7 @@ export function BurstPad({ visit, units, advice, removes, onClose }: Props) {
                 />
               )}
               <form
+                id="dose"
                 onSubmit={(event) => {
                   event.preventDefault()
                   if (!isAmount || id === null || (isFar && !sure)) return
@@ -102,7 +109,7 @@ export function BurstPad({ visit, units, advice, removes, onClose }: Props) {
                   <label className="flex flex-1 items-baseline justify-center gap-2">
                     <span className="sr-only">Amount, {unit}</span>
                     <input
-                      autoFocus
+                      autoFocus={!isTouch}
                       inputMode="decimal"
                       value={text}
                       placeholder="0"
@@ -119,7 +126,6 @@ export function BurstPad({ visit, units, advice, removes, onClose }: Props) {
                     +
                   </Button>
                 </div>
-                {advised > 0 && <Gone amount={amount} of={advised} />}
                 {advice && advised > 0 && !removes && (
                   <Bursts visit={visit} advice={advice} amount={amount} units={units} />
                 )}
@@ -135,27 +141,6 @@ export function BurstPad({ visit, units, advice, removes, onClose }: Props) {
                     the scale, and meant?
                   </label>
                 )}
-                <div className="mt-4 grid grid-cols-2 gap-3">
-                  <button
-                    type="button"
-                    data-stop
-                    onClick={() => {
-                      setStopped(true)
-                      shutValve(visit, units)
-                    }}
-                    className="min-h-20 rounded border-4 border-alarm bg-sheet text-[1.8rem] font-bold"
-                  >
-                    STOP
-                  </button>
-                  <Button
-                    type="submit"
-                    weight="do"
-                    className="min-h-20 text-[1.15rem]"
-                    disabled={!isAmount || id === null || (isFar && !sure)}
-                  >
-                    Write it down
-                  </Button>
-                </div>
               </form>
               {!removes && advice && (
                 <p className="mt-2 text-[0.94rem] leading-snug">
@@ -163,11 +148,57 @@ export function BurstPad({ visit, units, advice, removes, onClose }: Props) {
                   {advice.hose}
                 </p>
               )}
+              <div className="sticky bottom-0 -mb-4 bg-ground pb-3">
+                <Beside visit={visit} />
+                <div className="mt-1 grid grid-cols-2 gap-3">
+                  <button
+                    type="button"
+                    data-stop
+                    onClick={() => {
+                      setStopped(true)
+                      shutValve(visit, units)
+                    }}
+                    className="min-h-16 rounded border-4 border-alarm bg-sheet text-[1.6rem] font-bold"
+                  >
+                    STOP
+                  </button>
+                  <Button
+                    type="submit"
+                    form="dose"
+                    className="min-h-16 border-2 border-ink text-[1.1rem] font-bold"
+                    disabled={!isAmount || id === null || (isFar && !sure)}
+                  >
+                    Write it down
+                  </Button>
+                </div>
+              </div>
             </>
           )
         }}
       </LoadState>
-    </Card>
+    </Panel>
+  )
+}
+
+const isTouch = window.matchMedia('(pointer: coarse)').matches
+
+/** Superheat and subcooling as they stand, beside STOP: the pour is watched by them. */
+function Beside({ visit }: { visit: Visit }) {
+  const numbers = visit.stage[0]?.numbers ?? []
+  return (
+    <dl className="grid grid-cols-2 gap-3 border-t border-rule pt-1.5" aria-live="polite">
+      {['superheat', 'subcooling'].map((key) => {
+        const one = numbers.find((each) => each.key === key)
+        return (
+          <div key={key} data-beside={key} className="flex items-baseline gap-2">
+            <dt className="text-soft">{one?.label}</dt>
+            <dd className="text-[1.4rem] leading-none font-bold">
+              {one?.text || '—'} {/^[↑↓✓]/.exec(one?.words[0] ?? '')?.[0]}
+            </dd>
+          </div>
+        )
+      })}
+    </dl>
   )
 }
 
@@ -215,80 +246,10 @@ function Bursts({ visit, advice, amount, units }: BurstsProps) {
   )
 }
 
-type CylindersProps = {
-  all: Cylinder[]
-  fits: Cylinder[]
-  chosen: string | null
-  onChoose: (id: string) => void
-  visit: Visit
-  units: Units
-}
-
-function Cylinders({ all, fits, chosen, onChoose, visit, units }: CylindersProps) {
-  const others = all.length - fits.length
-  const picked = fits.find((one) => one.id === chosen)
-  if (fits.length === 0) {
-    return (
-      <p className="mt-2 border-l-4 border-alarm pl-2">
-        No cylinder of {visit.system.refrigerant} for this is on the{' '}
-        <Link to="/shelf" className="underline underline-offset-4">
-          Shelf
-        </Link>
-        . Put it there first: refrigerant, tare and weight.
-      </p>
-    )
-  }
-  return (
-    <fieldset className="mt-2">
-      <legend className="text-soft">From which cylinder</legend>
-      {fits.map((one) => (
-        <label key={one.id} className="flex min-h-11 items-center gap-3">
-          <input
-            type="radio"
-            name="cylinder"
-            className="h-6 w-6"
-            checked={one.id === chosen}
-            onChange={() => onChoose(one.id)}
-          />
-          <span className="font-bold">{one.name}</span>
-          <span>
-            {one.refrigerant}, {formatNumber(one.holds, 2)} {one.unit} in it
-          </span>
-        </label>
-      ))}
-      {picked && !picked.weighings.some((one) => one.visit_id === visit.id) && (
-        <details className="pl-9">
-          <summary className="flex min-h-11 cursor-pointer items-center">
-            Not weighed on this visit yet. Weigh it first
-          </summary>
-          <WeighForm cylinder={picked} units={units} visitId={visit.id} />
-        </details>
-      )}
-      {others > 0 && (
-        <p className="text-[0.9rem] text-soft">
-          {others} more on the shelf hold another refrigerant, or are of another kind.
-        </p>
-      )}
-    </fieldset>
-  )
-}
-
-/** How much of the dose has gone: a bar that ends at the dose, and shows when it is past. */
-function Gone({ amount, of }: { amount: number; of: number }) {
-  const share = Math.min(amount / of, 1.4) / 1.4
-  return (
-    <svg viewBox="0 0 280 26" className="mt-2 h-7 w-full" aria-hidden preserveAspectRatio="none">
-      <path d="M0 13H280" stroke="var(--rule-strong)" strokeWidth="2" />
-      <path d={`M0 13H${280 * share}`} stroke="var(--ink)" strokeWidth="10" />
-      <path d="M200 2V24" stroke="var(--accent)" strokeWidth="5" />
-    </svg>
-  )
-}
-
 /** Nothing else on the screen until the valve is shut. */
 function Stopped({ onBack }: { onBack: () => void }) {
   return (
-    <Card open onClose={onBack} title="STOP">
+    <Panel open onClose={onBack} title="STOP">
       <p className="text-[2rem] leading-tight font-bold" role="alert">
         Shut the cylinder valve. Hose valve too.
       </p>
@@ -299,6 +260,6 @@ function Stopped({ onBack }: { onBack: () => void }) {
       <Button weight="do" className="mt-4 min-h-16 w-full text-lg" onClick={onBack}>
         It is shut. Write it down
       </Button>
-    </Card>
+    </Panel>
   )
 }

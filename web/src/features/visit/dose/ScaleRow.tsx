@@ -1,9 +1,9 @@
 import { useState } from 'react'
-import { api } from '../../api/client'
-import type { Scale, Units, Visit } from '../../api/types'
-import { formatNumber } from '../../lib/format'
-import { Button } from '../../ui/Button'
-import { Care } from '../../ui/Care'
+import { api } from '../../../api/client'
+import type { Scale, Units, Visit } from '../../../api/types'
+import { formatNumber } from '../../../lib/format'
+import { Button } from '../../../ui/Button'
+import { Care } from '../../../ui/Care'
 
 type Props = { visit: Visit; units: Units; scale: Scale; onZero: () => void; pours: boolean }
 

@@ -1,0 +1,92 @@
+"""Labels that keep out of each other's way and off the lines.
+
+Everything drawn becomes small boxes. A label has candidates, best first; it takes the one that
+covers least, and then stands in the way of those after it.
+"""
+
+from collections.abc import Iterable, Sequence
+from itertools import pairwise
+from math import ceil, hypot
+
+import numpy as np
+from numpy.typing import NDArray
+
+Box = tuple[float, float, float, float]
+"""Left, top, right, bottom."""
+STEP = 8.0
+"""How closely a slanted line is followed by boxes."""
+LETTERS, LINES = 3.0, 1.0
+"""How bad it is to cover a unit of area of other letters, and of a line's boxes."""
+MOST_BOXES = 512
+"""More than any drawing has; what comes after is in nobody's way."""
+PER_RANK = 6.0
+"""What a candidate further down its list costs: as much as this area of line."""
+
+
+class LabelRoom:
+    """What is taken so far in a frame of `width` by `height`."""
+
+    def __init__(self, width: float, height: float) -> None:
+        self._width, self._height = width, height
+        self._taken = np.empty((MOST_BOXES, 5))
+        self._count = 0
+
+    def draw(self, points: Sequence[tuple[float, float]], thick: float = 4.0) -> None:
+        """A line is in the way."""
+        half = thick / 2
+        for (x0, y0), (x1, y1) in pairwise(points):
+            is_straight = x0 == x1 or y0 == y1
+            count = 1 if is_straight else max(1, ceil(hypot(x1 - x0, y1 - y0) / STEP))
+            for n in range(count):
+                xs = sorted((x0 + (x1 - x0) * n / count, x0 + (x1 - x0) * (n + 1) / count))
+                ys = sorted((y0 + (y1 - y0) * n / count, y0 + (y1 - y0) * (n + 1) / count))
+                box = (xs[0] - half, ys[0] - half, xs[1] + half, ys[1] + half)
+                self._add(box, LINES)
+
+    def take(self, box: Box) -> None:
+        """Letters stand here."""
+        self._add(box, LETTERS)
+
+    def _add(self, box: Box, weight: float) -> None:
+        if self._count < MOST_BOXES:
+            self._taken[self._count] = (*box, weight)
+            self._count += 1
+
+    def cost(self, boxes: Sequence[Box]) -> NDArray[np.float64]:
+        """What each box would cover, and how far it would stick out of the frame."""
+        found = np.asarray(boxes, dtype=np.float64)
+        out = (
+            np.maximum(-found[:, 0], 0)
+            + np.maximum(-found[:, 1], 0)
+            + np.maximum(found[:, 2] - self._width, 0)
+            + np.maximum(found[:, 3] - self._height, 0)
+        )
+        cost: NDArray[np.float64] = out * 1000
+        taken = self._taken[: self._count]
+        wide = np.minimum(found[:, None, 2], taken[:, 2]) - np.maximum(
+            found[:, None, 0], taken[:, 0]
+        )
+        high = np.minimum(found[:, None, 3], taken[:, 3]) - np.maximum(
+            found[:, None, 1], taken[:, 1]
+        )
+        cost += (np.maximum(wide, 0) * np.maximum(high, 0)) @ taken[:, 4]
+        return cost
+
+    def settle(
+        self,
+        size: tuple[float, float],
+        candidates: Iterable[tuple[float, float]],
+        dislikes: Sequence[float] | None = None,
+    ) -> tuple[float, float]:
+        """Left and top of a label of `size`; it is then taken.
+
+        Candidates come best first, or each with how much it is disliked [area of line].
+        """
+        width, height = size
+        places = list(candidates)
+        boxes = [(x, y, x + width, y + height) for x, y in places]
+        extra = PER_RANK * np.arange(len(places)) if dislikes is None else np.asarray(dislikes)
+        cost = self.cost(boxes) + extra
+        best = int(np.argmin(cost))
+        self.take(boxes[best])
+        return places[best]

@@ -1,0 +1,229 @@
+import { useEffect, useMemo, useRef, useState } from 'react'
+import type { Order, Standing, Vocabulary } from '../../api/types'
+import { useKeys } from '../../state/keys'
+import { useFollowing } from '../../state/live'
+import { useNarrow, useStacked } from '../../state/narrow'
+import { writeOn } from '../../state/outbox'
+import { usePreferences } from '../../state/preferences'
+import { NOTHING, SpokenContext, type Spoken } from '../../state/spoken'
+import { useNow } from '../../state/now'
+import { usePast } from '../../state/past'
+import { PanelSlot } from '../../ui/Panel'
+import { actOf, type Act } from './acts'
+import { CalloutLine, callOut } from './CalloutLine'
+import { Drawer, type Tab } from './Drawer'
+import { finish } from './finish'
+import { LiveBar } from './LiveBar'
+import { nudgeOf } from './NudgeCard'
+import { OrderRail } from './order/OrderRail'
+import { StepsTab } from './order/StepsTab'
+import { Panels, type PanelName } from './Panels'
+import { note, type Kind } from './RunClock'
+import { DRAWINGS, Stage, type Drawing } from './stage/Stage'
+import { Wait } from './stage/Wait'
+import { Strip } from './stage/Strip'
+import { NextTab } from './tabs/NextTab'
+import { ReadingsTab } from './tabs/ReadingsTab'
+import { WhyTab } from './tabs/WhyTab'
+import { saidOf, VerdictRow } from './VerdictRow'
+import { VisitBar } from './VisitBar'
+import { menuOf } from './visitMenu'
+
+type Props = { visit: Standing; vocabulary: Vocabulary }
+
+/** The visit on one screen: verdict, the Loop with its numbers, a drawer beside it, the line. */
+export function Workspace({ visit, vocabulary }: Props) {
+  const { units, sound } = usePreferences()
+  const now = useNow()
+  const isOpen = visit.state !== 'closed'
+  useFollowing(visit.id, units, isOpen)
+  useTitle(visit)
+  const isHand = useNarrow()
+  const isStacked = useStacked()
+  const nudge = nudgeOf(visit)
+  const [tab, setTab] = useState<Tab>(nudge ? 'Next' : 'Why')
+  const [drawing, setDrawing] = useState<Drawing>('Loop')
+  const [panel, setPanel] = useState<PanelName | null>(null)
+  const [probe, setProbe] = useState('')
+  const [step, setStep] = useState({ stage: visit.order.here, form: '' })
+  const [slot, setSlot] = useState<HTMLElement | null>(null)
+  const [types, setTypes] = useState(false)
+  const [spoken, setSpoken] = useState<Spoken>(NOTHING)
+  const spokenOf = useMemo(() => ({ spoken, speakOf: setSpoken }), [spoken])
+  const [stageRow, isPast] = usePast()
+  const act = actOf(visit)
+
+  const show = (next: Tab) => {
+    setPanel(null)
+    setTab(next)
+  }
+  const openStage = (key: string, form = '') => {
+    setStep({ stage: key, form })
+    show('Steps')
+  }
+  const fillIn = (form: string) => openStage(stageOf(visit.order, form), form)
+  const close = () => finish(visit, units, () => openStage('close'))
+  const instruments = (key = '') => {
+    setProbe(key)
+    setPanel('instruments')
+  }
+  const run = (one: Act) => {
+    if (one.kind === 'dose') setPanel('dose')
+    else if (one.kind === 'form') fillIn(one.form)
+    else if (one.kind === 'work') note(visit, one.work as Kind, units)
+    else if (one.kind === 'walk') setPanel('walk')
+    else if (one.kind === 'keep') writeOn(visit.id, 'kept', { reason: '' }, units)
+    else if (one.kind === 'read') callOut(visit.id, one.point, vocabulary)
+    else if (one.kind === 'close') close()
+    else show('Next')
+  }
+  const turn = DRAWINGS[(DRAWINGS.indexOf(drawing) + 1) % DRAWINGS.length] ?? 'Loop'
+  useKeys([
+    { key: '.', label: 'Do what the verdict asks', run: () => act && run(act) },
+    { key: 'l', label: 'Loop, strips, target map in turn', run: () => setDrawing(turn) },
+    { key: 'g', label: 'Walk the liquid line', run: () => isOpen && setPanel('walk') },
+    {
+      key: 'd',
+      label: 'What would change the verdict',
+      run: () => visit.assessment?.suspects.length && setPanel('changes'),
+    },
+    { key: 'y', label: 'Ways in, and how to connect', run: () => setPanel('ways') },
+    { key: 'e', label: 'Order of work', run: () => openStage(visit.order.here) },
+    {
+      key: 'v',
+      label: 'Give the nudge, or write a dose down',
+      run: () => nudge && setPanel('dose'),
+    },
+    { key: 'i', label: 'Instruments', run: () => instruments() },
+    { key: 'f', label: 'Read a log file', run: () => isOpen && setPanel('import') },
+    {
+      key: 'w',
+      label: 'Work on the simulated system',
+      run: () => visit.is_simulated && isOpen && setPanel('work'),
+    },
+    {
+      key: 'r',
+      label: 'The system was started now',
+      run: () => isOpen && note(visit, 'system_started', units),
+    },
+    { key: 'h', label: 'What was done to the system', run: () => isOpen && setPanel('done') },
+    {
+      key: 'o',
+      label: 'The system was stopped now',
+      run: () => isOpen && note(visit, 'system_stopped', units),
+    },
+    { key: 'c', label: isOpen ? 'Close the visit' : 'Open the visit again', run: close },
+  ])
+  const rows = menuOf({
+    visit,
+    units,
+    isHand,
+    onPanel: setPanel,
+    onDrawing: setDrawing,
+    onClose: close,
+    sound,
+  })
+  return (
+    <SpokenContext value={spokenOf}>
+      <PanelSlot value={isStacked ? null : slot}>
+        <div data-workspace className="flex min-h-0 flex-1 flex-col px-3 md:px-5">
+          <VisitBar {...{ visit, units, now, rows }} />
+          {isHand && (types || isPast) ? (
+            <div className={types ? '' : 'sticky top-0 z-10'}>
+              <Strip visit={visit} />
+            </div>
+          ) : null}
+          <div className={isHand && types ? 'hidden' : 'flex flex-col pt-1.5 lg:pt-2'}>
+            <VerdictRow
+              visit={visit}
+              act={act}
+              onAct={() => act && run(act)}
+              onWhy={() => setPanel(visit.assessment?.suspects.length ? 'changes' : null)}
+            />
+          </div>
+          <div className="flex min-h-0 flex-1 flex-col gap-x-4 lg:grid lg:grid-cols-[minmax(0,1fr)_22rem] lg:grid-rows-[minmax(0,1fr)]">
+            <div
+              ref={stageRow}
+              className={`${isHand && types ? 'hidden' : ''} ${drawing === 'Strips' ? 'h-[30rem]' : 'h-[332px] sm:h-[26rem]'} shrink-0 lg:h-auto lg:min-h-0 lg:shrink`}
+            >
+              <Stage
+                {...{ visit, vocabulary, drawing }}
+                foot={
+                  visit.live && (
+                    <LiveBar
+                      visit={visit}
+                      live={visit.live}
+                      units={units}
+                      isOffered={act?.kind === 'keep'}
+                      onInstruments={() => instruments()}
+                      onWork={() => setPanel('work')}
+                    />
+                  )
+                }
+                onDrawing={setDrawing}
+                wait={
+                  <Wait visit={visit} onRead={() => document.getElementById('callout')?.focus()} />
+                }
+                onProbe={instruments}
+                onPlace={(channel, point) =>
+                  writeOn(visit.id, 'placements', { channel, point }, units)
+                }
+              />
+            </div>
+            <Drawer tab={tab} onTab={show} slot={setSlot}>
+              {{
+                Why: (
+                  <WhyTab
+                    {...{ visit, vocabulary, units }}
+                    onForm={fillIn}
+                    onChanges={() => setPanel('changes')}
+                  />
+                ),
+                Next: (
+                  <NextTab
+                    {...{ visit, vocabulary, units, nudge }}
+                    onForm={fillIn}
+                    onPanel={setPanel}
+                  />
+                ),
+                Readings: <ReadingsTab {...{ visit, vocabulary, units, now }} onPanel={setPanel} />,
+                Steps: (
+                  <StepsTab
+                    key={`${step.stage}:${step.form}`}
+                    {...{ visit, units }}
+                    order={visit.order}
+                    first={step.stage}
+                    fills={step.form}
+                    onClose={() => show('Why')}
+                  />
+                ),
+              }}
+            </Drawer>
+          </div>
+          <OrderRail order={visit.order} onStage={(key) => openStage(key)} />
+        </div>
+        <CalloutLine visit={visit} vocabulary={vocabulary} units={units} onTypes={setTypes} />
+        <Panels {...{ visit, vocabulary, units, nudge, panel, probe }} onPanel={setPanel} />
+      </PanelSlot>
+    </SpokenContext>
+  )
+}
+
+/** The page is called by the visit and its verdict. */
+function useTitle(visit: Standing): void {
+  const title = `${visit.system.name}: ${saidOf(visit).headline}`
+  const before = useRef('Nudge')
+  useEffect(() => {
+    const old = before.current
+    document.title = title
+    return () => {
+      document.title = old
+    }
+  }, [title])
+}
+
+/** The stage at which a form is filled in. */
+function stageOf(order: Order, form: string): string {
+  const holds = (stage: Order['stages'][number]) => stage.steps.some((one) => one.check === form)
+  return order.stages.find(holds)?.key ?? order.here
+}

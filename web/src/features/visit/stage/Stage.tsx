@@ -1,0 +1,90 @@
+import type { ReactNode } from 'react'
+import type { Standing, Vocabulary } from '../../../api/types'
+import { LandingDrawing } from '../LandingDrawing'
+import { nudgeOf } from '../NudgeCard'
+import { Strips } from '../Strips'
+import { LoopStage } from './LoopStage'
+
+export const DRAWINGS = ['Loop', 'Strips', 'Target map'] as const
+export type Drawing = (typeof DRAWINGS)[number]
+
+type Props = {
+  visit: Standing
+  vocabulary: Vocabulary
+  drawing: Drawing
+  /** What stands under the drawing: what the instruments say of themselves. */
+  foot: ReactNode
+  /** What is waited for, as an arc over the drawing. */
+  wait: ReactNode
+  onDrawing: (drawing: Drawing) => void
+  onProbe: (key: string) => void
+  onPlace: (channel: string, point: string) => void
+}
+
+/** The display: the Loop with its numbers; or the strips, or the target map, in its place. */
+export function Stage({
+  visit,
+  vocabulary,
+  drawing,
+  foot,
+  wait,
+  onDrawing,
+  onProbe,
+  onPlace,
+}: Props) {
+  const unit = vocabulary.derived.find((one) => one.key === 'superheat')?.unit ?? ''
+  return (
+    <div data-stage-area className="flex h-full min-h-0 flex-col">
+      <div className="relative min-h-0 flex-1">
+        {drawing === 'Strips' ? (
+          <Strips visit={visit} />
+        ) : drawing === 'Target map' && visit.assessment ? (
+          <LandingDrawing
+            footprints={visit.footprints}
+            assessment={visit.assessment}
+            nudge={nudgeOf(visit)}
+            unit={unit}
+          />
+        ) : (
+          <LoopStage
+            visitId={visit.id}
+            stage={visit.stage}
+            estimates={{
+              condenser_saturation: visit.look?.condenser[0],
+              evaporator_saturation: visit.look?.evaporator[0],
+              subcooling: visit.look?.subcooling ?? undefined,
+              superheat: visit.look?.superheat ?? undefined,
+            }}
+            instruments={visit.live?.instruments ?? []}
+            onProbe={onProbe}
+            onPlace={onPlace}
+          />
+        )}
+        {wait}
+      </div>
+      <div className="flex shrink-0 flex-wrap items-center justify-between gap-x-3">
+        <div className="min-w-0 flex-1">{foot}</div>
+        {visit.assessment && !visit.look && <Drawings of={drawing} onDrawing={onDrawing} />}
+      </div>
+    </div>
+  )
+}
+
+/** Which drawing stands on the stage: three ways to see the same visit. */
+function Drawings({ of, onDrawing }: { of: Drawing; onDrawing: (of: Drawing) => void }) {
+  return (
+    <div role="group" aria-label="Drawing" className="flex shrink-0 justify-end max-sm:hidden">
+      {DRAWINGS.map((name) => (
+        <button
+          key={name}
+          type="button"
+          aria-pressed={name === of}
+          onClick={() => onDrawing(name)}
+          className="min-h-11 border-b-4 border-transparent px-2.5 text-[0.94rem] text-soft aria-pressed:border-ink aria-pressed:font-bold aria-pressed:text-ink"
+        >
+          {name}
+        </button>
+      ))}
+    </div>
+  )
+}
