@@ -100,7 +100,7 @@ class KeepIn(Strict):
     reason: Text = ""
 
 
-class _Points:
+class ChannelPoints:
     """Which point each channel measures, looked up again when a placement says so."""
 
     def __init__(self, workshop: Workshop, visit_id: str) -> None:

@@ -39,10 +39,11 @@ class NewCorrection(Strict):
 
 
 class NewWithdrawal(Strict):
-    """Take one reading back, or, without `reading_id`, the last line that stands."""
+    """Take back one reading, or one entry (`of`: a line, a tick, an event …), or the last line."""
 
     id: Id
     reading_id: Id | None = None
+    of: Id | None = None
 
 
 class NewObservation(Strict):

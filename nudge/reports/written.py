@@ -155,7 +155,7 @@ def _drawings(pdf: Paper, subject: Subject) -> None:
         top = pdf.get_y() + 1
         pdf.set_y(top + draw_loop(pdf, MARGIN, top, WIDTH, drawn) + 3)
     if visit.footprints:
-        pdf.head("The Landing", 78)
+        pdf.head("The target map", 78)
         draw_landing(
             pdf, (MARGIN, pdf.get_y() + 4, 110, 62), visit.footprints, assessed.targets, unit
         )

@@ -27,6 +27,7 @@ class JournalEntry:
     """One entry of the journal: its number, what it is, what it says."""
 
     sequence: int
+    visit_id: str
     kind: str
     body: dict[str, Any]
 
@@ -60,27 +61,30 @@ class Stream:
         for loop, event in waiting:
             loop.call_soon_threadsafe(event.set)
 
-    def end(self, visit_id: str) -> int:
-        """The number of the last entry."""
+    def end_of_all(self) -> int:
+        """The number of the last entry of any visit."""
         with self._database.reading() as session:
-            return live.journal_end(session, visit_id)
+            return live.whole_journal_end(session)
 
-    def after(self, visit_id: str, sequence: int) -> list[JournalEntry]:
+    def after(self, visit_ids: Sequence[str], sequence: int) -> list[JournalEntry]:
         """Entries after one, oldest first, `MOST_AT_ONCE` at a time."""
         with self._database.reading() as session:
-            rows = live.journal_after(session, visit_id, sequence, MOST_AT_ONCE)
-            return [JournalEntry(row.sequence, row.kind, row.body) for row in rows]
+            rows = live.journal_after(session, visit_ids, sequence, MOST_AT_ONCE)
+            return [JournalEntry(row.sequence, row.visit_id, row.kind, row.body) for row in rows]
 
-    async def follow(self, visit_id: str, sequence: int) -> AsyncIterator[Sequence[JournalEntry]]:
+    async def follow(
+        self, visit_ids: Sequence[str], sequence: int
+    ) -> AsyncIterator[Sequence[JournalEntry]]:
         """Entries as they come, in the batches they are read in; an empty one is a heartbeat."""
         loop, event = asyncio.get_running_loop(), asyncio.Event()
         mine = (loop, event)
         with self._lock:
-            self._waiting[visit_id].add(mine)
+            for visit_id in visit_ids:
+                self._waiting[visit_id].add(mine)
         try:
             while True:
                 event.clear()
-                entries = await asyncio.to_thread(self.after, visit_id, sequence)
+                entries = await asyncio.to_thread(self.after, visit_ids, sequence)
                 if entries:
                     sequence = entries[-1].sequence
                     yield entries
@@ -91,4 +95,5 @@ class Stream:
                     yield []
         finally:
             with self._lock:
-                self._waiting[visit_id].discard(mine)
+                for visit_id in visit_ids:
+                    self._waiting[visit_id].discard(mine)

@@ -139,6 +139,32 @@ class Visits(ReadingsTaken):
                 )
         return self._judged(visit_id)
 
+    def take_back(self, visit_id: str, entry_id: str, of: str) -> Snapshot:
+        """Take back one entry, whatever it was: a line, a correction, a tick, an event.
+
+        Nothing is struck out: what stands against it is written beside it. Raises: NotFound.
+        """
+        with self._on_open_visit(visit_id, entry_id) as (_, row):
+            readings = [
+                r for r in row.readings if of in (r.id, r.callout_id) or r.id.startswith(f"{of}:")
+            ]
+            tick = next((o for o in row.observations if o.id == of), None)
+            event = next((e for e in row.events if e.id == of), None)
+            if tick is None and event is None and not readings:
+                raise NotFound("entry", of)
+            self._withdraw(row, [r for r in readings if r.withdraws is None], entry_id)
+            if tick is not None and all(o.id != entry_id for o in row.observations):
+                row.observations.append(
+                    ObservationRow(
+                        id=entry_id, key=tick.key, seen=not tick.seen, noted_at=self._clock()
+                    )
+                )
+            if event is not None and all(e.corrects != of for e in row.events):
+                row.events.append(
+                    Event(id=entry_id, kind=event.kind, happened_at=event.happened_at, corrects=of)
+                )
+        return self._judged(visit_id)
+
     def happened(
         self,
         visit_id: str,

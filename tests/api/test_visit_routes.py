@@ -24,6 +24,36 @@ class VisitRoutesTest(WithClient):
         self.http.post(f"{VISIT}/withdrawals", json={"id": "w2", "reading_id": old["id"]})
         self.assertNotIn("liquid_line_temp", self.readings())
 
+    def test_one_entry_is_taken_back_by_its_id_and_nobody_elses(self):
+        line = {"id": "mine", "text": "suct 100", "heard_at": AT}
+        other = {"id": "theirs", "text": "liq 300", "heard_at": AT}
+        before = self.readings()["suction_pressure"]["value"]
+        for body in (line, other):
+            self.http.post(f"{VISIT}/callouts", json=body)
+        back = self.http.post(f"{VISIT}/withdrawals", json={"id": "w1", "of": "mine"})
+        self.assertEqual(back.status_code, 200)
+        now = self.readings()
+        self.assertEqual(now["suction_pressure"]["value"], before)
+        self.assertEqual(now["liquid_pressure"]["value"], 300)
+        # asked twice it is one: and what is not there is said
+        self.http.post(f"{VISIT}/withdrawals", json={"id": "w1", "of": "mine"})
+        self.assertEqual(self.readings()["suction_pressure"]["value"], before)
+        none = self.http.post(f"{VISIT}/withdrawals", json={"id": "w2", "of": "nobody"})
+        self.assertEqual(none.status_code, 404)
+
+    def test_a_tick_and_an_event_are_taken_back_as_well(self):
+        seen = {"id": "t", "key": "filter_dirty", "seen": True}
+        self.http.post(f"{VISIT}/observations", json=seen)
+        self.assertIn("filter_dirty", self.http.get(VISIT).json()["observations"])
+        self.http.post(f"{VISIT}/withdrawals", json={"id": "w3", "of": "t"})
+        self.assertNotIn("filter_dirty", self.http.get(VISIT).json()["observations"])
+        runs = self.http.get(VISIT).json()["running_since"]
+        stop = {"id": "s", "kind": "system_stopped", "happened_at": AT}
+        self.http.post(f"{VISIT}/events", json={**stop, "happened_at": "2100-01-01T00:00:00Z"})
+        self.assertIsNone(self.http.get(VISIT).json()["running_since"])
+        self.http.post(f"{VISIT}/withdrawals", json={"id": "w4", "of": "s"})
+        self.assertEqual(self.http.get(VISIT).json()["running_since"], runs)
+
     def test_bare_numbers_follow_the_units_of_the_request(self):
         line = {"id": "c", "text": "ll 35 suct 800", "heard_at": AT}
         answer = self.http.post(f"{VISIT}/callouts?units=si", json=line)

@@ -61,6 +61,10 @@ class BrowserTest(unittest.TestCase):
         page.fill("#callout", line)
         page.press("#callout", "Enter")
 
+    def tab(self, page: Page, name: str) -> None:
+        """Open one of the drawer's four."""
+        page.get_by_role("tab", name=name).click()
+
     def kept(self, page: Page) -> None:
         """Wait until everything typed is with the server."""
         expect(page.locator("[data-waiting]")).to_have_attribute("data-waiting", "0")

@@ -9,14 +9,14 @@ from tests.browser.support import FIVE, HAND, BrowserTest, calm
 
 def number(page: Page, key: str) -> str:
     """What stands there, with what a screen reader adds to it."""
-    return page.locator(f"[data-number={key}] dd p").first.text_content() or ""
+    return page.locator(f"[data-number={key}] [data-value]").first.text_content() or ""
 
 
 class VisitTest(BrowserTest):
     def test_from_today_to_a_verdict_that_outlives_a_restart(self):
         page = self.open("/")
         page.get_by_role("link", name=re.compile("Loft heat pump")).first.click()
-        expect(page.get_by_text("Call out what you read.")).to_be_visible()
+        expect(page.get_by_text("Type what you read.")).to_be_visible()
 
         self.take(page, "suct 118 liq 325 sl 55 ll 92 oa 86 ra 76")
         verdict = page.locator("[data-verdict]")
@@ -24,10 +24,11 @@ class VisitTest(BrowserTest):
         before = number(page, "subcooling")
         expect(page.locator("[data-point=liquid_line_temp]")).to_contain_text("92.0 °F")
 
+        self.tab(page, "Readings")
         page.get_by_role("button", name=re.compile("Correct Liquid line, 92.0")).click()
         page.get_by_label("Liquid line should read").fill("96")
         page.get_by_role("button", name="Correct", exact=True).click()
-        expect(page.locator("[data-number=subcooling] dd p").first).not_to_have_text(before)
+        expect(page.locator("[data-number=subcooling] [data-value]").first).not_to_have_text(before)
         after = number(page, "subcooling")
         self.assertAlmostEqual(_value(before) - _value(after), 4, delta=0.11)
         said = verdict.inner_text()
@@ -40,6 +41,7 @@ class VisitTest(BrowserTest):
         page.reload()
         expect(page.locator("[data-verdict]")).to_have_text(said)
         self.assertEqual(number(page, "subcooling"), after)
+        self.tab(page, "Readings")
         page.get_by_role("button", name=re.compile("Show 1 replaced")).click()
         expect(page.locator("[data-state=void]")).to_contain_text("typed 92 °F")
 
@@ -50,8 +52,8 @@ class VisitTest(BrowserTest):
         expect(page.locator("[data-verdict]")).to_have_text(
             "Leave the charge. Look at what feeds the coil."
         )
-        page.get_by_role("button", name="Undo").click()
-        expect(page.locator("[data-number=superheat] dd p").first).to_have_text(first)
+        page.get_by_label("Type readings").get_by_role("button", name="Undo").click()
+        expect(page.locator("[data-number=superheat] [data-value]").first).to_have_text(first)
 
     def test_a_wrong_word_is_explained_and_put_right_with_one_tap(self):
         page = self.open("/visits/pottery-now")
@@ -73,13 +75,16 @@ class VisitTest(BrowserTest):
         page = self.open("/visits/clinic-now")
         row = page.get_by_label("Suspects").locator("li").first
         expect(row).to_contain_text("Liquid line restriction")
+        self.tab(page, "Next")
         chips = page.get_by_label("Seen", exact=True)
-        chips.get_by_role("button", name="Filter dirty").click()
+        chips.get_by_role("radio", name=re.compile("^Filter,")).click()
+        chips.get_by_role("button", name="Filter dirty").first.click()
         expect(page.locator("[data-verdict]")).to_have_text("Change the filter first.")
-        expect(chips.get_by_role("button", name=re.compile("Filter clean"))).to_have_attribute(
-            "aria-pressed", "false"
-        )
-        chips.get_by_role("button", name="Filter clean").click()
+        expect(chips.get_by_role("radio", name="Filter, something found")).to_be_visible()
+        expect(
+            chips.get_by_role("button", name=re.compile("Filter clean")).first
+        ).to_have_attribute("aria-pressed", "false")
+        chips.get_by_role("button", name="Filter clean").first.click()
         expect(page.locator("[data-verdict]")).to_have_text(
             "Do not add. The liquid line is restricted."
         )
@@ -100,13 +105,13 @@ def _value(text: str) -> float:
 
 def _dot_in_bracket(page: Page, gap: str) -> bool:
     """Whether the line reading's height lies between the ends of its bracket, on the screen."""
-    shape = page.locator(f"[data-gap={gap}]")
-    expect(shape).to_be_visible()
-    paths = [p.get_attribute("d") for p in shape.locator("path").all()]
-    bracket = next(d for d in paths if "h8V" in d)
-    leader = next(d for d in paths if "H" in d)
-    low, high = sorted(float(n) for n in re.search(r" ([\d.]+)h8V([\d.]+)", bracket).groups())
-    return low <= float(re.match(r"M[\d.]+ ([\d.]+)H", leader)[1]) <= high
+    heights = {}
+    for role in ("gap", "bracket"):
+        line = page.locator(f"[data-role={role}][data-of={gap}]")
+        expect(line).to_have_count(1)
+        path = line.get_attribute("d") or ""
+        heights[role] = [float(y) for y in re.findall(r"[ML][\d.]+ ([\d.]+)", path)]
+    return min(heights["bracket"]) <= heights["gap"][1] <= max(heights["bracket"])
 
 
 class NothingIsLostTest(BrowserTest):
@@ -180,7 +185,7 @@ class HandsTest(BrowserTest):
         expect(page.locator("[data-point=suction_pressure]")).to_contain_text("30 psig")
         page.keyboard.press("Escape")
         page.keyboard.press("?")
-        expect(page.get_by_role("dialog")).to_contain_text("Undo the last line")
+        expect(page.get_by_role("dialog")).to_contain_text("Undo what was written here last")
         page.keyboard.press("Escape")
         expect(page.get_by_role("dialog")).to_have_count(0)
         page.keyboard.press("u")
@@ -243,7 +248,10 @@ class BrokenServerTest(BrowserTest):
             "**/observations**",
             lambda route: route.fulfill(status=500, body="Internal Server Error"),
         )
-        page.get_by_label("Seen", exact=True).get_by_role("button", name="Filter clean").click()
+        self.tab(page, "Next")
+        seen = page.get_by_label("Seen", exact=True)
+        seen.get_by_role("radio", name=re.compile("^Filter,")).click()
+        seen.get_by_role("button", name="Filter clean").first.click()
         self.take(page, "oa 91")
         expect(page.locator("[data-point=outdoor_air_temp]")).to_contain_text(
             "91.0 °F", timeout=20_000

@@ -27,7 +27,7 @@ class StreamTest(WithInstruments):
             while len(got) < batches:
                 connections += 1
                 limit = rng.randint(1, 9)
-                async for entries in self.stream.follow("v", after):
+                async for entries in self.stream.follow(["v"], after):
                     got.extend(e for e in entries if e.kind == "samples")
                     if entries:
                         after = entries[-1].sequence
@@ -51,7 +51,7 @@ class StreamTest(WithInstruments):
         sizes = []
 
         async def follow():
-            async for entries in self.stream.follow("v", 0):
+            async for entries in self.stream.follow(["v"], 0):
                 sizes.append(len(entries))
                 if sum(sizes) >= 450:
                     break
@@ -63,6 +63,6 @@ class StreamTest(WithInstruments):
         self.visits.set_complaint("v", "Warmer")
         self.instruments.take("v", "b", self.given(), "ip")
         self.instruments.swap("v", "s", "c1", "c2")
-        kinds = [e.kind for e in self.stream.after("v", 0)]
+        kinds = [e.kind for e in self.stream.after(["v"], 0)]
         self.assertEqual(kinds, ["visit", "samples", "placement", "placement"])
-        self.assertEqual(self.stream.after("v", 0), self.stream.after("v", 0))
+        self.assertEqual(self.stream.after(["v"], 0), self.stream.after(["v"], 0))

@@ -19,8 +19,12 @@ import { createElement as h } from 'react'
 import { createRoot } from 'react-dom/client'
 import * as outbox from './src/state/outbox'
 import { Kept } from './src/state/kept'
+import { KeptMap } from './src/state/keptMap'
+import { Follower } from './src/state/follower'
+import * as toasts from './src/state/toasts'
+import { undo } from './src/state/undo'
 import { useTypedField } from './src/state/typedField'
-import { useDraft } from './src/state/drafts'
+import { setDraft, useDraft } from './src/state/drafts'
 import { liveRows, useFollowing, useLink } from './src/state/live'
 import { queryClient } from './src/api/queries'
 
@@ -48,7 +52,7 @@ const show = (what) => {
   root.render(what)
 }
 window.nudge = {
-  ...outbox, Kept, liveRows, useDraft,
+  ...outbox, ...toasts, Kept, KeptMap, Follower, liveRows, setDraft, undo, useDraft,
   field: (stored) => show(h(Field, { stored })),
   follow: () => show(h(Followed)),
   stale: () => queryClient.getQueryCache().findAll({ queryKey: ['visit'] })
@@ -56,7 +60,7 @@ window.nudge = {
   seed: () => queryClient.setQueryData(['visit', 'v', 'ip'], { id: 'v' }),
 }
 """
-KEPT = "JSON.parse(localStorage['nudge.outbox'] ?? '{\"waiting\":[],\"refused\":[]}')"
+KEPT = "nudge.outboxNow()"
 
 
 class StateTest(unittest.TestCase):
@@ -248,8 +252,9 @@ class StateTest(unittest.TestCase):
         self.until(page, "document.getElementById('problem').textContent", "SEER 99 is over 45.")
         self.assertEqual(page.input_value("input"), "99")
 
-    def event(self, number, kind, body):
-        self.stream += f"id: {number}\nevent: {kind}\ndata: {json.dumps(body)}\n\n"
+    def event(self, number, kind, body, visit="v"):
+        data = json.dumps({**body, "visit": visit})
+        self.stream += f"id: {number}\nevent: {kind}\ndata: {data}\n\n"
 
     def test_the_stream_brings_samples_by_the_point_they_were_read_at(self):
         rows = {
@@ -275,6 +280,124 @@ class StateTest(unittest.TestCase):
         self.assertEqual(page.evaluate("nudge.stale()"), [False])
         self.event(3, "visit", {"by": "somebody"})
         self.until(page, "nudge.stale()[0]")
+
+    def test_two_tabs_on_two_visits_lose_nothing_typed_at_the_same_moments(self):
+        self.answers = lambda *_: None
+        tabs = {"v": self.tab(), "w": self.tab()}
+        script = """([visit, n]) => nudge.writeOn(visit, 'callouts',
+            {text: visit + ' ' + n, heard_at: '2026-07-01T10:00:00Z'}, 'ip')"""
+        for n in range(12):
+            for visit, page in tabs.items():
+                page.evaluate(script, [visit, n])
+        for page in tabs.values():
+            self.until(page, f"{KEPT}.waiting.length", 24)
+        self.answers = lambda *_: (200, {"id": "v", "system": {"id": "s"}})
+        for page in tabs.values():
+            self.until(page, f"{KEPT}.waiting.length", 0, seconds=20)
+        ids = {one["body"]["id"]: one["body"]["text"] for one in self.got}
+        wanted = sorted(f"{visit} {n}" for visit in tabs for n in range(12))
+        self.assertEqual(sorted(ids.values()), wanted)
+        for visit in tabs:  # each visit's lines in the order they were typed
+            sent = list(dict.fromkeys(t for t in self.texts() if t.startswith(visit)))
+            self.assertEqual(sent, [f"{visit} {n}" for n in range(12)])
+
+    def test_a_clock_set_back_two_days_does_not_change_the_order(self):
+        self.answers = lambda *_: None
+        page = self.tab()
+        self.write(page, "first")
+        page.evaluate("const real = Date.now; Date.now = () => real() - 172_800_000")
+        self.write(page, "second")
+        kept = page.evaluate(KEPT)["waiting"]
+        self.assertEqual([one["body"]["text"] for one in kept], ["first", "second"])
+
+    def test_full_and_denied_storage_still_sends(self):
+        page = self.tab()
+        page.evaluate("void (Storage.prototype.setItem = () => { throw new Error('full') })")
+        self.write(page, "suct 118")
+        self.until(page, f"{KEPT}.waiting.length", 0)
+        self.assertEqual(self.texts(), ["suct 118"])
+
+    def test_what_an_older_page_kept_is_taken_over(self):
+        page = self.tab()
+        page.evaluate(
+            """localStorage['nudge.outbox'] = JSON.stringify({refused: [], waiting: [{id: 'old',
+            method: 'POST', path: '/visits/v/callouts', body: {id: 'old', text: 'ra 75'},
+            units: 'ip', visitId: 'v'}]})"""
+        )
+        page.evaluate("nudge.startOutbox()")
+        self.until(page, f"{KEPT}.waiting.length", 0)
+        self.assertEqual(self.texts(), ["ra 75"])
+        self.assertIsNone(page.evaluate("localStorage.getItem('nudge.outbox')"))
+
+    def test_drafts_of_two_tabs_stand_beside_each_other(self):
+        one, other = self.tab(), self.tab()
+        one.evaluate("nudge.setDraft('line:v', 'suct 1')")
+        other.evaluate("nudge.setDraft('line:w', 'liq 3')")
+        one.evaluate("nudge.setDraft('line:v', 'suct 11')")
+        kept = "Object.entries(localStorage).filter(([k]) => k.startsWith('nudge.draft.')).sort()"
+        wanted = [["nudge.draft.line:v", '"suct 11"'], ["nudge.draft.line:w", '"liq 3"']]
+        self.until(other, kept, wanted)
+
+    def test_each_write_says_its_name_and_is_taken_back_by_its_own_kind(self):
+        cases = (
+            ("callouts", {"text": "suct 118"}, "Taken: suct 118", "withdrawals"),
+            ("events", {"kind": "system_stopped"}, "System stopped", "withdrawals"),
+            ("observations", {"key": "filter_dirty", "seen": True}, "Filter dirty", "withdrawals"),
+            ("doses", {"amount": 4.5, "removes": False}, "4.5 given, written down",
+             "dose-corrections"),
+        )  # fmt: skip
+        page = self.tab()
+        for what, body, said, undone in cases:
+            with self.subTest(what):
+                self.got.clear()
+                page.evaluate("([w, b]) => nudge.writeOn('v', w, b, 'ip')", [what, body])
+                self.until(page, f"{KEPT}.waiting.length", 0)
+                self.assertEqual(
+                    page.evaluate("([w, b]) => nudge.saidOf(w, b)", [what, body]), said
+                )
+                mine = json.loads(page.evaluate("localStorage['nudge.mine']"))
+                self.assertEqual(mine[-1]["said"], said)
+                page.evaluate("done => nudge.undo(done, 'ip')", mine[-1])
+                self.until(page, f"{KEPT}.waiting.length", 0)
+                back = self.got[-1]
+                self.assertEqual(back["path"].split("?")[0], f"/api/visits/v/{undone}")
+                wrote = self.got[0]["body"]["id"]
+                self.assertIn(wrote, (back["body"].get("of"), back["body"].get("dose_id")))
+                self.assertEqual(json.loads(page.evaluate("localStorage['nudge.mine']")), [])
+
+    def test_a_follower_hands_each_page_every_event_once_over_one_connection(self):
+        page = self.tab()
+        found = page.evaluate(
+            """async () => {
+              const made = [], heard = {a: [], b: []}
+              window.EventSource = class extends EventTarget {
+                constructor(url) { super(); this.url = url; made.push(this) }
+                close() { this.closed = true }
+                say(kind, id, visit) {
+                  const data = JSON.stringify({visit})
+                  this.dispatchEvent(new MessageEvent(kind, {data, lastEventId: String(id)}))
+                }
+              }
+              const follower = new nudge.Follower((to, m) => m.say === 'event' && heard[to].push(m.id))
+              const soon = () => new Promise((done) => setTimeout(done, 60))
+              follower.hear('a', {ask: 'follow', visit: 'v', units: 'ip', after: null})
+              await soon()
+              made[0].say('visit', 5, 'v')
+              follower.hear('b', {ask: 'follow', visit: 'w', units: 'ip', after: null})
+              await soon()
+              made[1].say('visit', 5, 'v')
+              made[1].say('visit', 6, 'w')
+              made[1].say('visit', 7, 'v')
+              follower.hear('a', {ask: 'leave', visit: 'v', units: 'ip'})
+              await soon()
+              follower.hear('a', {ask: 'follow', visit: 'v', units: 'ip', after: 7})
+              await soon()
+              return {heard, urls: made.map((one) => one.url), open: made.filter((o) => !o.closed).length}
+            }"""
+        )
+        self.assertEqual(found["heard"], {"a": [5, 7], "b": [6]})
+        self.assertEqual(found["open"], 1)
+        self.assertIn("visit=v&visit=w&after=5", found["urls"][1])
 
 
 if __name__ == "__main__":

@@ -1,15 +1,10 @@
 """Live readings: taken in, followed, placed, zeroed, swapped, ignored, kept."""
 
-import json
-from collections.abc import AsyncIterator, Sequence
 from typing import Annotated
 
-from fastapi import APIRouter, Header, Query
-from starlette.responses import StreamingResponse
+from fastapi import APIRouter, Query
 
 from nudge.api.access import InstrumentsIn, UnitsIn, VisitsIn, WorkshopIn
-from nudge.core.language.units import UnitSystem, from_si
-from nudge.core.language.vocabulary.points import POINTS
 from nudge.presenters.instruments import (
     ChannelIn,
     IgnoreIn,
@@ -19,13 +14,10 @@ from nudge.presenters.instruments import (
     ReadingsIn,
     SwapIn,
     TakenOut,
-    _Points,
     taken_out,
 )
 from nudge.presenters.standing import StandingOut, standing_out
 from nudge.presenters.traces import SeriesOut, series_out
-from nudge.services.stream import JournalEntry
-from nudge.services.workshop import Workshop
 
 router = APIRouter(prefix="/api/visits/{visit_id}")
 
@@ -41,72 +33,6 @@ def take(
     rows = [body] if isinstance(body, OneReadingIn) else body.readings
     taken = instruments.take(visit_id, body.id, [row.to_given() for row in rows], units)
     return taken_out(taken, units)
-
-
-@router.get("/stream")
-def stream(
-    workshop: WorkshopIn,
-    units: UnitsIn,
-    visit_id: str,
-    after: int | None = None,
-    last_event_id: Annotated[str | None, Header()] = None,
-) -> StreamingResponse:
-    """Follow a visit as server-sent events: `samples`, `placement`, `visit`, `import`.
-
-    Each event's id is its place in the visit's journal. A client that comes back with
-    Last-Event-ID (or `after`) gets everything since, once; without either it starts from now.
-    """
-    workshop.visits.known(visit_id)  # 404 before the stream begins
-    start = after
-    if last_event_id is not None and last_event_id.isdigit():
-        start = int(last_event_id)
-    if start is None:
-        start = workshop.stream.end(visit_id)
-    return StreamingResponse(
-        _events(workshop, visit_id, start, units),
-        media_type="text/event-stream",
-        headers={"Cache-Control": "no-store", "X-Accel-Buffering": "no"},
-    )
-
-
-async def _events(
-    workshop: Workshop, visit_id: str, start: int, units: UnitSystem
-) -> AsyncIterator[str]:
-    """Server-sent events. A follower that lags gets what has gathered in one piece."""
-    yield f"retry: 800\nid: {start}\nevent: hello\ndata: {{}}\n\n"
-    points = _Points(workshop, visit_id)
-    async for entries in workshop.stream.follow(visit_id, start):
-        if not entries:
-            yield ": still here\n\n"
-        else:
-            yield "".join(_event(entry, points, units) for entry in entries)
-
-
-def _event(entry: JournalEntry, points: _Points, units: UnitSystem) -> str:
-    body = entry.body
-    if entry.kind == "placement":
-        points.forget()
-    if entry.kind == "samples":
-        channels = body["channels"]
-        known = points.of(list(channels))
-        body = {
-            "channels": {
-                key: {"point": known.get(key, ""), "rows": _shown(rows, known.get(key, ""), units)}
-                for key, rows in channels.items()
-            }
-        }
-    return (
-        f"id: {entry.sequence}\nevent: {entry.kind}\n"
-        f"data: {json.dumps(body, separators=(',', ':'))}\n\n"
-    )
-
-
-def _shown(rows: Sequence[Sequence[float]], point: str, units: UnitSystem) -> list[list[float]]:
-    """Rows of [ms, value] in the units asked for."""
-    row = POINTS.get(point)
-    if row is None:
-        return [[at, value] for at, value in rows]
-    return [[at, round(from_si(value, row.quantity, units), 3)] for at, value in rows]
 
 
 @router.get("/series")

@@ -95,7 +95,9 @@ def correct(visits: VisitsIn, units: UnitsIn, visit_id: str, body: NewCorrection
 
 @router.post("/visits/{visit_id}/withdrawals")
 def withdraw(visits: VisitsIn, units: UnitsIn, visit_id: str, body: NewWithdrawal) -> StandingOut:
-    """Take back one reading, or the last line."""
+    """Take back one reading, one entry by its id, or the last line."""
+    if body.of is not None:
+        return standing_out(visits.take_back(visit_id, body.id, body.of), units)
     if body.reading_id is None:
         return standing_out(visits.undo(visit_id, body.id), units)
     return standing_out(visits.withdraw(visit_id, body.reading_id, body.id), units)

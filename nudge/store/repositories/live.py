@@ -194,21 +194,22 @@ def written(session: Session, visit_id: str, entry_id: str) -> bool:
     return session.scalar(query) is not None
 
 
-def journal_after(session: Session, visit_id: str, sequence: int, most: int) -> Sequence[Journal]:
-    """The journal of a visit after an entry, oldest first, at most so many."""
+def journal_after(
+    session: Session, visit_ids: Sequence[str], sequence: int, most: int
+) -> Sequence[Journal]:
+    """The journal of some visits after an entry, oldest first, at most so many."""
     query = (
         select(Journal)
-        .where(Journal.visit_id == visit_id, Journal.sequence > sequence)
+        .where(Journal.visit_id.in_(visit_ids), Journal.sequence > sequence)
         .order_by(Journal.sequence)
         .limit(most)
     )
     return session.scalars(query).all()
 
 
-def journal_end(session: Session, visit_id: str) -> int:
-    """The last entry's number, 0 where there is none."""
-    query = select(func.max(Journal.sequence)).where(Journal.visit_id == visit_id)
-    return int(session.scalar(query) or 0)
+def whole_journal_end(session: Session) -> int:
+    """The last entry's number over all visits, 0 where there is none."""
+    return int(session.scalar(select(func.max(Journal.sequence))) or 0)
 
 
 def last_written(session: Session, visit_id: str) -> int:

@@ -524,7 +524,7 @@ export interface paths {
         put?: never;
         /**
          * Withdraw
-         * @description Take back one reading, or the last line.
+         * @description Take back one reading, one entry by its id, or the last line.
          */
         post: operations["withdraw_api_visits__visit_id__withdrawals_post"];
         delete?: never;
@@ -964,29 +964,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/visits/{visit_id}/stream": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Stream
-         * @description Follow a visit as server-sent events: `samples`, `placement`, `visit`, `import`.
-         *
-         *     Each event's id is its place in the visit's journal. A client that comes back with
-         *     Last-Event-ID (or `after`) gets everything since, once; without either it starts from now.
-         */
-        get: operations["stream_api_visits__visit_id__stream_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/visits/{visit_id}/series": {
         parameters: {
             query?: never;
@@ -1101,6 +1078,51 @@ export interface paths {
          * @description Keep what the instruments say as readings and judge them.
          */
         post: operations["keep_api_visits__visit_id__kept_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/stream": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Stream
+         * @description Follow a visit as server-sent events: `samples`, `placement`, `visit`, `import`.
+         *
+         *     Each event's id is its place in the journal. A client that comes back with Last-Event-ID
+         *     (or `after`) gets everything since, once; without either it starts from now.
+         */
+        get: operations["stream_api_visits__visit_id__stream_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stream": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Stream Of Many
+         * @description Follow several visits over one connection: every event's data names its `visit`.
+         *
+         *     One browser needs one stream, however many tabs it has open.
+         */
+        get: operations["stream_of_many_api_stream_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -3724,13 +3746,15 @@ export interface components {
         };
         /**
          * NewWithdrawal
-         * @description Take one reading back, or, without `reading_id`, the last line that stands.
+         * @description Take back one reading, or one entry (`of`: a line, a tick, an event …), or the last line.
          */
         NewWithdrawal: {
             /** Id */
             id: string;
             /** Reading Id */
             reading_id?: string | null;
+            /** Of */
+            of?: string | null;
         };
         /** NextCheckOut */
         NextCheckOut: {
@@ -7193,42 +7217,6 @@ export interface operations {
             };
         };
     };
-    stream_api_visits__visit_id__stream_get: {
-        parameters: {
-            query?: {
-                after?: number | null;
-                units?: "ip" | "si" | "si_bar";
-            };
-            header?: {
-                "last-event-id"?: string | null;
-            };
-            path: {
-                visit_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": unknown;
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-        };
-    };
     series_api_visits__visit_id__series_get: {
         parameters: {
             query?: {
@@ -7438,6 +7426,77 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StandingOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    stream_api_visits__visit_id__stream_get: {
+        parameters: {
+            query?: {
+                after?: number | null;
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: {
+                "last-event-id"?: string | null;
+            };
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    stream_of_many_api_stream_get: {
+        parameters: {
+            query: {
+                visit: string[];
+                after?: number | null;
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: {
+                "last-event-id"?: string | null;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
                 };
             };
             /** @description Unprocessable Entity */

@@ -22,7 +22,7 @@ export function KeysCard({ open, onClose }: Props) {
         </dt>
         <dd>Leave a field, close a card</dd>
       </dl>
-      <h3 className="mt-4 mb-1">The call-out line</h3>
+      <h3 className="mt-4 mb-1">The line you type in</h3>
       <p>
         Say a point and a number, in any order: <code className="font-mono">suct 118 liq 341</code>.
         Other units go right after the number: <code className="font-mono">liq 2350kpa sl 11c</code>

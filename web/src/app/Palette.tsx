@@ -9,8 +9,8 @@ type Choice = { key: string; title: string; below: string; run: () => void }
 const PLACES = [
   ['/', 'Today'],
   ['/systems', 'Systems'],
-  ['/shelf', 'Shelf'],
-  ['/pocket', 'Pocket'],
+  ['/shelf', 'Cylinders'],
+  ['/pocket', 'Calculators'],
 ] as const
 
 const TO = { site: '/systems', system: '/systems', visit: '/visits' } as const

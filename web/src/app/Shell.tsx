@@ -8,6 +8,7 @@ import { Button } from '../ui/Button'
 import { Notice } from '../ui/Notice'
 import { KeysCard } from './KeysCard'
 import { Palette } from './Palette'
+import { ToastLine } from './ToastLine'
 
 /** What is on every screen: where you are, whether what you typed is safe, light and units. */
 export function Shell({ children }: { children: ReactNode }) {
@@ -28,7 +29,7 @@ export function Shell({ children }: { children: ReactNode }) {
     { key: 't', label: 'Today', run: () => void navigate('/') },
     { key: 's', label: 'Systems', run: () => void navigate('/systems') },
     { key: 'q', shown: 'q, Ctrl K', label: 'Find anything', run: () => openFind() },
-    { key: 'k', label: 'Pocket', run: () => void navigate('/pocket') },
+    { key: 'k', label: 'Calculators', run: () => void navigate('/pocket') },
     { key: 'n', label: 'Paper or night', run: toggleTheme },
     { key: 'm', label: 'Units: °F psi, °C kPa, °C bar', run: nextUnits },
     { key: '?', label: 'These keys', run: () => setKeysOpen(true) },
@@ -46,8 +47,8 @@ export function Shell({ children }: { children: ReactNode }) {
         <nav className="flex" aria-label="Screens">
           <Place to="/">Today</Place>
           <Place to="/systems">Systems</Place>
-          <Place to="/shelf">Shelf</Place>
-          <Place to="/pocket">Pocket</Place>
+          <Place to="/shelf">Cylinders</Place>
+          <Place to="/pocket">Calculators</Place>
         </nav>
         <div className="ml-auto flex items-center [&>button]:px-1 sm:[&>button]:px-4">
           <Kept />
@@ -74,6 +75,7 @@ export function Shell({ children }: { children: ReactNode }) {
       <RefusedPile />
       <main className="flex min-h-0 flex-1 flex-col">{children}</main>
       {finds && <Palette onClose={() => closeFind()} />}
+      <ToastLine />
       <KeysCard open={keysOpen} onClose={() => setKeysOpen(false)} />
     </div>
   )
@@ -99,7 +101,7 @@ function Kept() {
       data-waiting={waiting.length}
       className="px-2 text-[0.9rem] text-soft data-[waiting='0']:hidden sm:data-[waiting='0']:inline"
     >
-      {waiting.length === 0 ? 'Kept' : `${waiting.length} to send`}
+      {waiting.length === 0 ? 'Saved' : `${waiting.length} to send`}
     </span>
   )
 }

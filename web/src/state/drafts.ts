@@ -1,17 +1,17 @@
-import { Kept, useKept } from './kept'
+import { useSyncExternalStore } from 'react'
+import { KeptMap } from './keptMap'
 
 /** What has been typed and not yet taken, by field. Kept through reloads and crashes. */
-const drafts = new Kept<Record<string, string>>('nudge.drafts', {})
+const drafts = new KeptMap<string>('nudge.draft.')
 
 export function useDraft(name: string): [string | undefined, (text: string | undefined) => void] {
-  return [useKept(drafts)[name], (text) => setDraft(name, text)]
+  const kept = useSyncExternalStore(drafts.subscribe, () => drafts.get().get(name))
+  return [kept, (text) => setDraft(name, text)]
 }
 
 export function setDraft(name: string, text: string | undefined): void {
-  const others = Object.entries(drafts.get()).filter(([key]) => key !== name)
-  drafts.set(
-    Object.fromEntries(text === undefined || text === '' ? others : [...others, [name, text]]),
-  )
+  if (text === undefined || text === '') drafts.delete(name)
+  else drafts.set(name, text)
 }
 
 export const lineDraft = (visitId: string) => `line:${visitId}`

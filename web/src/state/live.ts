@@ -1,5 +1,6 @@
 import { useEffect, useSyncExternalStore } from 'react'
 import { queryClient } from '../api/queries'
+import { followVisit } from './link'
 import { isSentFromHere } from './outbox'
 import type { Units } from '../api/types'
 
@@ -18,7 +19,7 @@ const REFRESH_MS = 1_500
 class Feed {
   readonly rows = new Map<string, Row[]>()
   link: LinkState = 'joining'
-  private source: EventSource
+  private readonly stop: () => void
   private listeners = new Set<() => void>()
   private stale = false
   private timer = 0
@@ -27,18 +28,14 @@ class Feed {
     readonly visitId: string,
     readonly units: Units,
   ) {
-    this.source = new EventSource(`/api/visits/${visitId}/stream?units=${units}`)
-    this.source.addEventListener('hello', () => this.setLink('following'))
-    this.source.addEventListener('error', () => this.setLink('dropped'))
-    this.source.addEventListener('samples', (event: MessageEvent<string>) =>
-      this.take(JSON.parse(event.data) as Samples),
-    )
-    for (const kind of ['placement', 'visit', 'import']) {
-      this.source.addEventListener(kind, (event: MessageEvent<string>) => {
-        const { by } = JSON.parse(event.data) as { by?: string }
-        if (by === undefined || !isSentFromHere(by)) this.refresh(kind)
-      })
-    }
+    this.stop = followVisit(visitId, units, (message) => {
+      if (message.say === 'link') this.setLink(message.state)
+      else if (message.kind === 'samples') this.take(JSON.parse(message.data) as Samples)
+      else {
+        const { by } = JSON.parse(message.data) as { by?: string }
+        if (by === undefined || !isSentFromHere(by)) this.refresh(message.kind)
+      }
+    })
   }
 
   listen(listener: () => void): () => void {
@@ -47,7 +44,7 @@ class Feed {
   }
 
   close(): void {
-    this.source.close()
+    this.stop()
     window.clearTimeout(this.timer)
   }
 

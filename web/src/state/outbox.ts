@@ -10,41 +10,39 @@ import {
   type Writing,
   type WritingBody,
 } from '../api/writes'
-import { Kept, useKept } from './kept'
 import { newId } from '../lib/ids'
+import { told } from './toasts'
+import {
+  dropRefused,
+  dropWaiting,
+  keepRefused,
+  keepWaiting,
+  nextWaiting,
+  outboxNow,
+  takeOverOld,
+  type Message,
+} from './waiting'
+
+export { outboxNow, useOutbox, type Message } from './waiting'
 
 /**
  * Everything written goes through here. It is kept in the browser first, then sent in order;
  * if the server does not answer it waits and is sent again, under the same id, so it counts
  * once. What the server refuses is kept aside with the reason, and shown.
  */
-export type Message = {
-  id: string
-  method: 'POST' | 'PATCH'
-  path: string
-  body: object
-  units: Units
-  visitId?: string
-}
-
-export type RefusedMessage = { message: Message; problems: Problem[] }
-
-type Outbox = { waiting: Message[]; refused: RefusedMessage[] }
-
 const RETRY_MS = 2_000
 /** What is only on screen while somebody has it open, and then follows every write. */
 const OPENED = ['ways', 'records', 'workings', 'changes']
-const outbox = new Kept<Outbox>('nudge.outbox', { waiting: [], refused: [] })
 const BROKEN_TRIES = 4
 const brokenTries = new Map<string, number>()
 const sentFromHere = new Set<string>()
 let sending = false
+let asked = 0
 let silent = false
 const silenceListeners = new Set<() => void>()
 
 /** Whether a write is of this page: its answer brings the visit, nothing has to be asked again. */
 export const isSentFromHere = (id: string) => sentFromHere.has(id)
-export const useOutbox = () => useKept(outbox)
 export const isSilent = () => silent
 export const onSilence = (listener: () => void) => {
   silenceListeners.add(listener)
@@ -95,32 +93,41 @@ type Sent = { units: Units; id?: string; visitId?: string; blanks?: Record<strin
 const at = ({ visitId }: { visitId?: string }) => (visitId === undefined ? {} : { visitId })
 
 function keep(message: Message): void {
-  outbox.set({ ...outbox.get(), waiting: [...outbox.get().waiting, message] })
+  keepWaiting(message)
+  told(message)
   void flush()
 }
 
 /** Take a refused message off the pile: its text is back where it was typed. */
 export function dismiss(id: string): void {
-  const { waiting, refused } = outbox.get()
-  outbox.set({ waiting, refused: refused.filter((one) => one.message.id !== id) })
+  dropRefused(id)
 }
 
+/** Send what waits, in order; one tab at a time where the browser can see to that. */
 export async function flush(): Promise<void> {
+  asked += 1
   if (sending) return
   sending = true
   try {
-    for (let next = outbox.get().waiting[0]; next; next = outbox.get().waiting[0]) {
-      const problems = await send(next)
-      if (problems === 'no answer') return
-      const { waiting, refused } = outbox.get()
-      outbox.set({
-        waiting: waiting.filter((message) => message.id !== next.id),
-        refused: problems ? [...refused, { message: next, problems }] : refused,
-      })
+    for (let done = 0; done < asked;) {
+      done = asked
+      if ('locks' in navigator) await navigator.locks.request('nudge.outbox', () => sendAll(true))
+      else await sendAll(false)
     }
   } finally {
     sending = false
   }
+}
+
+async function sendAll(isAlone: boolean): Promise<void> {
+  for (let next = nextWaiting(isAlone); next; next = nextWaiting(isAlone)) {
+    const problems = await send(next)
+    if (problems === 'no answer') return
+    if (problems) keepRefused({ message: next, problems })
+    dropWaiting(next.id)
+  }
+  // What another tab keeps is left to it for a while, then sent from here: it counts once.
+  if (outboxNow().waiting.length > 0) setTimeout(() => void flush(), RETRY_MS)
 }
 
 async function send(message: Message): Promise<Problem[] | 'no answer' | null> {
@@ -181,6 +188,7 @@ function setSilent(value: boolean): void {
 
 /** Send what an earlier page left behind, and try again whenever the network comes back. */
 export function startOutbox(): void {
+  takeOverOld()
   window.addEventListener('online', () => void flush())
   void flush()
 }

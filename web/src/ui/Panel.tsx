@@ -24,7 +24,7 @@ export function Panel({ open, onClose, title, children }: Props) {
           aria-describedby={undefined}
           data-panel={slot ? 'drawer' : 'sheet'}
           onInteractOutside={(event) => event.preventDefault()}
-          className={`${place} z-20 overflow-auto overscroll-contain bg-ground pb-4`}
+          className={`${place} z-20 overflow-auto overscroll-contain bg-ground pb-2`}
         >
           <div className="sticky top-0 z-10 mb-2 flex items-center justify-between gap-4 border-b border-rule-strong bg-ground py-1">
             <Dialog.Title className="text-[1.1rem] font-bold">{title}</Dialog.Title>

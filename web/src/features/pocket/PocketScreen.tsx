@@ -36,13 +36,13 @@ function Board({ shape }: { shape: PocketShape }) {
   }
   useKeys([
     { key: 'y', label: 'Copy the slips as text', run: copyAll },
-    { key: 'e', label: 'Empty every blank', run: emptyPocket },
+    { key: '0', label: 'Empty every blank', run: emptyPocket },
   ])
   const fluid = entries['refrigerant']?.text ?? blanks.get('refrigerant')?.usual ?? 'R-410A'
   return (
     <div data-pocket className="mx-auto flex w-full max-w-[96rem] flex-1 flex-col px-4 md:px-6">
       <header className="flex flex-wrap items-center gap-x-2 pt-2 print:hidden">
-        <h1 className="mr-auto text-[1.25rem]">Pocket</h1>
+        <h1 className="mr-auto text-[1.25rem]">Calculators</h1>
         {emptied !== null && (
           <Button weight="do" onClick={takeBackEmptying}>
             Take the numbers back

@@ -23,7 +23,7 @@ export function ShelfScreen() {
   const fluids = refrigerants.status === 'ready' ? refrigerants.data.map((one) => one.name) : []
   return (
     <div className="mx-auto w-full max-w-6xl flex-1 px-4 py-5 md:px-6">
-      <h1 className="sr-only">Shelf</h1>
+      <h1 className="sr-only">Cylinders</h1>
       <div className="flex flex-wrap items-center gap-3">
         <p className="min-w-0 flex-1 basis-72 text-soft">
           Weigh a cylinder when you put it away and when you pick it up: what is missing between the

@@ -99,7 +99,7 @@ function UnderWay({ visit }: { visit: VisitLine }) {
         </p>
         <div className="mt-2 flex flex-wrap items-center justify-between gap-x-6 gap-y-2">
           <p className="min-w-0 flex-1 basis-64 border-l-8 border-accent pl-3 text-[1.15rem] leading-snug font-bold">
-            {visit.headline ?? 'Call out what you read.'}
+            {visit.headline ?? 'Type what you read.'}
           </p>
           <dl className="flex gap-6">
             <Small label="Superheat" value={shown(visit.superheat)} unit={unit} side="low" />

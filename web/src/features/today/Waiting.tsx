@@ -42,8 +42,8 @@ export function Waiting({ today }: { today: Today }) {
         </section>
       )}
       {today.left.length > 0 && (
-        <section aria-label="Left for now">
-          <Heading aside={later > 0 ? `${later} wait for their season` : ''}>Left for now</Heading>
+        <section aria-label="Come back for">
+          <Heading aside={later > 0 ? `${later} wait for their season` : ''}>Come back for</Heading>
           {left.length === 0 && <p className="py-2 text-soft">Nothing’s season has come.</p>}
           <ul>
             {left.map((item) => (

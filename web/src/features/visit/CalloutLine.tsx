@@ -5,6 +5,8 @@ import { formatNumber } from '../../lib/format'
 import { lineDraft, setDraft, useDraft } from '../../state/drafts'
 import { useKeys } from '../../state/keys'
 import { dismiss, useOutbox, writeOn } from '../../state/outbox'
+import { useLastDone } from '../../state/toasts'
+import { undo } from '../../state/undo'
 import { setPreference, togglePad, usePreferences } from '../../state/preferences'
 import { Button } from '../../ui/Button'
 import { Pad } from './Pad'
@@ -39,18 +41,19 @@ export function CalloutLine({ visit, vocabulary, units, onTypes }: Props) {
     setLine(undefined)
   }, [text, closed, visit.id, units, setLine])
 
-  const undo = () => writeOn(visit.id, 'withdrawals', {}, units)
+  const last = useLastDone(visit.id)
+  const takeBack = () => last && !closed && undo(last, units)
 
   useTakeBackRefused(visit.id, text, setLine)
   useKeys([
-    { key: '/', label: 'Go to the call-out line', run: () => field.current?.focus() },
+    { key: '/', label: 'Go to the line', run: () => field.current?.focus() },
     { key: 'p', label: 'Show or hide the pad', run: togglePad },
-    { key: 'u', label: 'Undo the last line', run: () => visit.can_undo && undo() },
+    { key: 'u', label: 'Undo what was written here last', run: takeBack },
   ])
 
   return (
     <section
-      aria-label="Call-out"
+      aria-label="Type readings"
       onFocus={() => onTypes(true)}
       onBlur={() => onTypes(false)}
       className="sticky bottom-0 z-10 border-t-2 border-ink bg-ground px-3 py-1.5 md:px-5"
@@ -64,7 +67,7 @@ export function CalloutLine({ visit, vocabulary, units, onTypes }: Props) {
         }}
       >
         <label className="sr-only" htmlFor="callout">
-          Call out readings
+          Type readings
         </label>
         <input
           id="callout"
@@ -93,8 +96,8 @@ export function CalloutLine({ visit, vocabulary, units, onTypes }: Props) {
         </Button>
         <Button
           className={`${besidePad} max-sm:hidden`}
-          onClick={undo}
-          disabled={!visit.can_undo}
+          onClick={takeBack}
+          disabled={!last || closed}
           keyHint="u"
         >
           Undo
@@ -118,7 +121,7 @@ export function CalloutLine({ visit, vocabulary, units, onTypes }: Props) {
           text={text}
           onText={setLine}
           onTake={take}
-          onUndo={undo}
+          onUndo={takeBack}
           onHide={() => setPreference('padOpen', false)}
         />
       )}

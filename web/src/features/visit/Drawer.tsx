@@ -40,6 +40,7 @@ export function Drawer({ tab, onTab, slot, children }: Props) {
             key={name}
             value={name}
             data-tab={name}
+            forceMount
             tabIndex={-1}
             className="relative flex min-h-40 min-w-0 flex-col gap-5 pt-3 pb-6 outline-none data-[state=inactive]:hidden lg:min-h-0 lg:flex-1 lg:overflow-x-hidden lg:overflow-y-auto lg:px-3"
           >

@@ -8,8 +8,8 @@ type Props = { slips: Visit['slips']; now: Date }
 export function KeptSlips({ slips, now }: Props) {
   if (slips.length === 0) return null
   return (
-    <section aria-label="From the Pocket">
-      <Heading aside={String(slips.length)}>From the Pocket</Heading>
+    <section aria-label="From the calculators">
+      <Heading aside={String(slips.length)}>From the calculators</Heading>
       <ul>
         {slips.map((slip) => (
           <li key={slip.id} className="border-b border-rule py-2">

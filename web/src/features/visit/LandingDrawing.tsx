@@ -22,7 +22,7 @@ export function LandingDrawing({ footprints, assessment, nudge, unit }: Props) {
   if (footprints.length === 0) {
     return (
       <p className="grid h-full place-items-center rounded border-2 border-dashed border-rule-strong px-6 text-center">
-        The Landing needs superheat and subcooling: both pressures and both line temperatures.
+        The target map needs superheat and subcooling: both pressures and both line temperatures.
       </p>
     )
   }
@@ -237,5 +237,5 @@ function inWords(footprints: Footprint[], unit: string): string {
       `${step.done === '' ? '' : `${step.done}, then `}superheat ${formatNumber(step.superheat, 1)}, ` +
       `subcooling ${formatNumber(step.subcooling, 1)} ${unit}`,
   )
-  return `The Landing. ${steps.join('; ')}.`
+  return `The target map. ${steps.join('; ')}.`
 }

@@ -73,7 +73,7 @@ function Plot(props: PlotProps) {
     { key: ',', label: 'Earlier on the strips', run: () => slide(-half) },
     { key: '.', label: 'Later on the strips', run: () => slide(half) },
     { key: 'a', label: 'All there is on the strips', run: () => onSpan(all) },
-    { key: 'e', label: 'Follow the present', run: () => onSpan(null) },
+    { key: 'z', label: 'Follow the present', run: () => onSpan(null) },
   ])
   return (
     <section aria-label="Settling strips" className="flex h-full min-h-64 flex-col gap-1">

@@ -30,6 +30,15 @@ export function VisitBar({ visit, units, now, rows }: Props) {
       <span className="shrink-0 truncate text-[0.9rem] text-soft max-lg:hidden">
         {system.summary}
       </span>
+      {system.safety_class !== 'A1' && (
+        <strong
+          data-flammable={system.safety_class}
+          className="shrink-0 border-l-4 border-alarm pl-1.5 text-[0.9rem]"
+        >
+          <span className="max-sm:hidden">flammable </span>
+          {system.safety_class}
+        </strong>
+      )}
       {closed ? (
         <span className="min-w-0 flex-1 truncate text-soft">
           {visit.complaint !== '' && <>“{visit.complaint}” · </>}

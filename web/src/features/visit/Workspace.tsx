@@ -5,6 +5,7 @@ import { useFollowing } from '../../state/live'
 import { useNarrow, useStacked } from '../../state/narrow'
 import { writeOn } from '../../state/outbox'
 import { usePreferences } from '../../state/preferences'
+import { useLastDone } from '../../state/toasts'
 import { NOTHING, SpokenContext, type Spoken } from '../../state/spoken'
 import { useNow } from '../../state/now'
 import { usePast } from '../../state/past'
@@ -122,6 +123,7 @@ export function Workspace({ visit, vocabulary }: Props) {
     onDrawing: setDrawing,
     onClose: close,
     sound,
+    last: useLastDone(visit.id),
   })
   return (
     <SpokenContext value={spokenOf}>

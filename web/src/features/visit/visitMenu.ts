@@ -1,7 +1,8 @@
 import type { Standing, Units } from '../../api/types'
 import { nextUnits, setPreference, toggleTheme } from '../../state/preferences'
 import { openFind } from '../../state/find'
-import { writeOn } from '../../state/outbox'
+import type { Done } from '../../state/toasts'
+import { undo } from '../../state/undo'
 import type { MenuRow } from '../../ui/Menu'
 import type { PanelName } from './Panels'
 import { note } from './RunClock'
@@ -15,6 +16,8 @@ type Asked = {
   onDrawing: (drawing: Drawing) => void
   onClose: () => void
   sound: boolean
+  /** What this device wrote last, to be taken back. */
+  last: Done | undefined
 }
 
 /** What stands behind ⋮: work and stops, ways in, logs, papers; in the hand also the drawings. */
@@ -26,6 +29,7 @@ export function menuOf({
   onDrawing,
   onClose,
   sound,
+  last,
 }: Asked): MenuRow[] {
   const isOpen = visit.state !== 'closed'
   const runs = visit.running_since !== null
@@ -44,12 +48,7 @@ export function menuOf({
     { label: 'Instruments', key: 'i', run: () => onPanel('instruments') },
     { label: 'Read a log file', key: 'f', run: () => onPanel('import') },
     ...(visit.is_simulated ? [{ label: 'Work on it', key: 'w', run: () => onPanel('work') }] : []),
-    {
-      label: 'Undo the last line',
-      key: 'u',
-      run: () => writeOn(visit.id, 'withdrawals', {}, units),
-      isDisabled: !visit.can_undo,
-    },
+    ...(last ? [{ label: `Undo: ${last.said}`, key: 'u', run: () => undo(last, units) }] : []),
   ]
   const hand: MenuRow[] = [
     ...DRAWINGS.map((name) => ({ label: `Show the ${lower(name)}`, run: () => onDrawing(name) })),

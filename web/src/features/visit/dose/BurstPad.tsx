@@ -65,6 +65,8 @@ export function BurstPad({ visit, units, advice, removes, onClose }: Props) {
                   ? 'Into a recovery cylinder, never to air. Gloves and eye protection.'
                   : `Short bursts into the suction side, superheat never under ${units === 'ip' ? '5 °F' : '2.8 K'}. Gloves and eye protection.`}{' '}
                 {advice?.high_side}
+                {visit.system.safety_class !== 'A1' &&
+                  ` ${visit.system.refrigerant} is flammable (${visit.system.safety_class}): ventilate, no ignition source, rated tools, maker’s limits.`}
               </Care>
               <DosePicture
                 removes={removes}
@@ -148,7 +150,7 @@ export function BurstPad({ visit, units, advice, removes, onClose }: Props) {
                   {advice.hose}
                 </p>
               )}
-              <div className="sticky bottom-0 -mb-4 bg-ground pb-3">
+              <div className="sticky -bottom-2 bg-ground pb-3">
                 <Beside visit={visit} />
                 <div className="mt-1 grid grid-cols-2 gap-3">
                   <button

@@ -21,7 +21,7 @@ export function Cylinders({ all, fits, chosen, onChoose, visit, units }: Cylinde
       <p className="mt-2 border-l-4 border-alarm pl-2">
         No cylinder of {visit.system.refrigerant} for this is on the{' '}
         <Link to="/shelf" className="underline underline-offset-4">
-          Shelf
+          Cylinders
         </Link>
         . Put it there first: refrigerant, tare and weight.
       </p>

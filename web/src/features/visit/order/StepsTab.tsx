@@ -25,6 +25,13 @@ export function StepsTab({ visit, units, order, first, fills, onClose }: Props) 
   const isOpen = visit.state !== 'closed'
   return (
     <section aria-label="Order of work">
+      {visit.system.safety_class !== 'A1' && (
+        <Care
+          word={`Care: ${visit.system.refrigerant} is flammable (${visit.system.safety_class}).`}
+        >
+          Ventilate, no ignition source, rated tools, maker’s limits.
+        </Care>
+      )}
       <label className="flex flex-wrap items-center gap-x-3">
         <span className="text-soft">Kind of call</span>
         <select

@@ -18,7 +18,11 @@ export function LoopNumber({ visitId, number, estimate, scale, isSpoken }: Props
   const px = (units: number) => units * scale
   const small = { fontSize: px(SMALL), lineHeight: LINE }
   const value = (
-    <span className="font-mono leading-none font-bold" style={{ fontSize: px(number.size) }}>
+    <span
+      data-value
+      className="font-mono leading-none font-bold"
+      style={{ fontSize: px(number.size) }}
+    >
       {number.text}
     </span>
   )
