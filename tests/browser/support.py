@@ -65,6 +65,11 @@ class BrowserTest(unittest.TestCase):
         """Open one of the drawer's four."""
         page.get_by_role("tab", name=name).click()
 
+    def more(self, page: Page, row: str) -> None:
+        """Choose something behind the visit's ⋮."""
+        page.get_by_role("button", name="More of this visit").click()
+        page.get_by_role("menuitem", name=row).click()
+
     def kept(self, page: Page) -> None:
         """Wait until everything typed is with the server."""
         expect(page.locator("[data-waiting]")).to_have_attribute("data-waiting", "0")

@@ -17,7 +17,7 @@ class NudgeTest(BrowserTest):
         expect(card).to_have_attribute("data-nudge", "add")
         expect(card).to_contain_text(re.compile(r"Add [\d.]+ oz"))
         expect(card.locator("[data-expected=superheat]")).to_contain_text("°F")
-        page.get_by_role("button", name="Landing").click()
+        page.get_by_role("button", name="Target map").click()
         expect(page.locator("[data-ahead=add]")).to_be_visible()
         page.keyboard.press("v")
         amount = page.get_by_label("Amount, oz")

@@ -89,7 +89,7 @@ class DosesTest(WithShelf):
 
     def test_a_crash_half_way_leaves_neither_half(self):
         with (
-            patch.object(shelf_module, "_post", side_effect=RuntimeError("plug pulled")),
+            patch.object(shelf_module, "post", side_effect=RuntimeError("plug pulled")),
             self.assertRaises(RuntimeError),
         ):
             self.shelf.dose(VISIT, "d1", "mine", 4 * OZ, removes=False)

@@ -1,4 +1,4 @@
-"""The front end's pure functions, run in Node: numbers, dates, scales, the Loop's geometry."""
+"""The front end's pure functions, run in Node: numbers, dates, scales, how a drawing fits."""
 
 import json
 import os
@@ -12,43 +12,12 @@ WEB = Path(__file__).parents[2] / "web"
 ENTRY = """
 export * from './src/lib/format'
 export * from './src/lib/scale'
-export * from './src/lib/loopGeometry'
+export * from './src/drawing/frame'
 export * from './src/lib/ruleGeometry'
 export * from './src/lib/phGeometry'
 export * from './src/lib/entryText'
 export * from './src/lib/stripGeometry'
 """
-TARGETS = {
-    "superheat": {"value": 11, "low": 6, "high": 15, "method": "m", "source": "s"},
-    "subcooling": {"value": 10, "low": 7, "high": 13, "method": "m", "source": "s"},
-}
-
-
-def _loop(**temperatures):
-    stations = [
-        ("discharge_line", "high"),
-        ("liquid_line", "high"),
-        ("drier_in", "high"),
-        ("drier_out", "high"),
-        ("liquid_line_indoor", "high"),
-        ("evaporator_outlet", "low"),
-        ("suction_line", "low"),
-    ]
-    return {
-        "stations": [
-            {"key": k, "label": k, "side": s, "temperature": temperatures.get(k), "is_part": False}
-            for k, s in stations
-        ],
-        "levels": [
-            {"side": "high", "label": "Condenser saturation", "enters": 105.2, "leaves": 105},
-            {"side": "low", "label": "Evaporator saturation", "enters": 39.8, "leaves": 40},
-        ],
-        "gaps": [
-            {"key": "subcooling", "station": "liquid_line", "level": 105, "line": 96},
-            {"key": "superheat", "station": "suction_line", "level": 40, "line": 52},
-        ],
-        "air": {"outdoor_air_temp": 88, "return_air_temp": 76},
-    }
 
 
 class PureFunctionsTest(unittest.TestCase):
@@ -136,48 +105,6 @@ class PureFunctionsTest(unittest.TestCase):
         )
         self.assertEqual(self.run_js("js.ticks(38, 106, 5)"), [40, 60, 80, 100])
         self.assertEqual(self.run_js("js.linearScale([5, 5], [0, 10])(5)"), 5)
-
-    def lay_out(self, loop, targets=TARGETS):
-        return self.run_js(f"js.layOutLoop({json.dumps(loop)}, {json.dumps(targets)}, 800, 300)")
-
-    def test_warmer_is_higher_and_the_way_round_goes_right(self):
-        drawn = self.lay_out(_loop(liquid_line=96, liquid_line_indoor=95, suction_line=52))
-        marks = {m["key"]: m for m in drawn["marks"]}
-        self.assertLess(marks["liquid_line"]["y"], marks["suction_line"]["y"])
-        self.assertLess(marks["liquid_line"]["x"], marks["liquid_line_indoor"]["x"])
-        self.assertLess(marks["liquid_line_indoor"]["x"], marks["suction_line"]["x"])
-        for mark in marks.values():
-            self.assertTrue(0 < mark["y"] < 300 and 0 < mark["x"] < 800)
-
-    def test_gaps_and_brackets_are_to_scale(self):
-        drawn = self.lay_out(_loop(liquid_line=96, suction_line=52))
-        gaps = {g["key"]: g for g in drawn["gaps"]}
-        a_degree = (gaps["superheat"]["level"] - gaps["superheat"]["line"]) / 12
-        self.assertAlmostEqual(
-            gaps["subcooling"]["line"] - gaps["subcooling"]["level"], 9 * a_degree
-        )
-        for key, low, high in (("superheat", 6, 15), ("subcooling", 7, 13)):
-            gap = gaps[key]
-            away = sorted(
-                abs(gap["level"] - gap["bracket"][end]) / a_degree for end in ("from", "to")
-            )
-            self.assertAlmostEqual(away[0], low)
-            self.assertAlmostEqual(away[1], high)
-        self.assertTrue(all(g["bracket"] is None for g in self.lay_out(_loop(), {})["gaps"]))
-
-    def test_a_step_on_the_liquid_line_is_drawn_where_it_was_read(self):
-        drawn = self.lay_out(_loop(liquid_line=96, drier_in=95, drier_out=84, suction_line=52))
-        sure = next(s for s in drawn["stretches"] if s["side"] == "high" and s["sure"])
-        heights = [point["y"] for point in sure["points"]]
-        steps = [below - above for above, below in pairwise(heights)]
-        self.assertEqual(max(range(len(steps)), key=steps.__getitem__), len(steps) - 1)
-
-    def test_a_hot_discharge_line_goes_off_the_scale_not_into_it(self):
-        plain = self.lay_out(_loop(liquid_line=96, suction_line=52))
-        hot = self.lay_out(_loop(liquid_line=96, suction_line=52, discharge_line=190))
-        self.assertEqual(hot["offScale"]["value"], 190)
-        self.assertIsNone(plain["offScale"])
-        self.assertEqual(hot["ticks"], plain["ticks"])
 
     def test_what_people_type_as_a_number(self):
         for text, value in (
@@ -315,3 +242,24 @@ class PureFunctionsTest(unittest.TestCase):
         columns = [[t, 1, 1, 1] for t in (0, 10, 20, 95, 105, 300)]
         runs = self.run_js(f"js.runs({columns}, 30)")
         self.assertEqual([[c[0] for c in run] for run in runs], [[0, 10, 20], [95, 105], [300]])
+
+    LAYOUTS = "[{width: 362, height: 330}, {width: 572, height: 368}, {width: 816, height: 400}]"
+
+    def test_the_largest_that_fits_is_stretched_and_none_is_cut_off(self):
+        for width, height, frame, scale in (
+            (816, 400, 816, 1.0),
+            (1632, 800, 816, 2.0),
+            (600, 390, 572, 600 / 572),  # the width is what ends it
+            (390, 330, 362, 1.0),
+            (181, 400, 362, 0.5),  # nothing fits: the smallest is shrunk
+        ):
+            with self.subTest((width, height)):
+                found = self.run_js(f"js.fitted({self.LAYOUTS}, {width}, {height})")
+                self.assertEqual(found["drawn"]["width"], frame)
+                self.assertAlmostEqual(found["scale"], scale)
+                self.assertAlmostEqual(2 * found["left"] + frame * scale, width)
+
+    def test_nothing_to_draw_is_nothing_and_a_path_goes_through_its_points(self):
+        self.assertIsNone(self.run_js("js.fitted([], 100, 100)"))
+        path = self.run_js("js.pathThrough([[0, 1], [10, 20.04]])")
+        self.assertEqual(path, "M0.0 1.0L10.0 20.0")

@@ -23,6 +23,10 @@ export function reachableActions(): KeyAction[] {
 
 export function startKeys(): void {
   window.addEventListener('keydown', (event) => {
+    if (event.key === 'Escape' && isTyping(event.target) && !inDialog(event.target)) {
+      ;(event.target as HTMLElement).blur() // the keys are keys again
+      return
+    }
     if (event.defaultPrevented || event.ctrlKey || event.metaKey || event.altKey) return
     if (isTyping(event.target) || document.querySelector('[role="dialog"][data-modal]')) return
     const action = reachableActions().findLast((one) => one.key === event.key)
@@ -31,6 +35,9 @@ export function startKeys(): void {
     action.run()
   })
 }
+
+const inDialog = (target: EventTarget | null) =>
+  target instanceof Element && target.closest('[role="dialog"]') !== null
 
 function isTyping(target: EventTarget | null): boolean {
   return (

@@ -105,14 +105,13 @@ export function CalloutLine({ visit, vocabulary, units, onTypes }: Props) {
         <Button
           className={`${besidePad} max-sm:px-2`}
           aria-pressed={padOpen}
-          aria-label={padOpen ? 'Hide pad' : 'Pad'}
           onClick={togglePad}
           keyHint="p"
         >
           <span aria-hidden className="sm:hidden">
             ⌨
           </span>
-          <span className="max-sm:hidden">{padOpen ? 'Hide pad' : 'Pad'}</span>
+          <span className="max-sm:sr-only">{padOpen ? 'Hide pad' : 'Pad'}</span>
         </Button>
       </form>
       {padOpen && !closed && (

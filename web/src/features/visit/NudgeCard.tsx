@@ -64,9 +64,11 @@ export function NudgeCard({ visit, units, advice, onGive, onWays }: Props) {
           <p className="mt-1 text-[0.94rem] leading-snug text-soft">{advice.response}</p>
         )}
         <div className="mt-2 flex flex-wrap gap-2">
-          <Button keyHint="v" onClick={onGive}>
-            {advice.action === 'remove' ? 'Take it out' : moves ? 'Give it' : 'Write a dose down'}
-          </Button>
+          {!moves && (
+            <Button keyHint="v" onClick={onGive}>
+              Write a dose down
+            </Button>
+          )}
           <Button onClick={onWays}>Ways in</Button>
         </div>
         {advice.action === 'done' && <WeighBack visit={visit} units={units} />}

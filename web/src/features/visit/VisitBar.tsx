@@ -3,6 +3,7 @@ import type { Units, Visit } from '../../api/types'
 import { inMinutes, minutesSince, shortTime } from '../../lib/format'
 import { changeVisit } from '../../state/outbox'
 import { useTypedField } from '../../state/typedField'
+import { Button } from '../../ui/Button'
 import { Menu, type MenuRow } from '../../ui/Menu'
 import { RunClock } from './RunClock'
 
@@ -13,7 +14,7 @@ export function VisitBar({ visit, units, now, rows }: Props) {
   const { system } = visit
   const closed = visit.state === 'closed'
   return (
-    <header className="flex min-h-11 items-center gap-3 border-b border-rule">
+    <header className="flex min-h-11 items-center gap-x-3 border-b border-rule">
       <Link
         to="/"
         aria-label="Today"
@@ -27,7 +28,7 @@ export function VisitBar({ visit, units, now, rows }: Props) {
           {system.name}
         </Link>
       </h1>
-      <span className="shrink-0 truncate text-[0.9rem] text-soft max-lg:hidden">
+      <span className="min-w-0 shrink truncate text-[0.9rem] text-soft max-lg:hidden">
         {system.summary}
       </span>
       {system.safety_class !== 'A1' && (
@@ -63,6 +64,14 @@ export function VisitBar({ visit, units, now, rows }: Props) {
           )}
         </p>
       )}
+      {closed &&
+        rows
+          .filter((row) => row.label === 'Papers and links' || row.label === 'Open again')
+          .map((row) => (
+            <Button key={row.label} tight className="shrink-0 max-sm:hidden" onClick={row.run}>
+              {row.label}
+            </Button>
+          ))}
       <Menu label="More of this visit" rows={rows}>
         <span aria-hidden>⋮</span>
       </Menu>

@@ -41,7 +41,7 @@ export function LoopNumber({ visitId, number, estimate, scale, isSpoken }: Props
       }}
     >
       <div className="flex items-start whitespace-nowrap" style={{ columnGap: px(6) }}>
-        <dd className="-my-1 flex" style={{ height: px(number.size) + 8 }}>
+        <div className="-my-1 flex" style={{ height: px(number.size) + 8 }}>
           {number.text === '' ? (
             <span
               className="self-center leading-none text-soft"
@@ -71,8 +71,8 @@ export function LoopNumber({ visitId, number, estimate, scale, isSpoken }: Props
               {number.unit}
             </span>
           )}
-        </dd>
-        <dt className="text-soft" style={small}>
+        </div>
+        <div className="text-soft" style={small}>
           {number.is_beside ? (
             number.words.map((line) => (
               <span key={line} className="block">
@@ -85,7 +85,7 @@ export function LoopNumber({ visitId, number, estimate, scale, isSpoken }: Props
               <span className="block">{number.unit}</span>
             </span>
           )}
-        </dt>
+        </div>
       </div>
       {!number.is_beside && <Against visitId={visitId} number={number} style={small} />}
     </div>
@@ -108,9 +108,9 @@ function Against({ visitId, number, style }: AgainstProps) {
     </span>
   )
   const opens = number.text !== '' && !number.is_estimate && /^[↑↓✓]/.test(first ?? '')
-  if (!opens) return <dd>{lines}</dd>
+  if (!opens) return <div>{lines}</div>
   return (
-    <dd data-against>
+    <div data-against>
       <OpenWorking
         visitId={visitId}
         of={`target_${number.key}`}
@@ -119,6 +119,6 @@ function Against({ visitId, number, style }: AgainstProps) {
       >
         {lines}
       </OpenWorking>
-    </dd>
+    </div>
   )
 }

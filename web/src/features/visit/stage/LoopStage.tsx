@@ -35,7 +35,7 @@ export function LoopStage(props: Props) {
           }}
         >
           <LoopStrokes drawn={fit.drawn} spokenPoints={spoken.points} spokenSigns={spoken.signs} />
-          <dl>
+          <div role="group" aria-label="The four numbers">
             {fit.drawn.numbers.map((number) => (
               <LoopNumber
                 key={number.key}
@@ -46,7 +46,7 @@ export function LoopStage(props: Props) {
                 isSpoken={spoken.signs.includes(number.key)}
               />
             ))}
-          </dl>
+          </div>
           <Probes drawn={fit.drawn} scale={fit.scale} {...{ instruments, onProbe, onPlace }} />
         </div>
       )}
