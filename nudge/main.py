@@ -3,9 +3,11 @@
 from collections.abc import AsyncIterator, Sequence
 from contextlib import asynccontextmanager
 from pathlib import Path
+from typing import Any
 
 from fastapi import FastAPI
 from starlette.exceptions import HTTPException
+from starlette.middleware.gzip import GZipMiddleware
 from starlette.responses import FileResponse, Response
 from starlette.staticfiles import StaticFiles
 
@@ -36,6 +38,8 @@ from nudge.api.routes import (
 from nudge.presenters.errors import ErrorsOut
 from nudge.services.workshop import Workshop
 
+SMALL = 800
+"""What is shorter is not worth compressing [bytes]."""
 SCREENS = Path(__file__).parents[1] / "web" / "dist"
 
 
@@ -67,6 +71,7 @@ def create_app(
         responses={422: {"model": ErrorsOut}},
     )
     app.state.workshop = workshop
+    app.add_middleware(GZipMiddleware, minimum_size=SMALL, compresslevel=5)
     app.add_middleware(BodyLimit)
     app.add_middleware(GuestGate, is_open=is_open)
     app.add_middleware(Doors, hosts=hosts)
@@ -96,9 +101,18 @@ def create_app(
     return app
 
 
+class Named(StaticFiles):
+    """Files named by what is in them: what was fetched once never changes."""
+
+    def file_response(self, *args: Any, **kwargs: Any) -> Response:
+        answer = super().file_response(*args, **kwargs)
+        answer.headers["Cache-Control"] = "public, max-age=31536000, immutable"
+        return answer
+
+
 def _serve_screens(app: FastAPI, screens: Path) -> None:
     """The built front end; any path it does not have is one of its own screens."""
-    app.mount("/assets", StaticFiles(directory=screens / "assets"), name="assets")
+    app.mount("/assets", Named(directory=screens / "assets"), name="assets")
 
     @app.get("/{path:path}", include_in_schema=False)
     def screen(path: str) -> Response:

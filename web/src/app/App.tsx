@@ -1,23 +1,34 @@
+import { Suspense } from 'react'
 import { QueryClientProvider } from '@tanstack/react-query'
 import { BrowserRouter, Link, Route, Routes } from 'react-router'
 import { queryClient } from '../api/queries'
-import { PocketScreen } from '../features/pocket/PocketScreen'
-import { ShelfScreen } from '../features/shelf/ShelfScreen'
-import { SystemScreen } from '../features/systems/SystemScreen'
-import { SystemsScreen } from '../features/systems/SystemsScreen'
 import { TodayScreen } from '../features/today/TodayScreen'
-import { GuestScreen } from '../features/visit/GuestScreen'
-import { VisitScreen } from '../features/visit/VisitScreen'
+import { later } from '../lib/later'
 import { Shell } from './Shell'
+
+const PocketScreen = later(
+  async () => (await import('../features/pocket/PocketScreen')).PocketScreen,
+)
+const ShelfScreen = later(async () => (await import('../features/shelf/ShelfScreen')).ShelfScreen)
+const SystemScreen = later(
+  async () => (await import('../features/systems/SystemScreen')).SystemScreen,
+)
+const SystemsScreen = later(
+  async () => (await import('../features/systems/SystemsScreen')).SystemsScreen,
+)
+const VisitScreen = later(async () => (await import('../features/visit/VisitScreen')).VisitScreen)
+const GuestScreen = later(async () => (await import('../features/visit/GuestScreen')).GuestScreen)
 
 export function App() {
   return (
     <QueryClientProvider client={queryClient}>
       <BrowserRouter>
-        <Routes>
-          <Route path="/look/:token" element={<GuestScreen />} />
-          <Route path="*" element={<Home />} />
-        </Routes>
+        <Suspense fallback={null}>
+          <Routes>
+            <Route path="/look/:token" element={<GuestScreen />} />
+            <Route path="*" element={<Home />} />
+          </Routes>
+        </Suspense>
       </BrowserRouter>
     </QueryClientProvider>
   )
@@ -27,15 +38,17 @@ export function App() {
 function Home() {
   return (
     <Shell>
-      <Routes>
-        <Route path="/" element={<TodayScreen />} />
-        <Route path="/systems" element={<SystemsScreen />} />
-        <Route path="/systems/:systemId" element={<SystemScreen />} />
-        <Route path="/shelf" element={<ShelfScreen />} />
-        <Route path="/pocket" element={<PocketScreen />} />
-        <Route path="/visits/:visitId" element={<VisitScreen />} />
-        <Route path="*" element={<Nowhere />} />
-      </Routes>
+      <Suspense fallback={null}>
+        <Routes>
+          <Route path="/" element={<TodayScreen />} />
+          <Route path="/systems" element={<SystemsScreen />} />
+          <Route path="/systems/:systemId" element={<SystemScreen />} />
+          <Route path="/shelf" element={<ShelfScreen />} />
+          <Route path="/pocket" element={<PocketScreen />} />
+          <Route path="/visits/:visitId" element={<VisitScreen />} />
+          <Route path="*" element={<Nowhere />} />
+        </Routes>
+      </Suspense>
     </Shell>
   )
 }

@@ -1,4 +1,4 @@
-import { useEffect, useState, useSyncExternalStore, type ReactNode } from 'react'
+import { Suspense, useEffect, useState, useSyncExternalStore, type ReactNode } from 'react'
 import { NavLink, useNavigate } from 'react-router'
 import { useKeys } from '../state/keys'
 import { closeFind, openFind, useFinds } from '../state/find'
@@ -6,9 +6,11 @@ import { dismiss, isSilent, onSilence, useOutbox } from '../state/outbox'
 import { nextUnits, toggleTheme, UNIT_WORDS, usePreferences } from '../state/preferences'
 import { Button } from '../ui/Button'
 import { Notice } from '../ui/Notice'
-import { KeysCard } from './KeysCard'
-import { Palette } from './Palette'
+import { later } from '../lib/later'
 import { ToastLine } from './ToastLine'
+
+const KeysCard = later(async () => (await import('./KeysCard')).KeysCard)
+const Palette = later(async () => (await import('./Palette')).Palette)
 
 /** What is on every screen: where you are, whether what you typed is safe, light and units. */
 export function Shell({ children }: { children: ReactNode }) {
@@ -74,9 +76,11 @@ export function Shell({ children }: { children: ReactNode }) {
       <Silence />
       <RefusedPile />
       <main className="flex min-h-0 flex-1 flex-col">{children}</main>
-      {finds && <Palette onClose={() => closeFind()} />}
+      <Suspense fallback={null}>{finds && <Palette onClose={() => closeFind()} />}</Suspense>
       <ToastLine />
-      <KeysCard open={keysOpen} onClose={() => setKeysOpen(false)} />
+      <Suspense fallback={null}>
+        {keysOpen && <KeysCard open onClose={() => setKeysOpen(false)} />}
+      </Suspense>
     </div>
   )
 }

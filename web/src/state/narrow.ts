@@ -11,10 +11,10 @@ function useMedia(query: MediaQueryList): boolean {
   )
 }
 
-const hand = window.matchMedia('(max-width: 639px)')
-const tablet = window.matchMedia('(min-width: 768px)')
-const wide = window.matchMedia('(min-width: 1024px)')
-const desk = window.matchMedia('(min-width: 1200px)')
+const hand = window.matchMedia('(max-width: 39.99em)')
+const tablet = window.matchMedia('(min-width: 48em)')
+const wide = window.matchMedia('(min-width: 64em)')
+const desk = window.matchMedia('(min-width: 75em)')
 
 /** Whether the screen is a hand's width: drawings then keep their lettering readable. */
 export const useNarrow = () => useMedia(hand)

@@ -1,15 +1,19 @@
+import { Suspense } from 'react'
 import type { Advice, Standing, Units, Vocabulary } from '../../api/types'
 import { Panel } from '../../ui/Panel'
-import { BurstPad } from './dose/BurstPad'
-import { ChangeOfMind } from './ChangeOfMind'
-import { DoneCard } from './DoneCard'
-import { ImportCard } from './ImportCard'
-import { Instruments } from './Instruments'
 import { Links } from './order/Links'
 import { Papers } from './order/Papers'
-import { WalkCard } from './WalkCard'
-import { WaysCard } from './WaysCard'
-import { WorkCard } from './WorkCard'
+
+import { later } from '../../lib/later'
+
+const BurstPad = later(async () => (await import('./dose/BurstPad')).BurstPad)
+const ChangeOfMind = later(async () => (await import('./ChangeOfMind')).ChangeOfMind)
+const DoneCard = later(async () => (await import('./DoneCard')).DoneCard)
+const ImportCard = later(async () => (await import('./ImportCard')).ImportCard)
+const Instruments = later(async () => (await import('./Instruments')).Instruments)
+const WalkCard = later(async () => (await import('./WalkCard')).WalkCard)
+const WaysCard = later(async () => (await import('./WaysCard')).WaysCard)
+const WorkCard = later(async () => (await import('./WorkCard')).WorkCard)
 
 export type PanelName =
   'dose' | 'walk' | 'changes' | 'done' | 'instruments' | 'import' | 'papers' | 'ways' | 'work'
@@ -25,7 +29,15 @@ type Props = {
 }
 
 /** What is being done, one thing at a time, beside the stage. */
-export function Panels({ visit, vocabulary, units, nudge, panel, probe, onPanel }: Props) {
+export function Panels(props: Props) {
+  return (
+    <Suspense fallback={null}>
+      <Open {...props} />
+    </Suspense>
+  )
+}
+
+function Open({ visit, vocabulary, units, nudge, panel, probe, onPanel }: Props) {
   const onClose = () => onPanel(null)
   if (panel === 'dose') {
     const removes = nudge?.action === 'remove'

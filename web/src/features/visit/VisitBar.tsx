@@ -1,11 +1,15 @@
+import { Suspense } from 'react'
 import { Link } from 'react-router'
 import type { Units, Visit } from '../../api/types'
 import { inMinutes, minutesSince, shortTime } from '../../lib/format'
 import { changeVisit } from '../../state/outbox'
 import { useTypedField } from '../../state/typedField'
 import { Button } from '../../ui/Button'
-import { Menu, type MenuRow } from '../../ui/Menu'
+import { later } from '../../lib/later'
+import type { MenuRow } from '../../ui/Menu'
 import { RunClock } from './RunClock'
+
+const Menu = later(async () => (await import('../../ui/Menu')).Menu)
 
 type Props = { visit: Visit; units: Units; now: Date; rows: MenuRow[] }
 
@@ -72,9 +76,11 @@ export function VisitBar({ visit, units, now, rows }: Props) {
               {row.label}
             </Button>
           ))}
-      <Menu label="More of this visit" rows={rows}>
-        <span aria-hidden>⋮</span>
-      </Menu>
+      <Suspense fallback={<span className="w-11" />}>
+        <Menu label="More of this visit" rows={rows}>
+          <span aria-hidden>⋮</span>
+        </Menu>
+      </Suspense>
     </header>
   )
 }

@@ -1,5 +1,6 @@
-import { useEffect, useMemo, useRef, useState } from 'react'
+import { Suspense, useEffect, useMemo, useRef, useState } from 'react'
 import type { Order, Standing, Vocabulary } from '../../api/types'
+import { later } from '../../lib/later'
 import { useKeys } from '../../state/keys'
 import { useFollowing } from '../../state/live'
 import { useNarrow, useStacked } from '../../state/narrow'
@@ -17,7 +18,6 @@ import { finish } from './finish'
 import { LiveBar } from './LiveBar'
 import { nudgeOf } from './NudgeCard'
 import { OrderRail } from './order/OrderRail'
-import { StepsTab } from './order/StepsTab'
 import { Panels, type PanelName } from './Panels'
 import { note, type Kind } from './RunClock'
 import { DRAWINGS, Stage, type Drawing } from './stage/Stage'
@@ -29,6 +29,8 @@ import { WhyTab } from './tabs/WhyTab'
 import { saidOf, VerdictRow } from './VerdictRow'
 import { VisitBar } from './VisitBar'
 import { menuOf } from './visitMenu'
+
+const StepsTab = later(async () => (await import('./order/StepsTab')).StepsTab)
 
 type Props = { visit: Standing; vocabulary: Vocabulary }
 
@@ -47,7 +49,7 @@ export function Workspace({ visit, vocabulary }: Props) {
   const [drawing, setDrawing] = useState<Drawing>('Loop')
   const [panel, setPanel] = useState<PanelName | null>(null)
   const [probe, setProbe] = useState('')
-  const [step, setStep] = useState({ stage: visit.order.here, form: '' })
+  const [step, setStep] = useState({ stage: visit.order.here, form: '', asked: 0 })
   const [slot, setSlot] = useState<HTMLElement | null>(null)
   const [types, setTypes] = useState(false)
   const [spoken, setSpoken] = useState<Spoken>(NOTHING)
@@ -60,7 +62,7 @@ export function Workspace({ visit, vocabulary }: Props) {
     setTab(next)
   }
   const openStage = (key: string, form = '') => {
-    setStep({ stage: key, form })
+    setStep(({ asked }) => ({ stage: key, form, asked: asked + 1 }))
     show('Steps')
   }
   const fillIn = (form: string) => openStage(stageOf(visit.order, form), form)
@@ -144,7 +146,7 @@ export function Workspace({ visit, vocabulary }: Props) {
               onWhy={() => setPanel(visit.assessment?.suspects.length ? 'changes' : null)}
             />
           </div>
-          <div className="flex min-h-0 flex-1 flex-col gap-x-4 lg:grid lg:grid-cols-[minmax(0,1fr)_22rem] lg:grid-rows-[minmax(0,1fr)]">
+          <div className="flex min-h-0 flex-1 flex-col gap-x-4 lg:grid lg:min-h-[300px] lg:grid-cols-[minmax(0,1fr)_minmax(18rem,22rem)] lg:grid-rows-[minmax(0,1fr)]">
             <div
               ref={stageRow}
               className={`${isHand && types ? 'hidden' : ''} ${drawing === 'Strips' ? 'h-[30rem]' : 'h-[332px] sm:h-[26rem]'} shrink-0 lg:h-auto lg:min-h-0 lg:shrink`}
@@ -191,14 +193,16 @@ export function Workspace({ visit, vocabulary }: Props) {
                 ),
                 Readings: <ReadingsTab {...{ visit, vocabulary, units, now }} onPanel={setPanel} />,
                 Steps: (
-                  <StepsTab
-                    key={`${step.stage}:${step.form}`}
-                    {...{ visit, units }}
-                    order={visit.order}
-                    first={step.stage}
-                    fills={step.form}
-                    onClose={() => show('Why')}
-                  />
+                  <Suspense fallback={null}>
+                    <StepsTab
+                      key={step.asked}
+                      {...{ visit, units }}
+                      order={visit.order}
+                      first={step.stage}
+                      fills={step.form}
+                      onClose={() => show('Why')}
+                    />
+                  </Suspense>
                 ),
               }}
             </Drawer>

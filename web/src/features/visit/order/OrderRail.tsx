@@ -27,7 +27,7 @@ export function OrderRail({ order, onStage }: Props) {
     >
       <ol className="flex overflow-x-auto">
         {order.stages.map((stage) => (
-          <li key={stage.key} className="min-w-0 flex-auto">
+          <li key={stage.key} className="relative flex-auto shrink-0">
             <button
               type="button"
               data-stage={stage.key}

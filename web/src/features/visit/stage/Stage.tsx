@@ -1,9 +1,11 @@
-import type { ReactNode } from 'react'
+import { Suspense, type ReactNode } from 'react'
 import type { Standing, Vocabulary } from '../../../api/types'
-import { LandingDrawing } from '../LandingDrawing'
 import { nudgeOf } from '../NudgeCard'
-import { Strips } from '../Strips'
+import { later } from '../../../lib/later'
 import { LoopStage } from './LoopStage'
+
+const LandingDrawing = later(async () => (await import('../LandingDrawing')).LandingDrawing)
+const Strips = later(async () => (await import('../Strips')).Strips)
 
 export const DRAWINGS = ['Loop', 'Strips', 'Target map'] as const
 export type Drawing = (typeof DRAWINGS)[number]
@@ -36,30 +38,32 @@ export function Stage({
   return (
     <div data-stage-area className="flex h-full min-h-0 flex-col">
       <div className="relative min-h-0 flex-1">
-        {drawing === 'Strips' ? (
-          <Strips visit={visit} />
-        ) : drawing === 'Target map' && visit.assessment ? (
-          <LandingDrawing
-            footprints={visit.footprints}
-            assessment={visit.assessment}
-            nudge={nudgeOf(visit)}
-            unit={unit}
-          />
-        ) : (
-          <LoopStage
-            visitId={visit.id}
-            stage={visit.stage}
-            estimates={{
-              condenser_saturation: visit.look?.condenser[0],
-              evaporator_saturation: visit.look?.evaporator[0],
-              subcooling: visit.look?.subcooling ?? undefined,
-              superheat: visit.look?.superheat ?? undefined,
-            }}
-            instruments={visit.live?.instruments ?? []}
-            onProbe={onProbe}
-            onPlace={onPlace}
-          />
-        )}
+        <Suspense fallback={null}>
+          {drawing === 'Strips' ? (
+            <Strips visit={visit} />
+          ) : drawing === 'Target map' && visit.assessment ? (
+            <LandingDrawing
+              footprints={visit.footprints}
+              assessment={visit.assessment}
+              nudge={nudgeOf(visit)}
+              unit={unit}
+            />
+          ) : (
+            <LoopStage
+              visitId={visit.id}
+              stage={visit.stage}
+              estimates={{
+                condenser_saturation: visit.look?.condenser[0],
+                evaporator_saturation: visit.look?.evaporator[0],
+                subcooling: visit.look?.subcooling ?? undefined,
+                superheat: visit.look?.superheat ?? undefined,
+              }}
+              instruments={visit.live?.instruments ?? []}
+              onProbe={onProbe}
+              onPlace={onPlace}
+            />
+          )}
+        </Suspense>
         {wait}
       </div>
       <div className="flex shrink-0 flex-wrap items-center justify-between gap-x-3">
