@@ -85,7 +85,12 @@ def _serve(with_demo: bool) -> int:
     )
     server = uvicorn.Server(
         uvicorn.Config(
-            create_app(workshop, is_open=settings.is_open, hosts=settings.hosts),
+            create_app(
+                workshop,
+                is_open=settings.is_open,
+                hosts=settings.hosts,
+                listens_beyond=settings.listens_beyond,
+            ),
             log_level="warning",
             timeout_graceful_shutdown=3,
         )

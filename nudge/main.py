@@ -48,11 +48,13 @@ def create_app(
     screens: Path = SCREENS,
     is_open: bool = False,
     hosts: Sequence[str] = (),
+    listens_beyond: bool = False,
 ) -> FastAPI:
     """The ASGI application. `workshop` may be None only to read the OpenAPI document.
 
     `is_open` lets other machines do everything; else they reach only links to visits. `hosts` are
-    names it answers to besides this machine's own.
+    names it answers to besides this machine's own; `listens_beyond` says other machines reach it
+    at all.
     """
 
     @asynccontextmanager
@@ -71,6 +73,7 @@ def create_app(
         responses={422: {"model": ErrorsOut}},
     )
     app.state.workshop = workshop
+    app.state.listens_beyond = listens_beyond
     app.add_middleware(GZipMiddleware, minimum_size=SMALL, compresslevel=5)
     app.add_middleware(BodyLimit)
     app.add_middleware(GuestGate, is_open=is_open)
@@ -101,7 +104,7 @@ def create_app(
     return app
 
 
-class Named(StaticFiles):
+class HashedFiles(StaticFiles):
     """Files named by what is in them: what was fetched once never changes."""
 
     def file_response(self, *args: Any, **kwargs: Any) -> Response:
@@ -112,7 +115,7 @@ class Named(StaticFiles):
 
 def _serve_screens(app: FastAPI, screens: Path) -> None:
     """The built front end; any path it does not have is one of its own screens."""
-    app.mount("/assets", Named(directory=screens / "assets"), name="assets")
+    app.mount("/assets", HashedFiles(directory=screens / "assets"), name="assets")
 
     @app.get("/{path:path}", include_in_schema=False)
     def screen(path: str) -> Response:

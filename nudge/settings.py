@@ -17,6 +17,11 @@ class Settings:
     hosts: tuple[str, ...] = ()
     """Names it answers to besides this machine's own."""
 
+    @property
+    def listens_beyond(self) -> bool:
+        """Whether other machines can reach it at all."""
+        return self.host not in ("127.0.0.1", "localhost", "::1")
+
     @staticmethod
     def from_environment() -> "Settings":
         """`NUDGE_DATA` (default ./data), `HOST` (127.0.0.1), `PORT` (8000), `NUDGE_OPEN`,

@@ -49,6 +49,9 @@ class LookOut:
     condenser: list[OpenedOut]
     superheat: OpenedOut | None
     subcooling: OpenedOut | None
+    suction: OpenedOut | None
+    """What a gauge should show, low side and high side."""
+    liquid: OpenedOut | None
 
 
 def look_request(request: LookIn) -> LookOut:
@@ -72,4 +75,6 @@ def look_answer(found: Gaugeless, units: UnitSystem) -> LookOut:
         condenser=[opened(way, units) for way in estimates.condenser],
         superheat=opened(estimates.superheat, units) if estimates.superheat else None,
         subcooling=opened(estimates.subcooling, units) if estimates.subcooling else None,
+        suction=opened(estimates.suction, units) if estimates.suction else None,
+        liquid=opened(estimates.liquid, units) if estimates.liquid else None,
     )

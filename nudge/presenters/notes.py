@@ -57,12 +57,6 @@ class LinkOut(BaseModel):
     expires_at: datetime
 
 
-class NewLinkOut(LinkOut):
-    """`path` is where the link leads on this Nudge: the only time it is told."""
-
-    path: str
-
-
 def note_out(row: Note) -> NoteOut:
     return NoteOut(
         id=row.id,

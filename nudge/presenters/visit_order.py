@@ -12,6 +12,7 @@ from nudge.core.drift.drift import INTENDED
 from nudge.core.language.errors import UnknownName
 from nudge.core.language.said import worded
 from nudge.core.language.units import UnitSystem, decimals, from_si, to_si, unit_label
+from nudge.core.language.vocabulary.points import POINTS
 from nudge.core.visit.calls import CALLS
 from nudge.core.visit.order import StageState
 from nudge.core.visit.seasons import SEASONS
@@ -108,12 +109,22 @@ class CheckOut(BaseModel):
     said: list[str]
 
 
+class ProbeOut(BaseModel):
+    """A point a kind of call reads."""
+
+    point: str
+    label: str
+    is_read: bool
+
+
 class OrderOut(BaseModel):
     """A visit's order of work and everything that belongs to it."""
 
     kind: str
     kinds: list[ChoiceOut]
     kind_reason: str
+    probes: list["ProbeOut"]
+    """What this kind of call reads, and what of it is read."""
     here: str
     stages: list[StageOut]
     dangers: list[str]
@@ -137,6 +148,10 @@ def order_out(snapshot: Snapshot, units: UnitSystem) -> OrderOut:
         kind=order.call.key,
         kinds=[ChoiceOut(key=row.key, label=row.label) for row in CALLS.values()],
         kind_reason=order.call.reason,
+        probes=[
+            ProbeOut(point=p, label=POINTS[p].label, is_read=p in snapshot.readings)
+            for p in order.call.probes
+        ],
         here=order.here,
         stages=[_stage(stage, units) for stage in order.stages],
         dangers=[said.text(units) for said in order.dangers],

@@ -67,6 +67,8 @@ class NewEvent(Strict):
     happened_at: AwareDatetime
     amount: Annotated[Number, Field(gt=0)] | None = None
     """Ounces or grams, with refrigerant added or removed."""
+    why: Literal["", "short_cycle", "load_control", "float_switch", "door", "other"] = ""
+    """Why it does not run, with a system that stopped: one of `STOP_REASONS`."""
 
 
 class PassedGate(Strict):

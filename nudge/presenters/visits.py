@@ -8,8 +8,10 @@ from pydantic import BaseModel
 
 from nudge.contract.answer_shapes import AssessOut
 from nudge.contract.look_answer import LookOut, look_answer
+from nudge.contract.opened import opened
 from nudge.contract.pocket_answer import slip_text
 from nudge.core.calculators.pocket import fill_pocket
+from nudge.core.gaugeless.estimate import estimate
 from nudge.core.language.units import Quantity, UnitSystem, decimals, from_si, unit_label
 from nudge.core.language.vocabulary.actions import ACTIONS
 from nudge.core.language.vocabulary.points import POINTS
@@ -93,6 +95,8 @@ class VisitOut(VisitHead):
     """A visit as it stands. `problem` says why there is no assessment, if there should be."""
 
     running_since: datetime | None
+    stopped_because: str
+    """Why it does not run, where somebody said so."""
     changed_at: datetime | None
     readings: list[ReadingOut]
     observations: list[str]
@@ -101,6 +105,8 @@ class VisitOut(VisitHead):
     stage: list[DrawnLoop]
     """The Loop laid out, one a frame, smallest first."""
     look: LookOut | None
+    estimated: dict[str, str]
+    """What the look without gauges made of each pressure, beside what a gauge reads."""
     slips: list[KeptSlipOut]
     charts: list[ChartToday]
     can_undo: bool
@@ -147,6 +153,7 @@ def visit_out(snapshot: Snapshot, units: UnitSystem) -> VisitOut:
     return VisitOut(
         **_head(visit, units),
         running_since=snapshot.running_since,
+        stopped_because=_stopped_because(snapshot),
         changed_at=snapshot.changed_at,
         readings=readings,
         observations=sorted(snapshot.observations),
@@ -158,6 +165,7 @@ def visit_out(snapshot: Snapshot, units: UnitSystem) -> VisitOut:
         problem=snapshot.problem.text(units) if snapshot.problem else None,
         stage=stage_of(loop, answer, look, _pressures(readings), called, units),
         look=look,
+        estimated=_estimated(snapshot, units),
         slips=[_kept_slip(row, units) for row in visit.slips],
         charts=charts_today(visit.system, snapshot.readings, units),
         is_simulated=snapshot.around.is_simulated,
@@ -174,6 +182,27 @@ def _pressures(readings: Sequence[ReadingOut]) -> dict[str, str]:
         for one in readings
         if one.state in ("live", "current") and one.point in ("suction_pressure", "liquid_pressure")
     }
+
+
+def _estimated(snapshot: Snapshot, units: UnitSystem) -> dict[str, str]:
+    """The pressures as estimated, while gauges are on: how far the look can be trusted here."""
+    found = snapshot.assessment
+    if found is None or snapshot.look is not None or not found.case.behaviour.looks_without_gauges:
+        return {}
+    made = estimate(found.case, snapshot.around.own)
+    both = {"suction_pressure": made.suction, "liquid_pressure": made.liquid}
+    shown = {
+        key: opened(one, units) for key, one in both.items() if one and key in found.case.readings
+    }
+    return {key: f"{one.text} {one.uncertainty_text or ''}".strip() for key, one in shown.items()}
+
+
+def _stopped_because(snapshot: Snapshot) -> str:
+    last = next((e for e in reversed(snapshot.visit.standing_events) if e.kind in _RUNS), None)
+    return last.note or "" if last is not None and last.kind == "system_stopped" else ""
+
+
+_RUNS = ("system_started", "system_stopped")
 
 
 def _called(snapshot: Snapshot) -> dict[str, str]:

@@ -59,5 +59,6 @@ class VocabularyOut(BaseModel):
     applications: list[ChoiceOut]
     metering_devices: list[ChoiceOut]
     reversing_valves: list[ChoiceOut]
+    stop_reasons: list[ChoiceOut]
     cylinder_kinds: list[ChoiceOut]
     plate_numbers: list[PlateNumberOut]

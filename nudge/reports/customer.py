@@ -8,11 +8,14 @@ from nudge.reports.written import new_paper
 def customer_report(subject: Subject) -> bytes:
     """One page in plain words: what was found, what was done, what is left."""
     visit, order = subject.visit, subject.order
-    pdf = new_paper(subject, "Report")
+    dangers = order.dangers
+    pdf = new_paper(subject, "Not finished yet" if dangers else "Report")
     pdf.set_auto_page_break(False)
     pdf.line_of(subject.place, 18, bold=True)
     pdf.line_of(subject.at(visit.closed_at or visit.opened_at), 10, soft=True)
     pdf.ln(2)
+    for danger in dangers:
+        pdf.care(f"Please mind: {cut(danger, 200)}")
     if visit.complaint:
         pdf.line_of(f"You told us: “{cut(visit.complaint, 300)}”", 11)
     pdf.head("What was found")
@@ -26,9 +29,6 @@ def customer_report(subject: Subject) -> bytes:
     left = [f"{item.text} ({item.season.lower()})" for item in order.deferred][:6]
     for line in left or ["Nothing is left open."]:
         pdf.line_of(cut(line, 200), 11)
-    dangers = order.dangers[:3]
-    for danger in dangers:
-        pdf.care(f"Please mind: {cut(danger, 200)}")
     _customer_picture(pdf, subject)
     pdf.set_y(262)
     foot = (

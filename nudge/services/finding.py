@@ -1,6 +1,7 @@
 """Finding things again: sites, systems and visits by any part of their names and words."""
 
 from dataclasses import dataclass
+from datetime import datetime
 from typing import Literal
 
 from nudge.store.database import Database
@@ -40,8 +41,12 @@ def find(database: Database, text: str, most: int = MOST) -> list[Hit]:
                     "visit",
                     row.id,
                     row.complaint or "No complaint written",
-                    f"{row.system.site.name}, {row.system.name}",
+                    f"{row.system.site.name}, {row.system.name}{_year(row.opened_at)}",
                 )
                 for row in visits
             ),
         ]
+
+
+def _year(opened: datetime | None) -> str:
+    return "" if opened is None else f", {opened:%Y}"

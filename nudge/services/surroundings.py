@@ -4,14 +4,12 @@ from datetime import datetime
 
 from sqlalchemy.orm import Session
 
-from nudge.core.gaugeless.estimate import OwnHistory
-from nudge.core.visit.record.standing import current
 from nudge.services.folder import folder_of
 from nudge.services.history import own_history
 from nudge.services.live_state import live_state
 from nudge.services.methods import preferred_methods
 from nudge.services.past import ADDITIONS_WITHIN, Known, own_departures, recovered_share
-from nudge.services.snapshot import PRESSURES, Snapshot, Surroundings, take_snapshot
+from nudge.services.snapshot import Snapshot, Surroundings, take_snapshot
 from nudge.services.verdicts import kept_of
 from nudge.store.live_tables import Plant
 from nudge.store.repositories import live, settings
@@ -36,11 +34,9 @@ def surroundings(session: Session, row: Visit, now: datetime) -> Surroundings:
         ticks.get("weighed_in") == "done",
         ticks.get("pressure_test") == "done",
     )
-    points = current(row.readings).keys() | (state.values.keys() if state else set())
-    gauges_on = not points.isdisjoint(PRESSURES)
     return Surroundings(
         preferred=preferred_methods(row.system, settings.all_settings(session)),
-        own=OwnHistory() if gauges_on else own_history(earlier),  # the look is without gauges
+        own=own_history(earlier),
         live=state,
         is_simulated=session.get(Plant, row.id) is not None,
         passed=live.overrides(session, row.id),

@@ -173,6 +173,7 @@ class Visits(ReadingsTaken):
         happened_at: datetime,
         amount_kg: float | None = None,
         also: Callable[[Session, Visit], None] | None = None,
+        note: str = "",
     ) -> Snapshot:
         """Note that the system was started, stopped, or what was done to it.
 
@@ -196,6 +197,7 @@ class Visits(ReadingsTaken):
                         happened_at=moment,
                         amount_kg=amount_kg,
                         ready_at=ready_after(row, kind, moment),
+                        note=note or None,
                     )
                 )
         return self._judged(visit_id)

@@ -6,6 +6,7 @@ from nudge.api.access import BookIn, UnitsIn, VisitsIn, WorkshopIn
 from nudge.contract.changes import ChangesOut, changes_out
 from nudge.contract.opened import OpenedOut, opened_all
 from nudge.core.language.units import Quantity, decimals, from_si, to_si, unit_label
+from nudge.core.language.vocabulary.actions import STOP_REASONS
 from nudge.presenters.callouts import CalloutIn, HeardOut, MisheardOut, SpokenOut
 from nudge.presenters.standing import StandingOut, standing_out
 from nudge.presenters.visit_writes import (
@@ -126,7 +127,8 @@ def happened(visits: VisitsIn, units: UnitsIn, visit_id: str, body: NewEvent) ->
     amount = None
     if body.amount is not None:
         amount = to_si(body.amount, Quantity.SMALL_MASS, units) / 1000
-    snapshot = visits.happened(visit_id, body.id, body.kind, body.happened_at, amount)
+    note = STOP_REASONS.get(body.why, "")
+    snapshot = visits.happened(visit_id, body.id, body.kind, body.happened_at, amount, note=note)
     return standing_out(snapshot, units)
 
 

@@ -6,7 +6,7 @@ from nudge.api.access import UnitsIn
 from nudge.core.charging.cylinder import CYLINDER_KINDS
 from nudge.core.checks.observations import OBSERVATIONS, PARTS
 from nudge.core.language.units import Quantity, UnitSystem, decimals, from_si, to_si, unit_label
-from nudge.core.language.vocabulary.actions import ACTIONS
+from nudge.core.language.vocabulary.actions import ACTIONS, STOP_REASONS
 from nudge.core.language.vocabulary.points import POINTS
 from nudge.core.physics.circuit.derived_table import DERIVED
 from nudge.core.physics.circuit.equipment import (
@@ -70,6 +70,7 @@ def vocabulary(units: UnitsIn) -> VocabularyOut:
         applications=[ChoiceOut(key=k, label=v) for k, v in APPLICATION_LABELS.items()],
         metering_devices=[ChoiceOut(key=k, label=v) for k, v in DEVICE_LABELS.items()],
         reversing_valves=[ChoiceOut(key=k, label=v) for k, v in REVERSING_VALVE_LABELS.items()],
+        stop_reasons=[ChoiceOut(key=k, label=v) for k, v in STOP_REASONS.items()],
         cylinder_kinds=[ChoiceOut(key=k, label=v) for k, v in CYLINDER_KINDS.items()],
         plate_numbers=[_plate_number(row, units) for row in PLATE_NUMBERS],
     )

@@ -5,7 +5,8 @@ from starlette.responses import Response
 
 from nudge.api.access import UnitsIn, WorkshopIn
 from nudge.core.language.units import Quantity, UnitSystem, to_si
-from nudge.presenters.notes import LinkOut, NewLinkIn, NewLinkOut, NewNote, PhotoOut, photo_out
+from nudge.presenters.links import NewLinkOut, new_link_out
+from nudge.presenters.notes import LinkOut, NewLinkIn, NewNote, PhotoOut, photo_out
 from nudge.presenters.records import (
     DeferredDone,
     DeferredOut,
@@ -98,10 +99,12 @@ def take_off(workshop: WorkshopIn, photo_id: str, body: NewEntry) -> list[PhotoO
 
 
 @router.post("/visits/{visit_id}/links", status_code=201)
-def invite(workshop: WorkshopIn, visit_id: str, body: NewLinkIn) -> NewLinkOut:
+def invite(workshop: WorkshopIn, request: Request, visit_id: str, body: NewLinkIn) -> NewLinkOut:
     """A read-only link to this visit for somebody on the same network."""
     made = workshop.guests.invite(visit_id, body.hours)
-    return NewLinkOut(id=made.id, expires_at=made.expires_at, path=f"/look/{made.token}")
+    url, beyond = request.url, bool(getattr(request.app.state, "listens_beyond", False))
+    port = url.port or (443 if url.scheme == "https" else 80)
+    return new_link_out(made, url.hostname or "", port, url.scheme, beyond)
 
 
 @router.post("/visits/{visit_id}/links/{link_id}/revocations")

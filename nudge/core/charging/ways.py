@@ -90,7 +90,7 @@ class Connection:
 
 
 _FITTING = WayStep(
-    "Two fingers on the fitting, all the way on or all the way off.",
+    "Hold the fitting by its sides; turn it fully home, or fully off, without stopping.",
     "Hand clear of the end and the back. Butyl gloves and eye protection; never cotton "
     "gloves, never a finger to stop a leak.",
 )

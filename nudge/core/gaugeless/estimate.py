@@ -10,9 +10,12 @@ from dataclasses import dataclass
 from nudge.core.behaviours.case import Case, open_case
 from nudge.core.behaviours.workings import given_inputs, reading_limits
 from nudge.core.expectations.expected import coil_saturation_c, expected, is_known
+from nudge.core.language.errors import OutOfRange
 from nudge.core.language.said import Measure
 from nudge.core.language.units import Quantity, degrees_f
 from nudge.core.language.working import Formula, Input, Values, Working, propagate, with_own_error
+from nudge.core.physics.refrigerant.saturation import pressures_at
+from nudge.core.physics.refrigerant.table import load_table
 
 THIRTY_FIVE_K, OVERSIZED_K = degrees_f(35), degrees_f(30)
 THIRTY_FIVE_OWN_ERROR_K = degrees_f(6)
@@ -177,6 +180,28 @@ SUBCOOLING = Formula(
 )
 
 
+GAUGE_LOW = Formula(
+    "expected_suction_pressure",
+    "Suction pressure a gauge should show",
+    Quantity.PRESSURE,
+    "The dew pressure at the estimated evaporator saturation, over today's atmosphere.",
+    "dew pressure at the estimated saturation − atmosphere",
+    "at {estimated_saturation}: {result}",
+    ("estimated_saturation",),
+    "Refrigerant tables; estimate, no gauges.",
+)
+GAUGE_HIGH = Formula(
+    "expected_liquid_pressure",
+    "Liquid pressure a gauge should show",
+    Quantity.PRESSURE,
+    "The bubble pressure at the estimated condenser saturation, over today's atmosphere.",
+    "bubble pressure at the estimated saturation − atmosphere",
+    "at {estimated_saturation}: {result}",
+    ("estimated_saturation",),
+    "Refrigerant tables; estimate, no gauges.",
+)
+
+
 @dataclass(frozen=True, slots=True)
 class Estimates:
     """What the look knows. `evaporator` and `condenser` hold every way that applied, best first."""
@@ -185,6 +210,9 @@ class Estimates:
     condenser: tuple[Working, ...]
     superheat: Working | None
     subcooling: Working | None
+    suction: Working | None = None
+    """What a gauge should show on the low side, and `liquid` on the high side."""
+    liquid: Working | None = None
 
 
 def estimate(case: Case, own: OwnHistory) -> Estimates:
@@ -196,7 +224,31 @@ def estimate(case: Case, own: OwnHistory) -> Estimates:
         condenser,
         _gap(SUPERHEAT, case, evaporator[0], "suction_line_temp", 1) if evaporator else None,
         _gap(SUBCOOLING, case, condenser[0], "liquid_line_temp", -1) if condenser else None,
+        _gauge(GAUGE_LOW, case, evaporator[0], of_dew=True) if evaporator else None,
+        _gauge(GAUGE_HIGH, case, condenser[0], of_dew=False) if condenser else None,
     )
+
+
+def _gauge(formula: Formula, case: Case, saturation: Working, of_dew: bool) -> Working | None:
+    """The pressure at an estimated saturation [kPa gauge]; None off the fluid's table."""
+    table, give = load_table(case.plate.refrigerant), saturation.uncertainty or 0.0
+
+    def at(temp_c: float) -> float:
+        bubble, dew = pressures_at(table, temp_c, case.plate.elevation_m)
+        return dew if of_dew else bubble
+
+    try:
+        middle, low, high = (at(saturation.value + off) for off in (0.0, -give, give))
+    except OutOfRange:
+        return None
+    estimated = Input(
+        "estimated_saturation",
+        saturation.formula.label,
+        saturation.measure,
+        "estimated",
+        saturation.uncertainty,
+    )
+    return Working(formula, middle, (estimated,), (high - low) / 2)
 
 
 def _ways(ways: tuple[EstimateWay, ...], case: Case, own: OwnHistory) -> list[Working]:

@@ -36,27 +36,37 @@ class Call:
     if_needed: tuple[Stage, ...] = ()
     mode: Literal["", "cooling", "heating"] = ""
     """How the system runs on such a call; "" for what such plant is usually met in."""
+    probes: tuple[str, ...] = ()
+    """What is read on such a call, in the order it is placed: points."""
 
 
+_AIR = ("return_air_temp", "return_air_wet_bulb", "supply_air_temp", "outdoor_air_temp")
+_LINES = ("suction_line_temp", "liquid_line_temp")
+_GAUGES = ("suction_pressure", "liquid_pressure")
 _ROWS = (
     Call("cooling_complaint", "Cooling complaint",
-         "Somebody is warm: the whole way, air before charge."),
+         "Somebody is warm: the whole way, air before charge.",
+         probes=(*_AIR, *_LINES, *_GAUGES)),
     Call("yearly_check", "Yearly check",
          "A known system is looked at with its caps on; gauges only if something is off.",
-         if_needed=GAUGED),
+         if_needed=GAUGED, probes=(*_AIR, *_LINES)),
     Call("commissioning", "Commissioning",
          "A new or opened system: tight, dry, weighed in, proven at full speed, baseline kept.",
-         tuple(stage for stage in _ALL if stage != "look")),
+         tuple(stage for stage in _ALL if stage != "look"),
+         probes=(*_AIR, "total_external_static", *_LINES, "discharge_line_temp", *_GAUGES)),
     Call("cold_charge_check", "Charge check on a cold day",
          "Too cold to judge as it stands: a collar, or by weight and back in season.",
-         tuple(stage for stage in _ALL if stage != "look")),
+         tuple(stage for stage in _ALL if stage != "look"),
+         probes=(*_AIR, "condenser_entering_air_temp", *_LINES, *_GAUGES)),
     Call("heating_check", "Heating check",
          "A heat pump is charged in cooling; in heating it is only checked.",
          ("arrive", "air", "connect", "settle", "read", "act", "close"), ("connect", "act"),
-         "heating"),
+         "heating",
+         ("return_air_temp", "supply_air_temp", "outdoor_air_temp", "true_suction_temp",
+          "liquid_line_temp", *_GAUGES)),
     Call("nothing_found", "Nothing found wrong",
          "A valid outcome: what was tested is written down, and what was not.",
-         if_needed=GAUGED),
+         if_needed=GAUGED, probes=(*_AIR, *_LINES)),
 )  # fmt: skip
 
 CALLS: Mapping[str, Call] = MappingProxyType({row.key: row for row in _ROWS})

@@ -163,7 +163,8 @@ STEPS: tuple[StepRow, ...] = (
     StepRow("collar_amps", "connect", "Outdoor fan amps watched against its plate",
             "A fan that works against a collar can overload. " + _LIVE, applies=_collared),
     StepRow("connection", "connect", "Say how it is connected",
-            "Two fingers on a fitting, hand clear of the end. Butyl gloves, eye protection.",
+            "Hold a fitting by its sides; turn it fully home, or fully off, without stopping. "
+            "Butyl gloves, eye protection.",
             shows=lambda f: bool(f.connection)),
     StepRow("zeroed", "connect", "Instruments zeroed open to air", applies=_gauged),
     StepRow("clamps", "connect", "Clamp spots clean, bare, shaded, insulated", applies=_gauged),

@@ -53,7 +53,7 @@ def four_numbers(
 ) -> tuple[FourNumber, ...]:
     """All four, known or not. `pressures` as written by point; `called` as here named."""
     if look is not None:
-        return tuple(_estimate(key, _ways(look, key), called, units) for key in FOUR)
+        return tuple(_estimate(key, look, called, units) for key in FOUR)
     judged = answer is not None and all(
         gate.key != "application_not_judged" for gate in answer.readiness
     )
@@ -100,17 +100,23 @@ def _ways(look: LookOut, key: str) -> Sequence[OpenedOut]:
     return look.evaporator if key == "evaporator_saturation" else look.condenser
 
 
-def _estimate(
-    key: str, ways: Sequence[OpenedOut], called: Mapping[str, str], units: UnitSystem
-) -> FourNumber:
-    side, _ = FOUR[key]
+def _estimate(key: str, look: LookOut, called: Mapping[str, str], units: UnitSystem) -> FourNumber:
+    side, pressure = FOUR[key]
+    ways = _ways(look, key)
     label, unit = called.get(key, DERIVED[key].label), _unit(key, units)
     if not ways:
         return FourNumber(key, label, side, "", unit, ("not known without a gauge",), ("no gauge",))
     best = ways[0]
-    text = f"≈{best.value:.0f}"
     give = f"± {best.uncertainty:.0f}" if best.uncertainty else "estimated"
-    return FourNumber(key, label, side, text, unit, (f"{give} {unit}, no gauge",), (give,), True)
+    words, short = f"{give} {unit}, no gauge", give
+    gauge = {"suction_pressure": look.suction, "liquid_pressure": look.liquid}.get(pressure)
+    if gauge is not None:
+        shown = f"{gauge.value:.{gauge.decimals}f}"
+        off = f" ± {gauge.uncertainty:.{gauge.decimals}f}" if gauge.uncertainty else ""
+        words, short = f"a gauge should show {shown}{off} {gauge.unit}", f"≈{shown} {gauge.unit}"
+    return FourNumber(
+        key, label, side, f"≈{best.value:.0f}", unit, (words,), (short,), is_estimate=True
+    )
 
 
 def _unit(key: str, units: UnitSystem) -> str:

@@ -86,6 +86,10 @@ def _empty(numbers: Sequence[FourNumber], units: UnitSystem, frame: Frame) -> Dr
             "letters": [first],
             "marks": [clamp],
             "is_empty": True,
+            "numbers": [
+                n.model_copy(update={"words": [] if not n.is_beside else n.words[:1]})
+                for n in drawn.numbers
+            ],
             "words": f"The Loop, empty. {FIRST_CLAMP}.",
         }
     )

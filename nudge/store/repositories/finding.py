@@ -23,10 +23,19 @@ def systems(session: Session, words: Sequence[str], most: int) -> Sequence[Syste
 
 
 def visits(session: Session, words: Sequence[str], most: int) -> Sequence[Visit]:
-    """Visits whose complaint holds every word, the latest first."""
-    query = select(Visit).where(*(_like(Visit.complaint, word) for word in words))
+    """Visits that hold every word in complaint, system or site, or were that year; latest first."""
+    columns = (Visit.complaint, System.name, Site.name)
+    holds = [or_(*(_like(column, word) for column in columns), *_in_year(word)) for word in words]
+    query = select(Visit).join(System).join(Site).where(*holds)
     shown = joinedload(Visit.system).joinedload(System.site)
     return session.scalars(query.order_by(Visit.opened_at.desc()).options(shown).limit(most)).all()
+
+
+def _in_year(word: str) -> list[ColumnElement[bool]]:
+    """A word of four digits is a year as well."""
+    if len(word) != 4 or not word.isdigit():
+        return []
+    return [func.strftime("%Y", Visit.opened_at) == word]
 
 
 def _like(column: InstrumentedAttribute[str], word: str) -> ColumnElement[bool]:

@@ -3210,6 +3210,8 @@ export interface components {
             condenser: components["schemas"]["OpenedOut"][];
             superheat: components["schemas"]["OpenedOut"] | null;
             subcooling: components["schemas"]["OpenedOut"] | null;
+            suction: components["schemas"]["OpenedOut"] | null;
+            liquid: components["schemas"]["OpenedOut"] | null;
         };
         /**
          * MappingModel
@@ -3516,6 +3518,12 @@ export interface components {
             happened_at: string;
             /** Amount */
             amount?: number | null;
+            /**
+             * Why
+             * @default
+             * @enum {string}
+             */
+            why?: "" | "short_cycle" | "load_control" | "float_switch" | "door" | "other";
         };
         /** NewIntended */
         NewIntended: {
@@ -3549,6 +3557,9 @@ export interface components {
         /**
          * NewLinkOut
          * @description `path` is where the link leads on this Nudge: the only time it is told.
+         *
+         *     `address` is the whole link as another device reaches it; "" where none can, and `warning`
+         *     says why and what to do.
          */
         NewLinkOut: {
             /** Id */
@@ -3560,6 +3571,11 @@ export interface components {
             expires_at: string;
             /** Path */
             path: string;
+            /** Address */
+            address: string;
+            qr: components["schemas"]["QrOut"] | null;
+            /** Warning */
+            warning: string;
         };
         /**
          * NewMovement
@@ -3934,6 +3950,8 @@ export interface components {
             kinds: components["schemas"]["ChoiceOut"][];
             /** Kind Reason */
             kind_reason: string;
+            /** Probes */
+            probes: components["schemas"]["ProbeOut"][];
             /** Here */
             here: string;
             /** Stages */
@@ -4305,6 +4323,28 @@ export interface components {
                 number,
                 number
             ][];
+        };
+        /**
+         * ProbeOut
+         * @description A point a kind of call reads.
+         */
+        ProbeOut: {
+            /** Point */
+            point: string;
+            /** Label */
+            label: string;
+            /** Is Read */
+            is_read: boolean;
+        };
+        /**
+         * QrOut
+         * @description A QR code as squares: an SVG path in modules, on a field `size` wide and high.
+         */
+        QrOut: {
+            /** Size */
+            size: number;
+            /** Path */
+            path: string;
         };
         /**
          * QuantityOut
@@ -4749,6 +4789,8 @@ export interface components {
             closed_at: string | null;
             /** Running Since */
             running_since: string | null;
+            /** Stopped Because */
+            stopped_because: string;
             /** Changed At */
             changed_at: string | null;
             /** Readings */
@@ -4761,6 +4803,10 @@ export interface components {
             /** Stage */
             stage: components["schemas"]["DrawnLoop"][];
             look: components["schemas"]["LookOut"] | null;
+            /** Estimated */
+            estimated: {
+                [key: string]: string;
+            };
             /** Slips */
             slips: components["schemas"]["KeptSlipOut"][];
             /** Charts */
@@ -5169,6 +5215,8 @@ export interface components {
             closed_at: string | null;
             /** Running Since */
             running_since: string | null;
+            /** Stopped Because */
+            stopped_because: string;
             /** Changed At */
             changed_at: string | null;
             /** Readings */
@@ -5181,6 +5229,10 @@ export interface components {
             /** Stage */
             stage: components["schemas"]["DrawnLoop"][];
             look: components["schemas"]["LookOut"] | null;
+            /** Estimated */
+            estimated: {
+                [key: string]: string;
+            };
             /** Slips */
             slips: components["schemas"]["KeptSlipOut"][];
             /** Charts */
@@ -5223,6 +5275,8 @@ export interface components {
             metering_devices: components["schemas"]["ChoiceOut"][];
             /** Reversing Valves */
             reversing_valves: components["schemas"]["ChoiceOut"][];
+            /** Stop Reasons */
+            stop_reasons: components["schemas"]["ChoiceOut"][];
             /** Cylinder Kinds */
             cylinder_kinds: components["schemas"]["ChoiceOut"][];
             /** Plate Numbers */

@@ -1,5 +1,5 @@
 import { Suspense, useEffect, useState, useSyncExternalStore, type ReactNode } from 'react'
-import { NavLink, useNavigate } from 'react-router'
+import { NavLink, useLocation, useNavigate } from 'react-router'
 import { useKeys } from '../state/keys'
 import { closeFind, openFind, useFinds } from '../state/find'
 import { dismiss, isSilent, onSilence, useOutbox } from '../state/outbox'
@@ -9,6 +9,7 @@ import { Notice } from '../ui/Notice'
 import { later } from '../lib/later'
 import { ToastLine } from './ToastLine'
 
+const Menu = later(async () => (await import('../ui/Menu')).Menu)
 const KeysCard = later(async () => (await import('./KeysCard')).KeysCard)
 const Palette = later(async () => (await import('./Palette')).Palette)
 
@@ -16,6 +17,7 @@ const Palette = later(async () => (await import('./Palette')).Palette)
 export function Shell({ children }: { children: ReactNode }) {
   const { theme, units } = usePreferences()
   const navigate = useNavigate()
+  const { pathname } = useLocation()
   const [keysOpen, setKeysOpen] = useState(false)
   const finds = useFinds()
   useEffect(() => {
@@ -37,8 +39,11 @@ export function Shell({ children }: { children: ReactNode }) {
     { key: '?', label: 'These keys', run: () => setKeysOpen(true) },
   ])
   return (
-    <div className="group flex min-h-dvh flex-col lg:has-data-workspace:h-dvh">
-      <div className="flex flex-wrap items-center gap-x-1 border-b-2 border-ink px-3 group-has-data-workspace:max-sm:hidden md:px-5 print:hidden">
+    <div className="flex min-h-dvh flex-col lg:has-data-workspace:h-dvh">
+      <div
+        className="flex flex-wrap items-center gap-x-1 border-b-2 border-ink px-3 data-visit:max-sm:hidden md:px-5 print:hidden"
+        data-visit={pathname.startsWith('/visits/') || undefined}
+      >
         <span className="flex items-center gap-2 pr-3 text-[1.2rem] font-extrabold tracking-tight max-sm:hidden">
           <svg viewBox="0 0 32 32" aria-hidden className="h-7 w-7">
             <path d="M22 6h5v20h-5" fill="none" stroke="var(--ink)" strokeWidth="3" />
@@ -52,15 +57,29 @@ export function Shell({ children }: { children: ReactNode }) {
           <Place to="/shelf">Cylinders</Place>
           <Place to="/pocket">Calculators</Place>
         </nav>
-        <div className="ml-auto flex items-center [&>button]:px-1 sm:[&>button]:px-4">
+        <div className="ml-auto flex items-center sm:[&>button]:px-4">
           <Kept />
+          <span className="sm:hidden">
+            <Suspense fallback={<span className="inline-block w-11" />}>
+              <Menu
+                label="More"
+                rows={[
+                  { label: 'Find', run: openFind },
+                  { label: `Units: ${UNIT_WORDS[units]}`, run: nextUnits },
+                  { label: theme === 'night' ? 'Light' : 'Night', run: toggleTheme },
+                ]}
+              >
+                <span aria-hidden>⋮</span>
+              </Menu>
+            </Suspense>
+          </span>
           <Button weight="quiet" className="no-underline max-sm:hidden" onClick={() => openFind()}>
             Find
           </Button>
-          <Button weight="quiet" className="no-underline" onClick={nextUnits}>
+          <Button weight="quiet" className="no-underline max-sm:hidden" onClick={nextUnits}>
             {UNIT_WORDS[units]}
           </Button>
-          <Button weight="quiet" className="no-underline" onClick={toggleTheme}>
+          <Button weight="quiet" className="no-underline max-sm:hidden" onClick={toggleTheme}>
             {theme === 'night' ? 'Night' : 'Paper'}
           </Button>
           <Button

@@ -19,6 +19,8 @@ const REFRESH_MS = 1_500
 class Feed {
   readonly rows = new Map<string, Row[]>()
   link: LinkState = 'joining'
+  /** When anything was last heard from the server. */
+  heardAt = Date.now()
   private readonly stop: () => void
   private listeners = new Set<() => void>()
   private stale = false
@@ -29,6 +31,7 @@ class Feed {
     readonly units: Units,
   ) {
     this.stop = followVisit(visitId, units, (message) => {
+      if (message.say === 'event' || message.state === 'following') this.heardAt = Date.now()
       if (message.say === 'link') this.setLink(message.state)
       else if (message.kind === 'samples') this.take(JSON.parse(message.data) as Samples)
       else {
@@ -103,6 +106,9 @@ export function useFollowing(visitId: string, units: Units, wanted: boolean): vo
 export function liveRows(point: string): readonly Row[] {
   return open?.rows.get(point) ?? []
 }
+
+/** When the server was last heard on this visit [ms]. */
+export const lastHeard = () => open?.heardAt ?? Date.now()
 
 /** Whether the connection stands. */
 export function useLink(): LinkState {

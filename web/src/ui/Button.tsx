@@ -38,7 +38,7 @@ export function KeyCap({ children }: { children: string }) {
   return (
     <kbd
       aria-hidden
-      className="hidden rounded border border-current px-1 font-mono text-[0.72rem] leading-4 opacity-75 md:inline-block"
+      className="hidden rounded border border-current px-1 font-mono text-[0.83rem] leading-4 opacity-75 md:inline-block"
     >
       {children}
     </kbd>

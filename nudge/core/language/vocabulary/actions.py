@@ -47,6 +47,17 @@ _ROWS = (
     Action("something_changed", "Something else changed"),
 )
 
+STOP_REASONS: Mapping[str, str] = MappingProxyType(
+    {
+        "short_cycle": "Its own timer: it waits before it starts again",
+        "load_control": "The utility holds it off",
+        "float_switch": "A float switch is open: water in the pan",
+        "door": "A door or panel switch is open",
+        "other": "Something else keeps it off",
+    }
+)
+"""Why a system does not run where nothing is wrong with its circuit: events, not faults."""
+
 PLATE_CORRECTED = "plate_corrected"
 """The event of a plate that was written wrong until now: nothing was done to the system."""
 

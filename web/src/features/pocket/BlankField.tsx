@@ -16,7 +16,7 @@ export function BlankField({ blank, entry, taken, problem, units, id }: Props) {
   if (blank.choices.length > 0) {
     return (
       <label className="relative block" htmlFor={id}>
-        <span className="absolute top-1 left-2 text-[0.78rem] text-soft">{blank.label}</span>
+        <span className="absolute top-1 left-2 text-[0.83rem] text-soft">{blank.label}</span>
         <select
           id={id}
           value={entry?.text ?? blank.usual}
@@ -36,7 +36,7 @@ export function BlankField({ blank, entry, taken, problem, units, id }: Props) {
   return (
     <div className="group relative min-w-0">
       <label className="relative block" htmlFor={id}>
-        <span className="pointer-events-none absolute top-1 left-2 max-w-[94%] truncate text-[0.78rem] text-soft">
+        <span className="pointer-events-none absolute top-1 left-2 max-w-[94%] truncate text-[0.83rem] text-soft">
           {blank.label}
         </span>
         <input
@@ -51,7 +51,7 @@ export function BlankField({ blank, entry, taken, problem, units, id }: Props) {
           onKeyDown={toNextBlank}
           className="h-14 w-full rounded border border-rule-strong bg-ground pt-5 pr-14 pl-2 text-[1.15rem] font-bold placeholder:font-normal placeholder:text-soft aria-invalid:border-2 aria-invalid:border-alarm"
         />
-        <span className="pointer-events-none absolute right-2 bottom-1.5 text-[0.8rem] text-soft">
+        <span className="pointer-events-none absolute right-2 bottom-1.5 text-[0.83rem] text-soft">
           {blank.unit}
         </span>
       </label>

@@ -35,7 +35,7 @@ function Board({ shape }: { shape: PocketShape }) {
     })
   }
   useKeys([
-    { key: 'y', label: 'Copy the slips as text', run: copyAll },
+    { key: ';', label: 'Copy the slips as text', run: copyAll },
     { key: '0', label: 'Empty every blank', run: emptyPocket },
   ])
   const fluid = entries['refrigerant']?.text ?? blanks.get('refrigerant')?.usual ?? 'R-410A'

@@ -3,24 +3,23 @@ import { Button } from '../../ui/Button'
 
 type Props = {
   label: string
-  choices?: string[]
-  choiceLabel?: string
-  onAdd: (name: string, choice: string) => void
+  choices?: { label: string; options: (readonly [value: string, label: string])[] }[]
+  onAdd: (name: string, chosen: string[]) => void
   onCancel: () => void
 }
 
-/** A name, sometimes with a choice beside it, added with Enter. */
-export function AddForm({ label, choices, choiceLabel, onAdd, onCancel }: Props) {
+/** A name, sometimes with choices beside it, added with Enter. */
+export function AddForm({ label, choices = [], onAdd, onCancel }: Props) {
   const [name, setName] = useState('')
-  const [choice, setChoice] = useState('')
+  const [chosen, setChosen] = useState<string[]>([])
   const id = useId()
-  const ready = name.trim() !== '' && (choices === undefined || choice !== '')
+  const ready = name.trim() !== '' && choices.every((_, n) => (chosen[n] ?? '') !== '')
   return (
     <form
       className="my-2 flex flex-wrap items-end gap-2 border-l-8 border-accent pl-3"
       onSubmit={(event) => {
         event.preventDefault()
-        if (ready) onAdd(name.trim(), choice)
+        if (ready) onAdd(name.trim(), chosen)
       }}
     >
       <div className="min-w-0 flex-1 basis-44">
@@ -37,24 +36,28 @@ export function AddForm({ label, choices, choiceLabel, onAdd, onCancel }: Props)
           className="h-11 w-full rounded border border-rule-strong bg-sheet px-2"
         />
       </div>
-      {choices !== undefined && (
-        <div className="min-w-36">
-          <label className="block text-[0.9rem] text-soft" htmlFor={`${id}-choice`}>
-            {choiceLabel}
+      {choices.map((choice, n) => (
+        <div key={choice.label} className="min-w-36">
+          <label className="block text-[0.9rem] text-soft" htmlFor={`${id}-${n}`}>
+            {choice.label}
           </label>
           <select
-            id={`${id}-choice`}
-            value={choice}
-            onChange={(event) => setChoice(event.target.value)}
+            id={`${id}-${n}`}
+            value={chosen[n] ?? ''}
+            onChange={(event) =>
+              setChosen(choices.map((_, m) => (m === n ? event.target.value : (chosen[m] ?? ''))))
+            }
             className="h-11 w-full rounded border border-rule-strong bg-sheet px-2"
           >
             <option value="">Pick one</option>
-            {choices.map((one) => (
-              <option key={one}>{one}</option>
+            {choice.options.map(([value, label]) => (
+              <option key={value} value={value}>
+                {label}
+              </option>
             ))}
           </select>
         </div>
-      )}
+      ))}
       <Button type="submit" weight="do" disabled={!ready}>
         Add
       </Button>

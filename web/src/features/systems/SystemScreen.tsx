@@ -59,7 +59,7 @@ function Page({ page, vocabulary, fluids }: Props) {
     }
     void navigate(`/visits/${id}`)
   }
-  useKeys([{ key: 'v', label: 'Start or continue a visit', run: start }])
+  useKeys([{ key: '*', label: 'Start a visit', run: start }])
   const fluid = fluids.find((one) => one.name === system.refrigerant)
   return (
     <>
@@ -69,7 +69,7 @@ function Page({ page, vocabulary, fluids }: Props) {
           <h1 className="text-[1.6rem]">{system.name}</h1>
           <p>{system.summary}</p>
         </div>
-        <Button weight="do" keyHint="v" onClick={start}>
+        <Button weight="do" keyHint="*" onClick={start}>
           {open ? 'Continue the visit' : 'Start a visit'}
         </Button>
       </header>

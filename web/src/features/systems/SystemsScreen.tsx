@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
-import { useRefrigerants, useSites } from '../../api/queries'
+import { useRefrigerants, useSites, useVocabulary } from '../../api/queries'
 import type { Site } from '../../api/types'
 import { useKeys } from '../../state/keys'
 import { post } from '../../state/outbox'
@@ -30,9 +30,9 @@ export function SystemsScreen() {
     post('/api/sites', { id, name }, { id, units })
     setAddingSite(false)
   }
-  const addSystem = (site: Site, name: string, fluid: string) => {
+  const addSystem = (site: Site, name: string, [fluid = '', device = '']: string[]) => {
     const id = newId()
-    const body = { id, site_id: site.id, name, refrigerant: fluid, metering_device: 'txv' }
+    const body = { id, site_id: site.id, name, refrigerant: fluid, metering_device: device }
     post('/api/systems', body, { id, units })
     void navigate(`/systems/${id}`)
   }
@@ -80,7 +80,7 @@ export function SystemsScreen() {
                         ? refrigerants.data.map((fluid) => fluid.name)
                         : []
                     }
-                    onAdd={(name, fluid) => addSystem(site, name, fluid)}
+                    onAdd={(name, chosen) => addSystem(site, name, chosen)}
                   />
                 ))}
               </ul>
@@ -106,10 +106,15 @@ function search(sites: Site[], wanted: string): Site[] {
 type EntryProps = {
   site: Site
   fluids: string[]
-  onAdd: (name: string, fluid: string) => void
+  onAdd: (name: string, chosen: string[]) => void
 }
 
 function SiteEntry({ site, fluids, onAdd }: EntryProps) {
+  const vocabulary = useVocabulary()
+  const devices =
+    vocabulary.status === 'ready'
+      ? vocabulary.data.metering_devices.map((one) => [one.key, one.label] as const)
+      : []
   const [adding, setAdding] = useState(false)
   return (
     <li>
@@ -122,11 +127,16 @@ function SiteEntry({ site, fluids, onAdd }: EntryProps) {
       {adding && (
         <AddForm
           label="Nickname of the system"
-          choices={fluids}
-          choiceLabel="Refrigerant on the plate"
-          onAdd={(name, fluid) => {
+          choices={[
+            {
+              label: 'Refrigerant on the plate',
+              options: fluids.map((one) => [one, one] as const),
+            },
+            { label: 'Metering device', options: devices },
+          ]}
+          onAdd={(name, chosen) => {
             setAdding(false)
-            onAdd(name, fluid)
+            onAdd(name, chosen)
           }}
           onCancel={() => setAdding(false)}
         />

@@ -1,19 +1,24 @@
+import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { useToday } from '../../api/queries'
-import type { VisitLine } from '../../api/types'
+import type { Today, VisitLine } from '../../api/types'
 import { dueInWords, formatNumber, inMinutes, minutesSince, shortTime } from '../../lib/format'
 import { changeVisit } from '../../state/outbox'
+import { useKeys } from '../../state/keys'
 import { openFind } from '../../state/find'
 import { usePreferences } from '../../state/preferences'
 import { Button } from '../../ui/Button'
 import { Heading } from '../../ui/Heading'
 import { LinkRow } from '../../ui/LinkRow'
 import { LoadState } from '../../ui/LoadState'
+import { StartVisit } from './StartVisit'
 import { Waiting } from './Waiting'
 
 /** What today asks for: visits under way, then due, then the last ones closed. */
 export function TodayScreen() {
   const today = useToday()
+  const [starts, setStarts] = useState(false)
+  useKeys([{ key: '*', label: 'Start a visit', run: () => setStarts(true) }])
   return (
     <div className="mx-auto w-full max-w-6xl flex-1 px-4 py-5 md:px-6">
       <h1 className="sr-only">Today</h1>
@@ -27,23 +32,31 @@ export function TodayScreen() {
       <LoadState of={today}>
         {(data) => (
           <div className="grid grid-cols-1 gap-x-10 gap-y-8 lg:grid-cols-[minmax(0,1.45fr)_minmax(0,1fr)]">
-            <section aria-label="Under way">
-              <Heading aside={String(data.under_way.length)}>Under way</Heading>
-              {data.under_way.length === 0 && (
-                <p className="py-4 text-soft">
-                  No visit is open. Pick a system under{' '}
-                  <Link className="underline underline-offset-4" to="/systems">
-                    Systems
-                  </Link>{' '}
-                  and start one.
-                </p>
-              )}
-              <ul>
-                {data.under_way.map((visit) => (
-                  <UnderWay key={visit.id} visit={visit} />
-                ))}
-              </ul>
-            </section>
+            <div>
+              {(starts || isEmpty(data)) && <StartVisit />}
+              <section aria-label="Under way">
+                <Heading aside={String(data.under_way.length)}>Under way</Heading>
+                {!isEmpty(data) && (
+                  <Button className="mt-2" keyHint="*" onClick={() => setStarts(!starts)}>
+                    {starts ? 'Leave it' : 'Start a visit'}
+                  </Button>
+                )}
+                {data.under_way.length === 0 && (
+                  <p className="py-4 text-soft">
+                    No visit is open. Start one here, or pick a system under{' '}
+                    <Link className="underline underline-offset-4" to="/systems">
+                      Systems
+                    </Link>
+                    .
+                  </p>
+                )}
+                <ul>
+                  {data.under_way.map((visit) => (
+                    <UnderWay key={visit.id} visit={visit} />
+                  ))}
+                </ul>
+              </section>
+            </div>
             <div className="flex flex-col gap-8">
               <Waiting today={data} />
               <section aria-label="Due">
@@ -77,6 +90,10 @@ export function TodayScreen() {
     </div>
   )
 }
+
+/** Nothing was ever written here: the first thing offered is a visit. */
+const isEmpty = (data: Today) =>
+  data.under_way.length === 0 && data.due.length === 0 && data.recent.length === 0
 
 const place = (visit: VisitLine) => `${visit.system.site_name}, ${visit.system.name}`
 

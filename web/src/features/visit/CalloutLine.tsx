@@ -7,7 +7,7 @@ import { useKeys } from '../../state/keys'
 import { dismiss, useOutbox, writeOn } from '../../state/outbox'
 import { useLastDone } from '../../state/toasts'
 import { undo } from '../../state/undo'
-import { setPreference, togglePad, usePreferences } from '../../state/preferences'
+import { setPreference, togglePad, UNIT_WORDS, usePreferences } from '../../state/preferences'
 import { Button } from '../../ui/Button'
 import { Pad } from './Pad'
 
@@ -30,16 +30,23 @@ export function CalloutLine({ visit, vocabulary, units, onTypes }: Props) {
   const [draft, setLine] = useDraft(lineDraft(visit.id))
   const { padOpen } = usePreferences()
   const field = useRef<HTMLInputElement>(null)
+  const [began, setBegan] = useDraft(`units:${visit.id}`)
   const text = draft ?? ''
-  const heard = useHeard(text, visit.system.id, units)
+  // A line begun in one unit system stays in it: what is half typed never means something else.
+  const of = text === '' || began === undefined ? units : (began as Units)
+  useEffect(() => {
+    if (text === '' && began !== undefined) setBegan(undefined)
+    if (text !== '' && began === undefined) setBegan(units)
+  }, [text, began, setBegan, units])
+  const heard = useHeard(text, visit.system.id, of)
   const closed = visit.state === 'closed'
   const besidePad = padOpen ? 'max-sm:hidden' : '' // the pad has these keys itself
 
   const take = useCallback(() => {
     if (text.trim() === '' || closed) return
-    writeOn(visit.id, 'callouts', { text, heard_at: new Date().toISOString() }, units)
+    writeOn(visit.id, 'callouts', { text, heard_at: new Date().toISOString() }, of)
     setLine(undefined)
-  }, [text, closed, visit.id, units, setLine])
+  }, [text, closed, visit.id, of, setLine])
 
   const last = useLastDone(visit.id)
   const takeBack = () => last && !closed && undo(last, units)
@@ -58,6 +65,11 @@ export function CalloutLine({ visit, vocabulary, units, onTypes }: Props) {
       onBlur={() => onTypes(false)}
       className="sticky bottom-0 z-10 border-t-2 border-ink bg-ground px-3 py-1.5 md:px-5"
     >
+      {of !== units && (
+        <p className="mb-1 text-[0.92rem]" role="status" data-begun-in={of}>
+          This line was begun in {UNIT_WORDS[of]} and is read so.
+        </p>
+      )}
       <HeardLine heard={heard} text={text} onReplace={setLine} />
       <form
         className="flex items-stretch gap-2"

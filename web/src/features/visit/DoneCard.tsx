@@ -3,7 +3,7 @@ import type { Advice, Units, Visit, Vocabulary } from '../../api/types'
 import { Button } from '../../ui/Button'
 import { Panel } from '../../ui/Panel'
 import { BurstPad } from './dose/BurstPad'
-import { note, type Kind } from './RunClock'
+import { note, type Kind, type Why } from './RunClock'
 
 type Props = {
   visit: Visit
@@ -45,6 +45,22 @@ export function DoneCard({ visit, vocabulary, units, advice, onClose }: Props) {
           </li>
         ))}
       </ul>
+      <p className="mt-3 font-bold">It does not run, because</p>
+      <p className="text-[0.92rem] text-soft">Written down as what happened: it is no fault.</p>
+      <div className="mt-1 flex flex-wrap gap-2">
+        {vocabulary.stop_reasons.map((reason) => (
+          <Button
+            key={reason.key}
+            className="px-3"
+            onClick={() => {
+              note(visit, 'system_stopped', units, 0, reason.key as Why)
+              onClose()
+            }}
+          >
+            {reason.label}
+          </Button>
+        ))}
+      </div>
     </Panel>
   )
 }

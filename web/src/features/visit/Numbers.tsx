@@ -37,7 +37,7 @@ export function Numbers({ visit, vocabulary }: Props) {
               <dt className="min-w-0 leading-tight">
                 {label}
                 {target && (
-                  <span className="block text-[0.8rem] text-soft">
+                  <span className="block text-[0.83rem] text-soft">
                     {placeInWords(value, target, row.unit, 1, 'in the window')},{' '}
                     {formatNumber(target.low, 1)} to {formatNumber(target.high, 1)}, {target.source}
                   </span>

@@ -48,7 +48,7 @@ export function Pad({ vocabulary, text, onText, onTake, onUndo, onHide }: Props)
             onClick={() => append(`${point.short[0] ?? point.key} `, true)}
           >
             <span className="font-mono font-bold">{point.short[0]}</span>
-            <span className="w-full truncate text-center text-[0.72rem] text-soft">
+            <span className="w-full truncate text-center text-[0.83rem] text-soft">
               {point.label}
             </span>
           </button>

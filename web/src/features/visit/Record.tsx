@@ -44,6 +44,7 @@ function Row({ reading, visit, units, now }: RowProps) {
   const [editing, setEditing] = useState(false)
   const shown = `${formatNumber(reading.value, reading.decimals)} ${reading.unit}`
   const live = reading.state === 'current' && visit.state !== 'closed'
+  const estimated = reading.state === 'current' ? visit.estimated[reading.point] : undefined
   return (
     <li
       data-point={reading.point}
@@ -52,11 +53,12 @@ function Row({ reading, visit, units, now }: RowProps) {
     >
       <span className="min-w-0 flex-1 leading-tight group-data-[state=void]:line-through">
         {reading.label}
-        <span className="block text-[0.8rem] text-soft">
+        <span className="block text-[0.83rem] text-soft">
           {reading.source} {reading.given}, {shortTime(reading.taken_at, now)}
           {reading.corrects !== null && ', corrected'}
           {reading.state === 'void' && ', replaced'}
           {reading.state === 'earlier' && ', earlier'}
+          {estimated !== undefined && ` · without gauges: ${estimated}`}
         </span>
       </span>
       {live && editing ? (

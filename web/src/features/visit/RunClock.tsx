@@ -43,7 +43,9 @@ export function RunClock({ visit, units, now }: Props) {
 
 export type Kind = components['schemas']['NewEvent']['kind']
 
-export function note(visit: Visit, kind: Kind, units: Units, minutesAgo = 0): void {
+export type Why = NonNullable<components['schemas']['NewEvent']['why']>
+
+export function note(visit: Visit, kind: Kind, units: Units, minutesAgo = 0, why: Why = ''): void {
   const happened = new Date(Date.now() - minutesAgo * 60_000).toISOString()
-  writeOn(visit.id, 'events', { kind, happened_at: happened }, units)
+  writeOn(visit.id, 'events', { kind, happened_at: happened, why }, units)
 }

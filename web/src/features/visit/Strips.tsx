@@ -72,7 +72,7 @@ function Plot(props: PlotProps) {
     { key: '-', label: 'Zoom the strips out', run: () => zoom(2) },
     { key: ',', label: 'Earlier on the strips', run: () => slide(-half) },
     { key: '.', label: 'Later on the strips', run: () => slide(half) },
-    { key: 'a', label: 'All there is on the strips', run: () => onSpan(all) },
+    { key: '#', label: 'All there is on the strips', run: () => onSpan(all) },
     { key: 'z', label: 'Follow the present', run: () => onSpan(null) },
   ])
   return (

@@ -146,14 +146,14 @@ function Evidence({ assessment, word, sentences, signs }: EvidenceProps) {
       <ul>
         {sentences.map((sentence, index) => (
           <li key={sentence}>
-            <button
-              type="button"
+            <span
+              tabIndex={-1}
               data-evidence={signs[index]}
               {...pointing(spokenOf(assessment, [signs[index] ?? ''], null), speakOf)}
-              className="w-full cursor-default rounded-sm py-0.5 text-left hover:bg-sheet focus-visible:bg-sheet"
+              className="block cursor-default rounded-sm py-0.5 hover:bg-sheet focus-visible:bg-sheet"
             >
               {sentence}
-            </button>
+            </span>
           </li>
         ))}
       </ul>

@@ -34,7 +34,7 @@ export function VerdictRow({ visit, act, onAct, onWhy }: Props) {
           <Button
             weight="do"
             className="shrink-0 max-sm:px-3"
-            keyHint="."
+            keyHint="!"
             data-act={act.kind}
             onClick={onAct}
           >

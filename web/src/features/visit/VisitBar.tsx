@@ -52,6 +52,11 @@ export function VisitBar({ visit, units, now, rows }: Props) {
       ) : (
         <Complaint visit={visit} units={units} />
       )}
+      {!closed && visit.stopped_because !== '' && (
+        <p className="min-w-0 truncate text-[0.95rem]" data-stopped>
+          <strong>Stopped.</strong> {visit.stopped_because}
+        </p>
+      )}
       {!closed && visit.running_since === null && (
         <div className="shrink-0 max-lg:hidden">
           <RunClock visit={visit} units={units} now={now} />

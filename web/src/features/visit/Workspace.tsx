@@ -2,7 +2,8 @@ import { Suspense, useEffect, useMemo, useRef, useState } from 'react'
 import type { Order, Standing, Vocabulary } from '../../api/types'
 import { later } from '../../lib/later'
 import { useKeys } from '../../state/keys'
-import { useFollowing } from '../../state/live'
+import { inMinutes, minutesSince } from '../../lib/format'
+import { lastHeard, useFollowing, useLink } from '../../state/live'
 import { useNarrow, useStacked } from '../../state/narrow'
 import { writeOn } from '../../state/outbox'
 import { usePreferences } from '../../state/preferences'
@@ -83,7 +84,7 @@ export function Workspace({ visit, vocabulary }: Props) {
   }
   const turn = DRAWINGS[(DRAWINGS.indexOf(drawing) + 1) % DRAWINGS.length] ?? 'Loop'
   useKeys([
-    { key: '.', label: 'Do what the verdict asks', run: () => act && run(act) },
+    { key: '!', label: 'Do what the verdict asks', run: () => act && run(act) },
     { key: 'l', label: 'Loop, strips, target map in turn', run: () => setDrawing(turn) },
     { key: 'g', label: 'Walk the liquid line', run: () => isOpen && setPanel('walk') },
     {
@@ -133,6 +134,7 @@ export function Workspace({ visit, vocabulary }: Props) {
       <PanelSlot value={isStacked ? null : slot}>
         <div data-workspace className="flex min-h-0 flex-1 flex-col px-3 md:px-5">
           <VisitBar {...{ visit, units, now, rows }} />
+          <Age visit={visit} now={now} />
           {isHand && (types || isPast) ? (
             <div className={types ? '' : 'sticky top-0 z-10'}>
               <Strip visit={visit} />
@@ -149,7 +151,7 @@ export function Workspace({ visit, vocabulary }: Props) {
           <div className="flex min-h-0 flex-1 flex-col gap-x-4 lg:grid lg:min-h-[300px] lg:grid-cols-[minmax(0,1fr)_minmax(18rem,22rem)] lg:grid-rows-[minmax(0,1fr)]">
             <div
               ref={stageRow}
-              className={`${isHand && types ? 'hidden' : ''} ${drawing === 'Strips' ? 'h-[30rem]' : 'h-[332px] sm:h-[26rem]'} shrink-0 lg:h-auto lg:min-h-0 lg:shrink`}
+              className={`${isHand && types ? 'hidden' : ''} shrink-0 lg:min-h-0 lg:shrink`}
             >
               <Stage
                 {...{ visit, vocabulary, drawing }}
@@ -213,6 +215,19 @@ export function Workspace({ visit, vocabulary }: Props) {
         <Panels {...{ visit, vocabulary, units, nudge, panel, probe }} onPanel={setPanel} />
       </PanelSlot>
     </SpokenContext>
+  )
+}
+
+/** Without an answer from Nudge the numbers stay, and say how old they are. */
+function Age({ visit, now }: { visit: Standing; now: Date }) {
+  const link = useLink()
+  if (link !== 'dropped' || visit.state === 'closed') return null
+  const minutes = minutesSince(new Date(lastHeard()).toISOString(), now)
+  return (
+    <p role="status" data-age className="border-l-4 border-alarm pl-2 text-[0.95rem]">
+      <strong>No answer from Nudge.</strong> These are the last numbers known, {inMinutes(minutes)}{' '}
+      old. Type on: it is kept and sent when it answers.
+    </p>
   )
 }
 

@@ -4,7 +4,9 @@ import { queryClient } from '../../../api/queries'
 import type { NewLink, Order, Visit } from '../../../api/types'
 import { shortTime } from '../../../lib/format'
 import { newId } from '../../../lib/ids'
+import { copyText } from '../../../lib/clipboard'
 import { Button } from '../../../ui/Button'
+import { Care } from '../../../ui/Care'
 
 type Props = { visit: Visit; order: Order }
 
@@ -41,15 +43,8 @@ export function Links({ visit, order }: Props) {
         Somebody on the same network sees this visit, live, and can leave a note. Nothing else opens
         to them.
       </p>
-      {made && (
-        <input
-          readOnly
-          aria-label="The link"
-          value={`${window.location.origin}${made.path}`}
-          onFocus={(event) => event.target.select()}
-          className="mt-1 h-11 w-full rounded border border-rule-strong bg-ground px-2 font-mono text-[0.85rem]"
-        />
-      )}
+      {made && made.warning !== '' && <Care word="Not reachable yet.">{made.warning}</Care>}
+      {made && <Handed made={made} />}
       <ul>
         {order.links.map((link) => (
           <li key={link.id} className="flex items-center gap-3">
@@ -61,6 +56,45 @@ export function Links({ visit, order }: Props) {
         ))}
       </ul>
       {said !== '' && <p role="alert">{said}</p>}
+    </div>
+  )
+}
+
+/** The link to hand on: to copy, or to point a camera at. */
+function Handed({ made }: { made: NewLink }) {
+  const [copied, setCopied] = useState('')
+  const link = made.address || `${window.location.origin}${made.path}`
+  return (
+    <div className="mt-2 flex flex-wrap items-start gap-3">
+      {made.qr && (
+        <svg
+          viewBox={`0 0 ${made.qr.size} ${made.qr.size}`}
+          role="img"
+          aria-label="The link as a QR code"
+          shapeRendering="crispEdges"
+          className="bg-white h-40 w-40"
+        >
+          <path d={made.qr.path} fill="#000" />
+        </svg>
+      )}
+      <div className="min-w-0 flex-1 basis-48">
+        <input
+          readOnly
+          aria-label="The link"
+          value={link}
+          onFocus={(event) => event.target.select()}
+          className="h-11 w-full rounded border border-rule-strong bg-ground px-2 font-mono text-[0.85rem]"
+        />
+        <Button
+          className="mt-2"
+          onClick={() => {
+            void copyText(link).then((done) => setCopied(done ? 'Copied.' : 'Select it and copy.'))
+          }}
+        >
+          Copy the link
+        </Button>
+        <p role="status">{copied}</p>
+      </div>
     </div>
   )
 }

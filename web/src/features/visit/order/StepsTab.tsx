@@ -48,6 +48,7 @@ export function StepsTab({ visit, units, order, first, fills, onClose }: Props) 
         </select>
         <span className="basis-full text-[0.92rem] text-soft">{order.kind_reason}</span>
       </label>
+      <Probes order={order} />
       <ol className="mt-3 border-t border-rule-strong">
         {order.stages.map((stage) => (
           <li
@@ -72,6 +73,25 @@ export function StepsTab({ visit, units, order, first, fills, onClose }: Props) 
       <Notes visit={visit} units={units} order={order} />
       <Pictures visit={visit} order={order} />
     </section>
+  )
+}
+
+/** What this kind of call reads: what is read, and what is missing still. */
+function Probes({ order }: { order: Order }) {
+  const missing = order.probes.filter((one) => !one.is_read)
+  if (order.probes.length === 0) return null
+  return (
+    <p className="mt-1 text-[0.92rem] leading-snug" data-probes-missing={missing.length}>
+      {missing.length === 0 ? (
+        <>All {order.probes.length} readings of this call are there.</>
+      ) : (
+        <>
+          <strong>Still to place:</strong>{' '}
+          {missing.map((one) => one.label.toLowerCase()).join(', ')}.{' '}
+          {order.probes.length - missing.length} of {order.probes.length} read.
+        </>
+      )}
+    </p>
   )
 }
 

@@ -37,7 +37,9 @@ export function Stage({
   const unit = vocabulary.derived.find((one) => one.key === 'superheat')?.unit ?? ''
   return (
     <div data-stage-area className="flex h-full min-h-0 flex-col">
-      <div className="relative min-h-0 flex-1">
+      <div
+        className={`${drawing === 'Strips' ? 'h-[30rem]' : 'h-[332px] sm:h-[26rem]'} relative lg:h-auto lg:min-h-0 lg:flex-1`}
+      >
         <Suspense fallback={null}>
           {drawing === 'Strips' ? (
             <Strips visit={visit} />
