@@ -51,6 +51,7 @@ class JudgeTest(BrowserTest):
         page = self.open("/visits/pottery-now")
         calm(page)
         page.keyboard.press("g")
+        expect(page.locator("#walk")).to_be_focused()
         for value in ("98", "97.5", "84", "83.5"):
             page.keyboard.type(value)
             page.keyboard.press("Enter")

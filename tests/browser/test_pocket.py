@@ -80,7 +80,7 @@ class PocketTest(BrowserTest):
         self.fill(page, pressure="118")
         expect(page.locator("[data-line=dew]")).to_be_visible()
         page.keyboard.press("Escape")
-        page.keyboard.press("y")
+        page.keyboard.press(";")
         expect(page.get_by_role("button", name="Copied")).to_be_visible()
         copied = page.evaluate("navigator.clipboard.readText()")
         self.assertRegex(

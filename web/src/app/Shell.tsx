@@ -40,8 +40,22 @@ export function Shell({ children }: { children: ReactNode }) {
   ])
   return (
     <div className="flex min-h-dvh flex-col lg:has-data-workspace:h-dvh">
+      <a
+        href="#callout"
+        onClick={(event) => {
+          const line = document.getElementById('callout')
+          event.preventDefault()
+          ;(line ?? document.querySelector<HTMLElement>('main'))?.focus()
+        }}
+        className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-ink focus:p-3 focus:text-ground"
+      >
+        {pathname.startsWith('/visits/') ? 'Type readings' : 'Skip to the page'}
+      </a>
+      <main tabIndex={-1} className="order-3 flex min-h-0 flex-1 flex-col">
+        {children}
+      </main>
       <div
-        className="flex flex-wrap items-center gap-x-1 border-b-2 border-ink px-3 data-visit:max-sm:hidden md:px-5 print:hidden"
+        className="order-1 flex flex-wrap items-center gap-x-1 border-b-2 border-ink px-3 data-visit:max-sm:hidden md:px-5 print:hidden"
         data-visit={pathname.startsWith('/visits/') || undefined}
       >
         <span className="flex items-center gap-2 pr-3 text-[1.2rem] font-extrabold tracking-tight max-sm:hidden">
@@ -92,9 +106,10 @@ export function Shell({ children }: { children: ReactNode }) {
           </Button>
         </div>
       </div>
-      <Silence />
-      <RefusedPile />
-      <main className="flex min-h-0 flex-1 flex-col">{children}</main>
+      <div className="order-2">
+        <Silence />
+        <RefusedPile />
+      </div>
       <Suspense fallback={null}>{finds && <Palette onClose={() => closeFind()} />}</Suspense>
       <ToastLine />
       <Suspense fallback={null}>

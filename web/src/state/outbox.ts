@@ -169,6 +169,11 @@ function remember(message: Message, answer: unknown): void {
     queryClient.setQueryData(queryKey, visit)
     // What was asked before this was written would put the older visit back: ask again.
     if (queryClient.isFetching({ queryKey }) > 0) void queryClient.invalidateQueries({ queryKey })
+    // Written in one unit system and shown in another: that one asks anew.
+    void queryClient.invalidateQueries({
+      queryKey: ['visit', visit.id],
+      predicate: (query) => query.queryKey[2] !== message.units,
+    })
     void queryClient.invalidateQueries({ queryKey: ['today'] })
     void queryClient.invalidateQueries({ queryKey: ['system', visit.system.id] })
     return

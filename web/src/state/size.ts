@@ -8,9 +8,9 @@ export function useSize(first: Size): [(element: HTMLElement | null) => void, Si
   const [size, setSize] = useState(first)
   useLayoutEffect(() => {
     if (!element) return
-    const observer = new ResizeObserver(() => {
-      setSize({ width: element.clientWidth, height: element.clientHeight })
-    })
+    const measure = () => setSize({ width: element.clientWidth, height: element.clientHeight })
+    measure() // before the first paint: nothing is drawn in a wrong size
+    const observer = new ResizeObserver(measure)
     observer.observe(element)
     return () => observer.disconnect()
   }, [element])

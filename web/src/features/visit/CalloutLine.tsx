@@ -63,7 +63,7 @@ export function CalloutLine({ visit, vocabulary, units, onTypes }: Props) {
       aria-label="Type readings"
       onFocus={() => onTypes(true)}
       onBlur={() => onTypes(false)}
-      className="sticky bottom-0 z-10 border-t-2 border-ink bg-ground px-3 py-1.5 md:px-5"
+      className="sticky bottom-0 z-10 order-last border-t-2 border-ink bg-ground px-3 py-1.5 md:px-5"
     >
       {of !== units && (
         <p className="mb-1 text-[0.92rem]" role="status" data-begun-in={of}>

@@ -29,6 +29,7 @@ export function Drawer({ tab, onTab, slot, children }: Props) {
             <Tabs.Trigger
               key={name}
               value={name}
+              onClick={() => onTab(name)}
               className="min-h-12 flex-1 border-b-4 border-transparent px-1 text-soft data-[state=active]:border-ink data-[state=active]:font-bold data-[state=active]:text-ink lg:min-h-11"
             >
               {name}

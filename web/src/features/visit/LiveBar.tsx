@@ -78,7 +78,7 @@ export function LiveBar(props: Props) {
             Instruments
           </Button>
           {visit.is_simulated && (
-            <Button tight keyHint="w" onClick={onWork}>
+            <Button tight className="max-xl:hidden" keyHint="w" onClick={onWork}>
               Work on it
             </Button>
           )}

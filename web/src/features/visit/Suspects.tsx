@@ -65,7 +65,7 @@ function Row({ visit, vocabulary, units, suspect, assessment, open }: RowProps) 
             )}
           </span>
           <Weight belief={suspect.belief} />
-          <span className="w-12 text-right">{percent(suspect.belief)}</span>
+          <span className="w-14 text-right whitespace-nowrap">{percent(suspect.belief)}</span>
         </summary>
         <div onMouseEnter={() => speakOf(whole)} onMouseLeave={() => speakOf(NOTHING)}>
           <Evidence

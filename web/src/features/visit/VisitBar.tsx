@@ -32,7 +32,9 @@ export function VisitBar({ visit, units, now, rows }: Props) {
           {system.name}
         </Link>
       </h1>
-      <span className="min-w-0 shrink truncate text-[0.9rem] text-soft max-lg:hidden">
+      <span
+        className={`min-w-0 shrink truncate text-[0.9rem] text-soft max-lg:hidden ${visit.running_since === null ? 'lg:hidden' : ''}`}
+      >
         {system.summary}
       </span>
       {system.safety_class !== 'A1' && (
@@ -112,7 +114,7 @@ function Complaint({ visit, units }: { visit: Visit; units: Units }) {
       onKeyDown={(event) => {
         if (event.key === 'Enter' || event.key === 'Escape') event.currentTarget.blur()
       }}
-      className="h-11 w-full min-w-0 border-b border-dashed border-transparent bg-transparent text-soft placeholder:text-soft focus:border-rule-strong max-sm:hidden lg:flex-1"
+      className="h-11 w-full min-w-32 border-b border-dashed border-transparent bg-transparent text-soft placeholder:text-soft focus:border-rule-strong max-sm:hidden lg:flex-1"
     />
   )
 }

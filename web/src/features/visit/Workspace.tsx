@@ -132,6 +132,7 @@ export function Workspace({ visit, vocabulary }: Props) {
   return (
     <SpokenContext value={spokenOf}>
       <PanelSlot value={isStacked ? null : slot}>
+        <CalloutLine visit={visit} vocabulary={vocabulary} units={units} onTypes={setTypes} />
         <div data-workspace className="flex min-h-0 flex-1 flex-col px-3 md:px-5">
           <VisitBar {...{ visit, units, now, rows }} />
           <Age visit={visit} now={now} />
@@ -211,7 +212,6 @@ export function Workspace({ visit, vocabulary }: Props) {
           </div>
           <OrderRail order={visit.order} onStage={(key) => openStage(key)} />
         </div>
-        <CalloutLine visit={visit} vocabulary={vocabulary} units={units} onTypes={setTypes} />
         <Panels {...{ visit, vocabulary, units, nudge, panel, probe }} onPanel={setPanel} />
       </PanelSlot>
     </SpokenContext>

@@ -1,3 +1,4 @@
+import { Toolbar } from 'radix-ui'
 import { Suspense, type ReactNode } from 'react'
 import type { Standing, Vocabulary } from '../../../api/types'
 import { nudgeOf } from '../NudgeCard'
@@ -79,18 +80,17 @@ export function Stage({
 /** Which drawing stands on the stage: three ways to see the same visit. */
 function Drawings({ of, onDrawing }: { of: Drawing; onDrawing: (of: Drawing) => void }) {
   return (
-    <div role="group" aria-label="Drawing" className="flex shrink-0 justify-end max-sm:hidden">
+    <Toolbar.Root aria-label="Drawing" className="flex shrink-0 justify-end max-sm:hidden">
       {DRAWINGS.map((name) => (
-        <button
+        <Toolbar.Button
           key={name}
-          type="button"
           aria-pressed={name === of}
           onClick={() => onDrawing(name)}
           className="min-h-11 border-b-4 border-transparent px-2.5 text-[0.94rem] text-soft aria-pressed:border-ink aria-pressed:font-bold aria-pressed:text-ink"
         >
           {name}
-        </button>
+        </Toolbar.Button>
       ))}
-    </div>
+    </Toolbar.Root>
   )
 }
