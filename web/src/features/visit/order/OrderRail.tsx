@@ -26,30 +26,27 @@ export function OrderRail({ order, onStage }: Props) {
       data-here={order.here}
       className="border-t border-rule max-lg:hidden"
     >
-      <Toolbar.Root aria-label="Stages" asChild>
-        <ol className="flex overflow-x-auto">
-          {order.stages.map((stage) => (
-            <li key={stage.key} className="relative flex-auto shrink-0">
-              <Toolbar.Button
-                data-stage={stage.key}
-                data-state={stage.state}
-                onClick={() => onStage(stage.key)}
-                className="flex min-h-11 w-full items-center gap-1.5 border-t-4 border-transparent px-1 text-left text-[0.88rem] leading-tight whitespace-nowrap data-[state=done]:text-soft data-[state=here]:border-ink data-[state=here]:font-bold data-[state=if_needed]:text-soft"
-              >
-                <span aria-hidden className="w-3 shrink-0 text-center">
-                  {MARK[stage.state]}
-                </span>
-                <span>
-                  {stage.label}
-                  <span className="sr-only">, {WORD[stage.state]}, open steps: </span>
-                  {stage.open_steps > 0 && stage.state !== 'if_needed' && (
-                    <span className="ml-1.5 font-normal text-soft">{stage.open_steps}</span>
-                  )}
-                </span>
-              </Toolbar.Button>
-            </li>
-          ))}
-        </ol>
+      <Toolbar.Root aria-label="Stages" className="flex overflow-x-auto">
+        {order.stages.map((stage) => (
+          <Toolbar.Button
+            key={stage.key}
+            data-stage={stage.key}
+            data-state={stage.state}
+            onClick={() => onStage(stage.key)}
+            className="relative flex min-h-11 flex-auto shrink-0 items-center gap-1.5 border-t-4 border-transparent px-1 text-left text-[0.88rem] leading-tight whitespace-nowrap data-[state=done]:text-soft data-[state=here]:border-ink data-[state=here]:font-bold data-[state=if_needed]:text-soft"
+          >
+            <span aria-hidden className="w-3 shrink-0 text-center">
+              {MARK[stage.state]}
+            </span>
+            <span>
+              {stage.label}
+              <span className="sr-only">, {WORD[stage.state]}, open steps: </span>
+              {stage.open_steps > 0 && stage.state !== 'if_needed' && (
+                <span className="ml-1.5 font-normal text-soft">{stage.open_steps}</span>
+              )}
+            </span>
+          </Toolbar.Button>
+        ))}
       </Toolbar.Root>
     </nav>
   )
