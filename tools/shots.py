@@ -6,6 +6,7 @@
 import json
 import sys
 import tempfile
+from collections.abc import Sequence
 from dataclasses import dataclass
 from pathlib import Path
 
@@ -33,6 +34,8 @@ class Shot:
     click: str = ""
     """A selector to click before the picture is taken."""
     point: str = ""
+    empty: bool = False
+    """From a Nudge without the demo's data."""
     """A selector to point at."""
 
 
@@ -68,10 +71,10 @@ _WORK = _pocket(
 
 SHOTS = (
     Shot("today", "/"),
-    Shot("today-hand", "/", HAND),
     Shot("shelf", "/shelf"),
     Shot("systems", "/systems"),
     Shot("system", "/systems/lighthouse-lamp"),
+    Shot("first-hand", "/", HAND, empty=True),
     Shot("visit-right", "/visits/seed-library-now"),
     Shot("visit-restriction-night", "/visits/clinic-now", theme="night"),
     Shot("visit-low-charge", "/visits/pottery-now"),
@@ -88,7 +91,7 @@ SHOTS = (
     Shot(
         "visit-landing",
         "/visits/clinic-now",
-        click="text=Landing",
+        click="text=Target map",
         point="[data-suspect=liquid_line_restriction] summary",
     ),
 )
@@ -130,7 +133,7 @@ EXTRA = (
     Shot("visit-walk", "/visits/pottery-now", key="g"),
     Shot("visit-changes", "/visits/clinic-now", key="d"),
     Shot("visit-done-hand", "/visits/net-loft-now", HAND, key="h"),
-    Shot("visit-landing-night", "/visits/clinic-2", theme="night", click="text=Landing"),
+    Shot("visit-landing-night", "/visits/clinic-2", theme="night", click="text=Target map"),
 )
 """Looked at while working, not kept."""
 
@@ -178,13 +181,20 @@ def _settled(page: Page) -> None:
 def main(folder: Path, names: set[str]) -> None:
     folder.mkdir(parents=True, exist_ok=True)
     chosen = [s for s in (*SHOTS, *EXTRA) if s.name in names] if names else list(SHOTS)
+    for empty in (False, True):
+        those = [shot for shot in chosen if shot.empty is empty]
+        if those:
+            _take_all(those, folder, "serve" if empty else "demo", bool(names))
+
+
+def _take_all(shots: Sequence[Shot], folder: Path, command: str, whole: bool) -> None:
     with tempfile.TemporaryDirectory() as data:
-        nudge = RunningNudge(Path(data))
+        nudge = RunningNudge(Path(data), command)
         nudge.start()
         try:
             with chromium() as browser:
-                for shot in chosen:
-                    take(browser, nudge.url, shot, folder, whole=bool(names) and shot.size == HAND)
+                for shot in shots:
+                    take(browser, nudge.url, shot, folder, whole=whole and shot.size == HAND)
                     print(folder / f"{shot.name}.png")
         finally:
             nudge.stop()

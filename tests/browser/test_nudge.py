@@ -27,7 +27,7 @@ class NudgeTest(BrowserTest):
         amount.fill("4")
         page.keyboard.press("Enter")
         expect(card).to_have_attribute("data-nudge", "wait")
-        expect(card.locator("[data-countdown]")).to_contain_text(re.compile(r"\d:\d\d"))
+        expect(page.locator("[data-wait]")).to_contain_text(re.compile(r"\d:\d\d"))
         expect(card.locator("[data-dose]")).to_contain_text("+4.0 oz")
         card.get_by_role("button", name="Mistyped").click()
         card.get_by_label("What it really was, oz").fill("0")

@@ -343,7 +343,7 @@ class StateTest(unittest.TestCase):
             ("callouts", {"text": "suct 118"}, "Taken: suct 118", "withdrawals"),
             ("events", {"kind": "system_stopped"}, "System stopped", "withdrawals"),
             ("observations", {"key": "filter_dirty", "seen": True}, "Filter dirty", "withdrawals"),
-            ("doses", {"amount": 4.5, "removes": False}, "4.5 given, written down",
+            ("doses", {"amount": 4.5, "removes": False}, "4.5 oz given, written down",
              "dose-corrections"),
         )  # fmt: skip
         page = self.tab()
@@ -353,7 +353,7 @@ class StateTest(unittest.TestCase):
                 page.evaluate("([w, b]) => nudge.writeOn('v', w, b, 'ip')", [what, body])
                 self.until(page, f"{KEPT}.waiting.length", 0)
                 self.assertEqual(
-                    page.evaluate("([w, b]) => nudge.saidOf(w, b)", [what, body]), said
+                    page.evaluate("([w, b]) => nudge.saidOf(w, b, 'ip')", [what, body]), said
                 )
                 mine = json.loads(page.evaluate("localStorage['nudge.mine']"))
                 self.assertEqual(mine[-1]["said"], said)

@@ -74,7 +74,7 @@ def _empty(numbers: Sequence[FourNumber], units: UnitSystem, frame: Frame) -> Dr
         role="first",
         key="suction_line",
         x=round(min(clamp.x, frame.width - half - 2), 1),
-        y=round(clamp.y - 22, 1),
+        y=round(clamp.y + 30, 1),
         anchor="middle",
         size=LABEL,
         is_bold=True,

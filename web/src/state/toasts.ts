@@ -1,4 +1,5 @@
 import { useSyncExternalStore } from 'react'
+import type { Units } from '../api/types'
 import { Kept } from './kept'
 import type { Message } from './waiting'
 
@@ -16,7 +17,7 @@ const listeners = new Set<() => void>()
 export function told(message: Message): void {
   if (message.visitId === undefined) return
   const what = whatOf(message)
-  const said = saidOf(what, message.body)
+  const said = saidOf(what, message.body, message.units)
   if (said === '') return
   const done = { id: message.id, visitId: message.visitId, what, said, body: message.body }
   if (isUndoable(done)) mine.set([...mine.get(), done].slice(-REMEMBERED))
@@ -74,8 +75,9 @@ export const UNDONE_BY: Record<
 export const isUndoable = (done: Done) => UNDONE_BY[done.what] !== undefined
 
 /** A write in a few words. */
-export function saidOf(what: string, body: object): string {
+export function saidOf(what: string, body: object, units: Units): string {
   const of = body as Record<string, string | number | boolean | null | undefined>
+  const unit = units === 'ip' ? 'oz' : 'g'
   const worded = (key: string) => sentence(String(of[key] ?? ''))
   switch (what) {
     case 'callouts':
@@ -89,9 +91,11 @@ export function saidOf(what: string, body: object): string {
     case 'observations':
       return of['seen'] === true ? worded('key') : `Not so: ${worded('key').toLowerCase()}`
     case 'doses':
-      return `${String(of['amount'])} ${of['removes'] === true ? 'taken out' : 'given'}, written down`
+      return `${String(of['amount'])} ${unit} ${of['removes'] === true ? 'taken out' : 'given'}, written down`
     case 'dose-corrections':
-      return of['amount'] === 0 ? 'Dose taken back' : `Dose corrected to ${String(of['amount'])}`
+      return of['amount'] === 0
+        ? 'Dose taken back'
+        : `Dose corrected to ${String(of['amount'])} ${unit}`
     case 'withdrawals':
       return 'Taken back'
     case 'closings':

@@ -57,7 +57,7 @@ function Axes({
 }: Drawn & { width: number; height: number; unit: string }) {
   const foot = height - 40
   return (
-    <g className="fill-soft text-[12px]">
+    <g className="fill-soft text-[14px]">
       {drawn.yTicks.map((tick) => (
         <g key={tick.value}>
           <path d={`M44 ${tick.at}H${width - 8}`} stroke="var(--rule)" />
@@ -74,10 +74,10 @@ function Axes({
           </text>
         </g>
       ))}
-      <text x={width - 8} y={height - 6} textAnchor="end" className="fill-ink text-[13px]">
+      <text x={width - 8} y={height - 6} textAnchor="end" className="fill-ink text-[14px]">
         subcooling, {unit}
       </text>
-      <text x={48} y={22} className="fill-ink text-[13px]">
+      <text x={48} y={22} className="fill-ink text-[14px]">
         superheat, {unit}
       </text>
     </g>
@@ -148,7 +148,7 @@ function Ring({ ellipse, label, dashes }: RingProps) {
         paintOrder="stroke"
         stroke="var(--ground)"
         strokeWidth="4"
-        className="fill-ink text-[13px] font-bold"
+        className="fill-ink text-[14px] font-bold"
       >
         {label}
       </text>
@@ -220,7 +220,7 @@ function Steps({ drawn: { steps } }: Drawn) {
             paintOrder="stroke"
             stroke="var(--ground)"
             strokeWidth="4"
-            className={`fill-ink text-[13px] ${step.isNow ? 'font-bold' : ''}`}
+            className={`fill-ink text-[14px] ${step.isNow ? 'font-bold' : ''}`}
           >
             {step.label}
             {step.done !== '' && `: ${step.done.toLowerCase()}`}

@@ -2,7 +2,6 @@ import { useState } from 'react'
 import { useCylinders } from '../../api/queries'
 import type { Advice, Standing, Units, Visit } from '../../api/types'
 import { clockTime, formatNumber, lowered, numberIn } from '../../lib/format'
-import { useSecondsTo } from '../../state/secondsTo'
 import { writeOn } from '../../state/outbox'
 import { Button } from '../../ui/Button'
 import { Heading } from '../../ui/Heading'
@@ -47,7 +46,6 @@ export function NudgeCard({ visit, units, advice, onGive, onWays }: Props) {
             <Expected advice={advice} units={units} />
           </>
         )}
-        {advice.ready_at !== null && <Countdown until={advice.ready_at} />}
         {advice.watch.map((said) => (
           <p key={said} className="mt-1 leading-snug" data-watch>
             {said}
@@ -126,24 +124,6 @@ function Trim({ advice, units }: { advice: Advice; units: Units }) {
     <p className="mt-1 text-[0.94rem] leading-snug" data-trim>
       Right as it is. If you choose to trim: {formatNumber(trim.amount, 1)} {trim.unit}, for{' '}
       {trim.watched} near {formatNumber(trim.middle, 1)} {unit}. Nothing asks for it.
-    </p>
-  )
-}
-
-/** Counts down to one moment, the same on every screen; then says to read. */
-function Countdown({ until }: { until: string }) {
-  const left = useSecondsTo(until)
-  if (left <= 0) {
-    return (
-      <p className="text-[2.2rem] leading-tight font-bold" data-countdown="over" role="status">
-        Read now
-      </p>
-    )
-  }
-  return (
-    <p className="text-[2.2rem] leading-tight font-bold tabular-nums" data-countdown={until}>
-      {Math.floor(left / 60)}:{String(left % 60).padStart(2, '0')}
-      <span className="ml-3 text-[1rem] font-normal text-soft">at {clockTime(until)}</span>
     </p>
   )
 }

@@ -47,13 +47,15 @@ export function VerdictRow({ visit, act, onAct, onWhy }: Props) {
           <span className="line-clamp-1 min-w-0" data-reason>
             {said.reason}
           </span>
-          <button
-            type="button"
-            onClick={onWhy}
-            className="-my-3 min-h-11 shrink-0 underline decoration-rule-strong underline-offset-4"
-          >
-            why <KeyCap>d</KeyCap>
-          </button>
+          {(visit.assessment?.suspects.length ?? 0) > 0 && (
+            <button
+              type="button"
+              onClick={onWhy}
+              className="-my-3 min-h-11 shrink-0 underline decoration-rule-strong underline-offset-4"
+            >
+              why <KeyCap>d</KeyCap>
+            </button>
+          )}
         </p>
       )}
     </section>

@@ -41,7 +41,7 @@ export function draw(canvas: HTMLCanvasElement, props: CanvasProps): void {
   const color = (name: string) => style.getPropertyValue(name)
   pen.setTransform(ratio, 0, 0, ratio, 0, 0)
   pen.clearRect(0, 0, width, height)
-  pen.font = `12px ${style.fontFamily}`
+  pen.font = `14px ${style.fontFamily}`
   const view = props.follows ? following(props.view) : props.view
   const traces = props.shown.flatMap((key) => {
     const trace = props.data.traces.find((one) => one.key === key)
@@ -116,9 +116,9 @@ function drawStrip(
   pen.fillStyle = color('--ink')
   const last = columns.findLast((one) => one[0] <= view.to)
   const value = last ? ` ${formatNumber(last[1], trace.decimals)} ${trace.unit}` : ''
-  pen.font = `bold 13px ${getFont(pen)}`
+  pen.font = `bold 14px ${getFont(pen)}`
   pen.fillText(trace.label + value, box.left + 2, box.top - 6)
-  pen.font = `12px ${getFont(pen)}`
+  pen.font = `14px ${getFont(pen)}`
   if (trace.steady.some(([, to]) => to > view.from)) {
     pen.fillStyle = color('--ink-soft')
     pen.textAlign = 'right'
