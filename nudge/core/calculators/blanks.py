@@ -44,6 +44,8 @@ _ROWS = (
     # saturation, both ways
     SlipBlank("pressure", "Pressure", _P, -14, 900, like="suction_pressure"),
     SlipBlank("temperature", "Temperature", _T, -60, 160, like="liquid_line_temp"),
+    # what was read elsewhere, against a target of its own
+    SlipBlank("superheat_now", "Superheat, as read", Quantity.TEMPERATURE_DIFFERENCE, -20, 80),
     # the circuit
     *(
         _reading(p)

@@ -3,13 +3,18 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from nudge.core.calculators import air_slips, refrigerant_slips, work_slips
+from nudge.core.calculators import air_slips, refrigerant_slips, superheat_slip, work_slips
 from nudge.core.calculators.blanks import BLANKS
 from nudge.core.calculators.slip import Entered, Slip, SlipBlank, SlipOutcome
 from nudge.core.language.errors import CoreError, OutOfRange, UnknownName
 from nudge.core.language.units import UnitSystem, to_si
 
-SLIPS: tuple[Slip, ...] = (*refrigerant_slips.SLIPS, *air_slips.SLIPS, *work_slips.SLIPS)
+SLIPS: tuple[Slip, ...] = (
+    *refrigerant_slips.SLIPS,
+    *superheat_slip.SLIPS,
+    *air_slips.SLIPS,
+    *work_slips.SLIPS,
+)
 _BY_KEY = {slip.key: slip for slip in SLIPS}
 
 

@@ -28,6 +28,11 @@ CASES: tuple[tuple[str, dict[str, float | str], str, float, float], ...] = (
     # At 5,000 ft air is 12.23 psia, 2.47 under sea level: a gauge at 0 is that much lower.
     ("saturation", {"refrigerant": "R-22", "temperature": 40.0, "elevation": 5000.0},
      "bubble_pressure", 71.1, 0.6),
+    # (3 x 67 - 80 - 95) / 2 = 13; (3 x 60 - 80 - 90) / 2 = 5
+    ("target_superheat", {"return_air_wet_bulb": 67.0, "outdoor_air_temp": 95.0},
+     "target_superheat_by_air", 13.0, 0.01),
+    ("target_superheat", {"return_air_wet_bulb": 60.0, "outdoor_air_temp": 90.0},
+     "target_superheat_by_air", 5.0, 0.01),
     # 9,600 W x 3.412 / (1.08 x 30) = 1,011 standard CFM; 70 °F air is close to standard.
     ("airflow", STRIPS | {"heated_air_temp": 100.0}, "airflow_by_strips", 1011, 25),
     ("airflow", STRIPS | {"heated_air_temp": 85.0}, "airflow_by_strips", 2022, 50),

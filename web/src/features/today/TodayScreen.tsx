@@ -115,7 +115,7 @@ function UnderWay({ visit }: { visit: VisitLine }) {
           {visit.complaint !== '' && <> · “{visit.complaint}”</>}
         </p>
         <div className="mt-2 flex flex-wrap items-center justify-between gap-x-6 gap-y-2">
-          <p className="min-w-0 flex-1 basis-64 border-l-8 border-accent pl-3 text-[1.15rem] leading-snug font-bold">
+          <p className="min-w-0 flex-1 basis-64 border-l-8 border-ink pl-3 text-[1.15rem] leading-snug font-bold">
             {visit.headline ?? 'Type what you read.'}
           </p>
           <dl className="flex gap-6">
