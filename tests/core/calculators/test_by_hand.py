@@ -146,6 +146,17 @@ class ByHandTest(unittest.TestCase):
             ),
             ("leak_rate", {"full_charge": 5.0, "added": 1.0, "days": 30.0}, "find the leak"),
             ("circuit", {"suction_pressure": 300.0, "liquid_pressure": 120.0}, "exchanged"),
+            # (3 x 57 - 80 - 90) / 2 = 0.5: under five; and 45 °F wet bulb is outside the fit
+            (
+                "target_superheat",
+                {"return_air_wet_bulb": 57.0, "outdoor_air_temp": 90.0},
+                "liquid may reach the compressor",
+            ),
+            (
+                "target_superheat",
+                {"return_air_wet_bulb": 45.0, "outdoor_air_temp": 90.0},
+                "Outside what the rule was fitted to",
+            ),
         ):
             with self.subTest(slip=slip):
                 outcome = fill_pocket(entries, "ip", [slip]).filled[0].outcome

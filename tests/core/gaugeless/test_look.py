@@ -37,6 +37,30 @@ class EstimateTest(unittest.TestCase):
         wide = ((2 * over.sigma * 1.8) ** 2 + 1 + 1) ** 0.5
         self.assertAlmostEqual((found.subcooling.uncertainty or 0) * 1.8, wide, delta=0.2)
 
+    def test_what_a_gauge_should_show_is_the_tables_pressure_at_the_estimate(self):
+        # Published card: R-410A at 40 °F is 118 psig, so a coil said to boil near there shows that.
+        found = looked(plate(rated_seer=14), **HEALTHY).estimates
+        assert found.suction is not None
+        assert found.liquid is not None
+        boils_f = found.evaporator[0].value * 1.8 + 32
+        shown = found.suction.value / 6.894757
+        card = {36.0: 109.2, 40.0: 118.0, 44.0: 127.3, 48.0: 137.0}  # psig by °F
+        low, high = max(f for f in card if f <= boils_f), min(f for f in card if f > boils_f)
+        between = card[low] + (card[high] - card[low]) * (boils_f - low) / (high - low)
+        self.assertAlmostEqual(shown, between, delta=1.5)
+        # its ± is the temperature's, carried over: about 2.2 psi a degree there
+        give = (found.evaporator[0].uncertainty or 0) * 1.8
+        self.assertAlmostEqual((found.suction.uncertainty or 0) / 6.894757, 2.25 * give, delta=0.7)
+        self.assertGreater(found.liquid.value, found.suction.value)
+
+    def test_higher_up_a_gauge_shows_more(self):
+        # 5,000 ft: 12.23 psia instead of 14.70, so the same coil reads 2.47 psi higher.
+        sea = looked(plate(rated_seer=14), **HEALTHY).estimates.liquid
+        high = looked(plate(rated_seer=14, elevation_m=5000 * 0.3048), **HEALTHY).estimates.liquid
+        assert sea is not None
+        assert high is not None
+        self.assertAlmostEqual((high.value - sea.value) / 6.894757, 2.47, delta=0.1)
+
     def test_plate_and_own_history_win(self):
         own = OwnHistory(36 / 1.8, 17 / 1.8, 8 / 1.8)
         found = looked(own=own, **HEALTHY).estimates
