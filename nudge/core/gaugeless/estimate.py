@@ -241,14 +241,19 @@ def _gauge(formula: Formula, case: Case, saturation: Working, of_dew: bool) -> W
         middle, low, high = (at(saturation.value + off) for off in (0.0, -give, give))
     except OutOfRange:
         return None
-    estimated = Input(
+    estimated = _estimated(saturation)
+    return Working(formula, middle, (estimated,), (high - low) / 2)
+
+
+def _estimated(saturation: Working) -> Input:
+    """An estimated saturation, as what follows from it rests on it."""
+    return Input(
         "estimated_saturation",
         saturation.formula.label,
         saturation.measure,
         "estimated",
         saturation.uncertainty,
     )
-    return Working(formula, middle, (estimated,), (high - low) / 2)
 
 
 def _ways(ways: tuple[EstimateWay, ...], case: Case, own: OwnHistory) -> list[Working]:
@@ -281,13 +286,7 @@ def _gap(formula: Formula, case: Case, saturation: Working, line: str, sign: int
     if line not in case.readings:
         return None
     given = given_inputs(case, {})[line]
-    estimated = Input(
-        "estimated_saturation",
-        saturation.formula.label,
-        saturation.measure,
-        "estimated",
-        saturation.uncertainty,
-    )
+    estimated = _estimated(saturation)
     value = sign * (given.measure.value - saturation.value)
     spread = with_own_error(given.uncertainty, saturation.uncertainty or 0.0)
     return Working(formula, value, (given, estimated), spread)
