@@ -200,7 +200,7 @@ class StageTest(BrowserTest):
         calm(page)
         before = page.locator("[data-number=superheat] [data-value]").inner_text()
         self.nudge.stop()
-        expect(page.locator("[data-age]")).to_contain_text("last numbers known", timeout=20_000)
+        expect(page.locator("[data-age]")).to_contain_text("Last numbers known", timeout=20_000)
         self.assertEqual(page.locator("[data-number=superheat] [data-value]").inner_text(), before)
         self.nudge.start()
         expect(page.locator("[data-age]")).to_have_count(0, timeout=20_000)

@@ -176,9 +176,16 @@ function Canvas(props: CanvasProps) {
   })
   useLayoutEffect(() => {
     let request = 0
+    let drawn: unknown[] = []
+    // Only the present moves by itself: anything else is drawn again when it has changed.
     const paint = () => {
       const target = canvas.current
-      if (target) draw(target, latest.current)
+      const { theme } = document.documentElement.dataset
+      const now = [latest.current, target?.clientWidth, target?.clientHeight, theme]
+      if (target && (latest.current.follows || now.some((one, n) => one !== drawn[n]))) {
+        draw(target, latest.current)
+        drawn = now
+      }
       request = requestAnimationFrame(paint)
     }
     request = requestAnimationFrame(paint)

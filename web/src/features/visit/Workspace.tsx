@@ -225,8 +225,8 @@ function Age({ visit, now }: { visit: Standing; now: Date }) {
   const minutes = minutesSince(new Date(lastHeard()).toISOString(), now)
   return (
     <p role="status" data-age className="border-l-4 border-alarm pl-2 text-[0.95rem]">
-      <strong>No answer from Nudge.</strong> These are the last numbers known, {inMinutes(minutes)}{' '}
-      old. Type on: it is kept and sent when it answers.
+      <strong>Last numbers known,</strong> {inMinutes(minutes)} old: the server does not answer.
+      Type on; it is kept and sent when it does.
     </p>
   )
 }
