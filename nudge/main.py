@@ -74,7 +74,7 @@ def create_app(
     )
     app.state.workshop = workshop
     app.state.listens_beyond = listens_beyond
-    app.add_middleware(GZipMiddleware, minimum_size=SMALL, compresslevel=5)
+    app.add_middleware(GZipMiddleware, minimum_size=SMALL, compresslevel=1)
     app.add_middleware(BodyLimit)
     app.add_middleware(GuestGate, is_open=is_open)
     app.add_middleware(Doors, hosts=hosts)

@@ -11,7 +11,7 @@ from nudge.contract.look_answer import LookOut, look_answer
 from nudge.contract.opened import opened
 from nudge.contract.pocket_answer import slip_text
 from nudge.core.calculators.pocket import fill_pocket
-from nudge.core.gaugeless.estimate import estimate
+from nudge.core.gaugeless.estimate import gauges
 from nudge.core.language.units import Quantity, UnitSystem, decimals, from_si, unit_label
 from nudge.core.language.vocabulary.actions import ACTIONS
 from nudge.core.language.vocabulary.points import POINTS
@@ -189,10 +189,10 @@ def _estimated(snapshot: Snapshot, units: UnitSystem) -> dict[str, str]:
     found = snapshot.assessment
     if found is None or snapshot.look is not None or not found.case.behaviour.looks_without_gauges:
         return {}
-    made = estimate(found.case, snapshot.around.own)
-    both = {"suction_pressure": made.suction, "liquid_pressure": made.liquid}
     shown = {
-        key: opened(one, units) for key, one in both.items() if one and key in found.case.readings
+        key: opened(one, units)
+        for key, one in gauges(found.case, snapshot.around.own).items()
+        if key in found.case.readings
     }
     return {key: f"{one.text} {one.uncertainty_text or ''}".strip() for key, one in shown.items()}
 

@@ -214,6 +214,35 @@ class StageTest(BrowserTest):
         page.locator("[data-toast]").get_by_role("button", name="Undo").click()
         expect(page.locator("[data-stopped]")).to_have_count(0)
 
+    def test_names_of_any_length_and_script_push_nothing_off_the_screen(self):
+        for name in ("W" * 200, "מזגן חדר ההמתנה הגדול של המרפאה", "مكيف غرفة الانتظار " * 8):
+            page = self.open("/visits/seed-library-now")
+            body = {"name": name, "was": {}}
+            answer = page.request.patch(
+                f"{self.nudge.url}/api/systems/seed-library-stacks?units=ip", data=body
+            )
+            self.assertEqual(answer.status, 200, answer.text())
+            page.context.close()
+            for size in (DESK, HAND):
+                page = self.open("/visits/seed-library-now", size)
+                calm(page)
+                expect(page.locator("h1")).to_contain_text(name[:12])
+                wide = page.evaluate("document.documentElement.scrollWidth - innerWidth")
+                self.assertLessEqual(wide, 0, name[:8])
+                expect(page.get_by_role("button", name="More of this visit")).to_be_in_viewport()
+                page.context.close()
+
+    def test_a_phone_turned_in_mid_dose_keeps_what_was_typed(self):
+        page = self.open("/visits/pottery-now", HAND)
+        calm(page)
+        page.locator("[data-act=dose]").click()
+        page.get_by_label("Amount, oz").fill("2.5")
+        page.set_viewport_size({"width": HAND[1], "height": HAND[0]})
+        expect(page.get_by_label("Amount, oz")).to_have_value("2.5")
+        expect(page.get_by_role("button", name="STOP")).to_be_in_viewport()
+        page.set_viewport_size({"width": HAND[0], "height": HAND[1]})
+        expect(page.get_by_label("Amount, oz")).to_have_value("2.5")
+
     def test_charging_the_pottery_takes_at_most_four_acts_from_today(self):
         page = self.open("/")
         page.get_by_role("link", name=re.compile("Kiln room")).first.click()  # 1

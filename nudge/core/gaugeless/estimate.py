@@ -4,7 +4,7 @@ Every number here is an estimate and says so: each opens to the way it was got, 
 the way's own ± beside its readings'. Several ways are shown; the first that applies is used.
 """
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
 from nudge.core.behaviours.case import Case, open_case
@@ -229,6 +229,21 @@ def estimate(case: Case, own: OwnHistory) -> Estimates:
     )
 
 
+def gauges(case: Case, own: OwnHistory) -> dict[str, Working]:
+    """The pressures alone, each by its best way: by point, for those that can be told."""
+    found = {}
+    sides = (
+        ("suction_pressure", GAUGE_LOW, EVAPORATOR_WAYS),
+        ("liquid_pressure", GAUGE_HIGH, CONDENSER_WAYS),
+    )
+    for point, formula, ways in sides:
+        best = next(_ways(ways, case, own), None)
+        shown = None if best is None else _gauge(formula, case, best, formula is GAUGE_LOW)
+        if shown is not None:
+            found[point] = shown
+    return found
+
+
 def _gauge(formula: Formula, case: Case, saturation: Working, of_dew: bool) -> Working | None:
     """The pressure at an estimated saturation [kPa gauge]; None off the fluid's table."""
     table, give = load_table(case.plate.refrigerant), saturation.uncertainty or 0.0
@@ -256,9 +271,8 @@ def _estimated(saturation: Working) -> Input:
     )
 
 
-def _ways(ways: tuple[EstimateWay, ...], case: Case, own: OwnHistory) -> list[Working]:
+def _ways(ways: tuple[EstimateWay, ...], case: Case, own: OwnHistory) -> Iterator[Working]:
     inputs = given_inputs(case, {})
-    found = []
     for way in ways:
         value = way.value(case, own)
         if value is None:
@@ -278,8 +292,7 @@ def _ways(ways: tuple[EstimateWay, ...], case: Case, own: OwnHistory) -> list[Wo
         if way.step is not None:
             step = Measure(abs(value - case.readings[way.air]), _D)
             shown.append(Input("step", "Difference", step, way.formula.reference))
-        found.append(Working(way.formula, value, tuple(shown), spread))
-    return found
+        yield Working(way.formula, value, tuple(shown), spread)
 
 
 def _gap(formula: Formula, case: Case, saturation: Working, line: str, sign: int) -> Working | None:

@@ -84,6 +84,12 @@ class LabelRoom:
         """
         width, height = size
         places = list(candidates)
+        if dislikes is None:
+            x, y = places[0]
+            first = (x, y, x + width, y + height)
+            if float(self.cost([first])[0]) == 0.0:
+                self.take(first)
+                return places[0]
         boxes = [(x, y, x + width, y + height) for x, y in places]
         extra = PER_RANK * np.arange(len(places)) if dislikes is None else np.asarray(dislikes)
         cost = self.cost(boxes) + extra

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from types import MappingProxyType
 from typing import Literal
 
-FrameKey = Literal["hand", "bench", "desk"]
+FrameKey = Literal["hand", "desk"]
 
 SMALL, LABEL = 14.0, 15.0
 """Letters of a drawing, in a frame's units; a frame is never drawn smaller than it is."""
@@ -39,8 +39,7 @@ FRAMES: Mapping[FrameKey, Frame] = MappingProxyType(
     {
         one.key: one
         for one in (
-            Frame("hand", 362, 330, 34, 46, 44, 26, True, "A phone held upright."),
-            Frame("bench", 572, 368, 40, 56, 52, 30, False, "A small laptop, the drawer beside."),
+            Frame("hand", 362, 330, 34, 46, 44, 26, True, "A phone; a small laptop stretches it."),
             Frame("desk", 816, 400, 46, 62, 58, 32, False, "A laptop and up; the file's paper."),
         )
     }

@@ -2516,7 +2516,7 @@ export interface components {
              * Frame
              * @enum {string}
              */
-            frame: "hand" | "bench" | "desk";
+            frame: "hand" | "desk";
             /** Width */
             width: number;
             /** Height */
