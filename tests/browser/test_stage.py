@@ -30,12 +30,14 @@ FIVE = "suct 118 liq 341 sl 52 ll 96 oa 88"
 
 class StageTest(BrowserTest):
     def test_the_loop_is_seen_whole_and_the_page_never_scrolls_on_a_desk(self):
-        for size, least in ((DESK, 400), (LAPTOP, 360), (WIDE, 600)):
-            for visit in VISITS:
+        page = self.open("/", DESK)
+        for visit in VISITS:
+            page.goto(f"{self.nudge.url}/visits/{visit}")
+            page.locator("[data-loop]").wait_for()
+            for size, least in ((DESK, 400), (LAPTOP, 360), (WIDE, 600)):
                 with self.subTest(visit, size=size):
-                    page = self.open(f"/visits/{visit}", size)
-                    page.locator("[data-loop]").wait_for()
-                    page.wait_for_timeout(400)
+                    page.set_viewport_size({"width": size[0], "height": size[1]})
+                    page.wait_for_timeout(200)
                     box = page.evaluate(
                         f"(({{top, bottom, height}}) => [top, bottom, height])({LOOP})"
                     )
@@ -44,14 +46,14 @@ class StageTest(BrowserTest):
                     self.assertLessEqual(box[1], size[1])
                     tall = page.evaluate("document.documentElement.scrollHeight - innerHeight")
                     self.assertLessEqual(tall, 0)
-                    page.context.close()
 
     def test_a_hand_sees_the_loop_its_four_numbers_and_the_verdict_at_once(self):
+        page = self.open("/", HAND)
         for visit in VISITS:
             with self.subTest(visit):
-                page = self.open(f"/visits/{visit}", HAND)
+                page.goto(f"{self.nudge.url}/visits/{visit}")
                 page.locator("[data-loop]").wait_for()
-                page.wait_for_timeout(400)
+                page.wait_for_timeout(200)
                 line = page.get_by_label("Type readings").first.bounding_box()
                 assert line is not None
                 self.assertGreaterEqual(page.evaluate(f"{LOOP}.height"), 300)
@@ -69,7 +71,6 @@ class StageTest(BrowserTest):
                     box = page.locator(what).first.bounding_box()
                     assert box is not None, what
                     self.assertLessEqual(box["y"] + box["height"], line["y"] + 1, what)
-                page.context.close()
 
     def test_while_typing_in_the_hand_the_verdict_and_both_gaps_stay(self):
         page = self.open("/visits/pottery-now", (390, 500))
@@ -98,17 +99,19 @@ class StageTest(BrowserTest):
           .filter((e) => { const b = e.getBoundingClientRect()
             return b.height < 43.5 || b.width < 31 })
           .map((e) => e.outerHTML.slice(0, 90))"""
+        page = self.open("/", DESK)
         for path in ("/", "/systems", "/shelf", "/pocket", *(f"/visits/{v}" for v in VISITS[:6])):
+            page.goto(self.nudge.url + path)
+            page.wait_for_timeout(500)
             for size in (DESK, HAND):
-                with self.subTest(path, size=size):
-                    page = self.open(path, size)
-                    calm(page)
-                    for tab in ("Why", "Next", "Readings", "Steps") if "visits" in path else ("",):
+                page.set_viewport_size({"width": size[0], "height": size[1]})
+                page.wait_for_timeout(150)
+                for tab in ("Why", "Next", "Readings", "Steps") if "visits" in path else ("",):
+                    with self.subTest(path, size=size, tab=tab):
                         if tab:
                             self.tab(page, tab)
-                        self.assertEqual(page.evaluate(small), [], tab)
-                        self.assertEqual(page.evaluate(thumb), [], tab)
-                    page.context.close()
+                        self.assertEqual(page.evaluate(small), [])
+                        self.assertEqual(page.evaluate(thumb), [])
 
     def test_the_keyboard_reaches_the_line_in_two_stops_and_the_visit_in_forty(self):
         page = self.open("/visits/seed-library-now")
