@@ -171,26 +171,30 @@ function Canvas(props: CanvasProps) {
   const canvas = useRef<HTMLCanvasElement>(null)
   const latest = useRef(props)
   const dragged = useRef<number | null>(null)
-  useEffect(() => {
+  const { follows } = props
+  useLayoutEffect(() => {
     latest.current = props
+    if (!follows && canvas.current) draw(canvas.current, props)
   })
+  // Only the present moves by itself: anything else is drawn again when it has changed.
   useLayoutEffect(() => {
     let request = 0
-    let drawn: unknown[] = []
-    // Only the present moves by itself: anything else is drawn again when it has changed.
+    const once = () => canvas.current && draw(canvas.current, latest.current)
     const paint = () => {
-      const target = canvas.current
-      const { theme } = document.documentElement.dataset
-      const now = [latest.current, target?.clientWidth, target?.clientHeight, theme]
-      if (target && (latest.current.follows || now.some((one, n) => one !== drawn[n]))) {
-        draw(target, latest.current)
-        drawn = now
-      }
+      once()
       request = requestAnimationFrame(paint)
     }
-    request = requestAnimationFrame(paint)
-    return () => cancelAnimationFrame(request)
-  }, [])
+    if (follows) request = requestAnimationFrame(paint)
+    const sized = new ResizeObserver(once)
+    if (frame.current) sized.observe(frame.current)
+    const themed = new MutationObserver(once)
+    themed.observe(document.documentElement, { attributeFilter: ['data-theme'] })
+    return () => {
+      cancelAnimationFrame(request)
+      sized.disconnect()
+      themed.disconnect()
+    }
+  }, [follows])
   useEffect(() => {
     const element = frame.current
     if (!element) return

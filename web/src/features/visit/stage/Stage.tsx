@@ -71,7 +71,7 @@ export function Stage({
       </div>
       <div className="flex shrink-0 flex-wrap items-center justify-between gap-x-3">
         <div className="min-w-0 flex-1">{foot}</div>
-        {visit.assessment && !visit.look && <Drawings of={drawing} onDrawing={onDrawing} />}
+        {!visit.look && <Drawings of={drawing} onDrawing={onDrawing} />}
       </div>
     </div>
   )
