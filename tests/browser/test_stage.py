@@ -246,6 +246,23 @@ class StageTest(BrowserTest):
         page.set_viewport_size({"width": HAND[0], "height": HAND[1]})
         expect(page.get_by_label("Amount, oz")).to_have_value("2.5")
 
+    def test_single_keys_can_be_switched_off_and_stay_so(self):
+        page = self.open("/visits/seed-library-now")
+        calm(page)
+        page.keyboard.press("?")
+        page.get_by_role("button", name="Switch single keys off").click()
+        page.keyboard.press("Escape")
+        page.reload()
+        calm(page)
+        page.keyboard.press("o")  # would stop the system
+        expect(page.locator("[data-toast]")).to_have_count(0)
+        expect(page.locator("[data-running]")).to_be_visible()
+        page.keyboard.press("?")  # the way back stays
+        page.get_by_role("button", name="Switch single keys on").click()
+        page.keyboard.press("Escape")
+        page.keyboard.press("e")
+        expect(page.get_by_role("tab", name="Steps")).to_have_attribute("data-state", "active")
+
     def test_charging_the_pottery_takes_at_most_four_acts_from_today(self):
         page = self.open("/")
         page.get_by_role("link", name=re.compile("Kiln room")).first.click()  # 1

@@ -1,12 +1,19 @@
 import { reachableActions } from '../state/keys'
+import { lettersAct, setPreference, usePreferences } from '../state/preferences'
+import { Button } from '../ui/Button'
 import { Card } from '../ui/Card'
 
 type Props = { open: boolean; onClose: () => void }
 
 /** Every key that does something here, and how to call out. */
 export function KeysCard({ open, onClose }: Props) {
+  usePreferences() // follows the choice below
+  const act = lettersAct()
   return (
     <Card open={open} onClose={onClose} title="Keys and words">
+      <Button aria-pressed={!act} className="mb-3" onClick={() => setPreference('letters', !act)}>
+        {act ? 'Switch single keys off' : 'Switch single keys on'}
+      </Button>
       <dl className="grid grid-cols-[3.5rem_1fr] gap-y-1">
         {open &&
           reachableActions().map((action) => (

@@ -1,4 +1,5 @@
 import { useEffect, useRef } from 'react'
+import { lettersAct } from './preferences'
 
 export type KeyAction = { key: string; shown?: string; label: string; run: () => void }
 
@@ -30,7 +31,7 @@ export function startKeys(): void {
     if (event.defaultPrevented || event.ctrlKey || event.metaKey || event.altKey) return
     if (isTyping(event.target) || document.querySelector('[role="dialog"][data-modal]')) return
     const action = reachableActions().findLast((one) => one.key === event.key)
-    if (!action) return
+    if (!action || (!lettersAct() && event.key !== '?')) return
     event.preventDefault()
     action.run()
   })

@@ -28,6 +28,9 @@ export function setPreference<K extends keyof Preferences>(name: K, value: Prefe
   if (name === 'theme') document.documentElement.dataset['theme'] = value as Theme
 }
 
+/** Whether single letters act; Find stays on Ctrl K and the card on “?” whatever is chosen. */
+export const lettersAct = () => (preferences.get() as Partial<Preferences>).letters !== false
+
 export function toggleTheme(): void {
   setPreference('theme', preferences.get().theme === 'night' ? 'paper' : 'night')
 }
