@@ -1,6 +1,8 @@
 """What routes ask for: the services, and the units of the request."""
 
+from datetime import tzinfo
 from typing import Annotated
+from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
 from fastapi import Depends, Request
 
@@ -15,6 +17,14 @@ from nudge.services.workshop import Workshop
 def _units(request: Request, units: UnitSystem = "ip") -> UnitSystem:
     request.state.units = units  # so that an error is worded in them too
     return units
+
+
+def _zone(zone: str = "") -> tzinfo | None:
+    """The reader's time zone, such as Atlantic/Faroe; None, this machine's, if unknown."""
+    try:
+        return ZoneInfo(zone) if zone else None
+    except (ZoneInfoNotFoundError, ValueError, OSError):
+        return None
 
 
 def _workshop(request: Request) -> Workshop:
@@ -39,6 +49,7 @@ def _instruments(request: Request) -> Instruments:
 
 
 UnitsIn = Annotated[UnitSystem, Depends(_units)]
+ZoneIn = Annotated[tzinfo | None, Depends(_zone)]
 WorkshopIn = Annotated[Workshop, Depends(_workshop)]
 VisitsIn = Annotated[Visits, Depends(_visits)]
 MethodsIn = Annotated[Methods, Depends(_methods)]

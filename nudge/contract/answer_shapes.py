@@ -53,7 +53,7 @@ class ChargeOut:
 
 @dataclass(frozen=True, slots=True)
 class LandsOut:
-    """Where a suspect would put this system on the Landing: middle ± one spread."""
+    """Where a suspect would put this system on the target map: middle ± one spread."""
 
     superheat: float
     superheat_spread: float

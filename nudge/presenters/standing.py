@@ -18,8 +18,9 @@ class StandingOut(VisitOut):
 
 def standing_out(snapshot: Snapshot, units: UnitSystem) -> StandingOut:
     found = nudge_for(snapshot)
+    advice = None if found is None else advice_out(found, units, snapshot.ready_at)
     return StandingOut(
-        **dict(visit_out(snapshot, units)),
+        **dict(visit_out(snapshot, units, advice if snapshot.visit.closed_at is None else None)),
         order=order_out(snapshot, units),
-        nudge=None if found is None else advice_out(found, units, snapshot.ready_at),
+        nudge=advice,
     )

@@ -6,6 +6,7 @@ from typing import Any, Literal
 
 from pydantic import BaseModel
 
+from nudge.contract.advice import AdviceOut
 from nudge.contract.answer_shapes import AssessOut
 from nudge.contract.look_answer import LookOut, look_answer
 from nudge.contract.opened import opened
@@ -20,12 +21,14 @@ from nudge.core.visit.record.kept import Kept
 from nudge.core.visit.record.standing import void_ids
 from nudge.presenters.book import SystemOut, system_out
 from nudge.presenters.charts import ChartToday, charts_today
-from nudge.presenters.drawing.shapes import DrawnLoop
+from nudge.presenters.drawing.map_layout import maps_of
+from nudge.presenters.drawing.shapes import DrawnLoop, DrawnMap
 from nudge.presenters.drawing.stage import stage_of
+from nudge.presenters.footprints import FootprintOut, footprint_out
 from nudge.presenters.live import LiveOut, live_out
 from nudge.presenters.loops import loop_out
 from nudge.services.rows import Reading, SlipRow, Visit, si_value
-from nudge.services.snapshot import LIVE_ID, Footprint, Snapshot
+from nudge.services.snapshot import LIVE_ID, Snapshot
 
 VisitState = Literal["due", "under_way", "closed"]
 
@@ -69,18 +72,6 @@ class VisitHead(BaseModel):
     closed_at: datetime | None
 
 
-class FootprintOut(BaseModel):
-    """One moment on the Landing, and what was done since the one before it."""
-
-    superheat: float
-    subcooling: float
-    minutes_ago: float
-    done: str
-    """In words; "" where nothing was done."""
-    added: float
-    """Ounces or grams; negative when taken out."""
-
-
 class DoseOut(BaseModel):
     """What went in (or came out) on a visit, in ounces or grams."""
 
@@ -118,7 +109,9 @@ class VisitOut(VisitHead):
     called: dict[str, str]
     """What a derived number is called here, where it is not what it is called elsewhere."""
     footprints: list[FootprintOut]
-    """Where every settled moment of the visit stood on the Landing, oldest first."""
+    """Where every settled moment of the visit stood on the target map, oldest first."""
+    target_map: list[DrawnMap]
+    """The same laid out, one a frame, smallest first; none while there is nothing to show."""
 
 
 class VisitLine(VisitHead):
@@ -144,12 +137,14 @@ def _doses(visit: Visit, units: UnitSystem) -> list[DoseOut]:
     ]
 
 
-def visit_out(snapshot: Snapshot, units: UnitSystem) -> VisitOut:
+def visit_out(snapshot: Snapshot, units: UnitSystem, advice: AdviceOut | None = None) -> VisitOut:
+    """A visit as it stands; with an `advice` the target map shows where its dose would land."""
     visit = snapshot.visit
     readings = _readings(snapshot, units)
     look = look_answer(snapshot.look, units) if snapshot.look else None
     answer, called = snapshot.answer(units), _called(snapshot)
     loop = loop_out(snapshot.loop, look, units) if snapshot.loop else None
+    footprints = [footprint_out(step, units) for step in snapshot.footprints()]
     return VisitOut(
         **_head(visit, units),
         running_since=snapshot.running_since,
@@ -170,7 +165,8 @@ def visit_out(snapshot: Snapshot, units: UnitSystem) -> VisitOut:
         charts=charts_today(visit.system, snapshot.readings, units),
         is_simulated=snapshot.around.is_simulated,
         live=live_out(snapshot.live, units) if snapshot.live else None,
-        footprints=[_footprint(step, units) for step in snapshot.footprints()],
+        footprints=footprints,
+        target_map=maps_of(footprints, answer, advice, units),
         can_undo=visit.closed_at is None and any(r.state not in ("void", "live") for r in readings),
     )
 
@@ -211,17 +207,6 @@ def _called(snapshot: Snapshot) -> dict[str, str]:
     derived = snapshot.assessment.case.derived
     here = {key: formula_of(key, derived).label for key in DERIVED if derived.get(key) is not None}
     return {key: label for key, label in here.items() if label != DERIVED[key].label}
-
-
-def _footprint(step: Footprint, units: UnitSystem) -> FootprintOut:
-    kelvin = Quantity.TEMPERATURE_DIFFERENCE
-    return FootprintOut(
-        superheat=round(from_si(step.superheat_k, kelvin, units), 2),
-        subcooling=round(from_si(step.subcooling_k, kelvin, units), 2),
-        minutes_ago=round(step.minutes_ago, 1),
-        done=ACTIONS[step.done].label if step.done else "",
-        added=round(from_si(step.added_kg * 1000, Quantity.SMALL_MASS, units), 1),
-    )
 
 
 def _kept_slip(row: SlipRow, units: UnitSystem) -> KeptSlipOut:

@@ -8,13 +8,11 @@ from fpdf import FPDF
 
 from nudge.presenters.drawing.frames import LINE, SMALL, WIDE_DIGIT, text_width
 from nudge.presenters.drawing.loop_blocks import NAME_OFF, UNIT_SIZE
-from nudge.presenters.drawing.shapes import DrawnLoop, Letters, Line, LineRole, NumberBlock
+from nudge.presenters.drawing.shapes import DrawnLoop, Line, LineRole, NumberBlock
 from nudge.reports.paper import HIGH_HUE, INK, LOW_HUE, RULE, SOFT
+from nudge.reports.scaled import Hue, Scaled
 
-Hue = tuple[int, int, int]
 ALARM_HUE: Hue = (154, 36, 20)
-POINT = 25.4 / 72
-"""A point of a letter's size [mm]."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,35 +40,29 @@ _PENS: Mapping[LineRole, _Pen] = MappingProxyType(
         "leader": _Pen(0.4, hue=INK),
     }
 )
+_LETTER_HUES: Mapping[str, Hue] = MappingProxyType(
+    {"air": SOFT, "tick": SOFT, "part": SOFT, "restricted": ALARM_HUE}
+)
 _HUES: Mapping[str, Hue] = MappingProxyType({"high": HIGH_HUE, "low": LOW_HUE, "": INK})
 
 
 def draw_loop(pdf: FPDF, left: float, top: float, width: float, drawn: DrawnLoop) -> float:
     """Draw it `width` wide [mm]; how high that came out [mm]."""
     scale = width / drawn.width
-    page = _Page(pdf, left, top, scale)
+    page = _LoopPage(pdf, left, top, scale)
     for stroke in drawn.strokes:
         page.stroke(stroke)
     for mark in drawn.marks:
         pdf.set_fill_color(*_HUES[mark.side])
         pdf.circle(*page.at(mark.x, mark.y), 0.9, style="F")
     for letters in drawn.letters:
-        page.letters(letters)
+        page.letters(letters, _LETTER_HUES.get(letters.role, INK))
     for number in drawn.numbers:
         page.number(number)
     return drawn.height * scale
 
 
-@dataclass(frozen=True, slots=True)
-class _Page:
-    pdf: FPDF
-    left: float
-    top: float
-    scale: float
-
-    def at(self, x: float, y: float) -> tuple[float, float]:
-        return self.left + x * self.scale, self.top + y * self.scale
-
+class _LoopPage(Scaled):
     def stroke(self, stroke: Line) -> None:
         if stroke.role == "restricted":
             self._restricted(stroke)
@@ -94,22 +86,14 @@ class _Page:
             jag = [(x + off + (4 if n % 2 else 0), y - 16 + 8 * n) for n in range(5)]
             self.pdf.polyline([self.at(*point) for point in jag])
 
-    def letters(self, letters: Letters) -> None:
-        hue = {"air": SOFT, "tick": SOFT, "part": SOFT, "restricted": ALARM_HUE}.get(
-            letters.role, INK
-        )
-        x, y = self.at(letters.x, letters.y)
-        self._text(letters.text, x, y, letters.size, letters.is_bold, hue, letters.anchor)
-
     def number(self, number: NumberBlock) -> None:
-        x, y = self.at(number.x, number.y + number.size * 0.86)
         text = number.text or "—"
-        self._text(text, x, y, number.size, True, INK)
+        self.text(text, self.at(number.x, number.y + number.size * 0.86), number.size, True, INK)
         after = number.x + len(text) * number.size * WIDE_DIGIT
         base = number.y + number.size * 0.86
         if number.is_beside:
             small = number.size * UNIT_SIZE
-            self._text(number.unit, *self.at(after + 4, base), small, False, SOFT)
+            self.text(number.unit, self.at(after + 4, base), small, False, SOFT)
             beside = after + 12 + text_width(number.unit, small)
             self._lines(number.words, beside, number.y + SMALL, False)
         else:
@@ -120,20 +104,4 @@ class _Page:
         for n, line in enumerate(said):
             is_first = first_bold and n == 0
             place = self.at(x, y + n * SMALL * LINE)
-            self._text(line, *place, SMALL, is_first, INK if is_first else SOFT)
-
-    def _text(
-        self,
-        words: str,
-        x: float,
-        y: float,
-        size: float,
-        is_bold: bool,
-        hue: Hue,
-        anchor: str = "start",
-    ) -> None:
-        self.pdf.set_font("text", "B" if is_bold else "", size * self.scale / POINT)
-        self.pdf.set_text_color(*hue)
-        wide = self.pdf.get_string_width(words)
-        back = {"start": 0.0, "middle": wide / 2, "end": wide}[anchor]
-        self.pdf.text(x - back, y, words)
+            self.text(line, place, SMALL, is_first, INK if is_first else SOFT)

@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from datetime import datetime
 
-from nudge.core.language.units import Quantity, unit_label
+from nudge.core.language.units import unit_label
 from nudge.core.physics.circuit.derived_table import DERIVED
 from nudge.core.settling.gates import GATES
 from nudge.core.targets.choose import SCHOOLS
@@ -18,9 +18,11 @@ from nudge.reports.attached import (
     plate_page,
     readings_page,
 )
-from nudge.reports.drawings import draw_landing, draw_strips
 from nudge.reports.loop_on_paper import draw_loop
+from nudge.reports.map_on_paper import draw_map
 from nudge.reports.paper import MARGIN, WIDTH, Paper
+from nudge.reports.scaled import Scaled
+from nudge.reports.strips_on_paper import draw_strips
 
 NAMED_FROM = 0.05
 
@@ -148,22 +150,20 @@ def _drawings(pdf: Paper, subject: Subject) -> None:
     visit, assessed = subject.visit, subject.visit.assessment
     if assessed is None or visit.look is not None:
         return
-    unit = unit_label(Quantity.TEMPERATURE_DIFFERENCE, subject.units)
     drawn = visit.stage[-1]
     if not drawn.is_empty:
         pdf.head("The Loop", 98)
         top = pdf.get_y() + 1
         pdf.set_y(top + draw_loop(pdf, MARGIN, top, WIDTH, drawn) + 3)
-    if visit.footprints:
-        pdf.head("The target map", 78)
-        draw_landing(
-            pdf, (MARGIN, pdf.get_y() + 4, 110, 62), visit.footprints, assessed.targets, unit
-        )
-        pdf.set_y(pdf.get_y() + 70)
+    if visit.target_map:
+        pdf.head("The target map", 98)
+        page = Scaled(pdf, MARGIN, pdf.get_y() + 1, WIDTH / visit.target_map[-1].width)
+        draw_map(page, visit.target_map[-1])
+        pdf.set_y(page.top + visit.target_map[-1].height * page.scale + 3)
     if subject.series is not None and subject.series.traces:
-        pdf.head("Settling", 62)
-        draw_strips(pdf, (MARGIN, pdf.get_y() + 1, WIDTH, 52), subject.series)
-        pdf.set_y(pdf.get_y() + 58)
+        pdf.head("Settling", 72)
+        draw_strips(pdf, (MARGIN, pdf.get_y() + 1, WIDTH, 62), subject.series, assessed.targets)
+        pdf.set_y(pdf.get_y() + 68)
     pdf.ink()
 
 

@@ -46,7 +46,7 @@ __all__ = ["LIVE_ID", "PRESSURES", "Snapshot", "Surroundings", "take_snapshot"]
 
 @dataclass(frozen=True, slots=True)
 class Footprint:
-    """Where one moment stood on the Landing [K], and what was done since the one before."""
+    """Where one moment stood on the target map [K], and what was done since the one before."""
 
     superheat_k: float
     subcooling_k: float

@@ -184,47 +184,17 @@ class PureFunctionsTest(unittest.TestCase):
         self.assertEqual(at["liquid"]["x"], at["fed"]["x"])
         self.assertLess(at["discharge"]["y"], at["suction"]["y"])  # more pressure stands higher
 
-    def test_a_strip_holds_its_trace_and_its_target(self):
-        columns = [[1000 * i, 10 + i % 5, 9, 16 if i == 7 else 15] for i in range(20)]
-        drawn = self.run_js(
-            f"""(() => {{ const s = js.layOutStrip({columns}, [6, 15], {{from: 0, to: 19000}},
-            {{left: 40, right: 440, top: 20, bottom: 120}}, 2);
-            return [s.x(0), s.x(19000), s.y(16), s.y(6), s.ticks] }})()"""
-        )
-        self.assertEqual(drawn[:2], [40, 440])
-        self.assertTrue(20 < drawn[2] < drawn[3] < 120)
-        self.assertTrue(all(4.8 <= tick <= 17.2 for tick in drawn[4]))
-
-    def test_a_flat_strip_is_not_blown_up_to_its_noise(self):
-        columns = [[i, 7 + i % 2 / 100, 7, 7.02] for i in range(50)]
-        span = self.run_js(
-            f"""(() => {{ const s = js.layOutStrip({columns}, [], {{from: 0, to: 49}},
-            {{left: 0, right: 100, top: 0, bottom: 100}}, 2);
-            return s.y(7) - s.y(7.02) }})()"""
-        )
-        self.assertLess(span, 2)
-        empty = self.run_js(
-            "js.layOutStrip([], [], {from: 0, to: 9}, {left: 0, right: 9, top: 0, bottom: 9}, 2).ticks"
-        )
-        self.assertTrue(empty)
-
-    def test_moments_are_marked_on_round_times_from_an_hour_to_a_season(self):
-        noon = 1_784_030_400_000  # 2026-07-14 12:00 UTC
-        for minutes, step in ((20, 5), (60, 10), (24 * 60, 240), (90 * 1440, 14 * 1440)):
-            with self.subTest(minutes=minutes):
-                found = self.run_js(
-                    f"js.timeTicks({{from: {noon + 7000}, to: {noon + 7000 + minutes * 60_000}}}, 800)"
-                )
-                self.assertTrue(3 <= len(found) <= 12, len(found))
-                gaps = {b - a for a, b in pairwise(found)}
-                self.assertEqual(gaps, {step * 60_000} if step in (5, 10, 240) else gaps)
-                self.assertTrue(all(at % 60_000 == 0 for at in found))
-        labels = self.run_js(
-            f"[js.timeLabel({noon}, {{from: {noon}, to: {noon + 3_600_000}}}),"
-            f" js.timeLabel({noon}, {{from: {noon}, to: {noon + 9_000_000_000}}})]"
-        )
-        self.assertIn("12:00", labels[0])
-        self.assertIn("14", labels[1])
+    def test_a_strip_is_widened_to_what_has_come_since_and_to_its_window(self):
+        laid_out = "{low: 8, high: 14}"
+        for fresh, around, wanted in (
+            ([], [], [8, 14]),
+            ([[1, 15, 14.8, 15.3], [2, 9, 9, 9]], [], [8, 15.3]),
+            ([], [6, 15], [6, 15]),
+            ([[1, 2, 1.5, 2]], [9, 10], [1.5, 14]),
+        ):
+            with self.subTest(fresh=fresh, around=around):
+                found = self.run_js(f"js.widened({laid_out}, {fresh}, {around})")
+                self.assertEqual(found, wanted)
 
     def test_zooming_keeps_the_moment_under_the_finger(self):
         found = self.run_js(

@@ -4,7 +4,8 @@ from typing import Annotated
 
 from fastapi import APIRouter, Query
 
-from nudge.api.access import InstrumentsIn, UnitsIn, VisitsIn, WorkshopIn
+from nudge.api.access import InstrumentsIn, UnitsIn, VisitsIn, WorkshopIn, ZoneIn
+from nudge.presenters.drawing.frames import FrameKey
 from nudge.presenters.instruments import (
     ChannelIn,
     IgnoreIn,
@@ -39,15 +40,20 @@ def take(
 def series(
     workshop: WorkshopIn,
     units: UnitsIn,
+    zone: ZoneIn,
     visit_id: str,
     since: int | None = None,
     until: int | None = None,
     width: Annotated[int, Query(ge=10, le=4000)] = 600,
     point: Annotated[list[str] | None, Query()] = None,
+    frame: FrameKey = "desk",
 ) -> SeriesOut:
-    """Traces over any span [ms], thinned to `width` columns that keep their extremes."""
+    """Traces over any span [ms], thinned to `width` columns that keep their extremes.
+
+    Their axes are laid out for a `frame`, their moments on the clock of a `zone`.
+    """
     found = workshop.series.over(visit_id, since, until, width, point)
-    return series_out(found, units)
+    return series_out(found, units, frame, zone)
 
 
 @router.post("/placements")

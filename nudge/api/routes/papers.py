@@ -4,16 +4,14 @@ import csv
 import io
 import json
 import re
-from datetime import tzinfo
 from urllib.parse import quote
-from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
 from fastapi import APIRouter, Request
 from starlette.concurrency import run_in_threadpool
 from starlette.responses import Response
 
 from nudge import __version__
-from nudge.api.access import UnitsIn, WorkshopIn
+from nudge.api.access import UnitsIn, WorkshopIn, ZoneIn
 from nudge.presenters.notes import photo_out
 from nudge.presenters.papers import TakenInOut
 from nudge.presenters.traces import series_out
@@ -38,12 +36,9 @@ COLUMNS = 360
 
 @router.get("/visits/{visit_id}/report.pdf")
 def report(
-    workshop: WorkshopIn, units: UnitsIn, visit_id: str, zone: str = "", whom: str = "file"
+    workshop: WorkshopIn, units: UnitsIn, visit_id: str, zone: ZoneIn, whom: str = "file"
 ) -> Response:
-    """The record of a visit: complete for the file, or `whom=customer` on one plain page.
-
-    `zone` is the reader's time zone by its name, such as Atlantic/Faroe.
-    """
+    """The record of a visit: complete for the file, or `whom=customer` on one plain page."""
     from nudge.reports.attached import Subject
     from nudge.reports.customer import customer_report
     from nudge.reports.written import file_report
@@ -52,13 +47,20 @@ def report(
     is_file = whom != "customer"
     photos = snapshot.folder.photos
     shown = photos if is_file else photos[:3]
+    visit = visit_out(snapshot, units)
+    windows = visit.assessment.targets if visit.assessment else {}
     subject = Subject(
-        visit=visit_out(snapshot, units),
+        visit=visit,
         order=order_out(snapshot, units),
         units=units,
         version=__version__,
-        zone=_zone(zone),
-        series=series_out(workshop.series.over(visit_id, None, None, COLUMNS, STRIPS), units)
+        zone=zone,
+        series=series_out(
+            workshop.series.over(visit_id, None, None, COLUMNS, STRIPS),
+            units,
+            zone=zone,
+            windows=windows,
+        )
         if is_file
         else None,
         pictures=tuple((photo_out(row), workshop.photos.for_paper(row.id)) for row in shown),
@@ -132,10 +134,3 @@ def _file_name(visit: VisitOut, what: str, ending: str) -> str:
     day = visit.opened_at.date().isoformat() if visit.opened_at else "planned"
     place = f"{visit.system.site_name} {visit.system.name}"[:60]
     return f"{day} {place} {what}.{ending}".replace("/", "-")
-
-
-def _zone(name: str) -> tzinfo | None:
-    try:
-        return ZoneInfo(name) if name else None
-    except (ZoneInfoNotFoundError, ValueError, OSError):
-        return None

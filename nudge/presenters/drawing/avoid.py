@@ -82,17 +82,23 @@ class LabelRoom:
 
         Candidates come best first, or each with how much it is disliked [area of line].
         """
+        x, y = self.best(size, candidates, dislikes)
+        self.take((x, y, x + size[0], y + size[1]))
+        return x, y
+
+    def best(
+        self,
+        size: tuple[float, float],
+        candidates: Iterable[tuple[float, float]],
+        dislikes: Sequence[float] | None = None,
+    ) -> tuple[float, float]:
+        """Where a label of `size` would stand; nothing is taken by it."""
         width, height = size
         places = list(candidates)
         if dislikes is None:
             x, y = places[0]
-            first = (x, y, x + width, y + height)
-            if float(self.cost([first])[0]) == 0.0:
-                self.take(first)
+            if float(self.cost([(x, y, x + width, y + height)])[0]) == 0.0:
                 return places[0]
         boxes = [(x, y, x + width, y + height) for x, y in places]
         extra = PER_RANK * np.arange(len(places)) if dislikes is None else np.asarray(dislikes)
-        cost = self.cost(boxes) + extra
-        best = int(np.argmin(cost))
-        self.take(boxes[best])
-        return places[best]
+        return places[int(np.argmin(self.cost(boxes) + extra))]

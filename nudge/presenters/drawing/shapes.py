@@ -27,7 +27,9 @@ class Line(BaseModel):
 class Letters(BaseModel):
     """A few words; `y` is their baseline."""
 
-    role: Literal["tick", "part", "air", "reading", "restricted", "discharge", "first"]
+    role: Literal[
+        "tick", "part", "air", "reading", "restricted", "discharge", "first", "axis", "step", "ring"
+    ]
     key: str = ""
     x: float
     y: float
@@ -95,3 +97,46 @@ class DrawnLoop(BaseModel):
     """The whole drawing read out."""
     is_empty: bool = False
     """A sketch: nothing is read yet."""
+
+
+class MapStroke(BaseModel):
+    """A line of the target map."""
+
+    role: Literal["grid", "window", "corner", "path", "arrow"]
+    points: list[XY]
+
+
+class MapStep(BaseModel):
+    """A settled moment of the visit: a dot."""
+
+    x: float
+    y: float
+    is_now: bool
+
+
+class MapRing(BaseModel):
+    """A place on the map with its name: where a suspect would put this system, or the dose."""
+
+    key: str
+    cx: float
+    cy: float
+    rx: float
+    ry: float
+    name: Letters
+
+
+class DrawnMap(BaseModel):
+    """The target map in one frame: subcooling to the right, superheat up."""
+
+    frame: FrameKey
+    width: float
+    height: float
+    strokes: list[MapStroke]
+    letters: list[Letters]
+    steps: list[MapStep]
+    suspects: list[MapRing]
+    """One a suspect; drawn while it is spoken of."""
+    ahead: MapRing | None
+    """Where the dose is expected to put it."""
+    words: str
+    """The whole drawing read out."""

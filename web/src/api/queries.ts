@@ -130,6 +130,7 @@ export const useImports = (id: string, wanted: boolean) =>
   )
 
 const COLUMNS = 700
+const ZONE = Intl.DateTimeFormat().resolvedOptions().timeZone
 
 /** Traces over a span (null: all there is), thinned; while following, asked for as time goes. */
 export function useSeries(
@@ -137,14 +138,22 @@ export function useSeries(
   span: { from: number; to: number } | null,
   points: string[],
   follows: boolean,
+  frame: 'hand' | 'desk',
 ): Loadable<Series> {
   const { units } = usePreferences()
   const ends = span ? { since: Math.round(span.from), until: Math.round(span.to) } : {}
   const query = useQuery<Series>({
-    queryKey: ['series', id, units, follows ? Math.round((span?.to ?? 0) / 3_000) : ends, points],
+    queryKey: [
+      'series',
+      id,
+      units,
+      follows ? Math.round((span?.to ?? 0) / 3_000) : ends,
+      points,
+      frame,
+    ],
     queryFn: () => {
       const raw = new Set(points.flatMap((key) => MADE_OF[key] ?? [key]))
-      const asked = { units, width: COLUMNS, point: [...raw], ...ends }
+      const asked = { units, width: COLUMNS, point: [...raw], frame, zone: ZONE, ...ends }
       const params = { path: { visit_id: id }, query: asked }
       return got(api.GET('/api/visits/{visit_id}/series', { params }))
     },

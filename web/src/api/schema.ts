@@ -974,6 +974,8 @@ export interface paths {
         /**
          * Series
          * @description Traces over any span [ms], thinned to `width` columns that keep their extremes.
+         *
+         *     Their axes are laid out for a `frame`, their moments on the clock of a `zone`.
          */
         get: operations["series_api_visits__visit_id__series_get"];
         put?: never;
@@ -1661,8 +1663,6 @@ export interface paths {
         /**
          * Report
          * @description The record of a visit: complete for the file, or `whom=customer` on one plain page.
-         *
-         *     `zone` is the reader's time zone by its name, such as Atlantic/Faroe.
          */
         get: operations["report_api_visits__visit_id__report_pdf_get"];
         put?: never;
@@ -2540,6 +2540,32 @@ export interface components {
             is_empty?: boolean;
         };
         /**
+         * DrawnMap
+         * @description The target map in one frame: subcooling to the right, superheat up.
+         */
+        DrawnMap: {
+            /**
+             * Frame
+             * @enum {string}
+             */
+            frame: "hand" | "desk";
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** Strokes */
+            strokes: components["schemas"]["MapStroke"][];
+            /** Letters */
+            letters: components["schemas"]["Letters"][];
+            /** Steps */
+            steps: components["schemas"]["MapStep"][];
+            /** Suspects */
+            suspects: components["schemas"]["MapRing"][];
+            ahead: components["schemas"]["MapRing"] | null;
+            /** Words */
+            words: string;
+        };
+        /**
          * DriftLine
          * @description A system that had drifted when it was last looked at.
          */
@@ -2640,7 +2666,7 @@ export interface components {
         };
         /**
          * FootprintOut
-         * @description One moment on the Landing, and what was done since the one before it.
+         * @description One moment on the target map, and what was done since the one before it.
          */
         FootprintOut: {
             /** Superheat */
@@ -2935,7 +2961,7 @@ export interface components {
         };
         /**
          * LandsOut
-         * @description Where a suspect would put this system on the Landing: middle ± one spread.
+         * @description Where a suspect would put this system on the target map: middle ± one spread.
          */
         LandsOut: {
             /** Superheat */
@@ -3019,7 +3045,7 @@ export interface components {
              * Role
              * @enum {string}
              */
-            role: "tick" | "part" | "air" | "reading" | "restricted" | "discharge" | "first";
+            role: "tick" | "part" | "air" | "reading" | "restricted" | "discharge" | "first" | "axis" | "step" | "ring";
             /**
              * Key
              * @default
@@ -3214,6 +3240,51 @@ export interface components {
             liquid: components["schemas"]["OpenedOut"] | null;
         };
         /**
+         * MapRing
+         * @description A place on the map with its name: where a suspect would put this system, or the dose.
+         */
+        MapRing: {
+            /** Key */
+            key: string;
+            /** Cx */
+            cx: number;
+            /** Cy */
+            cy: number;
+            /** Rx */
+            rx: number;
+            /** Ry */
+            ry: number;
+            name: components["schemas"]["Letters"];
+        };
+        /**
+         * MapStep
+         * @description A settled moment of the visit: a dot.
+         */
+        MapStep: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Is Now */
+            is_now: boolean;
+        };
+        /**
+         * MapStroke
+         * @description A line of the target map.
+         */
+        MapStroke: {
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "grid" | "window" | "corner" | "path" | "arrow";
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+        };
+        /**
          * MappingModel
          * @description How a file is to be read.
          */
@@ -3251,6 +3322,8 @@ export interface components {
             kind: string;
             /** Label */
             label: string;
+            /** Row */
+            row: number;
         };
         /**
          * MethodChoiceOut
@@ -4630,6 +4703,8 @@ export interface components {
             traces: components["schemas"]["TraceOut"][];
             /** Marks */
             marks: components["schemas"]["MarkOut"][];
+            /** Times */
+            times: components["schemas"]["TimeTick"][];
         };
         /**
          * SignOut
@@ -4828,6 +4903,8 @@ export interface components {
             };
             /** Footprints */
             footprints: components["schemas"]["FootprintOut"][];
+            /** Target Map */
+            target_map: components["schemas"]["DrawnMap"][];
             order: components["schemas"]["OrderOut"];
             nudge: components["schemas"]["AdviceOut"] | null;
         };
@@ -5084,6 +5161,16 @@ export interface components {
             /** Percent */
             percent: number;
         };
+        /**
+         * TimeTick
+         * @description A moment [ms] along the foot, as the reader's clock shows it.
+         */
+        TimeTick: {
+            /** At */
+            at: number;
+            /** Text */
+            text: string;
+        };
         /** TodayOut */
         TodayOut: {
             /** Under Way */
@@ -5144,6 +5231,22 @@ export interface components {
                 number,
                 number
             ][];
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /** Ticks */
+            ticks: components["schemas"]["ValueTick"][];
+        };
+        /**
+         * ValueTick
+         * @description A figure up a strip.
+         */
+        ValueTick: {
+            /** Value */
+            value: number;
+            /** Text */
+            text: string;
         };
         /**
          * ValveIn
@@ -5254,6 +5357,8 @@ export interface components {
             };
             /** Footprints */
             footprints: components["schemas"]["FootprintOut"][];
+            /** Target Map */
+            target_map: components["schemas"]["DrawnMap"][];
         };
         /** VocabularyOut */
         VocabularyOut: {
@@ -7278,7 +7383,9 @@ export interface operations {
                 until?: number | null;
                 width?: number;
                 point?: string[] | null;
+                frame?: "hand" | "desk";
                 units?: "ip" | "si" | "si_bar";
+                zone?: string;
             };
             header?: never;
             path: {
@@ -8526,9 +8633,9 @@ export interface operations {
     report_api_visits__visit_id__report_pdf_get: {
         parameters: {
             query?: {
-                zone?: string;
                 whom?: string;
                 units?: "ip" | "si" | "si_bar";
+                zone?: string;
             };
             header?: never;
             path: {

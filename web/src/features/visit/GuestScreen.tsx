@@ -1,8 +1,8 @@
 import { useState } from 'react'
 import { useParams } from 'react-router'
 import { api } from '../../api/client'
-import { queryClient, useGuest, useVocabulary } from '../../api/queries'
-import type { Guest, Vocabulary } from '../../api/types'
+import { queryClient, useGuest } from '../../api/queries'
+import type { Guest } from '../../api/types'
 import { clockTime, formatNumber, shortTime } from '../../lib/format'
 import { newId } from '../../lib/ids'
 import { OpensContext } from '../../state/opens'
@@ -11,34 +11,29 @@ import { Button } from '../../ui/Button'
 import { Heading } from '../../ui/Heading'
 import { LoadState } from '../../ui/LoadState'
 import { Notice } from '../../ui/Notice'
-import { LandingDrawing } from './LandingDrawing'
 import { LoopStage } from './stage/LoopStage'
+import { TargetMap } from './TargetMap'
 
 /** One visit through somebody else's eyes: live, read-only, with a note to leave. */
 export function GuestScreen() {
   const { token = '' } = useParams()
   const guest = useGuest(token)
-  const vocabulary = useVocabulary()
   return (
     <div className="mx-auto w-full max-w-5xl flex-1 px-4 py-4 md:px-6">
       <LoadState of={guest}>
         {(found) => (
-          <LoadState of={vocabulary}>
-            {(words) => (
-              <OpensContext value={false}>
-                <Seen token={token} found={found} vocabulary={words} />
-              </OpensContext>
-            )}
-          </LoadState>
+          <OpensContext value={false}>
+            <Seen token={token} found={found} />
+          </OpensContext>
         )}
       </LoadState>
     </div>
   )
 }
 
-type Props = { token: string; found: Guest; vocabulary: Vocabulary }
+type Props = { token: string; found: Guest }
 
-function Seen({ token, found, vocabulary }: Props) {
+function Seen({ token, found }: Props) {
   const { visit } = found
   const { units } = usePreferences()
   const [text, setText] = useState('')
@@ -57,7 +52,6 @@ function Seen({ token, found, vocabulary }: Props) {
   }
   const decision = visit.assessment?.decision
   const headline = decision?.headline ?? 'Nothing is read yet.'
-  const unit = vocabulary.derived.find((one) => one.key === 'superheat')?.unit ?? ''
   return (
     <>
       <p className="text-soft">
@@ -101,14 +95,9 @@ function Seen({ token, found, vocabulary }: Props) {
           onPlace={() => undefined}
         />
       </div>
-      {visit.assessment && visit.footprints.length > 0 && (
-        <div className="relative mt-4 h-80">
-          <LandingDrawing
-            footprints={visit.footprints}
-            assessment={visit.assessment}
-            nudge={null}
-            unit={unit}
-          />
+      {visit.target_map.length > 0 && (
+        <div className="relative mt-4 h-[332px] sm:h-[26rem]">
+          <TargetMap layouts={visit.target_map} />
         </div>
       )}
       <section aria-label="Notes" className="mt-6">

@@ -4,6 +4,7 @@ import type { Assessment, Series, Visit } from '../../api/types'
 import { formatNumber } from '../../lib/format'
 import { zoomed, type Span } from '../../lib/stripGeometry'
 import { useKeys } from '../../state/keys'
+import { useNarrow } from '../../state/narrow'
 import { Button } from '../../ui/Button'
 import { draw, LEFT, RIGHT, type CanvasProps } from './stripsCanvas'
 
@@ -19,7 +20,8 @@ export function Strips({ visit }: Props) {
   const [shown, setShown] = useState<string[]>(FIRST)
   const now = useNow(isLive && span === null)
   const asked = span ?? (isLive ? { from: now - USUAL_SPAN_MS, to: now } : null)
-  const series = useSeries(visit.id, asked, shown, isLive && span === null)
+  const frame = useNarrow() ? 'hand' : 'desk'
+  const series = useSeries(visit.id, asked, shown, isLive && span === null, frame)
   if (series.status !== 'ready') {
     return (
       <p className="p-4">{series.status === 'error' ? series.message : 'Reading the traces…'}</p>

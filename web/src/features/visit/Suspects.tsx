@@ -136,7 +136,7 @@ function Weight({ belief }: { belief: number }) {
 
 type EvidenceProps = { assessment: Assessment; word: string; sentences: string[]; signs: string[] }
 
-/** Sentences that can be pointed at: the Loop and the Landing mark what each speaks of. */
+/** Sentences that can be pointed at: the Loop and the target map mark what each speaks of. */
 function Evidence({ assessment, word, sentences, signs }: EvidenceProps) {
   const { speakOf } = useSpoken()
   if (sentences.length === 0) return null

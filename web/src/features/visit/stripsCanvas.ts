@@ -1,20 +1,14 @@
 import type { Assessment, Series, Trace } from '../../api/types'
 import { formatNumber } from '../../lib/format'
-import {
-  layOutStrip,
-  runs,
-  timeLabel,
-  timeTicks,
-  type Column,
-  type Span,
-} from '../../lib/stripGeometry'
+import { linearScale, type Scale } from '../../lib/scale'
+import { runs, widened, type Column, type Span } from '../../lib/stripGeometry'
 import { liveRows } from '../../state/live'
 
 export const LEFT = 46
 export const RIGHT = 8
 export const FOOT = 22
 export const HEAD = 20
-export const LEAST_RANGE = 2
+const MARK_LINE = 16
 
 export type CanvasProps = {
   data: Series
@@ -59,9 +53,9 @@ export function draw(canvas: HTMLCanvasElement, props: CanvasProps): void {
   })
   pen.fillStyle = color('--ink-soft')
   pen.textAlign = 'center'
-  for (const at of timeTicks(view, width)) {
+  for (const { at, text } of props.data.times) {
     const x = LEFT + ((at - view.from) / (view.to - view.from)) * (width - LEFT - RIGHT)
-    if (x > LEFT + 14 && x < width - 20) pen.fillText(timeLabel(at, view), x, height - 6)
+    if (x > LEFT + 14 && x < width - 20) pen.fillText(text, x, height - 6)
   }
   drawMarks(pen, props.data, view, { width, height: height - FOOT }, color)
 }
@@ -72,6 +66,7 @@ function following(view: Span): Span {
   return { from: now - (view.to - view.from), to: now }
 }
 
+type Shape = { x: Scale; y: Scale }
 type Box = { left: number; right: number; top: number; bottom: number }
 
 function drawStrip(
@@ -82,10 +77,14 @@ function drawStrip(
   props: CanvasProps,
   color: (name: string) => string,
 ): void {
-  const columns = withLive(trace, view)
+  const fresh = liveSince(trace, view)
+  const columns = [...(trace.rows as Column[]), ...fresh]
   const target = props.targets[trace.key]
-  const around = target ? [target.low, target.high] : []
-  const shape = layOutStrip(columns, around, view, box, LEAST_RANGE)
+  const range = widened(trace, fresh, target ? [target.low, target.high] : [])
+  const shape: Shape = {
+    x: linearScale([view.from, view.to], [box.left, box.right]),
+    y: linearScale(range, [box.bottom, box.top]),
+  }
   pen.save()
   pen.beginPath()
   pen.rect(box.left, box.top, box.right - box.left, box.bottom - box.top)
@@ -103,11 +102,9 @@ function drawStrip(
   pen.restore()
   pen.fillStyle = color('--ink-soft')
   pen.textAlign = 'right'
-  for (const tick of shape.ticks) {
-    const y = shape.y(tick)
-    if (y > box.top + 6 && y < box.bottom - 2) {
-      pen.fillText(formatNumber(tick, tick % 1 === 0 ? 0 : 1), box.left - 6, y + 4)
-    }
+  for (const tick of trace.ticks) {
+    const y = shape.y(tick.value)
+    if (y > box.top + 6 && y < box.bottom - 2) pen.fillText(tick.text, box.left - 6, y + 4)
   }
   pen.strokeStyle = color('--rule-strong')
   pen.lineWidth = 1
@@ -156,20 +153,18 @@ function drawBracket(
   pen.setLineDash([])
 }
 
-/** A trace's columns, with what has come since they were asked for. */
-function withLive(trace: Trace, view: Span): readonly Column[] {
-  const columns = trace.rows as Column[]
-  const last = columns.at(-1)?.[0] ?? view.from
-  const rows = liveRows(trace.key)
-  if ((rows.at(-1)?.[0] ?? 0) <= last) return columns
-  const fresh = rows.filter(([at]) => at > last)
-  return [...columns, ...fresh.map(([at, value]): Column => [at, value, value, value])]
+/** What has come since a trace was asked for. */
+function liveSince(trace: Trace, view: Span): Column[] {
+  const last = trace.rows.at(-1)?.[0] ?? view.from
+  return liveRows(trace.key)
+    .filter(([at]) => at > last)
+    .map(([at, value]): Column => [at, value, value, value])
 }
 
 function drawRun(
   pen: CanvasRenderingContext2D,
   run: readonly Column[],
-  shape: { x: (at: number) => number; y: (value: number) => number },
+  shape: Shape,
   ink: string,
 ): void {
   pen.fillStyle = ink
@@ -215,6 +210,6 @@ function drawMarks(
     pen.lineTo(x, size.height - 4)
     pen.stroke()
     pen.setLineDash([])
-    pen.fillText(mark.label, x + 4, HEAD + 13)
+    if (mark.row >= 0) pen.fillText(mark.label, x + 4, HEAD + 13 + mark.row * MARK_LINE)
   }
 }

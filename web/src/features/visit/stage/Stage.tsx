@@ -1,11 +1,10 @@
 import { Toolbar } from 'radix-ui'
 import { Suspense, type ReactNode } from 'react'
-import type { Standing, Vocabulary } from '../../../api/types'
-import { nudgeOf } from '../NudgeCard'
+import type { Standing } from '../../../api/types'
 import { later } from '../../../lib/later'
 import { LoopStage } from './LoopStage'
 
-const LandingDrawing = later(async () => (await import('../LandingDrawing')).LandingDrawing)
+const TargetMap = later(async () => (await import('../TargetMap')).TargetMap)
 const Strips = later(async () => (await import('../Strips')).Strips)
 
 export const DRAWINGS = ['Loop', 'Strips', 'Target map'] as const
@@ -13,7 +12,6 @@ export type Drawing = (typeof DRAWINGS)[number]
 
 type Props = {
   visit: Standing
-  vocabulary: Vocabulary
   drawing: Drawing
   /** What stands under the drawing: what the instruments say of themselves. */
   foot: ReactNode
@@ -25,17 +23,7 @@ type Props = {
 }
 
 /** The display: the Loop with its numbers; or the strips, or the target map, in its place. */
-export function Stage({
-  visit,
-  vocabulary,
-  drawing,
-  foot,
-  wait,
-  onDrawing,
-  onProbe,
-  onPlace,
-}: Props) {
-  const unit = vocabulary.derived.find((one) => one.key === 'superheat')?.unit ?? ''
+export function Stage({ visit, drawing, foot, wait, onDrawing, onProbe, onPlace }: Props) {
   return (
     <div data-stage-area className="flex h-full min-h-0 flex-col">
       <div
@@ -45,12 +33,7 @@ export function Stage({
           {drawing === 'Strips' ? (
             <Strips visit={visit} />
           ) : drawing === 'Target map' && visit.assessment ? (
-            <LandingDrawing
-              footprints={visit.footprints}
-              assessment={visit.assessment}
-              nudge={nudgeOf(visit)}
-              unit={unit}
-            />
+            <TargetMap layouts={visit.target_map} />
           ) : (
             <LoopStage
               visitId={visit.id}

@@ -1,0 +1,130 @@
+import { fitted, pathThrough } from '../../drawing/frame'
+import type { DrawnMap } from '../../api/types'
+import { useSize } from '../../state/size'
+import { useSpoken } from '../../state/spoken'
+
+type Stroke = DrawnMap['strokes'][number]
+type Letters = DrawnMap['letters'][number]
+type Ring = DrawnMap['suspects'][number]
+
+const PENS: Record<Stroke['role'], { hue: string; wide: number; dash?: string }> = {
+  grid: { hue: 'var(--rule)', wide: 1 },
+  window: { hue: 'var(--rule-strong)', wide: 1, dash: '3 4' },
+  corner: { hue: 'var(--ink)', wide: 3 },
+  path: { hue: 'var(--rule-strong)', wide: 2 },
+  arrow: { hue: 'var(--ink)', wide: 2.5 },
+}
+
+/** The target map, stroked as it was laid out: the window, every settled step, what is spoken of. */
+export function TargetMap({ layouts }: { layouts: DrawnMap[] }) {
+  const [frame, size] = useSize({ width: 816, height: 412 })
+  const { spoken } = useSpoken()
+  const fit = fitted(layouts, size.width, size.height)
+  if (!fit) {
+    return (
+      <p className="grid h-full place-items-center rounded border-2 border-dashed border-rule-strong px-6 text-center">
+        The target map needs superheat and subcooling: both pressures and both line temperatures.
+      </p>
+    )
+  }
+  const { drawn } = fit
+  const suspect = drawn.suspects.find((one) => one.key === spoken.suspect)
+  const isMarked = spoken.signs.some((sign) => sign === 'superheat' || sign === 'subcooling')
+  return (
+    <figure ref={frame} className="relative h-full" data-landing={drawn.steps.length}>
+      <svg
+        viewBox={`0 0 ${drawn.width} ${drawn.height}`}
+        role="img"
+        aria-label={drawn.words}
+        className="absolute select-none"
+        style={{
+          left: fit.left,
+          top: fit.top,
+          width: drawn.width * fit.scale,
+          height: drawn.height * fit.scale,
+        }}
+      >
+        {drawn.strokes.map(({ role, points }, n) => (
+          <path
+            key={n}
+            d={pathThrough(points)}
+            fill="none"
+            stroke={PENS[role].hue}
+            strokeWidth={PENS[role].wide}
+            strokeDasharray={PENS[role].dash}
+          />
+        ))}
+        {suspect && (
+          <g data-suspected={suspect.key}>
+            <Place ring={suspect} dashes="7 4" />
+          </g>
+        )}
+        {drawn.steps.map((step, n) => (
+          <g key={n} data-step={step.is_now ? 'now' : n}>
+            {step.is_now && isMarked && (
+              <circle
+                cx={step.x}
+                cy={step.y}
+                r="16"
+                fill="none"
+                stroke="var(--accent)"
+                strokeWidth="4"
+              />
+            )}
+            <circle
+              cx={step.x}
+              cy={step.y}
+              r={step.is_now ? 9 : 5}
+              fill={step.is_now ? 'var(--ink)' : 'var(--sheet)'}
+              stroke="var(--ink)"
+              strokeWidth="2.5"
+            />
+          </g>
+        ))}
+        {drawn.letters.map((one, n) => (
+          <Words key={n} of={one} />
+        ))}
+        {drawn.ahead && (
+          <g data-ahead={drawn.ahead.key}>
+            <Place ring={drawn.ahead} />
+          </g>
+        )}
+      </svg>
+    </figure>
+  )
+}
+
+/** A ring with its name: where a suspect would put this system, or the dose. */
+function Place({ ring, dashes }: { ring: Ring; dashes?: string }) {
+  const { cx, cy, rx, ry } = ring
+  return (
+    <>
+      <ellipse
+        {...{ cx, cy, rx, ry }}
+        fill="none"
+        stroke="var(--accent)"
+        strokeWidth="3"
+        strokeDasharray={dashes}
+      />
+      <Words of={ring.name} />
+    </>
+  )
+}
+
+function Words({ of }: { of: Letters }) {
+  return (
+    <text
+      x={of.x}
+      y={of.y}
+      textAnchor={of.anchor}
+      fontSize={of.size}
+      fontWeight={of.is_bold ? 700 : 400}
+      paintOrder="stroke"
+      stroke="var(--ground)"
+      strokeWidth="4"
+      className={of.role === 'tick' ? 'fill-soft' : 'fill-ink'}
+    >
+      {of.text}
+    </text>
+  )
+}
