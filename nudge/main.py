@@ -35,6 +35,9 @@ from nudge.api.routes import (
     whole_visit,
     yard,
 )
+from nudge.api.routes import (
+    workshop as workshop_routes,
+)
 from nudge.presenters.errors import ErrorsOut
 from nudge.services.workshop import Workshop
 
@@ -97,6 +100,7 @@ def create_app(
         whole_visit,
         guest,
         papers,
+        workshop_routes,
     ):
         app.include_router(resource.router)
     if screens.is_dir():

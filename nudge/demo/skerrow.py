@@ -11,7 +11,7 @@ from nudge.core.language.units import G_PER_OZ, Quantity, atmospheric_kpa, from_
 from nudge.core.physics.refrigerant.table import load_table
 from nudge.demo.skerrow_live import set_up_live
 from nudge.demo.skerrow_shelf import BOUGHT_DAYS_AGO, CYLINDER_OF, CYLINDERS, WEIGHED
-from nudge.demo.skerrow_story import SITES, SYSTEMS, VISITS, PlannedVisit, Readings
+from nudge.demo.skerrow_story import CARD, SITES, SYSTEMS, VISITS, PlannedVisit, Readings
 from nudge.demo.skerrow_years import live_through
 from nudge.services.book import Book
 from nudge.services.clock import system_clock
@@ -19,6 +19,7 @@ from nudge.services.instruments import Instruments
 from nudge.services.shelf import Shelf
 from nudge.services.stream import Stream
 from nudge.services.visits import Visits
+from nudge.services.workshop_card import WorkshopCard
 from nudge.services.yard import Yard
 from nudge.store.database import Database
 from nudge.store.tables import System
@@ -41,6 +42,7 @@ def fill_if_empty(database: Database, now: datetime | None = None) -> bool:
     if book.sites():
         return False
     today = clock.now
+    WorkshopCard(database, clock).write(CARD)
     for site_id, name in SITES:
         book.add_site(site_id, name)
     for row in SYSTEMS:

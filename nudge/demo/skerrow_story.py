@@ -139,6 +139,13 @@ def _checked(*figures: float, **air: float) -> tuple[StoryStep, ...]:
     return (_START, StoryStep(6, seen=_SEEN_CLEAN), _read(24, *figures, **air))
 
 
+CARD = {
+    "name": "Slipway Workshop",
+    "call": "Skerrow 214, or knock at the blue door",
+    "licence": "Refrigerant work under the harbour office’s licence",
+}
+"""The workshop of the demo, as its papers say it."""
+
 SITES: tuple[tuple[str, str], ...] = (
     ("ferry-hall", "Ferry Hall"),
     ("seed-library", "Seed Library"),

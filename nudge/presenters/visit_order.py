@@ -75,6 +75,8 @@ class StepOut(BaseModel):
     by_hand: bool
     blocks: str
     check: str
+    part: str
+    """Where on the machine it is done; "" elsewhere."""
 
 
 class StageOut(BaseModel):
@@ -185,6 +187,7 @@ def _stage(stage: StageState, units: UnitSystem) -> StageOut:
                 by_hand=s.by_hand,
                 blocks=s.row.blocks,
                 check=s.row.check,
+                part=s.row.part,
             )
             for s in stage.steps
         ],

@@ -1,6 +1,7 @@
 """The last pages of the file: plate, readings, charts and pictures."""
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field
 from datetime import datetime, tzinfo
 
 from fpdf.enums import XPos, YPos
@@ -31,6 +32,8 @@ class Subject:
     passed: tuple[tuple[str, str, datetime], ...] = ()
     """Gates that were passed: which, why, when."""
     cylinders: tuple[str, ...] = ()
+    card: Mapping[str, str] = field(default_factory=dict)
+    """The workshop's card, by line."""
 
     def at(self, moment: datetime | None) -> str:
         """A moment on the clock of the place the report is read at, with its day and zone."""

@@ -1,8 +1,19 @@
 """The customer’s page: what was found, what was done, what is left, in plain words."""
 
+from nudge.core.language.units import Quantity, unit_label
 from nudge.reports.attached import Subject, cut
-from nudge.reports.paper import MARGIN, Paper
+from nudge.reports.map_on_paper import draw_map
+from nudge.reports.paper import MARGIN, WIDTH, Paper
+from nudge.reports.scaled import Scaled
 from nudge.reports.written import new_paper
+
+CALL_MM, FOOT_MM = 247.0, 262.0
+"""Where “Who to call” and the last line stand on the page."""
+LEAST_PICTURE_MM = 45.0
+NUMBERS = (
+    ("Superheat: how well the indoor coil is fed", "superheat"),
+    ("Subcooling: how full of liquid the outdoor coil is", "subcooling"),
+)
 
 
 def customer_report(subject: Subject) -> bytes:
@@ -11,6 +22,9 @@ def customer_report(subject: Subject) -> bytes:
     dangers = order.dangers
     pdf = new_paper(subject, "Not finished yet" if dangers else "Report")
     pdf.set_auto_page_break(False)
+    if subject.card.get("name"):
+        pdf.line_of(subject.card["name"], 10, bold=True)
+        pdf.ln(1)
     pdf.line_of(subject.place, 18, bold=True)
     pdf.line_of(subject.at(visit.closed_at or visit.opened_at), 10, soft=True)
     pdf.ln(2)
@@ -25,12 +39,23 @@ def customer_report(subject: Subject) -> bytes:
     done = _done(subject)
     for line in (done or ["Nothing was changed on the system."])[:9]:
         pdf.line_of(cut(line, 200), 11)
+    changed = _before_and_after(subject)
+    if changed:
+        pdf.head("Before and after")
+        pdf.rows(("", "Before", "After"), changed, (98, 40, 40))
     pdf.head("What is left")
     left = [f"{item.text} ({item.season.lower()})" for item in order.deferred][:6]
+    if dangers:
+        left.insert(0, "What this page begins with is still to be done.")
     for line in left or ["Nothing is left open."]:
         pdf.line_of(cut(line, 200), 11)
     _customer_picture(pdf, subject)
-    pdf.set_y(262)
+    called = [subject.card.get(key, "") for key in ("call", "licence")]
+    if any(called):
+        pdf.set_y(max(pdf.get_y() + 3, CALL_MM))
+        pdf.line_of("Who to call", 11, bold=True)
+        pdf.line_of(" · ".join(line for line in called if line), 11)
+    pdf.set_y(max(pdf.get_y() + 1, FOOT_MM))
     foot = (
         "Numbers, readings and reasons are in the full record of this visit. Work on refrigerant "
         "and on electrical parts is for licensed persons."
@@ -101,11 +126,40 @@ def _done(subject: Subject) -> list[str]:
     return lines
 
 
+def _before_and_after(subject: Subject) -> list[tuple[str, str, str]]:
+    """What a customer can feel and what the work was judged by: first and last of the visit."""
+    visit, steps = subject.visit, subject.visit.footprints
+    if len(steps) < 2 or not any(step.done for step in steps):
+        return []
+    air = sorted(
+        (r for r in visit.readings if r.point == "supply_air_temp" and r.state != "void"),
+        key=lambda reading: reading.taken_at,
+    )
+    found = []
+    if len(air) > 1:
+        shown = [f"{r.value:.{r.decimals}f} {r.unit}" for r in (air[0], air[-1])]
+        found.append(("Air as it comes out", shown[0], shown[1]))
+    unit = unit_label(Quantity.TEMPERATURE_DIFFERENCE, subject.units)
+    for words, key in NUMBERS:
+        ends = [f"{getattr(step, key):.1f} {unit}" for step in (steps[0], steps[-1])]
+        found.append((words, ends[0], ends[1]))
+    return found
+
+
 def _customer_picture(pdf: Paper, subject: Subject) -> None:
-    if not subject.pictures or pdf.get_y() > 195:
+    """One picture: what was photographed, or else the way to the target."""
+    top = pdf.get_y() + 3
+    room = CALL_MM - 4 - top
+    if room < LEAST_PICTURE_MM:
         return
-    pdf.ln(3)
-    top, each = pdf.get_y(), 56.0
+    if not subject.pictures:
+        if len(subject.visit.footprints) > 1 and subject.visit.target_map:
+            drawn = subject.visit.target_map[-1]
+            scale = min(WIDTH / drawn.width, room / drawn.height)
+            draw_map(Scaled(pdf, MARGIN, top, scale), drawn)
+        return
+    pdf.set_y(top)
+    each = 56.0
     for number, (photo, data) in enumerate(subject.pictures[:3]):
-        height = min(each * photo.height / max(photo.width, 1), 255 - top)
+        height = min(each * photo.height / max(photo.width, 1), room)
         pdf.image(data, MARGIN + number * (each + 5), top, w=each, h=height, keep_aspect_ratio=True)

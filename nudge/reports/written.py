@@ -31,7 +31,7 @@ def file_report(subject: Subject) -> bytes:
     """The complete record of a visit as PDF."""
     visit, order = subject.visit, subject.order
     pdf = new_paper(subject, "Visit record")
-    pdf.line_of("Visit record", 9, soft=True)
+    pdf.line_of(" · ".join(("Visit record", *filter(None, subject.card.values()))), 9, soft=True)
     pdf.line_of(subject.place, 17, bold=True)
     pdf.line_of(visit.system.summary, 10, soft=True)
     pdf.ln(1)
@@ -69,6 +69,7 @@ def new_paper(subject: Subject, title: str) -> Paper:
         *(item.text for item in order.deferred),
         *(photo.caption for photo in order.photos),
         *subject.cylinders,
+        *subject.card.values(),
         *(reason for _, reason, _ in subject.passed),
         *(step.reason for stage in order.stages for step in stage.steps),
     ]

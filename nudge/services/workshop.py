@@ -17,6 +17,7 @@ from nudge.services.system_records import SystemRecords
 from nudge.services.today import Today, today
 from nudge.services.visits import Visits
 from nudge.services.work_order import Work
+from nudge.services.workshop_card import WorkshopCard
 from nudge.services.yard import Yard
 from nudge.store.database import Database
 
@@ -39,6 +40,7 @@ class Workshop:
         self.work = Work(database, clock, self.visits)
         self.photos = Photos(database, clock)
         self.bundles = Bundles(database, clock)
+        self.card = WorkshopCard(database, clock)
         self.guests = Guests(database, clock, self.visits)
 
     def today(self) -> Today:

@@ -6,6 +6,8 @@ import json
 import zlib
 from pathlib import Path
 
+from pypdf import PdfReader
+
 from nudge.services.bundle_shape import bundle_schema
 from nudge.services.workshop import Workshop
 from nudge.store.database import Database
@@ -34,11 +36,57 @@ class ReportTest(WithClient):
         self.assertTrue(answer.content.startswith(b"%PDF"))
         return answer
 
+    def words(self, visit, **query):
+        """A paper read back, its lines joined."""
+        read = PdfReader(io.BytesIO(self.report(visit, **query).content))
+        return " ".join(" ".join(page.extract_text() for page in read.pages).split())
+
+    def test_both_papers_say_whose_they_are_and_the_customers_who_to_call(self):
+        card = {"name": "The Slip", "call": "Skerrow 300", "licence": "Licence of the harbour"}
+        self.assertEqual(self.http.patch("/api/workshop", json=card).status_code, 200)
+        customer = self.words("clinic-2", whom="customer")
+        self.assertIn("Who to call Skerrow 300 · Licence of the harbour", customer)
+        for words in (customer, self.words("clinic-2")):
+            self.assertIn("The Slip", words)
+        self.http.patch("/api/workshop", json=dict.fromkeys(card, ""))
+        self.assertNotIn("Who to call", self.words("clinic-2", whom="customer"))
+
+    def test_a_paper_with_a_danger_open_does_not_say_that_nothing_is_left(self):
+        dangers = self.http.get("/api/visits/clinic-2").json()["order"]["dangers"]
+        words = self.words("clinic-2", whom="customer")
+        for danger in dangers:
+            self.assertIn(danger, words)
+        self.assertTrue(dangers)
+        self.assertNotIn("Nothing is left open", words)
+
+    def test_the_customer_sees_before_and_after_where_something_was_changed(self):
+        seen = self.http.get("/api/visits/clinic-2").json()["footprints"]
+        words = self.words("clinic-2", whom="customer")
+        first, last = seen[0]["superheat"], seen[-1]["superheat"]
+        self.assertRegex(words, rf"how well the indoor coil is fed {first:.1f} °F {last:.1f} °F")
+        self.assertNotIn("Before and after", self.words("pottery-now", whom="customer"))
+        metric = self.words("clinic-2", whom="customer", units="si")
+        self.assertRegex(metric, rf"is fed {first / 1.8:.1f} K {last / 1.8:.1f} K")
+
+    def test_the_papers_say_the_decision_of_the_screen(self):
+        for visit in ("pottery-now", "clinic-2", "seed-library-now"):
+            decision = self.http.get(f"/api/visits/{visit}").json()["assessment"]["decision"]
+            self.assertIn(" ".join(decision["headline"].split()), self.words(visit))
+
+    def test_the_map_and_the_strips_on_paper_carry_the_screens_words(self):
+        seen = self.http.get("/api/visits/clinic-2").json()["target_map"][-1]
+        words = self.words("clinic-2")
+        for letters in seen["letters"]:
+            self.assertIn(letters["text"], words)
+        live = self.words("radio-room-live", zone="Asia/Kathmandu")
+        self.assertIn("Settling", live)
+        self.assertIn("started", live)
+
     def test_the_record_draws_the_loop_as_vectors_and_embeds_pictures(self):
         without = self.report()
         self.assertNotIn(b"/Subtype /Image", without.content)
         drawn = streams(without.content)
-        self.assertGreater(drawn.count(b" l S"), 40)  # lines of the Loop, the Landing, the tables
+        self.assertGreater(drawn.count(b" l S"), 40)  # lines of the Loop, the map, the tables
         for number in range(4):
             self.http.put(
                 f"{HERE}/photos/p{number}?subsystem=outdoor", content=picture((2000, 1500))

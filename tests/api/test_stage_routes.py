@@ -1,9 +1,11 @@
 """What the visit on one screen is answered with: stage, parts, probes, stops, search by year."""
 
-from nudge.core.checks.observations import OBSERVATIONS, PARTS
+from nudge.core.checks.observations import OBSERVATIONS
 from nudge.core.language.vocabulary.actions import STOP_REASONS
+from nudge.core.language.vocabulary.parts import PARTS
 from nudge.core.language.vocabulary.points import POINTS
 from nudge.core.visit.calls import CALLS
+from nudge.core.visit.steps import STEPS
 from tests.temporary import WithClient
 
 VISIT = "/api/visits/seed-library-now"
@@ -62,6 +64,9 @@ class StageRoutesTest(WithClient):
         yard = self.http.get("/api/visits/radio-room-live/yard").json()
         for job in yard["jobs"]:
             self.assertIn(job["part"], parts, job["key"])
+        for step in STEPS:
+            self.assertIn(step.part, {"", *parts}, step.key)
+            self.assertTrue(step.stage == "close" or step.part == "", step.key)
 
     def test_a_visit_is_found_by_its_year_and_by_its_house(self):
         def found(text):

@@ -14,6 +14,7 @@ VIEWS = (
     "/systems/lighthouse-lamp",
     "/shelf",
     "/pocket",
+    "/workshop",
     "/visits/pottery-now",
     "/visits/ferry-hall-now",
     "/visits/clinic-now",

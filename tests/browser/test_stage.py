@@ -5,6 +5,7 @@ import json
 import re
 import tempfile
 import unittest
+from datetime import UTC, datetime
 from pathlib import Path
 
 from playwright.sync_api import expect
@@ -26,6 +27,15 @@ VISITS = (
 )
 LOOP = "document.querySelector('[data-loop]').getBoundingClientRect()"
 FIVE = "suct 118 liq 341 sl 52 ll 96 oa 88"
+
+SHIFTED = """(() => {
+    const True = Date, off = %d
+    globalThis.Date = class extends True {
+        constructor(...given) { given.length ? super(...given) : super(True.now() + off) }
+        static now() { return True.now() + off }
+    }
+})()"""
+"""This device's clock, so many milliseconds off."""
 
 
 class StageTest(BrowserTest):
@@ -245,6 +255,67 @@ class StageTest(BrowserTest):
         expect(page.get_by_role("button", name="STOP")).to_be_in_viewport()
         page.set_viewport_size({"width": HAND[0], "height": HAND[1]})
         expect(page.get_by_label("Amount, oz")).to_have_value("2.5")
+
+    def test_a_clock_two_days_off_neither_ages_what_is_there_nor_what_is_written(self):
+        for days in (2, -2):
+            with self.subTest(days=days):
+                page = self.open("/nowhere")
+                page.add_init_script(SHIFTED % (days * 86_400_000))
+                page.goto(f"{self.nudge.url}/visits/pottery-now")
+                calm(page)
+                page.reload()  # what the clock is off by is known from the first answer on
+                calm(page)
+                running = page.get_by_text(re.compile(r"^Running \d+ min$"))
+                expect(running).to_be_visible()
+                before = running.inner_text()
+                self.take(page, f"dl {165 + days}")
+                self.kept(page)
+                self.assertLess(int(before.split()[1]), 24 * 60)
+                seen = page.request.get(f"{self.nudge.url}/api/visits/pottery-now").json()
+                taken = [datetime.fromisoformat(one["taken_at"]) for one in seen["readings"]]
+                self.assertLess(abs((datetime.now(UTC) - max(taken)).total_seconds()), 120)
+
+    def test_what_is_left_is_touched_on_the_machine(self):
+        page = self.open("/visits/pottery-now")
+        calm(page)
+        page.keyboard.press("c")
+        picture = page.locator("[data-closing-left]")
+        left = int(picture.get_attribute("data-closing-left") or 0)
+        rows = page.locator("[data-stage-row=close] [data-step]")
+        self.assertGreater(rows.count(), 6)
+        ports = page.get_by_role("radio", name="Service valves and ports, must not stay open")
+        ports.click()
+        expect(rows).to_have_count(2)
+        for step in ("Ports bubble-tested", "Caps on"):
+            page.get_by_role("button", name=re.compile(f"^Done: {step}")).click()
+        done = page.get_by_role("radio", name="Service valves and ports, done")
+        expect(done).to_be_visible()
+        expect(picture).to_have_attribute("data-closing-left", str(left - 2))
+        done.press("ArrowLeft")  # arrows go from part to part
+        expect(page.locator("[data-part]:focus")).not_to_have_attribute("data-part", "ports")
+        done.click()
+        expect(rows.first).to_be_visible()
+        self.assertGreater(rows.count(), 6)
+
+    def test_who_to_call_is_kept_as_it_is_typed(self):
+        page = self.open("/")
+        calm(page)
+        page.get_by_role("button", name="Workshop").click()
+        field = page.get_by_label("To call")
+        expect(field).not_to_have_value("")
+        self.nudge.stop()
+        field.fill("Skerrow 300")
+        field.blur()
+        page.wait_for_timeout(300)
+        context = page.context
+        page.close()  # no network, and then a closed tab
+        self.nudge.start()
+        page = context.new_page()
+        page.goto(f"{self.nudge.url}/workshop")
+        self.kept(page)
+        expect(page.get_by_label("To call")).to_have_value("Skerrow 300")
+        kept = page.request.get(f"{self.nudge.url}/api/workshop").json()["card"]
+        self.assertIn("Skerrow 300", [line["text"] for line in kept])
 
     def test_single_keys_can_be_switched_off_and_stay_so(self):
         page = self.open("/visits/seed-library-now")

@@ -66,6 +66,7 @@ def report(
         pictures=tuple((photo_out(row), workshop.photos.for_paper(row.id)) for row in shown),
         passed=tuple((row.gate, row.reason, row.given_at) for row in snapshot.around.passed),
         cylinders=tuple(snapshot.folder.cylinders.values()),
+        card=workshop.card.lines(),
     )
     pdf = file_report(subject) if is_file else customer_report(subject)
     name = _file_name(subject.visit, "record" if is_file else "report", "pdf")

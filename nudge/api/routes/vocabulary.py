@@ -4,9 +4,10 @@ from fastapi import APIRouter
 
 from nudge.api.access import UnitsIn
 from nudge.core.charging.cylinder import CYLINDER_KINDS
-from nudge.core.checks.observations import OBSERVATIONS, PARTS
+from nudge.core.checks.observations import OBSERVATIONS
 from nudge.core.language.units import Quantity, UnitSystem, decimals, from_si, to_si, unit_label
 from nudge.core.language.vocabulary.actions import ACTIONS, STOP_REASONS
+from nudge.core.language.vocabulary.parts import PARTS
 from nudge.core.language.vocabulary.points import POINTS
 from nudge.core.physics.circuit.derived_table import DERIVED
 from nudge.core.physics.circuit.equipment import (

@@ -38,23 +38,6 @@ def _of_look(look: Look) -> Iterator[Observation]:
     yield Observation(look.yes, look.labels[0], look.where, look.no or None)
 
 
-PARTS: Mapping[str, str] = MappingProxyType(
-    {
-        "thermostat": "Thermostat",
-        "filter": "Filter",
-        "indoor_coil": "Indoor coil",
-        "blower": "Blower and its capacitor",
-        "bulb": "Valve and bulb",
-        "liquid_line": "Liquid line",
-        "ports": "Service valves and ports",
-        "reversing_valve": "Reversing valve",
-        "compressor": "Compressor",
-        "outdoor_coil": "Outdoor coil",
-        "outdoor_fan": "Outdoor fan",
-        "disconnect": "Disconnect",
-    }
-)
-"""What can be touched on a drawn machine, in the order the air and the refrigerant meet it."""
 PART_OF_GROUP = {
     "Indoors": "indoor_coil",
     "Outdoors": "outdoor_coil",

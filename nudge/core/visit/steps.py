@@ -35,6 +35,8 @@ class StepRow:
     calls: frozenset[str] = ANY
     applies: Shows = lambda _: True
     check: str = ""
+    part: str = ""
+    """The part of the machine it is done at, one of `PARTS`; "" for one done elsewhere."""
 
 
 def _seen(*keys: str) -> Shows:
@@ -200,18 +202,22 @@ STEPS: tuple[StepRow, ...] = (
             applies=lambda f: f.has_acted),
     StepRow("ports", "close", "Ports bubble-tested through a vented cap",
             "Hose left full bursts in a hot van: bleed it into suction.", "closing",
-            applies=_gauged),
-    StepRow("caps", "close", "Caps on, with their seals", "", "closing", applies=_gauged),
+            applies=_gauged, part="ports"),
+    StepRow("caps", "close", "Caps on, with their seals", "", "closing", applies=_gauged,
+            part="ports"),
     StepRow("weighed", "close", "Cylinder weighed back, closed and capped",
-            shows=lambda f: not f.unweighed, applies=lambda f: bool(f.cylinders)),
+            shows=lambda f: not f.unweighed, applies=lambda f: bool(f.cylinders), part="cylinder"),
     StepRow("collar_off", "close", "Collar off the discharge air",
             "Left on, the head climbs on the next warm day.", "closing", _seen("collar_off"),
-            applies=_collared),
+            applies=_collared, part="outdoor_fan"),
     StepRow("panels", "close", "Panels and every screw on",
-            "An open panel is a live part and a turning fan.", "closing", applies=_opened),
-    StepRow("disconnect", "close", "Disconnect on", blocks="closing", applies=_opened),
-    StepRow("thermostat_back", "close", "Thermostat back to the customer’s setting, and calling"),
-    StepRow("drain_runs", "close", "Drain running"),
+            "An open panel is a live part and a turning fan.", "closing", applies=_opened,
+            part="panels"),
+    StepRow("disconnect", "close", "Disconnect on", blocks="closing", applies=_opened,
+            part="disconnect"),
+    StepRow("thermostat_back", "close", "Thermostat back to the customer’s setting, and calling",
+            part="thermostat"),
+    StepRow("drain_runs", "close", "Drain running", part="drain"),
     StepRow("written", "close", "Total charge on the unit and in the book",
             applies=lambda f: f.has_moved_charge),
     StepRow("baseline", "close", "Settled result kept as this system’s baseline",

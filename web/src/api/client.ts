@@ -1,6 +1,7 @@
 import createClient from 'openapi-fetch'
 import type { paths } from './schema'
 import type { Problem } from './types'
+import { learnClock } from '../state/clock'
 
 /** The server answered, and refused. Sending the same again will not help. */
 export class Refused extends Error {
@@ -56,11 +57,13 @@ export async function sendKept(method: string, path: string, body: unknown): Pro
 
 async function patiently(asked: Request, patienceMs: number): Promise<Response> {
   let response: Response
+  const askedAt = Date.now()
   try {
     response = await fetch(asked, { signal: AbortSignal.timeout(patienceMs) })
   } catch {
     throw new NoAnswer()
   }
+  learnClock(response.headers.get('date'), askedAt)
   if (response.ok) return response
   if (response.status >= 500) throw new Broken(response.status)
   const answer = (await response.json().catch(() => ({}))) as { errors?: Problem[] }

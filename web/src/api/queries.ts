@@ -76,6 +76,7 @@ export function useSearch(text: string): Hit[] {
 }
 
 export const usePocketShape = () => useLoad('pocket', (units) => api.GET('/api/pocket', at(units)))
+export const useWorkshop = () => useLoad('workshop', () => api.GET('/api/workshop'))
 export const useMethods = () => useLoad('methods', () => api.GET('/api/methods'))
 export const useCharts = (id: string) =>
   useLoad(

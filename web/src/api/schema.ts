@@ -1753,6 +1753,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/workshop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Workshop
+         * @description The workshop's card, line by line.
+         */
+        get: operations["workshop_api_workshop_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /**
+         * Change
+         * @description Change lines of the card.
+         */
+        patch: operations["change_api_workshop_patch"];
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1992,6 +2016,22 @@ export interface components {
             text: string;
             /** System Id */
             system_id: string;
+        };
+        /**
+         * CardLineOut
+         * @description A line of the card as it stands.
+         */
+        CardLineOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Longest */
+            longest: number;
+            /** Reason */
+            reason: string;
+            /** Text */
+            text: string;
         };
         /**
          * ChangeOut
@@ -4929,6 +4969,8 @@ export interface components {
             blocks: string;
             /** Check */
             check: string;
+            /** Part */
+            part: string;
         };
         /**
          * StretchOut
@@ -5454,6 +5496,26 @@ export interface components {
             numbers: {
                 [key: string]: components["schemas"]["OpenedOut"];
             };
+        };
+        /**
+         * WorkshopChange
+         * @description Lines to change; one that is left out stays, "" empties it.
+         */
+        WorkshopChange: {
+            /** Name */
+            name?: string | null;
+            /** Call */
+            call?: string | null;
+            /** Licence */
+            licence?: string | null;
+        };
+        /**
+         * WorkshopOut
+         * @description Who this workshop is, as its papers say it.
+         */
+        WorkshopOut: {
+            /** Card */
+            card: components["schemas"]["CardLineOut"][];
         };
         /**
          * WrittenCharge
@@ -8776,6 +8838,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TakenInOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    workshop_api_workshop_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkshopOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    change_api_workshop_patch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WorkshopChange"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkshopOut"];
                 };
             };
             /** @description Unprocessable Entity */

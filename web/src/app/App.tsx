@@ -16,6 +16,9 @@ const SystemScreen = later(
 const SystemsScreen = later(
   async () => (await import('../features/systems/SystemsScreen')).SystemsScreen,
 )
+const WorkshopScreen = later(
+  async () => (await import('../features/workshop/WorkshopScreen')).WorkshopScreen,
+)
 const VisitScreen = later(async () => (await import('../features/visit/VisitScreen')).VisitScreen)
 const GuestScreen = later(async () => (await import('../features/visit/GuestScreen')).GuestScreen)
 
@@ -45,6 +48,7 @@ function Home() {
           <Route path="/systems/:systemId" element={<SystemScreen />} />
           <Route path="/shelf" element={<ShelfScreen />} />
           <Route path="/pocket" element={<PocketScreen />} />
+          <Route path="/workshop" element={<WorkshopScreen />} />
           <Route path="/visits/:visitId" element={<VisitScreen />} />
           <Route path="*" element={<Nowhere />} />
         </Routes>

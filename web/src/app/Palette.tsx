@@ -11,6 +11,7 @@ const PLACES = [
   ['/systems', 'Systems'],
   ['/shelf', 'Cylinders'],
   ['/pocket', 'Calculators'],
+  ['/workshop', 'Workshop'],
 ] as const
 
 const TO = { site: '/systems', system: '/systems', visit: '/visits' } as const

@@ -80,6 +80,7 @@ export function Shell({ children }: { children: ReactNode }) {
                 rows={[
                   { label: 'Find', run: openFind },
                   { label: `Units: ${UNIT_WORDS[units]}`, run: nextUnits },
+                  { label: 'Workshop', run: () => void navigate('/workshop') },
                   { label: theme === 'night' ? 'Light' : 'Night', run: toggleTheme },
                 ]}
               >
@@ -95,6 +96,13 @@ export function Shell({ children }: { children: ReactNode }) {
           </Button>
           <Button weight="quiet" className="no-underline max-sm:hidden" onClick={toggleTheme}>
             {theme === 'night' ? 'Night' : 'Paper'}
+          </Button>
+          <Button
+            weight="quiet"
+            className="no-underline max-md:hidden"
+            onClick={() => void navigate('/workshop')}
+          >
+            Workshop
           </Button>
           <Button
             weight="quiet"

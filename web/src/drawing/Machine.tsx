@@ -9,6 +9,8 @@ type Props = {
   parts: Choice[]
   /** The parts that can be touched here, and how each stands. */
   states: Partial<Record<string, PartState>>
+  /** What the states are called here. */
+  words?: Record<PartState, string>
   chosen: string
   onChoose: (part: string) => void
 }
@@ -23,6 +25,7 @@ const AT: Record<string, [number, number]> = {
   indoor_coil: [96, 58],
   blower: [96, 116],
   filter: [96, 172],
+  drain: [34, 124],
   bulb: [158, 88],
   liquid_line: [196, 130],
   ports: [222, 178],
@@ -30,15 +33,18 @@ const AT: Record<string, [number, number]> = {
   compressor: [292, 150],
   outdoor_coil: [248, 104],
   outdoor_fan: [296, 62],
+  panels: [318, 124],
+  cylinder: [209, 112],
   disconnect: [352, 36],
 }
 
 /** An indoor and an outdoor unit, drawn; each part is a button, arrows go from one to the next. */
-export function Machine({ label, parts, states, chosen, onChoose }: Props) {
+export function Machine({ label, parts, states, words = WORDS, chosen, onChoose }: Props) {
   return (
     <div className="relative" style={{ aspectRatio: `${WIDTH} / ${HEIGHT}` }}>
       <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} aria-hidden className="h-full w-full">
         <Units />
+        {states['cylinder'] !== undefined && <Cylinder />}
       </svg>
       <ToggleGroup.Root
         type="single"
@@ -58,7 +64,7 @@ export function Machine({ label, parts, states, chosen, onChoose }: Props) {
                 data-part={part.key}
                 data-found={state}
                 title={part.label}
-                aria-label={`${part.label}, ${WORDS[state]}`}
+                aria-label={`${part.label}, ${words[state]}`}
                 className="absolute grid h-12 w-12 place-items-center rounded-full data-[state=on]:outline-3 data-[state=on]:outline-ink"
                 style={{
                   left: `calc(${(100 * x) / WIDTH}% - ${REACH}px)`,
@@ -87,6 +93,19 @@ const WORDS: Record<PartState, string> = {
 }
 const MARKS: Record<PartState, string> = { unseen: '', right: '✓', found: '!' }
 
+/** A cylinder beside the ports, closed. */
+function Cylinder() {
+  return (
+    <path
+      d="M200 138V108q0-8 6-9V92h6v7q6 1 6 9V138ZM203 92H215"
+      fill="none"
+      stroke="var(--ink)"
+      strokeWidth="2"
+      strokeLinejoin="round"
+    />
+  )
+}
+
 /** The two units and what runs between them. */
 function Units() {
   const line = {
@@ -112,7 +131,7 @@ function Units() {
       <circle cx="96" cy="116" r="25" {...fine} />
       <path d="M96 91q30 0 30 25h14" {...fine} />
       <path d="M66 82L92 26M126 82L100 26" {...line} strokeWidth="7" stroke="var(--rule-strong)" />
-      <path d="M62 86H130" {...fine} />
+      <path d="M62 86H130M62 86V96H44V116" {...fine} />
       {/* valve and bulb, the two lines */}
       <path d="M130 80H152V96H178V186H222" {...line} stroke="var(--high)" />
       <path d="M130 66H168V82H188V170H222" {...line} stroke="var(--low)" strokeWidth="4.5" />

@@ -3,6 +3,7 @@ import { queryClient } from '../api/queries'
 import { followVisit } from './link'
 import { isSentFromHere } from './outbox'
 import type { Units } from '../api/types'
+import { serverNow } from './clock'
 
 /**
  * What the instruments of one visit send, followed as server-sent events. The browser comes
@@ -20,7 +21,7 @@ class Feed {
   readonly rows = new Map<string, Row[]>()
   link: LinkState = 'joining'
   /** When anything was last heard from the server. */
-  heardAt = Date.now()
+  heardAt = serverNow()
   private readonly stop: () => void
   private listeners = new Set<() => void>()
   private stale = false
@@ -31,7 +32,7 @@ class Feed {
     readonly units: Units,
   ) {
     this.stop = followVisit(visitId, units, (message) => {
-      if (message.say === 'event' || message.state === 'following') this.heardAt = Date.now()
+      if (message.say === 'event' || message.state === 'following') this.heardAt = serverNow()
       if (message.say === 'link') this.setLink(message.state)
       else if (message.kind === 'samples') this.take(JSON.parse(message.data) as Samples)
       else {
@@ -108,7 +109,7 @@ export function liveRows(point: string): readonly Row[] {
 }
 
 /** When the server was last heard on this visit [ms]. */
-export const lastHeard = () => open?.heardAt ?? Date.now()
+export const lastHeard = () => open?.heardAt ?? serverNow()
 
 /** Whether the connection stands. */
 export function useLink(): LinkState {

@@ -10,6 +10,7 @@ import { Button } from '../../ui/Button'
 import { Heading } from '../../ui/Heading'
 import { LoadState } from '../../ui/LoadState'
 import { TimeLine } from './TimeLine'
+import { serverDate } from '../../state/clock'
 
 type Props = { system: System; units: Units }
 
@@ -22,7 +23,7 @@ export function Standing({ system, units }: Props) {
         <>
           <section aria-label="Against the baseline">
             <Heading
-              aside={found.baseline_at ? `since ${shortTime(found.baseline_at, new Date())}` : ''}
+              aside={found.baseline_at ? `since ${shortTime(found.baseline_at, serverDate())}` : ''}
             >
               Against the baseline
             </Heading>
@@ -100,7 +101,7 @@ function Baseline({ found, system, units }: PartProps) {
       )}
       {found.intended.map((one) => (
         <p key={one.id} className="mt-1 text-[0.95rem]">
-          Changed on purpose, {shortTime(one.happened_at, new Date())}: {lowered(one.label)}.{' '}
+          Changed on purpose, {shortTime(one.happened_at, serverDate())}: {lowered(one.label)}.{' '}
           {one.note}
         </p>
       ))}
@@ -193,7 +194,7 @@ function Charge({ found, system, units }: PartProps) {
       <p className="mt-1">
         {found.written_charge === null
           ? 'Its whole charge is not written yet.'
-          : `Whole charge ${formatNumber(found.written_charge, 2)} ${found.charge_unit}, written ${found.written_at ? shortTime(found.written_at, new Date()) : ''}.`}
+          : `Whole charge ${formatNumber(found.written_charge, 2)} ${found.charge_unit}, written ${found.written_at ? shortTime(found.written_at, serverDate()) : ''}.`}
       </p>
       <form
         aria-label="Write the whole charge"

@@ -16,6 +16,7 @@ import { PlateForm } from './PlateForm'
 import { Keeping, Standing } from './Records'
 import { WeighInSheet } from './WeighInSheet'
 import { newId } from '../../lib/ids'
+import { serverDate } from '../../state/clock'
 
 /** One system: its plate, edited in place, and every visit to it. */
 export function SystemScreen() {
@@ -105,8 +106,8 @@ function Page({ page, vocabulary, fluids }: Props) {
                   title={visit.headline ?? 'Nothing read'}
                   aside={
                     visit.state === 'due' && visit.due_on
-                      ? `due ${dueInWords(visit.due_on, new Date())}`
-                      : visit.opened_at && shortTime(visit.opened_at, new Date())
+                      ? `due ${dueInWords(visit.due_on, serverDate())}`
+                      : visit.opened_at && shortTime(visit.opened_at, serverDate())
                   }
                   below={visit.complaint}
                 />

@@ -13,6 +13,7 @@ import { LinkRow } from '../../ui/LinkRow'
 import { LoadState } from '../../ui/LoadState'
 import { StartVisit } from './StartVisit'
 import { Waiting } from './Waiting'
+import { serverDate } from '../../state/clock'
 
 /** What today asks for: visits under way, then due, then the last ones closed. */
 export function TodayScreen() {
@@ -77,7 +78,7 @@ export function TodayScreen() {
                       key={visit.id}
                       to={`/visits/${visit.id}`}
                       title={place(visit)}
-                      aside={visit.closed_at && shortTime(visit.closed_at, new Date())}
+                      aside={visit.closed_at && shortTime(visit.closed_at, serverDate())}
                       below={visit.headline ?? visit.complaint}
                     />
                   ))}
@@ -107,7 +108,7 @@ function UnderWay({ visit }: { visit: VisitLine }) {
         <div className="flex flex-wrap items-baseline justify-between gap-x-4">
           <strong className="text-[1.2rem]">{place(visit)}</strong>
           <span className="text-[0.92rem] text-soft">
-            {visit.opened_at && `open ${inMinutes(minutesSince(visit.opened_at, new Date()))}`}
+            {visit.opened_at && `open ${inMinutes(minutesSince(visit.opened_at, serverDate()))}`}
           </span>
         </div>
         <p className="text-[0.95rem] text-soft">
@@ -148,7 +149,7 @@ function Small({ label, value, unit, side }: SmallProps) {
 function Due({ visit }: { visit: VisitLine }) {
   const navigate = useNavigate()
   const { units } = usePreferences()
-  const late = visit.due_on !== null && dueInWords(visit.due_on, new Date()).endsWith('late')
+  const late = visit.due_on !== null && dueInWords(visit.due_on, serverDate()).endsWith('late')
   const start = () => {
     changeVisit(visit.id, { started: true }, units)
     void navigate(`/visits/${visit.id}`)
@@ -159,7 +160,7 @@ function Due({ visit }: { visit: VisitLine }) {
         <p className="truncate font-bold">{place(visit)}</p>
         <p className="text-[0.92rem] text-soft">
           <span className={late ? 'font-bold text-ink' : ''}>
-            {visit.due_on && dueInWords(visit.due_on, new Date())}
+            {visit.due_on && dueInWords(visit.due_on, serverDate())}
           </span>
           {visit.complaint !== '' && ` · ${visit.complaint}`}
         </p>

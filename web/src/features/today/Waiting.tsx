@@ -2,6 +2,7 @@ import type { Today } from '../../api/types'
 import { formatNumber, lowered, shortTime } from '../../lib/format'
 import { Heading } from '../../ui/Heading'
 import { LinkRow } from '../../ui/LinkRow'
+import { serverDate } from '../../state/clock'
 
 /** What drifts, what leaks, and what was left for a season: only where there is something. */
 export function Waiting({ today }: { today: Today }) {
@@ -18,7 +19,7 @@ export function Waiting({ today }: { today: Today }) {
                 key={one.visit_id}
                 to={`/systems/${one.system_id}`}
                 title={one.place}
-                aside={one.seen_at ? shortTime(one.seen_at, new Date()) : ''}
+                aside={one.seen_at ? shortTime(one.seen_at, serverDate()) : ''}
                 below={one.said}
               />
             ))}

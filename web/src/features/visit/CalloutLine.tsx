@@ -10,6 +10,7 @@ import { undo } from '../../state/undo'
 import { setPreference, togglePad, UNIT_WORDS, usePreferences } from '../../state/preferences'
 import { Button } from '../../ui/Button'
 import { Pad } from './Pad'
+import { serverNow } from '../../state/clock'
 
 type Props = {
   visit: Visit
@@ -44,7 +45,7 @@ export function CalloutLine({ visit, vocabulary, units, onTypes }: Props) {
 
   const take = useCallback(() => {
     if (text.trim() === '' || closed) return
-    writeOn(visit.id, 'callouts', { text, heard_at: new Date().toISOString() }, of)
+    writeOn(visit.id, 'callouts', { text, heard_at: new Date(serverNow()).toISOString() }, of)
     setLine(undefined)
   }, [text, closed, visit.id, of, setLine])
 

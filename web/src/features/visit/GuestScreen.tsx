@@ -13,6 +13,7 @@ import { LoadState } from '../../ui/LoadState'
 import { Notice } from '../../ui/Notice'
 import { LoopStage } from './stage/LoopStage'
 import { TargetMap } from './TargetMap'
+import { serverDate } from '../../state/clock'
 
 /** One visit through somebody else's eyes: live, read-only, with a note to leave. */
 export function GuestScreen() {
@@ -55,7 +56,7 @@ function Seen({ token, found }: Props) {
   return (
     <>
       <p className="text-soft">
-        You look on. The link ends {shortTime(found.expires_at, new Date())}.
+        You look on. The link ends {shortTime(found.expires_at, serverDate())}.
       </p>
       <h1 className="text-[1.4rem]">
         {visit.system.site_name}, {visit.system.name}

@@ -3,6 +3,7 @@ import type { Units, Visit } from '../../api/types'
 import { inMinutes, minutesSince } from '../../lib/format'
 import { writeOn } from '../../state/outbox'
 import { Button } from '../../ui/Button'
+import { serverNow } from '../../state/clock'
 
 type Props = { visit: Visit; units: Units; now: Date }
 
@@ -46,6 +47,6 @@ export type Kind = components['schemas']['NewEvent']['kind']
 export type Why = NonNullable<components['schemas']['NewEvent']['why']>
 
 export function note(visit: Visit, kind: Kind, units: Units, minutesAgo = 0, why: Why = ''): void {
-  const happened = new Date(Date.now() - minutesAgo * 60_000).toISOString()
+  const happened = new Date(serverNow() - minutesAgo * 60_000).toISOString()
   writeOn(visit.id, 'events', { kind, happened_at: happened, why }, units)
 }

@@ -7,6 +7,7 @@ import { useKeys } from '../../state/keys'
 import { useNarrow } from '../../state/narrow'
 import { Button } from '../../ui/Button'
 import { draw, LEFT, RIGHT, type CanvasProps } from './stripsCanvas'
+import { serverNow } from '../../state/clock'
 
 type Props = { visit: Visit }
 
@@ -255,10 +256,10 @@ function spoken(data: Series, shown: string[]): string {
 
 /** The present, for asking; the drawing itself glides every frame. */
 function useNow(runs: boolean): number {
-  const [now, setNow] = useState(() => Date.now())
+  const [now, setNow] = useState(() => serverNow())
   useEffect(() => {
     if (!runs) return
-    const timer = setInterval(() => setNow(Date.now()), 3_000)
+    const timer = setInterval(() => setNow(serverNow()), 3_000)
     return () => clearInterval(timer)
   }, [runs])
   return now

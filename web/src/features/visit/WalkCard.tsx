@@ -4,6 +4,7 @@ import { formatNumber } from '../../lib/format'
 import { writeOn } from '../../state/outbox'
 import { Button } from '../../ui/Button'
 import { Panel } from '../../ui/Panel'
+import { serverNow } from '../../state/clock'
 
 type Props = { visit: Visit; vocabulary: Vocabulary; units: Units; onClose: () => void }
 
@@ -29,7 +30,12 @@ export function WalkCard({ visit, vocabulary, units, onClose }: Props) {
     const value = text.trim().replace(',', '.')
     if (value !== '' && row && Number.isFinite(Number(value))) {
       const line = `${row.short[0] ?? row.key} ${value}`
-      writeOn(visit.id, 'callouts', { text: line, heard_at: new Date().toISOString() }, units)
+      writeOn(
+        visit.id,
+        'callouts',
+        { text: line, heard_at: new Date(serverNow()).toISOString() },
+        units,
+      )
     }
     setText('')
     if (at < STATIONS.length - 1) setAt(at + 1)

@@ -199,7 +199,7 @@ export function Workspace({ visit, vocabulary }: Props) {
                   <Suspense fallback={null}>
                     <StepsTab
                       key={step.asked}
-                      {...{ visit, units }}
+                      {...{ visit, vocabulary, units }}
                       order={visit.order}
                       first={step.stage}
                       fills={step.form}

@@ -3,6 +3,7 @@ import { formatNumber } from '../../lib/format'
 import { linearScale, type Scale } from '../../lib/scale'
 import { runs, widened, type Column, type Span } from '../../lib/stripGeometry'
 import { liveRows } from '../../state/live'
+import { serverNow } from '../../state/clock'
 
 export const LEFT = 46
 export const RIGHT = 8
@@ -62,7 +63,7 @@ export function draw(canvas: HTMLCanvasElement, props: CanvasProps): void {
 
 /** While following, the window glides between answers instead of jumping. */
 function following(view: Span): Span {
-  const now = Date.now()
+  const now = serverNow()
   return { from: now - (view.to - view.from), to: now }
 }
 

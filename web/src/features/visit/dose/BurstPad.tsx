@@ -11,6 +11,7 @@ import { LoadState } from '../../../ui/LoadState'
 import { Cylinders } from './Cylinders'
 import { DosePicture } from './DosePicture'
 import { ScaleRow } from './ScaleRow'
+import { serverNow } from '../../../state/clock'
 
 type Props = {
   visit: Visit
@@ -39,7 +40,7 @@ const FAR_MORE = 2
 export function BurstPad({ visit, units, advice, removes, onClose }: Props) {
   const cylinders = useCylinders()
   const [typed, setText] = useState<string | null>(null)
-  const [zero, setZero] = useState(() => Date.now() - 3_000)
+  const [zero, setZero] = useState(() => serverNow() - 3_000)
   const scale = useScale(visit, zero, removes)
   const [stopped, setStopped] = useState(false)
   const [sure, setSure] = useState(false)
@@ -83,7 +84,7 @@ export function BurstPad({ visit, units, advice, removes, onClose }: Props) {
                   pours={!removes}
                   onZero={() => {
                     setText(null)
-                    setZero(Date.now())
+                    setZero(serverNow())
                   }}
                 />
               )}

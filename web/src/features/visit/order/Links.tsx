@@ -7,6 +7,7 @@ import { newId } from '../../../lib/ids'
 import { copyText } from '../../../lib/clipboard'
 import { Button } from '../../../ui/Button'
 import { Care } from '../../../ui/Care'
+import { serverDate } from '../../../state/clock'
 
 type Props = { visit: Visit; order: Order }
 
@@ -48,7 +49,7 @@ export function Links({ visit, order }: Props) {
       <ul>
         {order.links.map((link) => (
           <li key={link.id} className="flex items-center gap-3">
-            <span className="flex-1">Open until {shortTime(link.expires_at, new Date())}</span>
+            <span className="flex-1">Open until {shortTime(link.expires_at, serverDate())}</span>
             <Button tight onClick={() => void revoke(link.id)}>
               End it now
             </Button>

@@ -6,6 +6,7 @@ import { writeOn } from '../../../state/outbox'
 import { Button } from '../../../ui/Button'
 import { Heading } from '../../../ui/Heading'
 import { PartSelect } from './PartSelect'
+import { serverDate } from '../../../state/clock'
 
 type Props = { visit: Visit; units: Units; order: Order }
 
@@ -25,7 +26,7 @@ export function Notes({ visit, units, order }: Props) {
             <p className="text-[0.9rem] text-soft">
               {note.subsystem_label}
               {note.written_from === 'office' && ', from the office'} ·{' '}
-              {shortTime(note.written_at, new Date())}
+              {shortTime(note.written_at, serverDate())}
             </p>
             <div className="flex items-start gap-2">
               <p className="min-w-0 flex-1 break-words whitespace-pre-wrap">{note.text}</p>

@@ -1,16 +1,18 @@
 import { useState } from 'react'
-import type { Order, Stage, Units, Visit } from '../../../api/types'
+import type { Order, Stage, Units, Visit, Vocabulary } from '../../../api/types'
 import { writeOn } from '../../../state/outbox'
 import { Button } from '../../../ui/Button'
 import { Care } from '../../../ui/Care'
 import { CheckForm } from './CheckForm'
 import { Closing } from './Closing'
+import { ClosingPicture } from './ClosingPicture'
 import { Notes } from './Notes'
 import { openWords } from './OrderRail'
 import { Pictures } from './Pictures'
 
 type Props = {
   visit: Visit
+  vocabulary: Vocabulary
   units: Units
   order: Order
   first: string
@@ -20,7 +22,7 @@ type Props = {
 }
 
 /** The whole order of work, one stage open at a time: its steps, its checks, its cautions. */
-export function StepsTab({ visit, units, order, first, fills, onClose }: Props) {
+export function StepsTab({ visit, vocabulary, units, order, first, fills, onClose }: Props) {
   const [open, setOpen] = useState(first)
   const isOpen = visit.state !== 'closed'
   return (
@@ -66,7 +68,9 @@ export function StepsTab({ visit, units, order, first, fills, onClose }: Props) 
               <span className={stage.key === order.here ? 'font-bold' : ''}>{stage.label}</span>
               <span className="text-[0.92rem] text-soft">{openWords(stage)}</span>
             </button>
-            {open === stage.key && <Steps {...{ visit, units, order, stage, fills, onClose }} />}
+            {open === stage.key && (
+              <Steps {...{ visit, vocabulary, units, order, stage, fills, onClose }} />
+            )}
           </li>
         ))}
       </ol>
@@ -100,6 +104,7 @@ const shown = (row: HTMLLIElement | null) => row?.scrollIntoView({ block: 'start
 
 type StageProps = {
   visit: Visit
+  vocabulary: Vocabulary
   units: Units
   order: Order
   stage: Stage
@@ -107,12 +112,23 @@ type StageProps = {
   onClose: () => void
 }
 
-function Steps({ visit, units, order, stage, fills, onClose }: StageProps) {
+function Steps({ visit, vocabulary, units, order, stage, fills, onClose }: StageProps) {
+  const [part, setPart] = useState('')
+  const isPictured = stage.steps.some((step) => step.part !== '')
+  const shows = stage.steps.filter((step) => part === '' || step.part === part)
   return (
     <div className="pb-3">
       {stage.why !== '' && <p className="border-l-4 border-accent pl-2">Blocked: {stage.why}</p>}
+      {isPictured && (
+        <ClosingPicture
+          steps={stage.steps}
+          parts={vocabulary.parts}
+          chosen={part}
+          onChoose={setPart}
+        />
+      )}
       <ul>
-        {stage.steps.map((step) => (
+        {shows.map((step) => (
           <StepLine
             key={step.key}
             {...{ visit, units, order, step }}
