@@ -86,6 +86,21 @@ class LabelRoom:
         self.take((x, y, x + size[0], y + size[1]))
         return x, y
 
+    def best_each(
+        self, size_and_places: Sequence[tuple[tuple[float, float], Sequence[tuple[float, float]]]]
+    ) -> list[tuple[float, float]]:
+        """Where each of several labels would stand if it were drawn alone; none is taken.
+
+        All have as many candidates, best first.
+        """
+        if not size_and_places:
+            return []
+        boxes = [(x, y, x + w, y + h) for (w, h), places in size_and_places for x, y in places]
+        each = len(size_and_places[0][1])
+        cost = self.cost(boxes).reshape(-1, each) + PER_RANK * np.arange(each)
+        chosen = np.argmin(cost, axis=1)
+        return [places[n] for (_, places), n in zip(size_and_places, chosen, strict=True)]
+
     def best(
         self,
         size: tuple[float, float],

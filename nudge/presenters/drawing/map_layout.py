@@ -1,6 +1,6 @@
 """The target map laid out in a frame: superheat against subcooling, and every step to here."""
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 from math import hypot
@@ -101,7 +101,7 @@ def _lay_out(
         strokes=[*grid, *window, *path, *arrow],
         letters=letters,
         steps=[MapStep(x=x, y=y, is_now=n == len(steps) - 1) for n, (x, y) in enumerate(steps)],
-        suspects=list(_suspected(answer.suspects, field, room)),
+        suspects=_suspected(answer.suspects, field, room),
         ahead=ring,
         words=_in_words(footprints, unit),
     )
@@ -218,8 +218,8 @@ def _forecast(
     cx, cy = field.at((left + right) / 2, (low + high) / 2)
     rx = max(abs(field.x(right) - field.x(left)) / 2, LEAST_RING)
     ry = max(abs(field.y(high) - field.y(low)) / 2, LEAST_RING)
-    ring = _ring(ahead.action, ahead.name, (cx, cy, rx, ry), room)
-    room.take(_box(ring.name))
+    found = _Ring(ahead.action, ahead.name, cx, cy, rx, ry)
+    ring = found.drawn(room.settle(found.size, found.places))
     away = hypot(cx - now[0], cy - now[1])
     if away <= LEAST_ARROW:
         return [], ring
@@ -233,8 +233,9 @@ def _forecast(
     return arrow, ring
 
 
-def _suspected(suspects: Sequence[SuspectOut], field: _Field, room: LabelRoom) -> Iterator[MapRing]:
+def _suspected(suspects: Sequence[SuspectOut], field: _Field, room: LabelRoom) -> list[MapRing]:
     """Where each suspect would put this system; drawn one at a time, so none is in the way."""
+    rings = []
     for one in suspects:
         if one.lands is None:
             continue
@@ -242,25 +243,45 @@ def _suspected(suspects: Sequence[SuspectOut], field: _Field, room: LabelRoom) -
         cx, cy = field.at(lands.subcooling, lands.superheat)
         rx = abs(field.x(lands.subcooling + lands.subcooling_spread) - field.x(lands.subcooling))
         ry = abs(field.y(lands.superheat + lands.superheat_spread) - field.y(lands.superheat))
-        yield _ring(one.fault, f"{one.label} would be here", (cx, cy, rx, ry), room)
+        rings.append(_Ring(one.fault, f"{one.label} would be here", cx, cy, rx, ry))
+    places = room.best_each([(ring.size, ring.places) for ring in rings])
+    return [ring.drawn(place) for ring, place in zip(rings, places, strict=True)]
 
 
-def _ring(key: str, name: str, ring: tuple[float, float, float, float], room: LabelRoom) -> MapRing:
-    cx, cy, rx, ry = ring
-    width = text_width(name, SMALL, True)
-    places = [
-        (cx + dx - width / 2, top)
-        for top in (cy + ry + 4, cy - ry - 4 - SMALL * LINE, cy + ry + 24, cy - SMALL * LINE / 2)
-        for dx in (0.0, rx, -rx, width / 2, -width / 2)
-    ]
-    return MapRing(
-        key=key,
-        cx=cx,
-        cy=cy,
-        rx=round(rx, 1),
-        ry=round(ry, 1),
-        name=_lettered("ring", name, True, room.best((width, SMALL * LINE), places)),
-    )
+@dataclass(frozen=True, slots=True)
+class _Ring:
+    """A ring before its name has a place."""
+
+    key: str
+    name: str
+    cx: float
+    cy: float
+    rx: float
+    ry: float
+
+    @property
+    def size(self) -> tuple[float, float]:
+        return text_width(self.name, SMALL, True), SMALL * LINE
+
+    @property
+    def places(self) -> list[tuple[float, float]]:
+        """Left and top of its name: under it, over it, farther under, across it."""
+        (width, high), under, over = self.size, self.cy + self.ry + 4, self.cy - self.ry - 4
+        return [
+            (self.cx + dx - width / 2, top)
+            for top in (under, over - high, under + 20, self.cy - high / 2)
+            for dx in (0.0, self.rx, -self.rx, width / 2, -width / 2)
+        ]
+
+    def drawn(self, place: tuple[float, float]) -> MapRing:
+        return MapRing(
+            key=self.key,
+            cx=self.cx,
+            cy=self.cy,
+            rx=round(self.rx, 1),
+            ry=round(self.ry, 1),
+            name=_lettered("ring", self.name, True, place),
+        )
 
 
 def _named(
