@@ -160,12 +160,17 @@ class AdviceOut:
     assessment: AssessOut
 
 
-def advice_out(nudge: Nudge, units: UnitSystem, ready_at: datetime | None = None) -> AdviceOut:
-    """A decision as its card, in the caller's units."""
+def advice_out(
+    nudge: Nudge,
+    units: UnitSystem,
+    ready_at: datetime | None = None,
+    answered: AssessOut | None = None,
+) -> AdviceOut:
+    """A decision as its card, in the caller's units; `answered` is its assessment, if at hand."""
     plate = nudge.assessment.case.plate
     pouring = POUR_LIQUID if refrigerant(plate.refrigerant).is_blend else POUR_EITHER
     sized, link = nudge.sized, nudge.connection
-    assessed = answer(nudge.assessment, units, ready_at)
+    assessed = answered or answer(nudge.assessment, units, ready_at)
     decision = assessed.decision
     moves = nudge.action in ("add", "remove")
     missing = sized.missing if sized else None

@@ -17,10 +17,11 @@ class StandingOut(VisitOut):
 
 
 def standing_out(snapshot: Snapshot, units: UnitSystem) -> StandingOut:
-    found = nudge_for(snapshot)
-    advice = None if found is None else advice_out(found, units, snapshot.ready_at)
+    found, answered = nudge_for(snapshot), snapshot.answer(units)
+    advice = None if found is None else advice_out(found, units, snapshot.ready_at, answered)
+    ahead = advice if snapshot.visit.closed_at is None else None
     return StandingOut(
-        **dict(visit_out(snapshot, units, advice if snapshot.visit.closed_at is None else None)),
+        **dict(visit_out(snapshot, units, ahead, answered)),
         order=order_out(snapshot, units),
         nudge=advice,
     )

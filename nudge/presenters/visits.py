@@ -137,12 +137,20 @@ def _doses(visit: Visit, units: UnitSystem) -> list[DoseOut]:
     ]
 
 
-def visit_out(snapshot: Snapshot, units: UnitSystem, advice: AdviceOut | None = None) -> VisitOut:
-    """A visit as it stands; with an `advice` the target map shows where its dose would land."""
+def visit_out(
+    snapshot: Snapshot,
+    units: UnitSystem,
+    advice: AdviceOut | None = None,
+    answered: AssessOut | None = None,
+) -> VisitOut:
+    """A visit as it stands; `answered` is its assessment in these units, if it is at hand.
+
+    With an `advice` the target map shows where its dose would land.
+    """
     visit = snapshot.visit
     readings = _readings(snapshot, units)
     look = look_answer(snapshot.look, units) if snapshot.look else None
-    answer, called = snapshot.answer(units), _called(snapshot)
+    answer, called = answered or snapshot.answer(units), _called(snapshot)
     loop = loop_out(snapshot.loop, look, units) if snapshot.loop else None
     footprints = [footprint_out(step, units) for step in snapshot.footprints()]
     return VisitOut(

@@ -19,6 +19,7 @@ from nudge.services.snapshot import (
     live_rows,
 )
 from nudge.store.live_tables import Override
+from nudge.store.repositories import visits as repository
 from nudge.store.tables import (
     Callout,
     Reading,
@@ -47,10 +48,12 @@ class ReadingsTaken(OpenVisits):
                 session.add(Callout(id=callout_id, visit_id=visit_id, text=text, heard_at=taken_at))
                 session.flush()
                 before = current(row.readings) if heard.corrects else {}
-                for number, spoken in enumerate(heard.spoken):
-                    old = before.get(spoken.point.key)
-                    reading = f"{callout_id}:{number}"
-                    session.add(self._typed(row, reading, spoken, old, taken_at, callout_id))
+                typed = [
+                    self._typed(row, f"{callout_id}:{number}", spoken, old, taken_at, callout_id)
+                    for number, spoken in enumerate(heard.spoken)
+                    for old in (before.get(spoken.point.key),)
+                ]
+                repository.add_readings(session, typed)
         return self._judged(visit_id)
 
     def correct(
@@ -66,7 +69,8 @@ class ReadingsTaken(OpenVisits):
                 heard = hear_for_system(f"{old.point} {text}", units, row.system)
                 if heard.misheard or len(heard.spoken) != 1:
                     raise NotUnderstood(heard.misheard or (nothing_said(text),))
-                session.add(self._typed(row, correction_id, heard.spoken[0], old, old.taken_at))
+                typed = self._typed(row, correction_id, heard.spoken[0], old, old.taken_at)
+                session.add(Reading(**typed))
         return self._judged(visit_id)
 
     def withdraw(self, visit_id: str, reading_id: str, withdrawal_id: str) -> Snapshot:
@@ -153,22 +157,22 @@ class ReadingsTaken(OpenVisits):
         old: Reading | None,
         taken_at: datetime,
         callout_id: str | None = None,
-    ) -> Reading:
-        """A typed number as a row; with `old` in its place and at its moment."""
-        return Reading(
-            id=reading_id,
-            visit_id=visit.id,
-            callout_id=callout_id,
-            point=spoken.point.key,
-            given_value=spoken.given_value,
-            given_unit=spoken.unit.label,
-            source="typed",
-            quality="as_given",
-            taken_at=old.taken_at if old else taken_at,
-            recorded_at=self._clock(),
-            corrects=old.id if old else None,
-            part=old.part if old else None,
-        )
+    ) -> dict[str, Any]:
+        """A typed number as a row's values; with `old` in its place and at its moment."""
+        return {
+            "id": reading_id,
+            "visit_id": visit.id,
+            "callout_id": callout_id,
+            "point": spoken.point.key,
+            "given_value": spoken.given_value,
+            "given_unit": spoken.unit.label,
+            "source": "typed",
+            "quality": "as_given",
+            "taken_at": old.taken_at if old else taken_at,
+            "recorded_at": self._clock(),
+            "corrects": old.id if old else None,
+            "part": old.part if old else None,
+        }
 
     def _withdraw(self, row: Visit, readings: list[Reading], withdrawal_id: str) -> None:
         already = {r.withdraws for r in row.readings}

@@ -19,6 +19,7 @@ from nudge.presenters.drawing.shapes import (
     DrawnLoop,
     Line,
     ReadingMark,
+    Side,
     Touch,
 )
 from nudge.presenters.loops import LoopOut
@@ -91,7 +92,7 @@ def _marks(loop: LoopOut, at: Scale) -> list[ReadingMark]:
         if value is None or station.key == "discharge_line" or station.key not in PLACE:
             continue
         x, y = at.at(PLACE[station.key], value)
-        side = "high" if station.side == "high" else "low"
+        side: Side = "high" if station.side == "high" else "low"
         point = POINT_OF.get(station.key, "")
         found.append(ReadingMark(key=station.key, point=point, side=side, x=x, y=y, value=value))
     return found

@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from nudge.presenters.drawing.avoid import LabelRoom
 from nudge.presenters.drawing.frames import LABEL, SMALL, text_width
 from nudge.presenters.drawing.loop_lines import AIR_NAMES, PLACE, Scale
-from nudge.presenters.drawing.shapes import Anchor, Letters, Line, ReadingMark
+from nudge.presenters.drawing.shapes import Anchor, LetterRole, Letters, Line, ReadingMark
 from nudge.presenters.loops import LoopOut
 
 SHORT_PART = {
@@ -27,7 +27,7 @@ DOWNS = (13, -11, 28, -26, 44, -42)
 
 
 def _letters(
-    role: str,
+    role: LetterRole,
     text: str,
     size: float,
     is_bold: bool,
@@ -44,7 +44,7 @@ def _letters(
 
 
 def _said(
-    role: str,
+    role: LetterRole,
     text: str,
     size: float,
     is_bold: bool,
@@ -52,17 +52,15 @@ def _said(
     anchor: Anchor,
     key: str = "",
 ) -> Letters:
-    return Letters.model_validate(
-        {
-            "role": role,
-            "key": key,
-            "x": round(at[0], 1),
-            "y": round(at[1], 1),
-            "anchor": anchor,
-            "size": size,
-            "is_bold": is_bold,
-            "text": text,
-        }
+    return Letters(
+        role=role,
+        key=key,
+        x=round(at[0], 1),
+        y=round(at[1], 1),
+        anchor=anchor,
+        size=size,
+        is_bold=is_bold,
+        text=text,
     )
 
 

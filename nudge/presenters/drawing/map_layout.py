@@ -11,7 +11,15 @@ from nudge.core.language.units import Quantity, UnitSystem, from_si, unit_label
 from nudge.presenters.drawing.avoid import LabelRoom
 from nudge.presenters.drawing.frames import FRAMES, LINE, SMALL, Frame, text_width
 from nudge.presenters.drawing.scales import LinearScale, ticks
-from nudge.presenters.drawing.shapes import DrawnMap, Letters, MapRing, MapStep, MapStroke
+from nudge.presenters.drawing.shapes import (
+    Anchor,
+    DrawnMap,
+    LetterRole,
+    Letters,
+    MapRing,
+    MapStep,
+    MapStroke,
+)
 from nudge.presenters.footprints import FootprintOut
 
 LEFT, FOOT, HEAD, RIGHT = 38.0, 44.0, 30.0, 8.0
@@ -285,27 +293,31 @@ class _Ring:
 
 
 def _named(
-    role: str, text: str, is_bold: bool, room: LabelRoom, places: Sequence[tuple[float, float]]
+    role: LetterRole,
+    text: str,
+    is_bold: bool,
+    room: LabelRoom,
+    places: Sequence[tuple[float, float]],
 ) -> Letters:
     size = (text_width(text, SMALL, is_bold), SMALL * LINE)
     return _lettered(role, text, is_bold, room.settle(size, places))
 
 
-def _lettered(role: str, text: str, is_bold: bool, corner: tuple[float, float]) -> Letters:
+def _lettered(role: LetterRole, text: str, is_bold: bool, corner: tuple[float, float]) -> Letters:
     return _said(role, text, corner[0], corner[1] + SMALL, "start", is_bold)
 
 
-def _said(role: str, text: str, x: float, y: float, anchor: str, is_bold: bool = False) -> Letters:
-    return Letters.model_validate(
-        {
-            "role": role,
-            "x": round(x, 1),
-            "y": round(y, 1),
-            "anchor": anchor,
-            "size": SMALL,
-            "is_bold": is_bold,
-            "text": text,
-        }
+def _said(
+    role: LetterRole, text: str, x: float, y: float, anchor: Anchor, is_bold: bool = False
+) -> Letters:
+    return Letters(
+        role=role,
+        x=round(x, 1),
+        y=round(y, 1),
+        anchor=anchor,
+        size=SMALL,
+        is_bold=is_bold,
+        text=text,
     )
 
 

@@ -1,8 +1,7 @@
 """What a drawing is made of: strokes, letters, numbers that open, places to touch."""
 
+from dataclasses import dataclass
 from typing import Literal
-
-from pydantic import BaseModel
 
 from nudge.presenters.drawing.frames import FrameKey
 
@@ -11,11 +10,15 @@ LineRole = Literal[
     "tick", "level", "sure", "guess", "estimate", "band", "air", "gap", "bracket", "restricted",
     "base", "part", "leader",
 ]  # fmt: skip
+LetterRole = Literal[
+    "tick", "part", "air", "reading", "restricted", "discharge", "first", "axis", "step", "ring",
+]  # fmt: skip
 Anchor = Literal["start", "middle", "end"]
 XY = tuple[float, float]
 
 
-class Line(BaseModel):
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Line:
     """A line through points; `key` names what it stands for."""
 
     role: LineRole
@@ -24,12 +27,11 @@ class Line(BaseModel):
     points: list[XY]
 
 
-class Letters(BaseModel):
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Letters:
     """A few words; `y` is their baseline."""
 
-    role: Literal[
-        "tick", "part", "air", "reading", "restricted", "discharge", "first", "axis", "step", "ring"
-    ]
+    role: LetterRole
     key: str = ""
     x: float
     y: float
@@ -39,7 +41,8 @@ class Letters(BaseModel):
     text: str
 
 
-class NumberBlock(BaseModel):
+@dataclass(frozen=True, slots=True, kw_only=True)
+class NumberBlock:
     """One of the four numbers where it lives: its box, the number, the words under or beside it."""
 
     key: str
@@ -60,7 +63,8 @@ class NumberBlock(BaseModel):
     is_estimate: bool
 
 
-class ReadingMark(BaseModel):
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ReadingMark:
     """A reading on the line."""
 
     key: str
@@ -71,7 +75,8 @@ class ReadingMark(BaseModel):
     value: float
 
 
-class Touch(BaseModel):
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Touch:
     """A station that can carry a probe, and where a finger meets it."""
 
     key: str
@@ -82,7 +87,8 @@ class Touch(BaseModel):
     is_read: bool
 
 
-class DrawnLoop(BaseModel):
+@dataclass(frozen=True, slots=True, kw_only=True)
+class DrawnLoop:
     """The Loop in one frame. Height is temperature; the gaps are the verdict."""
 
     frame: FrameKey
@@ -99,14 +105,16 @@ class DrawnLoop(BaseModel):
     """A sketch: nothing is read yet."""
 
 
-class MapStroke(BaseModel):
+@dataclass(frozen=True, slots=True, kw_only=True)
+class MapStroke:
     """A line of the target map."""
 
     role: Literal["grid", "window", "corner", "path", "arrow"]
     points: list[XY]
 
 
-class MapStep(BaseModel):
+@dataclass(frozen=True, slots=True, kw_only=True)
+class MapStep:
     """A settled moment of the visit: a dot."""
 
     x: float
@@ -114,7 +122,8 @@ class MapStep(BaseModel):
     is_now: bool
 
 
-class MapRing(BaseModel):
+@dataclass(frozen=True, slots=True, kw_only=True)
+class MapRing:
     """A place on the map with its name: where a suspect would put this system, or the dose."""
 
     key: str
@@ -125,7 +134,8 @@ class MapRing(BaseModel):
     name: Letters
 
 
-class DrawnMap(BaseModel):
+@dataclass(frozen=True, slots=True, kw_only=True)
+class DrawnMap:
     """The target map in one frame: subcooling to the right, superheat up."""
 
     frame: FrameKey

@@ -1,6 +1,7 @@
 """The stage of a visit: its Loop in every frame, whatever is known of it so far."""
 
 from collections.abc import Mapping, Sequence
+from dataclasses import replace
 
 from nudge.contract.answer_shapes import AssessOut
 from nudge.contract.look_answer import LookOut
@@ -9,7 +10,7 @@ from nudge.core.language.units import fahrenheit as celsius_of
 from nudge.presenters.drawing.frames import FRAMES, LABEL, Frame, text_width
 from nudge.presenters.drawing.loop_layout import lay_out_loop
 from nudge.presenters.drawing.loop_numbers import FourNumber, four_numbers
-from nudge.presenters.drawing.shapes import DrawnLoop, Letters
+from nudge.presenters.drawing.shapes import DrawnLoop, Letters, LineRole
 from nudge.presenters.loops import LevelOut, LoopOut, StationOut
 
 FIRST_CLAMP = "First: a clamp on the suction line"
@@ -63,11 +64,14 @@ def _empty(numbers: Sequence[FourNumber], units: UnitSystem, frame: Frame) -> Dr
     sketch = LoopOut(stations=stations, levels=levels, gaps=[], air={})
     drawn = lay_out_loop(sketch, {}, numbers, {}, "", frame)
     clamp = next(mark for mark in drawn.marks if mark.key == "suction_line")
-    keeps = {"sure": "guess", "guess": "guess", "level": "estimate", "base": "base"}
+    keeps: dict[str, LineRole] = {
+        "sure": "guess",
+        "guess": "guess",
+        "level": "estimate",
+        "base": "base",
+    }
     strokes = [
-        stroke.model_copy(update={"role": keeps[stroke.role]})
-        for stroke in drawn.strokes
-        if stroke.role in keeps
+        replace(stroke, role=keeps[stroke.role]) for stroke in drawn.strokes if stroke.role in keeps
     ]
     half = text_width(FIRST_CLAMP, LABEL, True) / 2
     first = Letters(
@@ -80,16 +84,12 @@ def _empty(numbers: Sequence[FourNumber], units: UnitSystem, frame: Frame) -> Dr
         is_bold=True,
         text=FIRST_CLAMP,
     )
-    return drawn.model_copy(
-        update={
-            "strokes": strokes,
-            "letters": [first],
-            "marks": [clamp],
-            "is_empty": True,
-            "numbers": [
-                n.model_copy(update={"words": [] if not n.is_beside else n.words[:1]})
-                for n in drawn.numbers
-            ],
-            "words": f"The Loop, empty. {FIRST_CLAMP}.",
-        }
+    return replace(
+        drawn,
+        strokes=strokes,
+        letters=[first],
+        marks=[clamp],
+        is_empty=True,
+        numbers=[replace(n, words=[] if not n.is_beside else n.words[:1]) for n in drawn.numbers],
+        words=f"The Loop, empty. {FIRST_CLAMP}.",
     )

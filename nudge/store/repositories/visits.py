@@ -2,8 +2,9 @@
 
 from collections.abc import Sequence
 from datetime import datetime
+from typing import Any
 
-from sqlalchemy import ColumnElement, distinct, func, select
+from sqlalchemy import ColumnElement, distinct, func, insert, select
 from sqlalchemy.orm import Session, aliased, defer, joinedload, selectinload
 
 from nudge.store.tables import Event, Reading, System, Verdict, Visit
@@ -42,6 +43,11 @@ def to_write_on(session: Session, visit_id: str) -> Visit | None:
 def head(session: Session, visit_id: str) -> Visit | None:
     """The visit's own row, with nothing hung on it."""
     return session.get(Visit, visit_id)
+
+
+def add_readings(session: Session, rows: Sequence[dict[str, Any]]) -> None:
+    """Write readings in one go; they are not loaded back."""
+    session.execute(insert(Reading), rows)
 
 
 def last_moment(session: Session, visit_id: str) -> datetime | None:
