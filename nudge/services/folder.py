@@ -7,7 +7,8 @@ from datetime import datetime
 from sqlalchemy.orm import Session
 
 from nudge.store.repositories import shelf, whole_visit
-from nudge.store.tables import Visit
+from nudge.store.shelf_tables import Movement
+from nudge.store.tables import Base, Visit
 from nudge.store.visit_tables import (
     Baseline,
     CheckRow,
@@ -18,6 +19,9 @@ from nudge.store.visit_tables import (
     Photo,
     Tick,
 )
+
+Hung = frozenset[type[Base]]
+"""The tables that hold anything of a visit or its system."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -45,23 +49,28 @@ class Folder:
     """How many closed visits the system has had besides this one."""
 
 
-def folder_of(session: Session, visit: Visit, now: datetime) -> Folder:
-    """Everything that hangs on a visit."""
-    moved = [entry.cylinder_id for entry in shelf.of_visit(session, visit.id)]
+def folder_of(session: Session, visit: Visit, now: datetime, has: Hung) -> Folder:
+    """Everything that hangs on a visit; tables it is not in are not asked."""
+    entries = shelf.of_visit(session, visit.id) if Movement in has else ()
+    moved = [entry.cylinder_id for entry in entries]
     used = list(dict.fromkeys(reversed(moved)))[::-1]
     every = whole_visit.checks(session, visit.system_id)
     return Folder(
-        ticks=whole_visit.ticks(session, visit.id),
+        ticks=whole_visit.ticks(session, visit.id) if Tick in has else {},
         checks={row.key: row for row in every if row.visit_id == visit.id},
         checks_before={row.key: row for row in every},
-        notes=whole_visit.notes(session, visit.id),
-        photos=whole_visit.photos(session, visit.id),
-        links=[row for row in whole_visit.links(session, visit.id) if lives(row, now)],
+        notes=whole_visit.notes(session, visit.id) if Note in has else (),
+        photos=whole_visit.photos(session, visit.id) if Photo in has else (),
+        links=[row for row in whole_visit.links(session, visit.id) if lives(row, now)]
+        if GuestLink in has
+        else (),
         baseline=whole_visit.baseline(session, visit.system_id),
-        intended=whole_visit.intended(session, visit.system_id),
+        intended=whole_visit.intended(session, visit.system_id) if IntendedChange in has else (),
         deferred=[
             row for row in whole_visit.deferred(session, visit.system_id) if row.done_at is None
-        ],
+        ]
+        if Deferred in has
+        else (),
         cylinders=shelf.names(session, used),
         weighed_at=shelf.last_weighed(session, used),
         closed_before=whole_visit.visits_before(session, visit),

@@ -11,9 +11,10 @@ from nudge.services.methods import preferred_methods
 from nudge.services.past import ADDITIONS_WITHIN, Known, own_departures, recovered_share
 from nudge.services.snapshot import Snapshot, Surroundings, take_snapshot
 from nudge.services.verdicts import kept_of
-from nudge.store.live_tables import Plant
+from nudge.store.live_tables import Channel, Override, Plant
 from nudge.store.repositories import live, settings
 from nudge.store.repositories import visits as repository
+from nudge.store.repositories.hung import hung_on
 from nudge.store.tables import Visit
 
 
@@ -24,8 +25,9 @@ def snapshot_of(session: Session, row: Visit, now: datetime) -> Snapshot:
 
 def surroundings(session: Session, row: Visit, now: datetime) -> Surroundings:
     """Everything around a visit that its judgement or its screens need."""
-    state = live_state(session, row, now)
-    folder = folder_of(session, row, now)
+    has = hung_on(session, row)
+    state = live_state(session, row, now) if Channel in has else None
+    folder = folder_of(session, row, now, has)
     earlier = [kept_of(one) for one in repository.earlier_verdicts(session, row)]
     ticks = {key: tick.state for key, tick in folder.ticks.items()}
     known = Known(
@@ -38,8 +40,8 @@ def surroundings(session: Session, row: Visit, now: datetime) -> Surroundings:
         preferred=preferred_methods(row.system, settings.all_settings(session)),
         own=own_history(earlier),
         live=state,
-        is_simulated=session.get(Plant, row.id) is not None,
-        passed=live.overrides(session, row.id),
+        is_simulated=Plant in has,
+        passed=live.overrides(session, row.id) if Override in has else (),
         own_signs=own_departures(earlier),
         known=known,
         folder=folder,
