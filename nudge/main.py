@@ -14,8 +14,10 @@ from starlette.staticfiles import StaticFiles
 from nudge import __version__
 from nudge.api.body_limit import BodyLimit
 from nudge.api.doors import Doors
-from nudge.api.errors import answer_errors
+from nudge.api.entries import Entries
+from nudge.api.errors import REFUSALS, answer_errors
 from nudge.api.guest_gate import GuestGate
+from nudge.api.headers import SafeHeaders
 from nudge.api.routes import (
     assess,
     book,
@@ -38,7 +40,6 @@ from nudge.api.routes import (
 from nudge.api.routes import (
     workshop as workshop_routes,
 )
-from nudge.presenters.errors import ErrorsOut
 from nudge.services.workshop import Workshop
 
 SMALL = 800
@@ -72,15 +73,17 @@ def create_app(
         lifespan=lifespan,
         docs_url=None,
         redoc_url=None,
-        openapi_url="/api/openapi.json",
-        responses={422: {"model": ErrorsOut}},
+        openapi_url="/openapi.json",
+        responses=REFUSALS,
     )
     app.state.workshop = workshop
     app.state.listens_beyond = listens_beyond
     app.add_middleware(GZipMiddleware, minimum_size=SMALL, compresslevel=1)
+    app.add_middleware(Entries)
     app.add_middleware(BodyLimit)
     app.add_middleware(GuestGate, is_open=is_open)
     app.add_middleware(Doors, hosts=hosts)
+    app.add_middleware(SafeHeaders)
     answer_errors(app)
     for resource in (
         health,
@@ -127,5 +130,7 @@ def _serve_screens(app: FastAPI, screens: Path) -> None:
             raise HTTPException(404, f"There is no /{path[:80]} here.")
         wanted = (screens / path).resolve()
         if path and wanted.is_file() and wanted.is_relative_to(screens.resolve()):
-            return FileResponse(wanted)
+            return FileResponse(wanted, headers={"Cache-Control": "no-cache"})
+        if "." in path.rsplit("/", 1)[-1]:
+            raise HTTPException(404, f"There is no /{path[:80]} here.")
         return FileResponse(screens / "index.html", headers={"Cache-Control": "no-cache"})

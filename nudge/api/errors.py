@@ -22,10 +22,34 @@ from nudge.services.errors import (
     NotFound,
     PlateQuestion,
 )
+from nudge.store.refusals import CannotWrite, SameIdOtherContent
+
+CLASHES = (Closed, ChangedMeanwhile, PlateQuestion, SameIdOtherContent)
+"""What is refused because of what stands there already."""
 
 _KNOWN_FIELDS = sorted(
     {*AssessIn.model_fields, *SystemIn.model_fields, *ContextIn.model_fields, "name", "note"}
 )
+
+
+REFUSALS: dict[int | str, dict[str, Any]] = {
+    status: {"model": ErrorsOut, "description": why}
+    for status, why in (
+        (400, "What was sent cannot be read."),
+        (401, "This device is not paired, or no longer."),
+        (403, "Another site's page, or a device that may not do this."),
+        (404, "There is no such thing here."),
+        (405, "That cannot be done to this."),
+        (409, "Something else stands there meanwhile, or under this id."),
+        (413, "More than is taken at once."),
+        (415, "A type that is not taken here."),
+        (421, "A name this machine does not answer to."),
+        (422, "A value that cannot be, with the value and the fix."),
+        (429, "Too many tries; wait."),
+        (503, "Busy, or the disk refuses; nothing was written. Try again."),
+    )
+}
+"""What any route may answer instead, always in one shape."""
 
 
 def answer_errors(app: FastAPI) -> None:
@@ -34,9 +58,13 @@ def answer_errors(app: FastAPI) -> None:
     @app.exception_handler(CoreError)
     async def _core(request: Request, error: CoreError) -> JSONResponse:
         units: UnitSystem = getattr(request.state, "units", "ip")
-        clashes = isinstance(error, Closed | ChangedMeanwhile | PlateQuestion)
-        status = 404 if isinstance(error, NotFound) else 409 if clashes else 422
-        return _answer(status, core_errors(error, units))
+        clashes = isinstance(error, CLASHES)
+        status = 503 if isinstance(error, CannotWrite) else 409 if clashes else 422
+        status = 404 if isinstance(error, NotFound) else status
+        answer = _answer(status, core_errors(error, units))
+        if isinstance(error, CannotWrite):
+            answer.headers["Retry-After"] = str(error.wait_s)
+        return answer
 
     @app.exception_handler(RequestValidationError)
     async def _invalid(request: Request, error: RequestValidationError) -> JSONResponse:
@@ -62,6 +90,8 @@ def _validation(item: dict[str, Any]) -> ErrorOut:
     if kind in ("float_type", "finite_number", "int_type"):
         sent = repr(item.get("input"))[:40]
         return ErrorOut(what=what, message=f"{what} must be a finite number; {sent} is not.")
+    if kind == "value_error":
+        return ErrorOut(what=what, message=item["msg"].removeprefix("Value error, "))
     return ErrorOut(what=what, message=f"{what}: {item['msg']}.")
 
 

@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from typing import Annotated
 
-from pydantic import AwareDatetime, BaseModel, Field
+from pydantic import BaseModel, Field
 
 from nudge.contract.request import Name
 from nudge.contract.strict import Number, Strict
@@ -11,6 +11,7 @@ from nudge.core.language.units import UnitSystem
 from nudge.presenters.book import Id, Text
 from nudge.presenters.errors import ErrorOut, core_errors
 from nudge.presenters.live import MOST_READINGS
+from nudge.presenters.moments import Moment
 from nudge.services.samples import Given, Taken
 from nudge.services.workshop import Workshop
 
@@ -21,7 +22,7 @@ class ReadingIn(Strict):
     channel: Id
     point: Name
     value: Number
-    at: AwareDatetime | None = None
+    at: Moment | None = None
     unit: Annotated[str, Field(strict=True, max_length=20)] = ""
     label: Annotated[str, Field(strict=True, max_length=60)] = ""
 

@@ -3,13 +3,14 @@
 from datetime import date
 from typing import Annotated, Literal
 
-from pydantic import AwareDatetime, Field, WithJsonSchema
+from pydantic import Field, WithJsonSchema
 
 from nudge.contract.pocket_answer import Entry
 from nudge.contract.request import Name
 from nudge.contract.strict import Number, Strict
 from nudge.core.language.units import UnitSystem
 from nudge.presenters.book import Id, Text
+from nudge.presenters.moments import Moment
 from nudge.services.heard import EVENT_KINDS
 
 
@@ -29,7 +30,7 @@ class VisitChanges(Strict):
 class NewCallout(Strict):
     id: Id
     text: str
-    heard_at: AwareDatetime
+    heard_at: Moment
 
 
 class NewCorrection(Strict):
@@ -64,7 +65,7 @@ class NewSlip(Strict):
 class NewEvent(Strict):
     id: Id
     kind: Annotated[Name, WithJsonSchema({"type": "string", "enum": list(EVENT_KINDS)})]
-    happened_at: AwareDatetime
+    happened_at: Moment
     amount: Annotated[Number, Field(gt=0)] | None = None
     """Ounces or grams, with refrigerant added or removed."""
     why: Literal["", "short_cycle", "load_control", "float_switch", "door", "other"] = ""

@@ -47,7 +47,7 @@ ADDED_LATER = frozenset(
         ("readings", "part"),
     }
 )
-"""Columns that bundles written before them lack: read as unknown."""
+"""Columns that bundles written before them lack, as they do `written_by`: read as unknown."""
 OF_VISIT: dict[str, type[Base]] = {
     "callouts": Callout,
     "readings": Reading,
@@ -91,7 +91,7 @@ def _row_model(name: str, table: type[Base], *besides: str) -> type[BaseModel]:
             dict: dict[str, Any],
         }.get(kind, kind)
         optional = column.nullable or (table is Baseline and column.key == "kept")
-        later = (table.__tablename__, column.key) in ADDED_LATER
+        later = column.key == "written_by" or (table.__tablename__, column.key) in ADDED_LATER
         fields[column.key] = (kind | None, None if later else ...) if optional else (kind, ...)
     made: type[BaseModel] = create_model(name, __config__=_STRICT, **fields)
     return made

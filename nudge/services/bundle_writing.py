@@ -92,9 +92,11 @@ def _write_channel(session: Session, row: Mapping[str, Any]) -> None:
 
 def _row(key: str, row: Mapping[str, Any]) -> Base:
     table = TABLES[key]
-    values = {}
+    values: dict[str, Any] = {}
     for name, column in inspect(table).columns.items():
         if name not in row:
+            if name == "written_by":
+                values[name] = None  # not the device that takes the bundle in
             continue
         value = row[name]
         kind = kind_of(column.type)

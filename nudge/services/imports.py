@@ -22,7 +22,7 @@ from nudge.instruments.guessing import Column
 from nudge.services.clock import Clock
 from nudge.services.errors import Closed, NotFound
 from nudge.services.stream import Stream
-from nudge.store.database import Database
+from nudge.store.database import FOLDER_MODE, Database
 from nudge.store.live_tables import Channel, ColumnMapping, Import, Placement
 from nudge.store.repositories import live
 from nudge.store.repositories import visits as repository
@@ -66,7 +66,7 @@ class Imports:
         """
         self._check_open(visit_id)
         _check_size(declared or 0)
-        self._folder.mkdir(parents=True, exist_ok=True)
+        self._folder.mkdir(mode=FOLDER_MODE, parents=True, exist_ok=True)
         if shutil.disk_usage(self._folder).free < (declared or 0) + SPARE_BYTES:
             raise CoreError("file", "There is too little room on the disk for it. Free some first.")
         path, size = self._path(import_id), 0

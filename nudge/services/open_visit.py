@@ -18,6 +18,7 @@ from nudge.services.stream import Stream
 from nudge.services.surroundings import snapshot_of
 from nudge.services.verdicts import keep, new_verdict
 from nudge.store.database import Database
+from nudge.store.entries import is_known
 from nudge.store.repositories import live
 from nudge.store.repositories import visits as repository
 from nudge.store.tables import (
@@ -105,7 +106,7 @@ class OpenVisits:
             row = repository.to_write_on(session, visit_id)
             if row is None:
                 raise NotFound("visit", visit_id)
-            if row.closed_at is not None:
+            if row.closed_at is not None and not is_known(session):
                 raise Closed
             if row.opened_at is None:
                 row.opened_at = self._clock()

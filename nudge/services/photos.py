@@ -5,12 +5,14 @@ wrote about place, time and owner.
 import io
 import warnings
 from collections.abc import Sequence
+from threading import Lock
 
 from nudge.core.checks.forms import SUBSYSTEMS
 from nudge.core.language.errors import CoreError
 from nudge.services.clock import Clock
 from nudge.services.errors import Closed, NotFound
 from nudge.store.database import Database
+from nudge.store.refusals import SameIdOtherContent
 from nudge.store.repositories import visits as visits_repository
 from nudge.store.repositories import whole_visit
 from nudge.store.visit_tables import Photo
@@ -21,6 +23,10 @@ LONG_SIDE, PAPER_SIDE, SMALL_SIDE = 1600, 1000, 480
 QUALITY, SMALL_QUALITY = 80, 72
 MOST_A_VISIT = 60
 LONGEST_CAPTION = 200
+
+
+_ONE_AT_A_TIME = Lock()
+"""A large picture takes 300 MB while it is decoded."""
 
 
 class Photos:
@@ -40,10 +46,11 @@ class Photos:
             raise CoreError("caption", f"Keep a caption under {LONGEST_CAPTION} letters.")
         with self._database.reading() as session:
             kept = whole_visit.photo(session, photo_id)
-            if kept is not None:
-                return kept
-            _open_visit(visits_repository.head(session, visit_id), visit_id)
-            if len(whole_visit.photos(session, visit_id)) >= MOST_A_VISIT:
+            if kept is not None and kept.visit_id != visit_id:
+                raise SameIdOtherContent(photo_id)
+            if kept is None:
+                _open_visit(visits_repository.head(session, visit_id), visit_id)
+            if kept is None and len(whole_visit.photos(session, visit_id)) >= MOST_A_VISIT:
                 raise CoreError("picture", f"A visit holds {MOST_A_VISIT} pictures. Take one off.")
         picture, small, size = shrunk(data)
         row = Photo(
@@ -59,9 +66,11 @@ class Photos:
             removed_at=None,
         )
         with self._database.writing() as session:
+            kept = whole_visit.photo(session, photo_id)
+            if kept is not None:
+                return kept
             _open_visit(visits_repository.head(session, visit_id), visit_id)
-            if whole_visit.photo(session, photo_id) is None:
-                session.add(row)
+            session.add(row)
         return row
 
     def of(self, visit_id: str) -> Sequence[Photo]:
@@ -120,6 +129,9 @@ def shrunk(data: bytes) -> tuple[bytes, bytes, tuple[int, int]]:
                     f"{opened.width} × {opened.height} is over 80 million "
                     "points. Take it again at a smaller size.",
                 )
+            with _ONE_AT_A_TIME:
+                opened.draft("RGB", (LONG_SIDE, LONG_SIDE))
+                opened.thumbnail((LONG_SIDE, LONG_SIDE))
             upright = ImageOps.exif_transpose(opened).convert("RGB")
     except (
         UnidentifiedImageError,
@@ -133,7 +145,6 @@ def shrunk(data: bytes) -> tuple[bytes, bytes, tuple[int, int]]:
             "picture",
             "That is not a picture Nudge can read. It takes JPEG, PNG, WebP and the like.",
         ) from broken
-    upright.thumbnail((LONG_SIDE, LONG_SIDE))
     size = upright.size
     picture = _jpeg(upright, QUALITY)
     upright.thumbnail((SMALL_SIDE, SMALL_SIDE))

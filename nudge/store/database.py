@@ -4,12 +4,16 @@ import os
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
+from threading import Lock
 from typing import Any
 
 from sqlalchemy import Engine, create_engine, event, inspect, text
 from sqlalchemy.orm import Session, sessionmaker
 
-SCHEMA = "0009"
+from nudge.store.entries import note_entry
+from nudge.store.refusals import Busy, Moved, refusals_in_words
+
+SCHEMA = "0010"
 """The newest migration. A test holds it to Alembic's own head."""
 
 _MIGRATIONS = Path(__file__).parent / "migrations"
@@ -29,8 +33,11 @@ class Database:
         """
         _check_writable(folder)
         self.path = folder / "nudge.sqlite3"
+        _keep_private(folder, self.path)
         self.engine = _engine(self.path)
         _bring_up_to_date(self.engine, folder)
+        self._file = _identity(self.path)
+        self._queue = Lock()
         self._writer = self.engine.execution_options(nudge_write=True)
         self._sessions = sessionmaker(self.engine, expire_on_commit=False)
 
@@ -42,17 +49,63 @@ class Database:
 
     @contextmanager
     def writing(self) -> Iterator[Session]:
-        """A short transaction that takes the write lock first; commits whole or not at all."""
-        with self._sessions(bind=self._writer) as session, session.begin():
-            yield session
+        """A short transaction, one at a time; commits whole or not at all.
+
+        Raises: CannotWrite, where others write for too long or the disk refuses;
+        SameIdOtherContent.
+        """
+        with self._alone(), refusals_in_words():
+            if not self.is_in_place:
+                raise Moved(str(self.path))
+            with self._sessions(bind=self._writer) as session, session.begin():
+                note_entry(session)
+                yield session
+
+    @contextmanager
+    def _alone(self) -> Iterator[None]:
+        """This process's writers stand in a queue, so that none is turned away by another."""
+        if not self._queue.acquire(timeout=PATIENCE_S):
+            raise Busy
+        try:
+            yield
+        finally:
+            self._queue.release()
+
+    @property
+    def is_in_place(self) -> bool:
+        """Whether the file that is open is still the one in the folder."""
+        return _identity(self.path) == self._file
 
     def close(self) -> None:
         self.engine.dispose()
 
 
+WAIT_S = 10.0
+"""How long another process that writes is waited for."""
+PATIENCE_S = 10.0
+"""How long a writer waits for its turn."""
+FOLDER_MODE, FILE_MODE = 0o700, 0o600
+"""Nobody else on this machine reads a shop's numbers."""
+
+
+def _keep_private(folder: Path, path: Path) -> None:
+    """Modes of the folder and of the database; SQLite gives its side files the database's own."""
+    path.touch(mode=FILE_MODE)
+    folder.chmod(FOLDER_MODE)
+    path.chmod(FILE_MODE)
+
+
+def _identity(path: Path) -> tuple[int, int] | None:
+    try:
+        found = path.stat()
+    except OSError:
+        return None
+    return found.st_dev, found.st_ino
+
+
 def _check_writable(folder: Path) -> None:
     try:
-        folder.mkdir(parents=True, exist_ok=True)
+        folder.mkdir(mode=FOLDER_MODE, parents=True, exist_ok=True)
         probe = folder / f".nudge-{os.getpid()}"
         probe.write_text("")
         probe.unlink()
@@ -64,7 +117,7 @@ def _check_writable(folder: Path) -> None:
 
 
 def _engine(path: Path) -> Engine:
-    engine = create_engine(f"sqlite:///{path}", connect_args={"timeout": 10})
+    engine = create_engine(f"sqlite:///{path}", connect_args={"timeout": WAIT_S})
 
     @event.listens_for(engine, "connect")
     def _on_connect(connection: Any, record: Any) -> None:

@@ -11,7 +11,7 @@ from typing import Any
 from sqlalchemy import ForeignKey, Index, UniqueConstraint
 from sqlalchemy.orm import Mapped, mapped_column
 
-from nudge.store.tables import Base
+from nudge.store.tables import Base, Written
 
 
 class Channel(Base):
@@ -28,7 +28,7 @@ class Channel(Base):
     created_at: Mapped[datetime]
 
 
-class Placement(Base):
+class Placement(Written):
     """Where a channel sits from a moment on, its zero, and whether it counts.
 
     The row recorded last among those that reach back to a moment holds for it.
@@ -93,7 +93,7 @@ class Journal(Base):
     recorded_at: Mapped[datetime]
 
 
-class Override(Base):
+class Override(Written):
     """A gate somebody chose to pass, and why. Printed with the verdict."""
 
     __tablename__ = "overrides"
@@ -106,7 +106,7 @@ class Override(Base):
     given_at: Mapped[datetime]
 
 
-class Import(Base):
+class Import(Written):
     """A file being read into a visit, or read. `state`: reading, done, cancelled, failed."""
 
     __tablename__ = "imports"

@@ -5,7 +5,7 @@ from datetime import datetime
 from sqlalchemy import ForeignKey
 from sqlalchemy.orm import Mapped, mapped_column
 
-from nudge.store.tables import Base
+from nudge.store.tables import Base, Written
 
 
 class Cylinder(Base):
@@ -24,7 +24,7 @@ class Cylinder(Base):
     retired_at: Mapped[datetime | None]
 
 
-class Movement(Base):
+class Movement(Written):
     """One entry of the ledger; `corrects` names the one it stands in place of."""
 
     __tablename__ = "movements"
@@ -36,14 +36,14 @@ class Movement(Base):
     cylinder_id: Mapped[str] = mapped_column(ForeignKey("cylinders.id"), index=True)
     to_cylinder_id: Mapped[str | None] = mapped_column(ForeignKey("cylinders.id"))
     system_id: Mapped[str | None] = mapped_column(ForeignKey("systems.id"), index=True)
-    visit_id: Mapped[str | None] = mapped_column(ForeignKey("visits.id"))
+    visit_id: Mapped[str | None] = mapped_column(ForeignKey("visits.id"), index=True)
     note: Mapped[str]
     corrects: Mapped[str | None]
     happened_at: Mapped[datetime]
     recorded_at: Mapped[datetime]
 
 
-class Weighing(Base):
+class Weighing(Written):
     """What a scale showed under a cylinder, at the start or end of a visit or on the shelf."""
 
     __tablename__ = "weighings"

@@ -11,6 +11,8 @@ from sqlalchemy import JSON, DateTime, ForeignKey, Index, String, TypeDecorator
 from sqlalchemy.engine import Dialect
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
 
+from nudge.store.context import writer
+
 
 class UtcTime(TypeDecorator[datetime]):
     """A moment, stored in UTC, always handed out with its zone."""
@@ -29,6 +31,52 @@ class Base(DeclarativeBase):
     """Common ground of every table."""
 
     type_annotation_map: ClassVar = {datetime: UtcTime, str: String, dict[str, Any]: JSON}
+
+
+class Written(Base):
+    """A row that somebody wrote."""
+
+    __abstract__ = True
+
+    written_by: Mapped[str | None] = mapped_column(default=writer)
+    """The device it came from, by the name it was paired under; None is this machine."""
+
+
+class Entry(Base):
+    """A write that came with an id, and what it said."""
+
+    __tablename__ = "entries"
+
+    id: Mapped[str] = mapped_column(primary_key=True)
+    digest: Mapped[str]
+
+
+class Taken(Base):
+    """A bundle that was taken in: what it brought, so that it can be taken out again."""
+
+    __tablename__ = "taken_in"
+
+    id: Mapped[str] = mapped_column(primary_key=True)
+    taken_at: Mapped[datetime]
+    said: Mapped[str]
+    """In words."""
+    brought: Mapped[dict[str, Any]]
+    """By table, the ids of the rows it added."""
+    undone_at: Mapped[datetime | None]
+
+
+class Device(Base):
+    """A device that was paired. Its token is kept as a hash only."""
+
+    __tablename__ = "devices"
+
+    id: Mapped[str] = mapped_column(primary_key=True)
+    name: Mapped[str]
+    role: Mapped[str]
+    token_hash: Mapped[str]
+    paired_at: Mapped[datetime]
+    seen_at: Mapped[datetime]
+    revoked_at: Mapped[datetime | None]
 
 
 class Site(Base):
@@ -89,7 +137,7 @@ class System(Base):
     charts: Mapped[list["ChartRow"]] = relationship(order_by="ChartRow.sequence")
 
 
-class ChartRow(Base):
+class ChartRow(Written):
     """A maker's chart of a system, as text in the units it was written in.
 
     The latest row of a kind counts; one with no text takes the chart away.
@@ -155,7 +203,7 @@ class Visit(Base):
         return sorted(stand, key=lambda event: event.happened_at)
 
 
-class Callout(Base):
+class Callout(Written):
     """A line as it was typed. Its id comes from the device, so a repeat is not a second one."""
 
     __tablename__ = "callouts"
@@ -166,7 +214,7 @@ class Callout(Base):
     heard_at: Mapped[datetime]
 
 
-class Reading(Base):
+class Reading(Written):
     """One value at one point, as given. A correction or a withdrawal is a new row.
 
     `corrects`: the row this one replaces. `withdraws`: the row this one takes back (then
@@ -192,7 +240,7 @@ class Reading(Base):
     """Which part of a plant of many parts it was read on; None on a system of one."""
 
 
-class ObservationRow(Base):
+class ObservationRow(Written):
     """Something seen or tested, or taken back (`seen` false). The latest row of a key counts."""
 
     __tablename__ = "observations"
@@ -205,7 +253,7 @@ class ObservationRow(Base):
     noted_at: Mapped[datetime]
 
 
-class Event(Base):
+class Event(Written):
     """Something done to the system that readings must settle after."""
 
     __tablename__ = "events"
@@ -239,7 +287,7 @@ class Verdict(Base):
     kept: Mapped[dict[str, Any] | None]
 
 
-class SlipRow(Base):
+class SlipRow(Written):
     """A slip of the Pocket sent into a visit: what was entered, as it was, in which units."""
 
     __tablename__ = "slips"

@@ -10,10 +10,10 @@ from typing import Any
 from sqlalchemy import ForeignKey, LargeBinary
 from sqlalchemy.orm import Mapped, mapped_column
 
-from nudge.store.tables import Base
+from nudge.store.tables import Base, Written
 
 
-class Tick(Base):
+class Tick(Written):
     """A step of the order of work done, skipped with a reason, or opened again ("")."""
 
     __tablename__ = "ticks"
@@ -27,7 +27,7 @@ class Tick(Base):
     ticked_at: Mapped[datetime]
 
 
-class CheckRow(Base):
+class CheckRow(Written):
     """What was measured or seen at one check, in core units; the latest of a key counts."""
 
     __tablename__ = "checks"
@@ -40,7 +40,7 @@ class CheckRow(Base):
     checked_at: Mapped[datetime]
 
 
-class Note(Base):
+class Note(Written):
     """A note on a part of the system, by whoever is there or (`office`) through a link."""
 
     __tablename__ = "notes"
@@ -55,7 +55,7 @@ class Note(Base):
     written_at: Mapped[datetime]
 
 
-class Photo(Base):
+class Photo(Written):
     """A picture, re-encoded, without what the camera wrote about place and owner."""
 
     __tablename__ = "photos"
@@ -72,7 +72,7 @@ class Photo(Base):
     removed_at: Mapped[datetime | None]
 
 
-class Baseline(Base):
+class Baseline(Written):
     """A settled, accepted result of a system with its conditions; the latest row counts.
 
     `kept` is None in a row that ends the baseline before it.
@@ -88,7 +88,7 @@ class Baseline(Base):
     set_at: Mapped[datetime]
 
 
-class IntendedChange(Base):
+class IntendedChange(Written):
     """Something altered on purpose, which later comparisons respect; "" takes a row back."""
 
     __tablename__ = "intended_changes"
@@ -103,7 +103,7 @@ class IntendedChange(Base):
     happened_at: Mapped[datetime]
 
 
-class Deferred(Base):
+class Deferred(Written):
     """Something left for another day or season, until it is done."""
 
     __tablename__ = "deferred"

@@ -102,3 +102,33 @@ class DosesTest(WithClient):
         self.assertEqual(twice.status_code, 422)
         self.assertIn("given twice", twice.json()["errors"][0]["message"])
         self.assertEqual(len(self.dose("two", 3, sure=True).json()["doses"]), 2)
+
+
+class HeadersTest(WithClient):
+    def test_every_answer_says_whose_scripts_run_and_who_may_frame_it(self):
+        for path in ("/", "/api/today", "/nowhere.txt", "/api/visits/none", "/openapi.json"):
+            with self.subTest(path):
+                headers = self.http.get(path).headers
+                policy = headers["content-security-policy"]
+                self.assertIn("script-src 'self';", policy)
+                self.assertIn("frame-ancestors 'none'", policy)
+                self.assertEqual(headers["x-content-type-options"], "nosniff")
+                self.assertEqual(headers["referrer-policy"], "no-referrer")
+                self.assertEqual(headers["cross-origin-opener-policy"], "same-origin")
+
+    def test_private_answers_are_kept_by_nobody(self):
+        for path in ("/api/today", "/api/visits/pottery-now", "/api/visits/none"):
+            self.assertEqual(self.http.get(path).headers["cache-control"], "no-store")
+
+    def test_the_document_is_where_tools_look_for_it_and_files_that_are_not_there_are_not(self):
+        self.assertIn("paths", self.http.get("/openapi.json").json())
+        for path in ("/favicon.ico", "/robots.txt", "/visits/x.php", "/.env", "/a/b.map"):
+            answer = self.http.get(path)
+            self.assertEqual(answer.status_code, 404, path)
+            self.assertIn("There is no", answer.json()["errors"][0]["message"])
+
+    def test_nobody_else_on_the_machine_reads_the_data(self):
+        self.assertEqual(self.folder.stat().st_mode & 0o777, 0o700)
+        self.http.post("/api/sites", json={"id": "s", "name": "S"})
+        for file in self.folder.glob("nudge.sqlite3*"):
+            self.assertEqual(file.stat().st_mode & 0o777, 0o600, file.name)

@@ -1,5 +1,7 @@
 """What the visit on one screen is answered with: stage, parts, probes, stops, search by year."""
 
+from datetime import UTC, datetime, timedelta
+
 from nudge.core.checks.observations import OBSERVATIONS
 from nudge.core.language.vocabulary.actions import STOP_REASONS
 from nudge.core.language.vocabulary.parts import PARTS
@@ -9,7 +11,7 @@ from nudge.core.visit.steps import STEPS
 from tests.temporary import WithClient
 
 VISIT = "/api/visits/seed-library-now"
-AT = "2100-01-01T00:00:00Z"
+AT = (datetime.now(UTC) + timedelta(hours=20)).isoformat()
 
 
 class StageRoutesTest(WithClient):

@@ -1,0 +1,31 @@
+"""Every write that came with an id, once: sent again it is known, changed it is refused."""
+
+from sqlalchemy.orm import Session
+
+from nudge.store.context import sent
+from nudge.store.refusals import SameIdOtherContent
+from nudge.store.tables import Entry
+
+KNOWN = "nudge_entry_is_known"
+
+
+def note_entry(session: Session) -> None:
+    """Write the entry that is being carried out, if it has an id.
+
+    Raises: SameIdOtherContent, where that id stands for something else.
+    """
+    entry = sent()
+    if entry is None:
+        return
+    row = session.get(Entry, entry.key)
+    if row is None:
+        session.add(Entry(id=entry.key, digest=entry.digest))
+    elif row.digest != entry.digest:
+        raise SameIdOtherContent(entry.id)
+    else:
+        session.info[KNOWN] = True
+
+
+def is_known(session: Session) -> bool:
+    """Whether this very entry was written before: it is answered again, not carried out anew."""
+    return bool(session.info.get(KNOWN))
