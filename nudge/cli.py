@@ -1,4 +1,4 @@
-"""The command line: `nudge serve`, `nudge assess FILE.json`, `nudge demo`."""
+"""The command line: serve, demo, assess, backup, restore, check, certificate."""
 
 import argparse
 import errno
@@ -25,9 +25,17 @@ def main(arguments: Sequence[str] | None = None) -> int:
     assess = commands.add_parser("assess", help="assess readings in a JSON file")
     assess.add_argument("file", metavar="FILE.json", help="a request as for POST /api/assess, or -")
     assess.add_argument("--text", action="store_true", help="the answer as plain text")
+    for name, what in (
+        ("backup", "copy everything into one file, while Nudge may be running"),
+        ("restore", "put a copy in place; what was there is set aside"),
+    ):
+        commands.add_parser(name, help=what).add_argument("file", metavar="FILE", type=Path)
+    commands.add_parser("check", help="look the data folder over, changing nothing")
     chosen = parser.parse_args(arguments)
     if chosen.command == "assess":
         return _assess(chosen.file, chosen.text)
+    if chosen.command in ("backup", "restore", "check"):
+        return _upkeep(chosen.command, getattr(chosen, "file", None))
     return _serve(with_demo=chosen.command == "demo")
 
 
@@ -55,6 +63,21 @@ def _place(location: Sequence[int | str]) -> str:
     return ".".join(str(part)[:80] for part in location) or "request"
 
 
+def _upkeep(command: str, file: Path | None) -> int:
+    from nudge import upkeep
+    from nudge.settings import Settings
+
+    folder = Settings.from_environment().data_folder
+    try:
+        if command == "check" or file is None:
+            return upkeep.check(folder)
+        said = upkeep.backup(folder, file) if command == "backup" else upkeep.restore(folder, file)
+    except upkeep.TROUBLE as refused:
+        return _fail(str(refused))
+    print(said)
+    return 0
+
+
 def _serve(with_demo: bool) -> int:
     import uvicorn
 
@@ -62,19 +85,23 @@ def _serve(with_demo: bool) -> int:
     from nudge.services.workshop import Workshop
     from nudge.settings import Settings
     from nudge.store.database import CannotOpen, Database
+    from nudge.store.lock import InUse, hold
 
     settings = Settings.from_environment()
     listener = _listen(settings.host, settings.port)
     if isinstance(listener, str):
         return _fail(listener)
     try:
-        database = Database(settings.data_folder)
-    except CannotOpen as refused:
-        return _fail(str(refused))
-    if with_demo:
-        from nudge.demo.skerrow import fill_if_empty
+        lock = hold(settings.data_folder)
+        if with_demo:
+            from nudge.demo.skerrow import fill_folder
 
-        fill_if_empty(database)
+            fill_folder(settings.data_folder)
+        database = Database(settings.data_folder)
+    except (CannotOpen, InUse) as refused:
+        return _fail(str(refused))
+    except OSError as refused:
+        return _fail(f"{settings.data_folder} cannot be used: {refused.strerror or refused}")
     workshop = Workshop(database)
     workshop.begin()
     if not SCREENS.is_dir():
@@ -95,7 +122,8 @@ def _serve(with_demo: bool) -> int:
             timeout_graceful_shutdown=3,
         )
     )
-    server.run(sockets=[listener])
+    with lock:
+        server.run(sockets=[listener])
     return 0
 
 

@@ -22,6 +22,7 @@ from nudge.services.errors import (
     NotFound,
     PlateQuestion,
 )
+from nudge.store.copies import BadCopy
 from nudge.store.refusals import CannotWrite, SameIdOtherContent
 
 CLASHES = (Closed, ChangedMeanwhile, PlateQuestion, SameIdOtherContent)
@@ -65,6 +66,10 @@ def answer_errors(app: FastAPI) -> None:
         if isinstance(error, CannotWrite):
             answer.headers["Retry-After"] = str(error.wait_s)
         return answer
+
+    @app.exception_handler(BadCopy)
+    async def _copy(request: Request, error: BadCopy) -> JSONResponse:
+        return _answer(422, [ErrorOut(what="copy", message=str(error))])
 
     @app.exception_handler(RequestValidationError)
     async def _invalid(request: Request, error: RequestValidationError) -> JSONResponse:

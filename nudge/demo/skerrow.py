@@ -5,6 +5,8 @@ Nothing here writes a verdict: readings go in as call-outs and the judge says wh
 
 from dataclasses import dataclass
 from datetime import datetime, timedelta
+from pathlib import Path
+from tempfile import TemporaryDirectory
 
 from nudge.core.charging.ledger import MG_PER_KG
 from nudge.core.language.units import G_PER_OZ, Quantity, atmospheric_kpa, from_si, to_si
@@ -21,7 +23,8 @@ from nudge.services.stream import Stream
 from nudge.services.visits import Visits
 from nudge.services.workshop_card import WorkshopCard
 from nudge.services.yard import Yard
-from nudge.store.database import Database
+from nudge.store.copies import named, put_back
+from nudge.store.database import BACKUPS, FILE, Database
 from nudge.store.tables import System
 
 
@@ -33,6 +36,27 @@ class _SetClock:
 
     def __call__(self) -> datetime:
         return self.now
+
+
+def fill_folder(folder: Path) -> bool:
+    """Give a data folder without sites the Skerrow data, all of it or none; whether it did.
+
+    It is written beside the database and takes its place when it is complete: a start that is cut
+    short leaves nothing half done. Raises: CannotOpen, for a folder that cannot be used.
+    """
+    if (folder / FILE).exists():
+        database = Database(folder)
+        has_sites = bool(Book(database, system_clock).sites())
+        database.close()
+        if has_sites:
+            return False
+    with TemporaryDirectory(prefix=".demo-", dir=folder) as beside:
+        database = Database(Path(beside))
+        fill_if_empty(database)
+        database.close()
+        aside = named("before-demo", system_clock(), "%Y-%m-%d-%H%M%S")
+        put_back(Path(beside) / FILE, folder / FILE, folder / BACKUPS / aside)
+    return True
 
 
 def fill_if_empty(database: Database, now: datetime | None = None) -> bool:

@@ -7,6 +7,7 @@ from nudge.services.finding import Hit, find
 from nudge.services.guests import Guests
 from nudge.services.imports import Imports
 from nudge.services.instruments import Instruments
+from nudge.services.keeping import Keeping
 from nudge.services.leaks import Leaks
 from nudge.services.methods import Methods
 from nudge.services.photos import Photos
@@ -40,6 +41,7 @@ class Workshop:
         self.work = Work(database, clock, self.visits)
         self.photos = Photos(database, clock)
         self.bundles = Bundles(database, clock)
+        self.keeping = Keeping(database, clock)
         self.card = WorkshopCard(database, clock)
         self.guests = Guests(database, clock, self.visits)
 
@@ -63,8 +65,10 @@ class Workshop:
         """Take up what was left: imports that were cut short, simulated systems."""
         self.imports.recover()
         self.yard.run()
+        self.keeping.begin()
 
     def close(self) -> None:
+        self.keeping.close()
         self.imports.close()
         self.yard.close()
         self.database.close()

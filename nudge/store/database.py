@@ -1,8 +1,9 @@
 """Opening the database: a folder that can be written, the right schema, one writer."""
 
 import os
+import sqlite3
 from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import closing, contextmanager
 from pathlib import Path
 from threading import Lock
 from typing import Any
@@ -10,6 +11,7 @@ from typing import Any
 from sqlalchemy import Engine, create_engine, event, inspect, text
 from sqlalchemy.orm import Session, sessionmaker
 
+from nudge.store.copies import BadCopy, copy_live
 from nudge.store.entries import note_entry
 from nudge.store.refusals import Busy, Moved, refusals_in_words
 
@@ -17,6 +19,10 @@ SCHEMA = "0010"
 """The newest migration. A test holds it to Alembic's own head."""
 
 _MIGRATIONS = Path(__file__).parent / "migrations"
+
+
+FILE, BACKUPS = "nudge.sqlite3", "copies"
+"""The database and the folder of its copies, in the data folder."""
 
 
 class CannotOpen(RuntimeError):
@@ -32,7 +38,7 @@ class Database:
         Raises: CannotOpen, for a folder that cannot be written or a newer database.
         """
         _check_writable(folder)
-        self.path = folder / "nudge.sqlite3"
+        self.path = folder / FILE
         _keep_private(folder, self.path)
         self.engine = _engine(self.path)
         _bring_up_to_date(self.engine, folder)
@@ -70,6 +76,14 @@ class Database:
             yield
         finally:
             self._queue.release()
+
+    def become(self, other: Path) -> None:
+        """Take on everything another database file of this schema holds, whole or not at all."""
+        with self._alone(), refusals_in_words(), closing(sqlite3.connect(other)) as given:
+            self.engine.dispose()
+            with closing(sqlite3.connect(self.path, timeout=WAIT_S)) as here:
+                given.backup(here)
+                here.execute("PRAGMA journal_mode=WAL")
 
     @property
     def is_in_place(self) -> bool:
@@ -158,7 +172,21 @@ def _bring_up_to_date(engine: Engine, folder: Path) -> None:
             f"{SCHEMA}). Run the newer Nudge, or give another folder in NUDGE_DATA. Nothing was "
             "changed."
         )
+    if found is not None:
+        _copy_before(folder, found)
     migrate(engine)
+
+
+def _copy_before(folder: Path, schema: str) -> None:
+    """A copy of what stands there, before its tables change. Raises: CannotOpen."""
+    kind = f"before-{SCHEMA}"
+    try:
+        copy_live(folder / FILE, folder / BACKUPS / f"{kind}-from-{schema}.sqlite3")
+    except (BadCopy, OSError, sqlite3.Error) as failed:
+        raise CannotOpen(
+            f"The data in {folder} has to change its form, and no copy of it could be made first: "
+            f"{failed} Nothing was changed."
+        ) from failed
 
 
 def migrate(engine: Engine, revision: str = "head") -> None:

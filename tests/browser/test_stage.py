@@ -261,7 +261,7 @@ class StageTest(BrowserTest):
             with self.subTest(days=days):
                 page = self.open("/nowhere")
                 page.add_init_script(SHIFTED % (days * 86_400_000))
-                page.goto(f"{self.nudge.url}/visits/pottery-now")
+                page.goto(f"{self.nudge.url}/visits/clinic-now")
                 calm(page)
                 page.reload()  # what the clock is off by is known from the first answer on
                 calm(page)
@@ -271,7 +271,7 @@ class StageTest(BrowserTest):
                 self.take(page, f"dl {165 + days}")
                 self.kept(page)
                 self.assertLess(int(before.split()[1]), 24 * 60)
-                seen = page.request.get(f"{self.nudge.url}/api/visits/pottery-now").json()
+                seen = page.request.get(f"{self.nudge.url}/api/visits/clinic-now").json()
                 taken = [datetime.fromisoformat(one["taken_at"]) for one in seen["readings"]]
                 self.assertLess(abs((datetime.now(UTC) - max(taken)).total_seconds()), 120)
 

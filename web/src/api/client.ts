@@ -20,6 +20,14 @@ export class NoAnswer extends Error {
   }
 }
 
+/** The server cannot write just now, and says why: the same is tried again, nothing is lost. */
+export class Unready extends NoAnswer {
+  constructor(readonly reason: string) {
+    super()
+    this.message = reason
+  }
+}
+
 /** The server answered that it broke. Trying again may help; trying for ever does not. */
 export class Broken extends Error {
   constructor(readonly status: number) {
@@ -65,8 +73,9 @@ async function patiently(asked: Request, patienceMs: number): Promise<Response> 
   }
   learnClock(response.headers.get('date'), askedAt)
   if (response.ok) return response
-  if (response.status >= 500) throw new Broken(response.status)
   const answer = (await response.json().catch(() => ({}))) as { errors?: Problem[] }
+  if (response.status === 503 && answer.errors?.[0]) throw new Unready(answer.errors[0].message)
+  if (response.status >= 500) throw new Broken(response.status)
   throw new Refused(
     response.status,
     answer.errors ?? [

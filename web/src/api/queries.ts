@@ -76,6 +76,9 @@ export function useSearch(text: string): Hit[] {
 }
 
 export const usePocketShape = () => useLoad('pocket', (units) => api.GET('/api/pocket', at(units)))
+export const useHealth = () =>
+  useLoad('health', () => api.GET('/api/health'), { every: () => 20_000 })
+export const useCopies = () => useLoad('copies', () => api.GET('/api/workshop/copies'))
 export const useWorkshop = () => useLoad('workshop', () => api.GET('/api/workshop'))
 export const useMethods = () => useLoad('methods', () => api.GET('/api/methods'))
 export const useCharts = (id: string) =>

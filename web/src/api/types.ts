@@ -70,6 +70,7 @@ export type Drift = Schemas['DriftOut']
 export type Deferred = Schemas['DeferredOut']
 export type Hit = Schemas['HitOut']
 export type Guest = Schemas['GuestOut']
+export type KeptCopy = Schemas['CopyOut']
 export type TakenIn = Schemas['TakenInOut']
 export type Problem = Schemas['ErrorOut']
 

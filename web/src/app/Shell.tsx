@@ -1,5 +1,6 @@
 import { Suspense, useEffect, useState, useSyncExternalStore, type ReactNode } from 'react'
 import { NavLink, useLocation, useNavigate } from 'react-router'
+import { useHealth } from '../api/queries'
 import { useKeys } from '../state/keys'
 import { closeFind, openFind, useFinds } from '../state/find'
 import { dismiss, isSilent, onSilence, useOutbox } from '../state/outbox'
@@ -115,6 +116,7 @@ export function Shell({ children }: { children: ReactNode }) {
         </div>
       </div>
       <div className="order-2">
+        <Troubles />
         <Silence />
         <RefusedPile />
       </div>
@@ -150,6 +152,17 @@ function Kept() {
       {waiting.length === 0 ? 'Saved' : `${waiting.length} to send`}
     </span>
   )
+}
+
+/** What endangers the data stands over everything, until it is put right. */
+function Troubles() {
+  const health = useHealth()
+  if (health.status !== 'ready') return null
+  return health.data.troubles.map((trouble) => (
+    <div key={trouble.key} className="px-4 pt-2 md:px-6" data-trouble={trouble.key}>
+      <Notice word="Your data is in danger.">{trouble.message}</Notice>
+    </div>
+  ))
 }
 
 function Silence() {

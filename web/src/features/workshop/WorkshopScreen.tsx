@@ -5,6 +5,7 @@ import { usePreferences } from '../../state/preferences'
 import { useTypedField } from '../../state/typedField'
 import { Heading } from '../../ui/Heading'
 import { LoadState } from '../../ui/LoadState'
+import { Copies } from './Copies'
 
 /** The workshop itself: what its papers say of it. */
 export function WorkshopScreen() {
@@ -24,6 +25,7 @@ export function WorkshopScreen() {
           )}
         </LoadState>
       </section>
+      <Copies />
     </div>
   )
 }
