@@ -101,7 +101,10 @@ def _serve(with_demo: bool) -> int:
     except (CannotOpen, InUse) as refused:
         return _fail(str(refused))
     except OSError as refused:
-        return _fail(f"{settings.data_folder} cannot be used: {refused.strerror or refused}")
+        return _fail(
+            f"The data folder {settings.data_folder} cannot be written "
+            f"({refused.strerror or refused}). Give Nudge a folder it may write in NUDGE_DATA."
+        )
     workshop = Workshop(database)
     workshop.begin()
     if not SCREENS.is_dir():

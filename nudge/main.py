@@ -42,6 +42,26 @@ from nudge.api.routes import (
 )
 from nudge.services.workshop import Workshop
 
+ROUTES = (
+    health,
+    refrigerants,
+    assess,
+    vocabulary,
+    pocket,
+    book,
+    charts,
+    methods,
+    visits,
+    charging,
+    instruments,
+    stream,
+    imports,
+    yard,
+    whole_visit,
+    guest,
+    papers,
+    workshop_routes,
+)
 SMALL = 800
 """What is shorter is not worth compressing [bytes]."""
 SCREENS = Path(__file__).parents[1] / "web" / "dist"
@@ -85,26 +105,7 @@ def create_app(
     app.add_middleware(Doors, hosts=hosts)
     app.add_middleware(SafeHeaders)
     answer_errors(app)
-    for resource in (
-        health,
-        refrigerants,
-        assess,
-        vocabulary,
-        pocket,
-        book,
-        charts,
-        methods,
-        visits,
-        charging,
-        instruments,
-        stream,
-        imports,
-        yard,
-        whole_visit,
-        guest,
-        papers,
-        workshop_routes,
-    ):
+    for resource in ROUTES:
         app.include_router(resource.router)
     if screens.is_dir():
         _serve_screens(app, screens)

@@ -8,7 +8,7 @@ from hashlib import sha256
 
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
-from nudge.store.context import Sent, carries_out
+from nudge.services.sending import Sent, carries_out
 
 LIVE = "/readings"
 LONGEST_ID = 200

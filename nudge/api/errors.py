@@ -17,15 +17,16 @@ from nudge.core.language.errors import CoreError, nearest_names
 from nudge.core.language.units import UnitSystem
 from nudge.presenters.errors import ErrorOut, ErrorsOut, core_errors
 from nudge.services.errors import (
+    BadCopy,
+    CannotWrite,
     ChangedMeanwhile,
     Closed,
     NotFound,
     PlateQuestion,
+    SameIdOtherContent,
 )
-from nudge.store.copies import BadCopy
-from nudge.store.refusals import CannotWrite, SameIdOtherContent
 
-CLASHES = (Closed, ChangedMeanwhile, PlateQuestion, SameIdOtherContent)
+CLASHES = (Closed, ChangedMeanwhile, PlateQuestion)
 """What is refused because of what stands there already."""
 
 _KNOWN_FIELDS = sorted(
@@ -60,12 +61,18 @@ def answer_errors(app: FastAPI) -> None:
     async def _core(request: Request, error: CoreError) -> JSONResponse:
         units: UnitSystem = getattr(request.state, "units", "ip")
         clashes = isinstance(error, CLASHES)
-        status = 503 if isinstance(error, CannotWrite) else 409 if clashes else 422
-        status = 404 if isinstance(error, NotFound) else status
-        answer = _answer(status, core_errors(error, units))
-        if isinstance(error, CannotWrite):
-            answer.headers["Retry-After"] = str(error.wait_s)
+        status = 404 if isinstance(error, NotFound) else 409 if clashes else 422
+        return _answer(status, core_errors(error, units))
+
+    @app.exception_handler(CannotWrite)
+    async def _unwritten(request: Request, error: CannotWrite) -> JSONResponse:
+        answer = _answer(503, [ErrorOut(what=error.what, message=str(error))])
+        answer.headers["Retry-After"] = str(error.wait_s)
         return answer
+
+    @app.exception_handler(SameIdOtherContent)
+    async def _same_id(request: Request, error: SameIdOtherContent) -> JSONResponse:
+        return _answer(409, [ErrorOut(what="id", message=str(error))])
 
     @app.exception_handler(BadCopy)
     async def _copy(request: Request, error: BadCopy) -> JSONResponse:

@@ -5,7 +5,7 @@ from typing import Literal
 
 from pydantic import BaseModel
 
-from nudge.services.keeping import Trouble
+from nudge.services.keeping import DataTrouble
 
 
 class TroubleOut(BaseModel):
@@ -21,7 +21,7 @@ class Health(BaseModel):
     troubles: list[TroubleOut]
 
 
-def health_out(version: str, found: Sequence[Trouble]) -> Health:
+def health_out(version: str, found: Sequence[DataTrouble]) -> Health:
     return Health(
         status="trouble" if found else "ok",
         version=version,

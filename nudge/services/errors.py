@@ -3,6 +3,20 @@
 from nudge.core.language.callout.parser import Misheard
 from nudge.core.language.errors import CoreError, Impossible
 from nudge.core.language.said import Said
+from nudge.store.copies import BadCopy
+from nudge.store.refusals import CannotWrite, SameIdOtherContent
+
+__all__ = [
+    "BadCopy",
+    "CannotWrite",
+    "ChangedMeanwhile",
+    "Closed",
+    "NotFound",
+    "NotUnderstood",
+    "PlateQuestion",
+    "SameIdOtherContent",
+    "Unsettled",
+]
 
 
 class NotFound(CoreError):

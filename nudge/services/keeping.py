@@ -31,7 +31,7 @@ _LOG = logging.getLogger("nudge.keeping")
 
 
 @dataclass(frozen=True, slots=True)
-class Trouble:
+class DataTrouble:
     """Something that endangers the data, in words."""
 
     key: str
@@ -80,7 +80,7 @@ class Keeping:
         if self._thread is not None:
             self._thread.join(timeout=10)
 
-    def troubles(self) -> list[Trouble]:
+    def troubles(self) -> list[DataTrouble]:
         """What endangers the data now. Quick: it looks at files, and reads none."""
         found = []
         if not self._database.is_in_place:
@@ -91,7 +91,7 @@ class Keeping:
             found.append("full")
         if self._thread is not None and self._clock() - self._last_copy() > COPY_LATE:
             found.append("no_copy")
-        return [Trouble(key, TROUBLES[key]) for key in found]
+        return [DataTrouble(key, TROUBLES[key]) for key in found]
 
     def copies(self) -> list[KeptCopy]:
         """Every copy that is kept, the newest first."""

@@ -13,7 +13,7 @@ from sqlalchemy.orm import Session, sessionmaker
 
 from nudge.store.copies import BadCopy, copy_live
 from nudge.store.entries import note_entry
-from nudge.store.refusals import Busy, Moved, refusals_in_words
+from nudge.store.refusals import Busy, FileMoved, refusals_in_words
 
 SCHEMA = "0010"
 """The newest migration. A test holds it to Alembic's own head."""
@@ -62,7 +62,7 @@ class Database:
         """
         with self._alone(), refusals_in_words():
             if not self.is_in_place:
-                raise Moved(str(self.path))
+                raise FileMoved(str(self.path))
             with self._sessions(bind=self._writer) as session, session.begin():
                 note_entry(session)
                 yield session

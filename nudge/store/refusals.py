@@ -7,16 +7,15 @@ from types import MappingProxyType
 
 from sqlalchemy.exc import DatabaseError
 
-from nudge.core.language.errors import CoreError
 
-
-class CannotWrite(CoreError):
+class CannotWrite(RuntimeError):
     """Nothing was written. Trying again may help: `wait_s` says when."""
 
     wait_s = 2
 
     def __init__(self, what: str, message: str) -> None:
-        super().__init__(what, message)
+        super().__init__(message)
+        self.what = what
 
 
 class Busy(CannotWrite):
@@ -32,7 +31,7 @@ class DiskRefuses(CannotWrite):
     wait_s = 30
 
 
-class Moved(CannotWrite):
+class FileMoved(CannotWrite):
     """The file that is open is not the one that stands in the folder any more."""
 
     wait_s = 60
@@ -45,12 +44,11 @@ class Moved(CannotWrite):
         )
 
 
-class SameIdOtherContent(CoreError):
+class SameIdOtherContent(RuntimeError):
     """An id that stands for something else already."""
 
     def __init__(self, entry_id: str) -> None:
         super().__init__(
-            "id",
             f"“{entry_id[:40]}” is written here already and says something else. Nothing was "
             "changed. Send it under an id of its own.",
         )

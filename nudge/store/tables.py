@@ -51,7 +51,7 @@ class Entry(Base):
     digest: Mapped[str]
 
 
-class Taken(Base):
+class TakenBundle(Base):
     """A bundle that was taken in: what it brought, so that it can be taken out again."""
 
     __tablename__ = "taken_in"
@@ -65,7 +65,7 @@ class Taken(Base):
     undone_at: Mapped[datetime | None]
 
 
-class Device(Base):
+class PairedDevice(Base):
     """A device that was paired. Its token is kept as a hash only."""
 
     __tablename__ = "devices"
