@@ -7,6 +7,7 @@ import socket
 import sys
 from collections.abc import Sequence
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from pydantic import ValidationError
 
@@ -14,6 +15,10 @@ from nudge.contract.assessing import assess_request
 from nudge.contract.plain import plain_text
 from nudge.contract.request import AssessIn
 from nudge.core.language.errors import CoreError
+
+if TYPE_CHECKING:
+    from nudge.services.workshop import Workshop
+    from nudge.settings import Settings
 
 
 def main(arguments: Sequence[str] | None = None) -> int:
@@ -30,10 +35,16 @@ def main(arguments: Sequence[str] | None = None) -> int:
         ("restore", "put a copy in place; what was there is set aside"),
     ):
         commands.add_parser(name, help=what).add_argument("file", metavar="FILE", type=Path)
+    named = commands.add_parser(
+        "certificate", help="make an authority and a certificate for this machine's names"
+    )
+    named.add_argument("names", metavar="NAME", nargs="*", help="more names or addresses of it")
     commands.add_parser("check", help="look the data folder over, changing nothing")
     chosen = parser.parse_args(arguments)
     if chosen.command == "assess":
         return _assess(chosen.file, chosen.text)
+    if chosen.command == "certificate":
+        return _certificate(chosen.names)
     if chosen.command in ("backup", "restore", "check"):
         return _upkeep(chosen.command, getattr(chosen, "file", None))
     return _serve(with_demo=chosen.command == "demo")
@@ -78,9 +89,26 @@ def _upkeep(command: str, file: Path | None) -> int:
     return 0
 
 
+def _certificate(more: Sequence[str]) -> int:
+    from nudge import certificate
+    from nudge.presenters.links import own_address
+    from nudge.settings import Settings
+
+    address = own_address()
+    names = list(dict.fromkeys([*certificate.own_names(address), *more]))
+    try:
+        folder = certificate.make(Settings.from_environment().data_folder, names)
+    except (certificate.BadName, OSError) as refused:
+        return _fail(str(refused))
+    print(f"For {', '.join(names)}.\n")
+    print(certificate.how_to_trust(folder, address))
+    return 0
+
+
 def _serve(with_demo: bool) -> int:
     import uvicorn
 
+    from nudge.certificate import AUTHORITY, FOLDER, found_in
     from nudge.main import SCREENS, create_app
     from nudge.services.workshop import Workshop
     from nudge.settings import Settings
@@ -109,18 +137,18 @@ def _serve(with_demo: bool) -> int:
     workshop.begin()
     if not SCREENS.is_dir():
         print("The screens are not built; only /api answers. Run `make demo`.", file=sys.stderr)
-    host = f"[{settings.host}]" if ":" in settings.host else settings.host
-    print(
-        f"Nudge is at http://{host}:{settings.port}  (data in {settings.data_folder})", flush=True
-    )
+    tls = settings.tls or (found_in(settings.data_folder) if settings.listens_beyond else None)
+    _say_where(settings, workshop, "https" if tls else "http")
     server = uvicorn.Server(
         uvicorn.Config(
             create_app(
                 workshop,
-                is_open=settings.is_open,
                 hosts=settings.hosts,
                 listens_beyond=settings.listens_beyond,
+                authority=settings.data_folder / FOLDER / AUTHORITY,
             ),
+            ssl_certfile=tls and tls[0],
+            ssl_keyfile=tls and tls[1],
             log_level="warning",
             timeout_graceful_shutdown=3,
         )
@@ -128,6 +156,27 @@ def _serve(with_demo: bool) -> int:
     with lock:
         server.run(sockets=[listener])
     return 0
+
+
+def _say_where(settings: "Settings", workshop: "Workshop", scheme: str) -> None:
+    """Where Nudge is; and, where other machines reach it, the code that lets the first one in."""
+    host = f"[{settings.host}]" if ":" in settings.host else settings.host
+    print(f"Nudge is at {scheme}://{host}:{settings.port}  (data in {settings.data_folder})")
+    if settings.listens_beyond:
+        import segno
+
+        from nudge.presenters.devices import code_out
+
+        code = code_out(workshop.devices.new_code(), settings.port, scheme, is_reachable=True)
+        print(
+            f"To let a device in, open {code.address or 'its address'} on it and type {code.code}"
+        )
+        print("(once, within ten minutes; more codes are on this machine under Workshop).")
+        if code.address and sys.stdout.isatty():
+            segno.make(f"{code.address}#{code.code.replace(' ', '')}").terminal(compact=True)
+        if scheme == "http":
+            print("What is sent can be read on this network. For https run: nudge certificate")
+    sys.stdout.flush()
 
 
 def _listen(host: str, port: int) -> socket.socket | str:

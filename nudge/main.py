@@ -16,13 +16,14 @@ from nudge.api.body_limit import BodyLimit
 from nudge.api.doors import Doors
 from nudge.api.entries import Entries
 from nudge.api.errors import REFUSALS, answer_errors
-from nudge.api.guest_gate import GuestGate
+from nudge.api.gate import NetworkGate
 from nudge.api.headers import SafeHeaders
 from nudge.api.routes import (
     assess,
     book,
     charging,
     charts,
+    devices,
     guest,
     health,
     imports,
@@ -61,6 +62,7 @@ ROUTES = (
     guest,
     papers,
     workshop_routes,
+    devices,
 )
 SMALL = 800
 """What is shorter is not worth compressing [bytes]."""
@@ -70,15 +72,14 @@ SCREENS = Path(__file__).parents[1] / "web" / "dist"
 def create_app(
     workshop: Workshop | None,
     screens: Path = SCREENS,
-    is_open: bool = False,
     hosts: Sequence[str] = (),
     listens_beyond: bool = False,
+    authority: Path | None = None,
 ) -> FastAPI:
     """The ASGI application. `workshop` may be None only to read the OpenAPI document.
 
-    `is_open` lets other machines do everything; else they reach only links to visits. `hosts` are
-    names it answers to besides this machine's own; `listens_beyond` says other machines reach it
-    at all.
+    `hosts` are names it answers to besides this machine's own; `listens_beyond` says other
+    machines reach it at all; `authority` is the certificate phones have to trust.
     """
 
     @asynccontextmanager
@@ -101,12 +102,14 @@ def create_app(
     app.add_middleware(GZipMiddleware, minimum_size=SMALL, compresslevel=1)
     app.add_middleware(Entries)
     app.add_middleware(BodyLimit)
-    app.add_middleware(GuestGate, is_open=is_open)
+    app.add_middleware(NetworkGate, devices=workshop.devices if workshop else None)
     app.add_middleware(Doors, hosts=hosts)
     app.add_middleware(SafeHeaders)
     answer_errors(app)
     for resource in ROUTES:
         app.include_router(resource.router)
+    if authority is not None:
+        _serve_authority(app, authority)
     if screens.is_dir():
         _serve_screens(app, screens)
     return app
@@ -119,6 +122,16 @@ class HashedFiles(StaticFiles):
         answer = super().file_response(*args, **kwargs)
         answer.headers["Cache-Control"] = "public, max-age=31536000, immutable"
         return answer
+
+
+def _serve_authority(app: FastAPI, path: Path) -> None:
+    """The certificate of this machine's authority, for phones that have to trust it."""
+
+    @app.get("/authority.crt", include_in_schema=False)
+    def authority() -> Response:
+        if not path.is_file():
+            raise HTTPException(404, "There is no authority here. Run: nudge certificate")
+        return FileResponse(path, media_type="application/x-x509-ca-cert")
 
 
 def _serve_screens(app: FastAPI, screens: Path) -> None:

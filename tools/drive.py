@@ -21,8 +21,8 @@ _START_LIMIT_S = 90
 class RunningNudge:
     """A server process on a free port with its own data folder; it can be stopped and restarted."""
 
-    def __init__(self, data: Path, command: str = "demo") -> None:
-        self.data, self.command = data, command
+    def __init__(self, data: Path, command: str = "demo", host: str = "127.0.0.1") -> None:
+        self.data, self.command, self._host = data, command, host
         self.port = _free_port()
         self._process: subprocess.Popen[bytes] | None = None
 
@@ -33,7 +33,9 @@ class RunningNudge:
     def start(self) -> float:
         """Start it and wait until /api/health answers; the seconds that took."""
         began = time.perf_counter()
-        environment = {**os.environ, "PORT": str(self.port), "NUDGE_DATA": str(self.data)}
+        environment = {**os.environ, "PORT": str(self.port), "HOST": self._host} | {
+            "NUDGE_DATA": str(self.data)
+        }
         self._process = subprocess.Popen(
             [sys.executable, "-m", "nudge", self.command],
             cwd=ROOT,

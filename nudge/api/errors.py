@@ -16,6 +16,7 @@ from nudge.contract.request import AssessIn, ContextIn, SystemIn
 from nudge.core.language.errors import CoreError, nearest_names
 from nudge.core.language.units import UnitSystem
 from nudge.presenters.errors import ErrorOut, ErrorsOut, core_errors
+from nudge.services.devices import TooManyTries
 from nudge.services.errors import (
     BadCopy,
     CannotWrite,
@@ -62,6 +63,7 @@ def answer_errors(app: FastAPI) -> None:
         units: UnitSystem = getattr(request.state, "units", "ip")
         clashes = isinstance(error, CLASHES)
         status = 404 if isinstance(error, NotFound) else 409 if clashes else 422
+        status = 429 if isinstance(error, TooManyTries) else status
         return _answer(status, core_errors(error, units))
 
     @app.exception_handler(CannotWrite)

@@ -46,6 +46,8 @@ class ReadingOut(BaseModel):
     decimals: int
     given: str
     source: str
+    written_by: str
+    """The device it was typed on; "" is the machine Nudge runs on."""
     taken_at: datetime
     corrects: str | None
     state: Literal["live", "current", "earlier", "void"]
@@ -292,6 +294,7 @@ def _reading(
         decimals=decimals(point.quantity, units),
         given=f"{row.given_value:g} {row.given_unit}",
         source=row.source,
+        written_by=row.written_by or "",
         taken_at=row.taken_at,
         corrects=row.corrects,
         state=state,

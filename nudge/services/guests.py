@@ -99,6 +99,7 @@ class Guests:
     def leave_note(self, token: str, note_id: str, text: str) -> None:
         """Leave a note on the visit from the office. Raises: LinkEnded, Closed, CoreError."""
         link = self._link(token)
+        note_id = f"guest:{link.id}:{note_id}"  # a guest's ids are never a device's
         if not text.strip() or len(text) > LONGEST_NOTE:
             raise CoreError("note", f"Write something, at most {LONGEST_NOTE:,} letters.")
 

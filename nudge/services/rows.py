@@ -4,7 +4,16 @@ from nudge.core.language.callout.spoken_units import value_si
 from nudge.core.language.vocabulary.points import POINTS
 from nudge.store.live_tables import Import
 from nudge.store.shelf_tables import Movement
-from nudge.store.tables import ChartRow, Reading, Site, SlipRow, System, Verdict, Visit
+from nudge.store.tables import (
+    ChartRow,
+    PairedDevice,
+    Reading,
+    Site,
+    SlipRow,
+    System,
+    Verdict,
+    Visit,
+)
 from nudge.store.visit_tables import Deferred, GuestLink, IntendedChange, Note, Photo
 
 __all__ = [
@@ -15,6 +24,7 @@ __all__ = [
     "IntendedChange",
     "Movement",
     "Note",
+    "PairedDevice",
     "Photo",
     "Reading",
     "Site",

@@ -3,6 +3,7 @@
 from nudge.services.book import Book
 from nudge.services.bundles import Bundles
 from nudge.services.clock import Clock, system_clock
+from nudge.services.devices import Devices
 from nudge.services.finding import Hit, find
 from nudge.services.guests import Guests
 from nudge.services.imports import Imports
@@ -41,6 +42,7 @@ class Workshop:
         self.work = Work(database, clock, self.visits)
         self.photos = Photos(database, clock)
         self.bundles = Bundles(database, clock)
+        self.devices = Devices(database, clock)
         self.keeping = Keeping(database, clock)
         self.card = WorkshopCard(database, clock)
         self.guests = Guests(database, clock, self.visits)

@@ -1,6 +1,6 @@
 import { keepPreviousData, QueryClient, useQuery, type UseQueryResult } from '@tanstack/react-query'
 import { usePreferences } from '../state/preferences'
-import { api, Broken, got, NoAnswer } from './client'
+import { api, Broken, got, NoAnswer, Refused } from './client'
 import type { Guest, Hit, Loadable, Scale, Series, Standing, Units, Visit } from './types'
 
 const RETRY_MS = 2_000
@@ -76,6 +76,19 @@ export function useSearch(text: string): Hit[] {
 }
 
 export const usePocketShape = () => useLoad('pocket', (units) => api.GET('/api/pocket', at(units)))
+/** Whether this device was let in. Nobody is turned away while the server does not answer. */
+export function useIsStranger(): boolean {
+  const query = useQuery({
+    queryKey: ['me'],
+    queryFn: () => got(api.GET('/api/me')),
+    refetchInterval: 60_000,
+  })
+  return query.error instanceof Refused && query.error.status === 401
+}
+
+export const useDevices = () =>
+  useLoad('devices', () => api.GET('/api/devices'), { every: () => 5_000 })
+export const useMe = () => useLoad('me-named', () => api.GET('/api/me'))
 export const useHealth = () =>
   useLoad('health', () => api.GET('/api/health'), { every: () => 20_000 })
 export const useCopies = () => useLoad('copies', () => api.GET('/api/workshop/copies'))

@@ -1,7 +1,7 @@
 import { Suspense } from 'react'
 import { QueryClientProvider } from '@tanstack/react-query'
 import { BrowserRouter, Link, Route, Routes } from 'react-router'
-import { queryClient } from '../api/queries'
+import { queryClient, useIsStranger } from '../api/queries'
 import { TodayScreen } from '../features/today/TodayScreen'
 import { later } from '../lib/later'
 import { Shell } from './Shell'
@@ -19,6 +19,7 @@ const SystemsScreen = later(
 const WorkshopScreen = later(
   async () => (await import('../features/workshop/WorkshopScreen')).WorkshopScreen,
 )
+const PairScreen = later(async () => (await import('../features/workshop/PairScreen')).PairScreen)
 const VisitScreen = later(async () => (await import('../features/visit/VisitScreen')).VisitScreen)
 const GuestScreen = later(async () => (await import('../features/visit/GuestScreen')).GuestScreen)
 
@@ -37,8 +38,16 @@ export function App() {
   )
 }
 
-/** Everything but a guest's look stands in the shell. */
+/** Everything but a guest's look stands in the shell; a device that was not let in pairs first. */
 function Home() {
+  const isStranger = useIsStranger()
+  if (isStranger) {
+    return (
+      <Suspense fallback={null}>
+        <PairScreen />
+      </Suspense>
+    )
+  }
   return (
     <Shell>
       <Suspense fallback={null}>
@@ -48,6 +57,7 @@ function Home() {
           <Route path="/systems/:systemId" element={<SystemScreen />} />
           <Route path="/shelf" element={<ShelfScreen />} />
           <Route path="/pocket" element={<PocketScreen />} />
+          <Route path="/pair" element={<TodayScreen />} />
           <Route path="/workshop" element={<WorkshopScreen />} />
           <Route path="/visits/:visitId" element={<VisitScreen />} />
           <Route path="*" element={<Nowhere />} />

@@ -52,7 +52,7 @@ export function CalloutLine({ visit, vocabulary, units, onTypes }: Props) {
   const last = useLastDone(visit.id)
   const takeBack = () => last && !closed && undo(last, units)
 
-  useTakeBackRefused(visit.id, text, setLine)
+  const whyNot = useTakeBackRefused(visit.id, text, setLine)
   useKeys([
     { key: '/', label: 'Go to the line', run: () => field.current?.focus() },
     { key: 'p', label: 'Show or hide the pad', run: togglePad },
@@ -72,6 +72,11 @@ export function CalloutLine({ visit, vocabulary, units, onTypes }: Props) {
         </p>
       )}
       <HeardLine heard={heard} text={text} onReplace={setLine} />
+      {whyNot !== '' && (heard?.misheard.length ?? 0) === 0 && (
+        <p role="alert" className="mb-2 border-l-4 border-alarm pl-2 text-[0.95rem]">
+          Not taken. {whyNot}
+        </p>
+      )}
       <form
         className="flex items-stretch gap-2"
         onSubmit={(event) => {
@@ -175,7 +180,8 @@ function useTakeBackRefused(
   visitId: string,
   text: string,
   setDraft: (text: string | undefined) => void,
-): void {
+): string {
+  const [why, setWhy] = useDraft(`refused:${visitId}`) // the line, and why it was not taken
   const { refused } = useOutbox()
   const mine = refused.find(
     ({ message }) => message.visitId === visitId && message.path.endsWith('/callouts'),
@@ -183,9 +189,13 @@ function useTakeBackRefused(
   useEffect(() => {
     if (!mine) return
     const said = 'text' in mine.message.body ? String(mine.message.body.text) : ''
-    setDraft(text.trim() === '' || text === said ? said : `${said} ${text}`)
+    const back = text.trim() === '' || text === said ? said : `${said} ${text}`
+    setDraft(back)
+    setWhy(`${back}\n${mine.problems.map((problem) => problem.message).join(' ')}`)
     dismiss(mine.message.id)
-  }, [mine, text, setDraft])
+  }, [mine, text, setDraft, setWhy])
+  const [line = '', said = ''] = why?.split('\n') ?? []
+  return text !== '' && line === text ? said : ''
 }
 
 type HeardProps = {

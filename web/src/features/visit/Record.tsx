@@ -54,7 +54,9 @@ function Row({ reading, visit, units, now }: RowProps) {
       <span className="min-w-0 flex-1 leading-tight group-data-[state=void]:line-through">
         {reading.label}
         <span className="block text-[0.83rem] text-soft">
-          {reading.source} {reading.given}, {shortTime(reading.taken_at, now)}
+          {reading.source} {reading.given}
+          {reading.written_by !== '' && ` on ${reading.written_by}`},{' '}
+          {shortTime(reading.taken_at, now)}
           {reading.corrects !== null && ', corrected'}
           {reading.state === 'void' && ', replaced'}
           {reading.state === 'earlier' && ', earlier'}

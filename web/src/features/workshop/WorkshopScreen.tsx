@@ -6,6 +6,7 @@ import { useTypedField } from '../../state/typedField'
 import { Heading } from '../../ui/Heading'
 import { LoadState } from '../../ui/LoadState'
 import { Copies } from './Copies'
+import { Devices } from './Devices'
 
 /** The workshop itself: what its papers say of it. */
 export function WorkshopScreen() {
@@ -25,6 +26,7 @@ export function WorkshopScreen() {
           )}
         </LoadState>
       </section>
+      <Devices />
       <Copies />
     </div>
   )
