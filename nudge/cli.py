@@ -35,6 +35,10 @@ def main(arguments: Sequence[str] | None = None) -> int:
         ("restore", "put a copy in place; what was there is set aside"),
     ):
         commands.add_parser(name, help=what).add_argument("file", metavar="FILE", type=Path)
+    taken = commands.add_parser("take-in", help="take a bundle of another Nudge in")
+    taken.add_argument("file", metavar="BUNDLE.json", type=Path)
+    taken.add_argument("--look", action="store_true", help="say what it would bring; write nothing")
+    taken.add_argument("--json", action="store_true", help="the answer as JSON")
     named = commands.add_parser(
         "certificate", help="make an authority and a certificate for this machine's names"
     )
@@ -43,6 +47,8 @@ def main(arguments: Sequence[str] | None = None) -> int:
     chosen = parser.parse_args(arguments)
     if chosen.command == "assess":
         return _assess(chosen.file, chosen.text)
+    if chosen.command == "take-in":
+        return _take_in(chosen.file, chosen.look, chosen.json)
     if chosen.command == "certificate":
         return _certificate(chosen.names)
     if chosen.command in ("backup", "restore", "check"):
@@ -86,6 +92,25 @@ def _upkeep(command: str, file: Path | None) -> int:
     except upkeep.TROUBLE as refused:
         return _fail(str(refused))
     print(said)
+    return 0
+
+
+def _take_in(file: Path, only_looks: bool, as_json: bool) -> int:
+    from nudge.rehearsal import take_in
+    from nudge.settings import Settings
+
+    try:
+        found = take_in(file, Settings.from_environment().data_folder, only_looks)
+    except OSError as unreadable:
+        return _fail(f"{file} cannot be read: {unreadable.strerror or unreadable}")
+    if as_json:
+        print(json.dumps(found))
+        return 0
+    if found["reasons"]:
+        return _fail("Not taken in; nothing was changed.", *found["reasons"])
+    tense = "would bring" if only_looks else "brought"
+    print(f"It {tense} {found['visits']} visits and {found['systems']} systems; "
+          f"{found['already_here']} visits were here already.")  # fmt: skip
     return 0
 
 

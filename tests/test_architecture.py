@@ -76,11 +76,13 @@ ALLOWED: dict[str, tuple[str, ...]] = _core() | {
     "nudge.demo": ("nudge.core", "nudge.plant", "nudge.services", "nudge.store"),
     "nudge.settings": (),
     "nudge.main": ("nudge.api", "nudge.presenters", "nudge.services", "nudge.__version__"),
+    "nudge.rehearsal": ("nudge.main", "nudge.services", "nudge.store"),
     "nudge.certificate": (),
     "nudge.upkeep": ("nudge.services", "nudge.store"),
     "nudge.cli": (
         "nudge.core", "nudge.contract", "nudge.services", "nudge.store", "nudge.settings",
-        "nudge.main", "nudge.demo", "nudge.upkeep", "nudge.certificate", "nudge.presenters",
+        "nudge.main", "nudge.demo", "nudge.upkeep", "nudge.certificate",
+        "nudge.presenters", "nudge.rehearsal",
     ),
 }  # fmt: skip
 

@@ -4,7 +4,7 @@ from starlette.responses import JSONResponse
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 MOST_BYTES = 1_000_000
-PICTURE_BYTES, BUNDLE_BYTES = 25_000_000, 300_000_000
+PICTURE_BYTES, BUNDLE_BYTES = 25_000_000, 25_000_000
 
 
 class BodyLimit:
@@ -52,7 +52,7 @@ def _most(path: str) -> int:
     """What one request may bring: a picture and a bundle are larger than anything typed."""
     if "/photos/" in path:
         return PICTURE_BYTES
-    return BUNDLE_BYTES if path.endswith("/bundles") else MOST_BYTES
+    return BUNDLE_BYTES if path.endswith(("/bundles", "/bundles/looks")) else MOST_BYTES
 
 
 async def _refuse(scope: Scope, receive: Receive, send: Send, most: int) -> None:

@@ -1,9 +1,9 @@
 """The shape of a bundle: every row follows its table. `docs/formats/` holds its JSON Schema."""
 
-from datetime import datetime
+from datetime import UTC, datetime, timedelta
 from typing import Annotated, Any, Literal
 
-from pydantic import AwareDatetime, BaseModel, ConfigDict, Field, create_model
+from pydantic import AfterValidator, AwareDatetime, BaseModel, ConfigDict, Field, create_model
 from sqlalchemy import JSON, inspect
 from sqlalchemy.types import TypeEngine
 
@@ -78,6 +78,41 @@ def kind_of(of: TypeEngine[Any]) -> type:
     return dict if isinstance(of, JSON) else of.python_type
 
 
+ID = Annotated[str, Field(strict=True, min_length=1, max_length=200, pattern=r"^[A-Za-z0-9:_.-]+$")]
+"""As the API takes them; and a little longer, for rows are named after what they came with."""
+LONG = frozenset({"text", "note", "name", "complaint", "drift"})
+LONGEST, SHORTEST = 20_000, 500
+"""Letters of the texts named in `LONG`, and of every other."""
+Finite = Annotated[float, Field(allow_inf_nan=False, ge=-1e15, le=1e15)]
+Whole = Annotated[int, Field(ge=-(2**53), le=2**53)]
+
+
+def _believable(moment: datetime) -> datetime:
+    if not datetime(1990, 1, 1, tzinfo=UTC) <= moment <= datetime.now(UTC) + timedelta(days=1):
+        raise ValueError(f"{moment.isoformat()[:20]} is no moment that was")
+    return moment
+
+
+Was = Annotated[AwareDatetime, AfterValidator(_believable)]
+WILL_BE = frozenset({"ready_at"})
+"""Moments that may lie ahead."""
+
+
+def _text(key: str) -> Any:
+    """What a text of a column may be: an id, or so many letters that can be shown."""
+    if key == "id" or key.endswith("_id") or key in ("corrects", "withdraws"):
+        return ID
+    most = LONGEST if key in LONG else SHORTEST
+    return Annotated[str, Field(max_length=most), AfterValidator(_showable)]
+
+
+def _showable(text: str) -> str:
+    if any(ord(letter) < 32 and letter not in "\n\t\r" for letter in text) or "\x7f" in text:
+        raise ValueError("control characters cannot stand in a text")
+    text.encode("utf-8")  # a half of a pair of surrogates cannot be written anywhere
+    return text
+
+
 def _row_model(name: str, table: type[Base], *besides: str) -> type[BaseModel]:
     """A strict model with a field for every column of a table."""
     fields: dict[str, Any] = {}
@@ -86,9 +121,12 @@ def _row_model(name: str, table: type[Base], *besides: str) -> type[BaseModel]:
             continue
         kind: Any = kind_of(column.type)
         kind = {
-            datetime: AwareDatetime,
+            str: _text(column.key),
+            datetime: AwareDatetime if column.key in WILL_BE else Was,
             bytes: Annotated[str, Field(max_length=MOST_IN_TEXT)],
             dict: dict[str, Any],
+            float: Finite,
+            int: Whole,
         }.get(kind, kind)
         optional = column.nullable or (table is Baseline and column.key == "kept")
         later = column.key == "written_by" or (table.__tablename__, column.key) in ADDED_LATER
@@ -125,33 +163,33 @@ class PlacementRow(BaseModel):
     """Where an instrument was, from a moment on [ms]; `offset` is its zero, in core units."""
 
     model_config = _STRICT
-    id: str
-    point: str
+    id: ID
+    point: Annotated[str, Field(max_length=SHORTEST)]
     counts: bool
-    offset: float
-    since_ms: int
-    how: str
-    recorded_at: AwareDatetime
+    offset: Finite
+    since_ms: Whole
+    how: Annotated[str, Field(max_length=SHORTEST)]
+    recorded_at: Was
 
 
 class ChannelRow(BaseModel):
     """One instrument of a visit with every sample as it came: moments [ms] and core values."""
 
     model_config = _STRICT
-    visit_id: str
-    key: str
-    label: str
-    source: str
-    created_at: AwareDatetime
+    visit_id: ID
+    key: Annotated[str, Field(max_length=SHORTEST)]
+    label: Annotated[str, Field(max_length=SHORTEST)]
+    source: Annotated[str, Field(max_length=SHORTEST)]
+    created_at: Was
     placements: list[PlacementRow]
-    at_ms: list[int]
-    values: list[float]
+    at_ms: list[Whole]
+    values: list[Finite]
 
 
 _BUNDLE_FIELDS: dict[str, Any] = {
     "format": (Literal["nudge-bundle"], ...),
     "version": (Literal[1], ...),
-    "made_by": (str, ...),
+    "made_by": (Annotated[str, Field(max_length=SHORTEST)], ...),
     "made_at": (AwareDatetime, ...),
     **{key: (list[model], ...) for key, model in MODELS.items()},  # type: ignore[valid-type]
     "channels": (list[ChannelRow], ...),

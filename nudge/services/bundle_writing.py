@@ -2,7 +2,7 @@
 
 import base64
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from datetime import date, datetime
 from typing import Any
 
@@ -30,11 +30,19 @@ class TakenIn:
     systems: int
     visits: int
     already_here: int
+    brought: dict[str, list[str]] = field(default_factory=dict)
+    """By table, the ids of the rows that were added."""
+
+    @property
+    def said(self) -> str:
+        """In words."""
+        return f"{self.visits} visits, {self.systems} systems."
 
 
 def write_bundle(session: Session, given: Mapping[str, Any], now: datetime) -> TakenIn:
+    """Write what is not here yet; nothing that is here is changed."""
     here = {row["id"] for row in given["visits"] if session.get(Visit, row["id"]) is not None}
-    new_systems = 0
+    brought: dict[str, list[str]] = {}
     for key in ("sites", "systems", "cylinders"):
         for row in given[key]:
             if session.get(TABLES[key], row["id"]) is None:
@@ -42,31 +50,35 @@ def write_bundle(session: Session, given: Mapping[str, Any], now: datetime) -> T
                 if key == "cylinders":
                     made.retired_at = now  # type: ignore[attr-defined]
                 session.add(made)
-                new_systems += key == "systems"
+                brought.setdefault(key, []).append(row["id"])
         session.flush()
-    for row in given["visits"]:
-        if row["id"] not in here:
-            session.add(_row("visits", row))
-    session.flush()
+    new = [row for row in given["visits"] if row["id"] not in here]
+    _write(session, "visits", new, brought)
     for key in (*OF_SYSTEM, "movements", "weighings"):
-        _write_missing(session, key, given[key])
+        kept = any_rows.ids_of(session, TABLES[key])
+        _write(session, key, [row for row in given[key] if row["id"] not in kept], brought)
     for key in OF_VISIT:
-        for row in given[key]:
-            if row["visit_id"] not in here:
-                session.add(_row(key, row))
-                session.flush()
+        _write(session, key, [row for row in given[key] if row["visit_id"] not in here], brought)
     for row in given["channels"]:
         if row["visit_id"] not in here:
             _write_channel(session, row)
-    return TakenIn(new_systems, len(given["visits"]) - len(here), len(here))
+    systems, visits = len(brought.get("systems", ())), len(brought.get("visits", ()))
+    return TakenIn(systems, visits, len(here), brought)
 
 
-def _write_missing(session: Session, key: str, rows: Sequence[Mapping[str, Any]]) -> None:
-    kept = any_rows.ids_of(session, TABLES[key])
+def _write(
+    session: Session,
+    key: str,
+    rows: Sequence[Mapping[str, Any]],
+    brought: dict[str, list[str]],
+) -> None:
+    """Rows in their order, one after the other: their numbers follow it."""
     for row in rows:
-        if row["id"] not in kept:
-            session.add(_row(key, row))
-            session.flush()
+        session.add(_row(key, row))
+        session.flush()
+    names = [str(row["id"]) for row in rows if "id" in row]
+    if names:
+        brought[key] = names
 
 
 def _write_channel(session: Session, row: Mapping[str, Any]) -> None:

@@ -8,18 +8,17 @@ import base64
 import json
 from collections.abc import Callable, Mapping, Sequence
 from datetime import UTC, date, datetime
+from secrets import token_urlsafe
 from typing import Any
 
 from pydantic import BaseModel, ValidationError
 from sqlalchemy.orm import Session
 
 from nudge import __version__
-from nudge.core.checks.observations import observation
 from nudge.core.language.callout.spoken_units import value_si
 from nudge.core.language.errors import CoreError
 from nudge.core.language.vocabulary.points import point
-from nudge.core.physics.circuit.equipment import application_named, device_named
-from nudge.core.physics.refrigerant.catalogue import refrigerant
+from nudge.services.bundle_rules import misfits
 from nudge.services.bundle_shape import (
     FORMAT,
     MODELS,
@@ -32,11 +31,10 @@ from nudge.services.bundle_shape import (
 from nudge.services.bundle_writing import TakenIn, write_bundle
 from nudge.services.clock import Clock
 from nudge.services.errors import NotFound
-from nudge.services.heard import EVENT_KINDS
 from nudge.services.photos import shrunk
 from nudge.store.database import Database
 from nudge.store.live_tables import Channel
-from nudge.store.repositories import book, live, shelf
+from nudge.store.repositories import book, live, removal, shelf
 from nudge.store.repositories import rows as any_rows
 from nudge.store.repositories import visits as visits_repository
 from nudge.store.shelf_tables import Cylinder
@@ -44,6 +42,7 @@ from nudge.store.tables import (
     Base,
     Site,
     System,
+    TakenBundle,
     Visit,
 )
 
@@ -135,7 +134,57 @@ class Bundles:
             clashes = self._clashes(session, given)
             if clashes:
                 raise NotABundle(clashes)
-            return write_bundle(session, given, self._clock())
+            now = self._clock()
+            taken = write_bundle(session, given, now)
+            if taken.brought:
+                session.add(
+                    TakenBundle(
+                        id=token_urlsafe(9),
+                        taken_at=now,
+                        said=taken.said,
+                        brought=taken.brought,
+                        undone_at=None,
+                    )
+                )
+            return taken
+
+    def look(self, data: bytes) -> tuple[TakenIn, list[str]]:
+        """What a bundle would bring, and everything in it that does not fit. Nothing is written."""
+        try:
+            given = _read(data)
+        except NotABundle as refused:
+            return TakenIn(0, 0, 0), list(refused.reasons)
+        reasons = _problems(given)
+        with self._database.reading() as session:
+            if not reasons:
+                reasons = self._clashes(session, given)
+            here = {row["id"] for row in given["visits"] if session.get(Visit, row["id"])}
+            systems = [row for row in given["systems"] if session.get(System, row["id"]) is None]
+        return TakenIn(len(systems), len(given["visits"]) - len(here), len(here)), reasons
+
+    def taken(self) -> list[TakenBundle]:
+        """What was taken in from other Nudges, the newest first."""
+        with self._database.reading() as session:
+            return removal.bundles(session)
+
+    def take_out(self, taken_id: str) -> None:
+        """Take an import out again: every row it brought, whole or not at all.
+
+        Raises: NotFound; CoreError, where something was written on it since.
+        """
+        with self._database.writing() as session:
+            row = session.get(TakenBundle, taken_id)
+            if row is None or row.undone_at is not None:
+                raise NotFound("import", taken_id)
+            since = removal.written_since(session, row)
+            if since:
+                raise CoreError(
+                    "import",
+                    f"Something was written on it since: {', '.join(since)}. It stays. Nothing "
+                    "was changed.",
+                )
+            removal.take_out(session, row)
+            row.undone_at = self._clock()
 
     def _clashes(self, session: Session, given: Mapping[str, Any]) -> list[str]:
         """Rows that are here under the same name and say something else."""
@@ -229,13 +278,12 @@ def _problems(given: Mapping[str, Any]) -> list[str]:
             found.append(f"{what}: nobody knows {str(unknown)[:60]}.")
 
     sites = {row["id"] for row in given["sites"]}
-    for row in given["systems"]:
-        what = f"System “{row['name'][:60]}”"
-        try_it(what, lambda row=row: refrigerant(row["refrigerant"]))  # type: ignore[misc]
-        try_it(what, lambda row=row: device_named(row["metering_device"]))  # type: ignore[misc]
-        try_it(what, lambda row=row: application_named(row["application"]))  # type: ignore[misc]
-        if row["site_id"] not in sites:
-            found.append(f"{what} is at a site that is not in the bundle.")
+    found += misfits(given)
+    found += [
+        f"System “{row['name'][:60]}” is at a site that is not in the bundle."
+        for row in given["systems"]
+        if row["site_id"] not in sites
+    ]
     found += _loose_ends(given)
     for row in given["readings"]:
         try_it(
@@ -244,11 +292,6 @@ def _problems(given: Mapping[str, Any]) -> list[str]:
                 row["given_value"], row["given_unit"], point(row["point"]).quantity
             ),
         )
-    for row in given["observations"]:
-        try_it(f"Observation “{row['id'][:40]}”", lambda row=row: observation(row["key"]))  # type: ignore[misc]
-    for row in given["events"]:
-        if row["kind"] not in EVENT_KINDS:
-            found.append(f"Event “{row['id'][:40]}”: nobody knows “{row['kind'][:40]}”.")
     for row in given["photos"]:
         if row["removed_at"] is None:
             try_it(f"Picture “{row['id'][:40]}”", lambda row=row: _picture(row))  # type: ignore[misc]

@@ -11,6 +11,7 @@ from nudge.store.tables import (
     Site,
     SlipRow,
     System,
+    TakenBundle,
     Verdict,
     Visit,
 )
@@ -30,6 +31,7 @@ __all__ = [
     "Site",
     "SlipRow",
     "System",
+    "TakenBundle",
     "Verdict",
     "Visit",
     "si_value",

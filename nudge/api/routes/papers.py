@@ -4,6 +4,8 @@ import csv
 import io
 import json
 import re
+import tempfile
+from pathlib import Path
 from urllib.parse import quote
 
 from fastapi import APIRouter, Request
@@ -13,10 +15,13 @@ from starlette.responses import Response
 from nudge import __version__
 from nudge.api.access import UnitsIn, WorkshopIn, ZoneIn
 from nudge.presenters.notes import photo_out
-from nudge.presenters.papers import TakenInOut
+from nudge.presenters.papers import TakenBundleOut, TakenInOut, taken_bundle_out
 from nudge.presenters.traces import series_out
 from nudge.presenters.visit_order import order_out
 from nudge.presenters.visits import VisitOut, visit_out
+from nudge.services.apart import taken_in_apart
+from nudge.services.bundles import NotABundle
+from nudge.services.workshop import Workshop
 
 router = APIRouter(prefix="/api")
 
@@ -113,9 +118,41 @@ def system_bundle(workshop: WorkshopIn, system_id: str) -> Response:
 @router.post("/bundles", status_code=201)
 async def take_in(workshop: WorkshopIn, request: Request) -> TakenInOut:
     """Take a bundle in, whole or not at all: refused with every reason."""
-    data = await request.body()
-    found = await run_in_threadpool(workshop.bundles.take_in, data)
-    return TakenInOut(systems=found.systems, visits=found.visits, already_here=found.already_here)
+    found = await _apart(workshop, request, only_looks=False)
+    if found.reasons:
+        raise NotABundle(found.reasons)
+    return found
+
+
+@router.post("/bundles/looks")
+async def look(workshop: WorkshopIn, request: Request) -> TakenInOut:
+    """What a bundle would bring, and what in it does not fit. Nothing is written."""
+    return await _apart(workshop, request, only_looks=True)
+
+
+@router.get("/bundles")
+def bundles(workshop: WorkshopIn) -> list[TakenBundleOut]:
+    """What was taken in from other Nudges, the newest first."""
+    return [taken_bundle_out(row) for row in workshop.bundles.taken()]
+
+
+@router.post("/bundles/{taken_id}/removals")
+def take_out(workshop: WorkshopIn, taken_id: str) -> list[TakenBundleOut]:
+    """Take an import out again, unless something was written on it since."""
+    workshop.bundles.take_out(taken_id)
+    return bundles(workshop)
+
+
+async def _apart(workshop: Workshop, request: Request, only_looks: bool) -> TakenInOut:
+    """A bundle is checked and written in a process of its own: it holds nobody up."""
+    with tempfile.TemporaryDirectory(prefix="nudge-bundle-") as folder:
+        path = Path(folder) / "bundle.json"
+        with path.open("wb") as file:
+            async for part in request.stream():
+                file.write(part)
+        home = workshop.database.path.parent
+        found = await run_in_threadpool(taken_in_apart, path, home, only_looks)
+    return TakenInOut.model_validate(found)
 
 
 def _bundle(found: dict[str, object], what: str) -> Response:

@@ -91,6 +91,7 @@ export const useDevices = () =>
 export const useMe = () => useLoad('me-named', () => api.GET('/api/me'))
 export const useHealth = () =>
   useLoad('health', () => api.GET('/api/health'), { every: () => 20_000 })
+export const useBundles = () => useLoad('bundles', () => api.GET('/api/bundles'))
 export const useCopies = () => useLoad('copies', () => api.GET('/api/workshop/copies'))
 export const useWorkshop = () => useLoad('workshop', () => api.GET('/api/workshop'))
 export const useMethods = () => useLoad('methods', () => api.GET('/api/methods'))

@@ -74,6 +74,7 @@ export type PairingCode = Schemas['CodeOut']
 export type Devices = Schemas['DevicesOut']
 export type KeptCopy = Schemas['CopyOut']
 export type TakenIn = Schemas['TakenInOut']
+export type TakenBundle = Schemas['TakenBundleOut']
 export type Problem = Schemas['ErrorOut']
 
 /** What a screen can know about data it asked for. Fetching again is a separate fact. */
