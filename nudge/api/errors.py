@@ -84,6 +84,15 @@ def answer_errors(app: FastAPI) -> None:
     async def _invalid(request: Request, error: RequestValidationError) -> JSONResponse:
         return _answer(422, [_validation(item) for item in error.errors()])
 
+    @app.exception_handler(Exception)
+    async def _broken(request: Request, error: Exception) -> JSONResponse:
+        """What nobody foresaw: nothing of it reaches the reader; where it broke is in the log."""
+        message = (
+            "Nudge broke on this. Nothing was written. The rest of it goes on; if it stays so, "
+            "look the data over with nudge check, and keep the log."
+        )
+        return _answer(500, [ErrorOut(what="request", message=message)])
+
     @app.exception_handler(HTTPException)
     async def _http(request: Request, error: HTTPException) -> JSONResponse:
         return _answer(error.status_code, [ErrorOut(what="request", message=str(error.detail))])

@@ -11,11 +11,12 @@ from nudge.core.language.units import UnitSystem, decimals, from_si, to_si
 from nudge.core.physics.circuit.equipment import (
     DEVICE_LABELS,
     PLATE_NUMBERS,
-    Application,
-    MeteringDevice,
+    application_named,
+    device_named,
 )
 from nudge.core.physics.refrigerant.catalogue import refrigerant
 from nudge.services.rows import Site, System
+from nudge.services.sound import each
 
 Id = Annotated[str, Field(strict=True, min_length=1, max_length=64, pattern=r"^[A-Za-z0-9:_-]+$")]
 
@@ -122,14 +123,22 @@ class SiteOut(BaseModel):
     name: str
     note: str
     systems: list[SystemOut]
+    broken: list[str]
+    """Systems that are damaged and left out, in words."""
 
 
 def site_out(row: Site, units: UnitSystem) -> SiteOut:
+    broken: list[str] = []
+
+    def named(system: System) -> str:
+        return f"{row.name}, {system.name}"
+
     return SiteOut(
         id=row.id,
         name=row.name,
         note=row.note,
-        systems=[system_out(system, row, units) for system in row.systems],
+        systems=each(row.systems, lambda system: system_out(system, row, units), named, broken),
+        broken=broken,
     )
 
 
@@ -166,11 +175,11 @@ def _shown(value: float | None, quantity: Any, units: UnitSystem) -> float | Non
 
 def _summary(row: System, units: UnitSystem) -> str:
     """`3-ton, R-410A, expansion valve`: how people name a system to each other."""
-    parts = [row.refrigerant, DEVICE_LABELS[MeteringDevice(row.metering_device)].lower()]
+    parts = [row.refrigerant, DEVICE_LABELS[device_named(row.metering_device)].lower()]
     if row.nominal_capacity_w:
         size = row.nominal_capacity_w
         parts.insert(0, f"{size / 3516.85:.3g}-ton" if units == "ip" else f"{size / 1000:.3g} kW")
-    said = application_said(Application(row.application))
+    said = application_said(application_named(row.application))
     if said:
         parts.append(said.lower())
     return ", ".join(parts)

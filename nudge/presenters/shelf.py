@@ -176,6 +176,8 @@ class LedgerOut(BaseModel):
     movements: list[MovementOut]
     leaks: list[LeakOut]
     threshold: float
+    broken: list[str]
+    """Entries that are damaged and left out, in words."""
 
 
 def kg(value: float, units: UnitSystem) -> float:
@@ -270,7 +272,8 @@ def ledger_csv(rows: Sequence[Movement]) -> str:
         ]
     )
     for row in rows:
-        signed = MOVEMENT_KINDS[row.kind].sign * row.mg
+        known = MOVEMENT_KINDS.get(row.kind)
+        signed = (known.sign if known else 0) * row.mg
         file.writerow(
             [
                 row.happened_at.isoformat(),

@@ -47,6 +47,8 @@ class TodayOut(BaseModel):
     left: list[LeftLine]
     drifting: list[DriftLine]
     leaking: list[LeakLine]
+    broken: list[str]
+    """What is damaged and left out here, in words."""
 
 
 def season_said(key: str, units: UnitSystem) -> str:

@@ -105,6 +105,8 @@ class VisitOut(VisitHead):
     can_undo: bool
     live: LiveOut | None
     is_simulated: bool
+    broken: list[str]
+    """What of the visit is damaged and left out, in words."""
     doses: list[DoseOut]
     cylinders_used: list[str]
     connection: str
@@ -174,6 +176,7 @@ def visit_out(
         slips=[_kept_slip(row, units) for row in visit.slips],
         charts=charts_today(visit.system, snapshot.readings, units),
         is_simulated=snapshot.around.is_simulated,
+        broken=list(snapshot.around.broken),
         live=live_out(snapshot.live, units) if snapshot.live else None,
         footprints=footprints,
         target_map=maps_of(footprints, answer, advice, units),

@@ -24,7 +24,7 @@ from nudge.core.visit.record.kept import Kept
 from nudge.services.clock import Clock
 from nudge.services.errors import NotFound, PlateQuestion
 from nudge.services.methods import check_method
-from nudge.services.verdicts import kept_of
+from nudge.services.sound import readable
 from nudge.store.database import Database
 from nudge.store.repositories import book
 from nudge.store.repositories import visits as visits_repository
@@ -92,8 +92,7 @@ class Book:
                 raise NotFound("system", system_id)
             visits = visits_repository.of_system(session, system_id)
             verdicts = visits_repository.latest_verdicts(session, [v.id for v in visits])
-            kept = {key: kept_of(one) for key, one in verdicts.items()}
-            return SystemHistory(row, visits, kept)
+            return SystemHistory(row, visits, readable(verdicts))
 
     def add_system(self, system_id: str, site_id: str, fields: Mapping[str, Any]) -> System:
         """A new system with at least a refrigerant and a metering device (core units)."""

@@ -17,6 +17,7 @@ from nudge.core.language.errors import CoreError, Impossible
 from nudge.core.language.said import Measure, say
 from nudge.core.language.units import Quantity
 from nudge.services.errors import NotFound
+from nudge.services.sound import sound_movements
 from nudge.store.repositories import shelf as repository
 from nudge.store.shelf_tables import Cylinder, Movement, Weighing
 
@@ -48,12 +49,12 @@ def entry_of(row: Movement) -> LedgerEntry:
 
 
 def held_mg(session: Session, cylinder_id: str) -> int:
-    entries = map(entry_of, repository.movements(session, cylinder_id))
+    entries = map(entry_of, sound_movements(repository.movements(session, cylinder_id)))
     return balance(entries).cylinders.get(cylinder_id, 0)
 
 
 def standing_of(session: Session, row: Cylinder) -> CylinderStanding:
-    moved = repository.movements(session, row.id)
+    moved = sound_movements(repository.movements(session, row.id))
     stands = {entry.id for entry in standing_entries(map(entry_of, moved))}
     kept = [m for m in moved if m.id in stands]
     losses = [m for m in kept if m.kind == "lost"]

@@ -4,7 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from nudge.core.language.errors import CoreError, UnknownName
-from nudge.core.physics.circuit.equipment import MeteringDevice
+from nudge.core.physics.circuit.equipment import device_named
 from nudge.core.targets.choose import methods_for_charge
 from nudge.core.targets.school import School
 from nudge.services.clock import Clock
@@ -70,6 +70,6 @@ def check_method(method: str, judges: tuple[str, ...] | None = None) -> str:
 
 def preferred_methods(row: System, chosen: Mapping[str, str]) -> tuple[str, ...]:
     """Methods to try first for a system: its own, then the workshop's for its device."""
-    valve = MeteringDevice(row.metering_device).is_valve
+    valve = device_named(row.metering_device).is_valve
     default = chosen.get("valve_method" if valve else "orifice_method", "")
     return tuple(method for method in (row.method, default) if method)

@@ -8,10 +8,10 @@ from nudge.core.physics.chart.chart import Chart
 from nudge.core.physics.chart.chart_text import read_chart
 from nudge.core.physics.circuit.equipment import (
     PLATE_NUMBERS,
-    Application,
-    MeteringDevice,
     Plate,
     ReversingValve,
+    application_named,
+    device_named,
 )
 from nudge.store.tables import ChartRow, System
 
@@ -20,8 +20,8 @@ def plate_of(row: System) -> Plate:
     """The core's view of a stored system."""
     return Plate(
         refrigerant=row.refrigerant,
-        metering_device=MeteringDevice(row.metering_device),
-        application=Application(row.application),
+        metering_device=device_named(row.metering_device),
+        application=application_named(row.application),
         indoor_unit=row.indoor_unit,
         blower_tap=row.blower_tap,
         reversing_valve=ReversingValve(row.reversing_valve),

@@ -44,6 +44,7 @@ from nudge.services.movements import (
     weigh,
 )
 from nudge.services.snapshot import Snapshot
+from nudge.services.sound import sound_movements
 from nudge.services.visits import Visits
 from nudge.services.yard import Yard
 from nudge.store.database import Database
@@ -288,9 +289,20 @@ class Shelf:
     def ledger(self) -> Sequence[Movement]:
         """Every movement that stands, oldest first."""
         with self._database.reading() as session:
-            rows = repository.movements(session)
+            rows = sound_movements(repository.movements(session))
         stands = {entry.id for entry in standing_entries(map(entry_of, rows))}
         return [row for row in rows if row.id in stands]
+
+    def damaged(self) -> list[str]:
+        """Entries of the ledger nobody can read, in words."""
+        with self._database.reading() as session:
+            rows = repository.movements(session)
+        known = {row.id for row in sound_movements(rows)}
+        return [
+            f"The entry of {row.happened_at:%Y-%m-%d}, “{row.kind[:20]}”, is of no kind there is."
+            for row in rows
+            if row.id not in known
+        ]
 
     def written(self) -> Sequence[Movement]:
         """The ledger as it was written, corrected entries and all, oldest first."""

@@ -70,6 +70,8 @@ class Surroundings:
     known: Known = field(default_factory=Known)
     """What else is known of the visit and its system's past."""
     folder: Folder = field(default_factory=Folder)
+    broken: tuple[str, ...] = ()
+    """What of the visit nobody can read, in words; it is left out."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,5 +1,6 @@
 """What a visit is judged by besides itself, read from the record in one session."""
 
+from dataclasses import replace
 from datetime import datetime
 
 from sqlalchemy.orm import Session
@@ -10,7 +11,7 @@ from nudge.services.live_state import live_state
 from nudge.services.methods import preferred_methods
 from nudge.services.past import ADDITIONS_WITHIN, Known, own_departures, recovered_share
 from nudge.services.snapshot import Snapshot, Surroundings, take_snapshot
-from nudge.services.verdicts import kept_of
+from nudge.services.sound import readable, show_sound
 from nudge.store.live_tables import Channel, Override, Plant
 from nudge.store.repositories import live, settings
 from nudge.store.repositories import visits as repository
@@ -20,7 +21,8 @@ from nudge.store.tables import Visit
 
 def snapshot_of(session: Session, row: Visit, now: datetime) -> Snapshot:
     """A visit as it stands, assessed once."""
-    return take_snapshot(row, surroundings(session, row, now))
+    broken = show_sound(row)
+    return take_snapshot(row, replace(surroundings(session, row, now), broken=tuple(broken)))
 
 
 def surroundings(session: Session, row: Visit, now: datetime) -> Surroundings:
@@ -28,7 +30,8 @@ def surroundings(session: Session, row: Visit, now: datetime) -> Surroundings:
     has = hung_on(session, row)
     state = live_state(session, row, now) if Channel in has else None
     folder = folder_of(session, row, now, has)
-    earlier = [kept_of(one) for one in repository.earlier_verdicts(session, row)]
+    verdicts = {str(one.sequence): one for one in repository.earlier_verdicts(session, row)}
+    earlier = list(readable(verdicts).values())
     ticks = {key: tick.state for key, tick in folder.ticks.items()}
     known = Known(
         repository.additions_before(session, row, now - ADDITIONS_WITHIN),

@@ -13,12 +13,13 @@ from nudge.core.drift.drift import UNLIKE, Drift, drift, intended_named, signs_k
 from nudge.core.language.errors import CoreError, Impossible
 from nudge.core.language.said import Measure, say
 from nudge.core.language.units import Quantity
+from nudge.core.visit.record.kept import Kept
 from nudge.core.visit.seasons import season_named
 from nudge.services.clock import Clock
 from nudge.services.errors import NotFound
 from nudge.services.plates import plate_of
 from nudge.services.snapshot import Snapshot
-from nudge.services.verdicts import kept_of
+from nudge.services.sound import readable
 from nudge.services.visits import Visits
 from nudge.store.database import Database
 from nudge.store.repositories import book, shelf, whole_visit
@@ -90,7 +91,8 @@ class SystemRecords:
             verdicts = visits_repository.latest_verdicts(session, [v.id for v in visits])
             kept = whole_visit.baseline(session, system_id)
             moved = shelf.of_system(session, system_id)
-            snaps = [_snap(verdicts[v.id]) for v in visits if v.id in verdicts]
+            readings = readable(verdicts)
+            snaps = [_snap(verdicts[v.id], readings[v.id]) for v in visits if v.id in readings]
             intended = whole_visit.intended(session, system_id)
             deferred = whole_visit.deferred(session, system_id)
         laid, compared = None, ""
@@ -278,8 +280,7 @@ def _check_text(what: str, text: str) -> None:
         )
 
 
-def _snap(row: Verdict) -> Snap:
-    kept = kept_of(row)
+def _snap(row: Verdict, kept: Kept) -> Snap:
     shown = {key: kept.derived[key] for key in SHOWN if key in kept.derived}
     return Snap(
         row.visit_id, row.given_at, kept.readings.get("outdoor_air_temp"), shown, kept.advice

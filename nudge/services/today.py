@@ -7,8 +7,8 @@ from datetime import datetime
 
 from nudge.core.language.units import UnitSystem
 from nudge.core.visit.record.kept import Kept
-from nudge.core.visit.seasons import is_in_season
-from nudge.services.verdicts import kept_of
+from nudge.core.visit.seasons import SEASONS, is_in_season
+from nudge.services.sound import readable
 from nudge.store.database import Database
 from nudge.store.repositories import book, visits, whole_visit
 from nudge.store.tables import System, Visit
@@ -50,10 +50,15 @@ def today(database: Database, now: datetime) -> Today:
             system = book.system(session, row.system_id)
             if system is not None:
                 has_come = row.due_on is not None and row.due_on <= now.date()
-                left.append(Left(row, system, has_come or is_in_season(row.season, now.month)))
+                is_now = has_come or _is_in_season(row.season, now.month)
+                left.append(Left(row, system, is_now))
         left.sort(key=lambda one: not one.is_in_season)
-        verdicts = {key: kept_of(row) for key, row in visits.latest_verdicts(session, ids).items()}
+        verdicts = readable(visits.latest_verdicts(session, ids))
         return Today(under_way, due, recent, verdicts, left, drifting)
+
+
+def _is_in_season(season: str, month: int) -> bool:
+    return season in SEASONS and is_in_season(season, month)
 
 
 def drift_said(visit: Visit, units: UnitSystem) -> str:

@@ -32,6 +32,7 @@ from nudge.services.clock import Clock
 from nudge.services.errors import Closed, NotFound
 from nudge.services.instruments import Instruments
 from nudge.services.samples import Given
+from nudge.services.sound import BROKEN
 from nudge.services.visits import Visits
 from nudge.services.yard_jobs import CLEAN_AFTER, JOBS
 from nudge.services.yard_work import (
@@ -197,15 +198,22 @@ class Yard:
             with self._database.reading() as session:
                 ids = repository.under_way(session)
             for visit_id in ids:
-                plant = self._found(visit_id)
-                if plant is not None:
-                    passed = (now - plant.at).total_seconds()
-                    self._move_on(visit_id, plant, now)
-                    self._follow_placements(visit_id, plant)
-                    given = self._read(plant, now, passed)
-                    self._send(visit_id, given)
-                    if (now - plant.kept_at).total_seconds() > KEEP_EVERY_S:
-                        self._keep(visit_id, now)
+                try:
+                    self._tick_one(visit_id, now)
+                except BROKEN as damaged:  # one that cannot go on holds no other up
+                    _LOG.debug("A simulated system cannot go on: %s", type(damaged).__name__)
+
+    def _tick_one(self, visit_id: str, now: datetime) -> None:
+        plant = self._found(visit_id)
+        if plant is None:
+            return
+        passed = (now - plant.at).total_seconds()
+        self._move_on(visit_id, plant, now)
+        self._follow_placements(visit_id, plant)
+        given = self._read(plant, now, passed)
+        self._send(visit_id, given)
+        if (now - plant.kept_at).total_seconds() > KEEP_EVERY_S:
+            self._keep(visit_id, now)
 
     def run(self) -> None:
         """Tick in the background until `close`."""

@@ -1,5 +1,6 @@
 """Opening the database: a folder that can be written, the right schema, one writer."""
 
+import json
 import os
 import sqlite3
 from collections.abc import Iterator
@@ -131,7 +132,9 @@ def _check_writable(folder: Path) -> None:
 
 
 def _engine(path: Path) -> Engine:
-    engine = create_engine(f"sqlite:///{path}", connect_args={"timeout": WAIT_S})
+    engine = create_engine(
+        f"sqlite:///{path}", connect_args={"timeout": WAIT_S}, json_deserializer=_plain
+    )
 
     @event.listens_for(engine, "connect")
     def _on_connect(connection: Any, record: Any) -> None:
@@ -146,6 +149,14 @@ def _engine(path: Path) -> Engine:
         connection.exec_driver_sql("BEGIN IMMEDIATE" if writes else "BEGIN")
 
     return engine
+
+
+def _plain(text: str) -> Any:
+    """JSON of a column; None where it is damaged, so that what is sound beside it still loads."""
+    try:
+        return json.loads(text)
+    except ValueError:
+        return None
 
 
 def _folded(text: str | None) -> str:

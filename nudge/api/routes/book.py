@@ -3,6 +3,7 @@
 from fastapi import APIRouter
 
 from nudge.api.access import BookIn, UnitsIn, WorkshopIn
+from nudge.core.language.units import UnitSystem
 from nudge.presenters.book import (
     NewSite,
     NewSystem,
@@ -18,8 +19,9 @@ from nudge.presenters.system_page import HitOut, SystemPage
 from nudge.presenters.today import DriftLine, LeakLine, LeftLine, TodayOut, season_said
 from nudge.presenters.visits import visit_line
 from nudge.services.errors import ChangedMeanwhile
-from nudge.services.rows import System
-from nudge.services.today import drift_said
+from nudge.services.rows import System, Visit
+from nudge.services.sound import each
+from nudge.services.today import Left, drift_said
 
 router = APIRouter(prefix="/api")
 
@@ -28,35 +30,26 @@ router = APIRouter(prefix="/api")
 def today(workshop: WorkshopIn, units: UnitsIn) -> TodayOut:
     """Visits under way, due, and lately closed."""
     found = workshop.today()
+    broken: list[str] = []
     groups = {"under_way": found.under_way, "due": found.due, "recent": found.recent}
     lines = {
-        name: [visit_line(visit, found.verdicts.get(visit.id), units) for visit in group]
+        name: each(
+            group,
+            lambda visit: visit_line(visit, found.verdicts.get(visit.id), units),
+            lambda visit: f"A visit to {_place(visit.system)}",
+            broken,
+        )
         for name, group in groups.items()
     }
     return TodayOut(
         **lines,
-        left=[
-            LeftLine(
-                id=one.row.id,
-                system_id=one.system.id,
-                place=_place(one.system),
-                text=one.row.text,
-                season=season_said(one.row.season, units),
-                due_on=one.row.due_on,
-                is_in_season=one.is_in_season,
-            )
-            for one in found.left
-        ],
-        drifting=[
-            DriftLine(
-                system_id=visit.system_id,
-                visit_id=visit.id,
-                place=_place(visit.system),
-                said=drift_said(visit, units),
-                seen_at=visit.closed_at,
-            )
-            for visit in found.drifting
-        ],
+        left=each(found.left, lambda one: _left(one, units), lambda one: one.row.text, broken),
+        drifting=each(
+            found.drifting,
+            lambda visit: _drift(visit, units),
+            lambda visit: f"What drifted at {_place(visit.system)}",
+            broken,
+        ),
         leaking=[
             LeakLine(
                 system_id=leak.system.id,
@@ -65,6 +58,29 @@ def today(workshop: WorkshopIn, units: UnitsIn) -> TodayOut:
             )
             for leak in workshop.leaking()
         ],
+        broken=[*broken, *workshop.shelf.damaged()],
+    )
+
+
+def _left(one: Left, units: UnitSystem) -> LeftLine:
+    return LeftLine(
+        id=one.row.id,
+        system_id=one.system.id,
+        place=_place(one.system),
+        text=one.row.text,
+        season=season_said(one.row.season, units),
+        due_on=one.row.due_on,
+        is_in_season=one.is_in_season,
+    )
+
+
+def _drift(visit: Visit, units: UnitSystem) -> DriftLine:
+    return DriftLine(
+        system_id=visit.system_id,
+        visit_id=visit.id,
+        place=_place(visit.system),
+        said=drift_said(visit, units),
+        seen_at=visit.closed_at,
     )
 
 

@@ -39,6 +39,7 @@ from nudge.presenters.shelf import (
 )
 from nudge.presenters.standing import StandingOut, standing_out
 from nudge.services.charging import guides_for, nudge_for
+from nudge.services.sound import each
 
 router = APIRouter(prefix="/api")
 
@@ -169,11 +170,22 @@ def contents(
 @router.get("/ledger")
 def ledger(workshop: WorkshopIn, units: UnitsIn) -> LedgerOut:
     """Every movement that stands, and how fast systems lose refrigerant."""
-    threshold = workshop.shelf.threshold()
+    threshold, broken = workshop.shelf.threshold(), workshop.shelf.damaged()
     return LedgerOut(
-        movements=[movement_out(row, units) for row in reversed(workshop.shelf.ledger())],
-        leaks=[leak_out(found, units, threshold) for found in workshop.shelf.leaks()],
+        movements=each(
+            reversed(workshop.shelf.ledger()),
+            lambda row: movement_out(row, units),
+            lambda row: f"The entry of {row.happened_at:%Y-%m-%d}",
+            broken,
+        ),
+        leaks=each(
+            workshop.shelf.leaks(),
+            lambda found: leak_out(found, units, threshold),
+            lambda found: f"The leak rate of {found.system.name}",
+            broken,
+        ),
         threshold=threshold,
+        broken=broken,
     )
 
 

@@ -4,6 +4,7 @@ from collections.abc import Sequence
 
 from sqlalchemy import inspect, select
 from sqlalchemy.orm import Session
+from sqlalchemy.orm.attributes import set_committed_value
 
 from nudge.store.tables import Base
 
@@ -18,3 +19,8 @@ def rows_of(session: Session, table: type[Base], key: str, ids: Sequence[str]) -
 def ids_of(session: Session, table: type[Base]) -> set[str]:
     """The ids of every row of a table."""
     return set(session.scalars(select(inspect(table).columns["id"])))
+
+
+def show_only(row: Base, name: str, value: object) -> None:
+    """What a loaded row shows under a name from now on; nothing is written by it."""
+    set_committed_value(row, name, value)

@@ -3322,6 +3322,8 @@ export interface components {
             leaks: components["schemas"]["LeakOut"][];
             /** Threshold */
             threshold: number;
+            /** Broken */
+            broken: string[];
         };
         /**
          * LeftLine
@@ -5084,6 +5086,8 @@ export interface components {
             note: string;
             /** Systems */
             systems: components["schemas"]["SystemOut"][];
+            /** Broken */
+            broken: string[];
         };
         /** SlipChoiceOut */
         SlipChoiceOut: {
@@ -5232,6 +5236,8 @@ export interface components {
             live: components["schemas"]["LiveOut"] | null;
             /** Is Simulated */
             is_simulated: boolean;
+            /** Broken */
+            broken: string[];
             /** Doses */
             doses: components["schemas"]["DoseOut"][];
             /** Cylinders Used */
@@ -5549,6 +5555,8 @@ export interface components {
             drifting: components["schemas"]["DriftLine"][];
             /** Leaking */
             leaking: components["schemas"]["LeakLine"][];
+            /** Broken */
+            broken: string[];
         };
         /**
          * Touch
@@ -5719,6 +5727,8 @@ export interface components {
             live: components["schemas"]["LiveOut"] | null;
             /** Is Simulated */
             is_simulated: boolean;
+            /** Broken */
+            broken: string[];
             /** Doses */
             doses: components["schemas"]["DoseOut"][];
             /** Cylinders Used */

@@ -5,6 +5,7 @@ import { useKeys } from '../../state/keys'
 import { usePreferences } from '../../state/preferences'
 import { Button } from '../../ui/Button'
 import { Heading } from '../../ui/Heading'
+import { LeftOut } from '../../ui/LeftOut'
 import { LoadState } from '../../ui/LoadState'
 import { AddCylinder } from './AddCylinder'
 import { CylinderCard } from './CylinderCard'
@@ -61,6 +62,7 @@ export function ShelfScreen() {
         {(book) => (
           <div className="mt-8 grid grid-cols-1 gap-8 lg:grid-cols-[minmax(0,1fr)_22rem]">
             <section aria-label="Ledger">
+              <LeftOut of={book.broken} />
               <Heading
                 aside={
                   <a

@@ -6,6 +6,7 @@ import { useKeys } from '../../state/keys'
 import { post } from '../../state/outbox'
 import { usePreferences } from '../../state/preferences'
 import { Button } from '../../ui/Button'
+import { LeftOut } from '../../ui/LeftOut'
 import { LoadState } from '../../ui/LoadState'
 import { AddForm } from './AddForm'
 import { DefaultMethods } from './DefaultMethods'
@@ -64,6 +65,7 @@ export function SystemsScreen() {
           const found = search(all, wanted)
           return (
             <>
+              <LeftOut of={all.flatMap((site) => site.broken)} />
               {all.length === 0 && (
                 <p className="py-6">The book is empty. Add the first site to begin.</p>
               )}

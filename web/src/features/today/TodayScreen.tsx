@@ -10,6 +10,7 @@ import { usePreferences } from '../../state/preferences'
 import { Button } from '../../ui/Button'
 import { Heading } from '../../ui/Heading'
 import { LinkRow } from '../../ui/LinkRow'
+import { LeftOut } from '../../ui/LeftOut'
 import { LoadState } from '../../ui/LoadState'
 import { StartVisit } from './StartVisit'
 import { Waiting } from './Waiting'
@@ -34,6 +35,7 @@ export function TodayScreen() {
         {(data) => (
           <div className="grid grid-cols-1 gap-x-10 gap-y-8 lg:grid-cols-[minmax(0,1.45fr)_minmax(0,1fr)]">
             <div>
+              <LeftOut of={data.broken} />
               {(starts || isEmpty(data)) && <StartVisit />}
               <section aria-label="Under way">
                 <Heading aside={String(data.under_way.length)}>Under way</Heading>

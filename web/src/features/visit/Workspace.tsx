@@ -9,6 +9,7 @@ import { writeOn } from '../../state/outbox'
 import { usePreferences } from '../../state/preferences'
 import { useLastDone } from '../../state/toasts'
 import { NOTHING, SpokenContext, type Spoken } from '../../state/spoken'
+import { LeftOut } from '../../ui/LeftOut'
 import { useNow } from '../../state/now'
 import { usePast } from '../../state/past'
 import { PanelSlot } from '../../ui/Panel'
@@ -148,6 +149,7 @@ export function Workspace({ visit, vocabulary }: Props) {
               onAct={() => act && run(act)}
               onWhy={() => setPanel(visit.assessment?.suspects.length ? 'changes' : null)}
             />
+            <LeftOut of={visit.broken} />
           </div>
           <div className="flex min-h-0 flex-1 flex-col gap-x-4 lg:grid lg:min-h-[300px] lg:grid-cols-[minmax(0,1fr)_minmax(18rem,22rem)] lg:grid-rows-[minmax(0,1fr)]">
             <div
