@@ -12,7 +12,6 @@ from logging import getLogger
 from random import Random
 from threading import Event as Signal
 from threading import RLock, Thread
-from typing import Any
 from uuid import uuid4
 
 from nudge.core.language.errors import CoreError, UnknownName
