@@ -64,7 +64,19 @@ web/node_modules/.ready: web/package-lock.json tools/setup.sh
 	@tools/setup.sh node && touch $@
 
 web/dist/index.html: web/node_modules/.ready $(WEB_SOURCES)
-	@cd web && npm run --silent build -- --logLevel warn && touch dist/index.html
+	@cd web && npm run --silent build -- --logLevel warn
+	@if [ -x .venv/bin/python ]; then .venv/bin/python -m tools.licences web/dist; fi
+	@touch web/dist/index.html
+
+.PHONY: audit fuzz hostile
+audit: setup-dev web/node_modules/.ready  ## known weaknesses of what ships (needs the registries)
+	@tools/audit.sh
+
+fuzz: setup-dev web/dist/index.html  ## 20 minutes of requests the document allows, and does not
+	@$(PY) -m tools.fuzz $${FUZZ_SECONDS:-1200}
+
+hostile: setup-dev web/dist/index.html  ## 200 bundles made hostile, sent at a running Nudge
+	@$(PY) -m tools.hostile
 
 .PHONY: books
 books: setup-dev  ## the rule tables in docs/, from the code's own tables

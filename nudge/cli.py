@@ -134,7 +134,9 @@ def _serve(with_demo: bool) -> int:
     import uvicorn
 
     from nudge.certificate import AUTHORITY, FOLDER, found_in
+    from nudge.logs import write_to
     from nudge.main import SCREENS, create_app
+    from nudge.patience import MOST_CONNECTIONS, PatientProtocol
     from nudge.services.workshop import Workshop
     from nudge.settings import Settings
     from nudge.store.database import CannotOpen, Database
@@ -158,6 +160,7 @@ def _serve(with_demo: bool) -> int:
             f"The data folder {settings.data_folder} cannot be written "
             f"({refused.strerror or refused}). Give Nudge a folder it may write in NUDGE_DATA."
         )
+    write_to(settings.data_folder)
     workshop = Workshop(database)
     workshop.begin()
     if not SCREENS.is_dir():
@@ -174,7 +177,10 @@ def _serve(with_demo: bool) -> int:
             ),
             ssl_certfile=tls and tls[0],
             ssl_keyfile=tls and tls[1],
-            log_level="warning",
+            http=PatientProtocol,
+            limit_concurrency=MOST_CONNECTIONS,
+            log_config=None,
+            access_log=False,
             timeout_graceful_shutdown=3,
         )
     )

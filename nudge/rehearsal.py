@@ -6,6 +6,7 @@ up nor take its memory. What passes every check and still breaks a page is refus
 
 import asyncio
 import json
+import os
 import re
 import resource
 import tempfile
@@ -32,6 +33,7 @@ UNITS = ("ip", "si")
 
 def take_in(file: Path, data_folder: Path, only_looks: bool) -> dict[str, Any]:
     """What a bundle brings (and, unless it `only_looks`, brought), or why nothing was written."""
+    os.nice(10)  # whoever is served comes first
     resource.setrlimit(resource.RLIMIT_AS, (MOST_MEMORY, MOST_MEMORY))
     data = file.read_bytes()
     database = Database(data_folder)

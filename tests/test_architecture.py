@@ -78,11 +78,13 @@ ALLOWED: dict[str, tuple[str, ...]] = _core() | {
     "nudge.main": ("nudge.api", "nudge.presenters", "nudge.services", "nudge.__version__"),
     "nudge.rehearsal": ("nudge.main", "nudge.services", "nudge.store"),
     "nudge.certificate": (),
+    "nudge.logs": (),
+    "nudge.patience": (),
     "nudge.upkeep": ("nudge.services", "nudge.store"),
     "nudge.cli": (
         "nudge.core", "nudge.contract", "nudge.services", "nudge.store", "nudge.settings",
         "nudge.main", "nudge.demo", "nudge.upkeep", "nudge.certificate",
-        "nudge.presenters", "nudge.rehearsal",
+        "nudge.presenters", "nudge.rehearsal", "nudge.logs", "nudge.patience",
     ),
 }  # fmt: skip
 

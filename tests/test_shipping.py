@@ -41,6 +41,30 @@ class LocksTest(unittest.TestCase):
                 )
 
 
+class LicencesTest(unittest.TestCase):
+    def test_every_package_that_ships_stands_on_the_paper_with_its_licence(self):
+        from tools.licences import bill_of, paper_of, python_parts, script_parts
+
+        parts = [*python_parts(ROOT / "requirements.lock"), *script_parts(ROOT / "web")]
+        names = {part.name for part in parts}
+        self.assertLessEqual({"fastapi", "sqlalchemy", "cryptography", "react", "radix-ui"}, names)
+        self.assertFalse({"vite", "typescript", "mypy", "schemathesis"} & names)
+        paper = paper_of(parts)
+        for part in parts:
+            self.assertIn(f"== {part.name} {part.version}", paper)
+            self.assertNotIn(part.licence, ("", "None"), part.name)
+        texts = sum(bool(part.texts) for part in parts)
+        self.assertGreater(texts / len(parts), 0.9)
+        bill = bill_of(parts)
+        self.assertEqual(len(bill["components"]), len(parts))
+        self.assertTrue(all(one["purl"].startswith("pkg:") for one in bill["components"]))
+
+    def test_what_is_served_carries_both(self):
+        dist = ROOT / "web/dist"
+        self.assertIn("== react ", (dist / "THIRD-PARTY.txt").read_text("utf-8"))
+        self.assertEqual(json.loads((dist / "sbom.json").read_text())["bomFormat"], "CycloneDX")
+
+
 class PapersTest(unittest.TestCase):
     def test_every_link_of_the_papers_leads_somewhere(self):
         for paper in (ROOT / "README.md", *(ROOT / "docs").rglob("*.md")):

@@ -139,9 +139,10 @@ def main() -> None:
         knocking.join()
         down = [path for path in PAGES if _asked(nudge.port, "GET", path)[0] != 200]
         print(f"{COUNT} hostile bundles: answers {dict(found)}; pages down: {down or 'none'}")
+        longest, middle = max(pauses) * 1000, statistics.median(pauses) * 1000
+        memory = nudge.peak_memory_mb()
         print(
-            f"server pause: longest {max(pauses) * 1000:.0f} ms, median "
-            f"{statistics.median(pauses) * 1000:.1f} ms; most memory {nudge.peak_memory_mb():.0f} MB"
+            f"server pause: longest {longest:.0f} ms, median {middle:.1f} ms; most {memory:.0f} MB"
         )
         nudge.stop()
 

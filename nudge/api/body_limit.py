@@ -1,9 +1,16 @@
 """Requests over a size are refused before they are read into memory."""
 
+import asyncio
+
 from starlette.responses import JSONResponse
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 MOST_BYTES = 1_000_000
+PART_S = 20.0
+"""How long the next part of a body may take."""
+SLOW = (
+    f"The rest of it did not come within {PART_S:.0f} seconds. Nothing was written. Send it again."
+)
 PICTURE_BYTES, BUNDLE_BYTES = 25_000_000, 25_000_000
 
 
@@ -22,11 +29,15 @@ class BodyLimit:
         if declared.isdigit() and int(declared) > most:
             await _refuse(scope, receive, send, most)
             return
-        seen = 0
+        seen, is_whole = 0, False
 
         async def counted() -> Message:
-            nonlocal seen
-            message = await receive()
+            nonlocal seen, is_whole
+            try:
+                message = await asyncio.wait_for(receive(), None if is_whole else PART_S)
+            except TimeoutError as slow:
+                raise _TooSlow from slow
+            is_whole = not message.get("more_body", False)
             seen += len(message.get("body", b""))
             if seen > most:
                 raise _TooLarge
@@ -36,6 +47,9 @@ class BodyLimit:
             await self._app(scope, counted, send)
         except _TooLarge:
             await _refuse(scope, receive, send, most)
+        except _TooSlow:
+            answer = {"errors": [{"what": "request", "message": SLOW, "nearest": []}]}
+            await JSONResponse(answer, status_code=408)(scope, receive, send)
 
 
 def _streamed(scope: Scope) -> bool:
@@ -45,6 +59,10 @@ def _streamed(scope: Scope) -> bool:
 
 
 class _TooLarge(Exception):
+    pass
+
+
+class _TooSlow(Exception):
     pass
 
 

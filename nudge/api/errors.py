@@ -43,6 +43,7 @@ REFUSALS: dict[int | str, dict[str, Any]] = {
         (403, "Another site's page, or a device that may not do this."),
         (404, "There is no such thing here."),
         (405, "That cannot be done to this."),
+        (408, "The rest of what was sent did not come."),
         (409, "Something else stands there meanwhile, or under this id."),
         (413, "More than is taken at once."),
         (415, "A type that is not taken here."),

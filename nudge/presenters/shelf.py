@@ -20,6 +20,7 @@ from nudge.core.charging.ledger import MG_PER_KG, MOVEMENT_KINDS
 from nudge.core.charging.scale import Poured
 from nudge.core.language.units import Quantity, UnitSystem, from_si, to_si, unit_label
 from nudge.presenters.book import Id, Text
+from nudge.presenters.csv_cells import safe_cell
 from nudge.services.cylinders import CylinderStanding
 from nudge.services.leaks import Leaks
 from nudge.services.rows import Movement
@@ -277,24 +278,24 @@ def ledger_csv(rows: Sequence[Movement]) -> str:
         file.writerow(
             [
                 row.happened_at.isoformat(),
-                row.kind,
+                safe_cell(row.kind),
                 f"{signed / MG_PER_KG:.6f}",
                 f"{from_si(signed / 1000, Quantity.SMALL_MASS, 'ip'):.3f}",
-                row.cylinder_id,
-                row.to_cylinder_id or "",
-                row.system_id or "",
-                row.visit_id or "",
-                _plain(row.note),
-                row.id,
-                row.corrects or "",
+                *(
+                    safe_cell(text or "")
+                    for text in (
+                        row.cylinder_id,
+                        row.to_cylinder_id,
+                        row.system_id,
+                        row.visit_id,
+                        row.note,
+                        row.id,
+                        row.corrects,
+                    )
+                ),
             ]
         )
     return out.getvalue()
-
-
-def _plain(note: str) -> str:
-    """A note that a spreadsheet would take for a formula is kept from being one."""
-    return f"'{note}" if note[:1] in ("=", "+", "-", "@") else note
 
 
 def _weight(mg: int, units: UnitSystem) -> float:

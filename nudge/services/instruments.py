@@ -28,6 +28,8 @@ from nudge.store.repositories import visits as repository
 from nudge.store.repositories.live import Placed
 
 Source = Literal["live", "simulated"]
+MOST_CHANNELS = 128
+"""Instruments of one visit; a log file that is read in may have more columns."""
 ZERO_LIMIT = {
     Quantity.PRESSURE: 70.0,
     Quantity.STATIC_PRESSURE: 60.0,
@@ -221,6 +223,12 @@ class Instruments:
         placed = known.get(given.channel)
         if placed is not None:
             return placed
+        if len(known) >= MOST_CHANNELS:
+            raise CoreError(
+                "channel",
+                f"“{given.channel[:40]}” is one too many: {MOST_CHANNELS} instruments send to one "
+                "visit. Take some off.",
+            )
         channel = Channel(
             visit_id=visit_id,
             key=given.channel,

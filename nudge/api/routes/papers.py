@@ -14,6 +14,7 @@ from starlette.responses import Response
 
 from nudge import __version__
 from nudge.api.access import UnitsIn, WorkshopIn, ZoneIn
+from nudge.presenters.csv_cells import safe_cell
 from nudge.presenters.notes import photo_out
 from nudge.presenters.papers import TakenBundleOut, TakenInOut, taken_bundle_out
 from nudge.presenters.traces import series_out
@@ -93,8 +94,8 @@ def readings(workshop: WorkshopIn, units: UnitsIn, visit_id: str) -> Response:
                     row.point,
                     row.value,
                     row.unit,
-                    row.given,
-                    row.source,
+                    safe_cell(row.given),
+                    safe_cell(row.source),
                     row.state,
                 ]
             )

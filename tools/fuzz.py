@@ -1,0 +1,46 @@
+"""Requests that the OpenAPI document allows, and some it does not, at a Nudge of their own.
+
+`python -m tools.fuzz SECONDS [SEED]`: 5xx answers, undeclared statuses and types, shapes that are not
+the document's, and requests that fit the document and are refused without a reason are failures.
+"""
+
+import shutil
+import subprocess
+import sys
+import tempfile
+from pathlib import Path
+
+from tools.drive import ROOT, RunningNudge
+
+LEFT_OUT = r"/stream$|/workshop/all$|/bundles"
+"""A stream never ends; the others work on files, and have tests of their own."""
+CHECKS = "all"
+EXCLUDED = "positive_data_acceptance,negative_data_rejection,unsupported_method"
+"""The first asks that whatever fits the document is taken: a visit that is not there is not. The
+second, that nothing beside it is: a number may come as 5 or 5.0. The third wants an Allow header on
+paths a screen answers."""
+
+
+def main(seconds: str = "1200", seed: str = "7") -> int:
+    with tempfile.TemporaryDirectory() as folder:
+        nudge = RunningNudge(Path(folder))
+        nudge.start()
+        command = [
+            str(Path(sys.executable).with_name("st")), "run", f"{nudge.url}/openapi.json",
+            "--checks", CHECKS, "--exclude-checks", EXCLUDED, "--max-time", seconds,
+            "--exclude-path-regex", LEFT_OUT, "--continue-on-failure", "--request-timeout", "30",
+            "--seed", seed, "--warnings", "off",
+        ]  # fmt: skip
+        try:
+            return subprocess.run(command, cwd=folder, check=False).returncode
+        finally:
+            nudge.stop()
+            log = Path(folder) / "logs" / "nudge.log"
+            if log.is_file():
+                kept = ROOT / "build" / "fuzz.log"
+                kept.parent.mkdir(exist_ok=True)
+                shutil.copyfile(log, kept)
+
+
+if __name__ == "__main__":
+    sys.exit(main(*sys.argv[1:]))
