@@ -1,7 +1,7 @@
 """Requests that the OpenAPI document allows, and some it does not, at a Nudge of their own.
 
-`python -m tools.fuzz SECONDS [SEED]`: 5xx answers, undeclared statuses and types, shapes that are not
-the document's, and requests that fit the document and are refused without a reason are failures.
+`python -m tools.fuzz SECONDS [SEED]`: 5xx answers, undeclared statuses and types, and shapes that
+are not the document's are failures; a refusal always has the shape that carries its reason.
 """
 
 import shutil
