@@ -14,6 +14,8 @@ from pathlib import Path
 FOLDER, NAME = "logs", "nudge.log"
 MOST_BYTES, KEPT = 1_000_000, 5
 """How large a log grows, and how many older ones are kept."""
+TALKS_OF_TEXT = ("fpdf.output", "fontTools.subset")
+"""Libraries whose warnings quote what somebody wrote."""
 FRAMES = 6
 """Places of an exception that are kept, the innermost last."""
 
@@ -44,3 +46,5 @@ def write_to(data_folder: Path) -> None:
     root = logging.getLogger()
     root.handlers = [file]
     root.setLevel(logging.WARNING)
+    for name in TALKS_OF_TEXT:
+        logging.getLogger(name).setLevel(logging.CRITICAL)

@@ -5,13 +5,14 @@ from contextlib import asynccontextmanager
 from pathlib import Path
 from typing import Any
 
-from fastapi import FastAPI
+from fastapi import FastAPI, Request
 from starlette.exceptions import HTTPException
 from starlette.middleware.gzip import GZipMiddleware
 from starlette.responses import FileResponse, Response
 from starlette.staticfiles import StaticFiles
 
 from nudge import __version__
+from nudge.api.allowed import methods_of
 from nudge.api.body_limit import BodyLimit
 from nudge.api.doors import Doors
 from nudge.api.entries import Entries
@@ -139,8 +140,10 @@ def _serve_screens(app: FastAPI, screens: Path) -> None:
     app.mount("/assets", HashedFiles(directory=screens / "assets"), name="assets")
 
     @app.get("/{path:path}", include_in_schema=False)
-    def screen(path: str) -> Response:
+    def screen(request: Request, path: str) -> Response:
         if path.startswith("api/"):
+            if methods_of(request.app, request.url.path):
+                raise HTTPException(405)
             raise HTTPException(404, f"There is no /{path[:80]} here.")
         wanted = (screens / path).resolve()
         if path and wanted.is_file() and wanted.is_relative_to(screens.resolve()):

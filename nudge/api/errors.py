@@ -12,6 +12,7 @@ from fastapi.exceptions import RequestValidationError
 from starlette.exceptions import HTTPException
 from starlette.responses import JSONResponse
 
+from nudge.api.allowed import methods_of
 from nudge.contract.request import AssessIn, ContextIn, SystemIn
 from nudge.core.language.errors import CoreError, nearest_names
 from nudge.core.language.units import UnitSystem
@@ -23,6 +24,7 @@ from nudge.services.errors import (
     ChangedMeanwhile,
     Closed,
     NotFound,
+    NotThere,
     PlateQuestion,
     SameIdOtherContent,
 )
@@ -73,6 +75,10 @@ def answer_errors(app: FastAPI) -> None:
         answer.headers["Retry-After"] = str(error.wait_s)
         return answer
 
+    @app.exception_handler(NotThere)
+    async def _not_there(request: Request, error: NotThere) -> JSONResponse:
+        return _answer(404, [ErrorOut(what="request", message=str(error))])
+
     @app.exception_handler(SameIdOtherContent)
     async def _same_id(request: Request, error: SameIdOtherContent) -> JSONResponse:
         return _answer(409, [ErrorOut(what="id", message=str(error))])
@@ -96,7 +102,13 @@ def answer_errors(app: FastAPI) -> None:
 
     @app.exception_handler(HTTPException)
     async def _http(request: Request, error: HTTPException) -> JSONResponse:
-        return _answer(error.status_code, [ErrorOut(what="request", message=str(error.detail))])
+        said, headers = str(error.detail), dict(error.headers or {})
+        if error.status_code == 405:
+            takes = ", ".join(methods_of(app, request.url.path)) or "GET"
+            said, headers = f"{request.url.path[:80]} takes {takes}.", {"Allow": takes}
+        answer = _answer(error.status_code, [ErrorOut(what="request", message=said)])
+        answer.headers.update(headers)
+        return answer
 
 
 def _validation(item: dict[str, Any]) -> ErrorOut:

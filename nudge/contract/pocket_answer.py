@@ -8,7 +8,7 @@ from pydantic import Field
 from nudge.contract.cycle_answer import CycleOut, cycle_answer
 from nudge.contract.opened import OpenedOut, opened
 from nudge.contract.request import Name
-from nudge.contract.strict import Number, Strict
+from nudge.contract.strict import Number, Strict, YesNo
 from nudge.core.calculators.blanks import BLANKS
 from nudge.core.calculators.pocket import SLIPS, Filled, Pocketful, fill_pocket
 from nudge.core.calculators.slip import SlipBlank, SlipLine
@@ -30,7 +30,7 @@ class PocketIn(Strict):
     entries: Annotated[dict[str, Entry], Field(max_length=100)]
     written_in: dict[str, UnitSystem] = Field(default_factory=dict)
     slips: Annotated[list[Name], Field(max_length=40)] | None = None
-    cycle: bool = True
+    cycle: YesNo = True
 
 
 @dataclass(frozen=True, slots=True)

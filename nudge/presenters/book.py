@@ -5,7 +5,7 @@ from typing import Annotated, Any
 from pydantic import BaseModel, Field
 
 from nudge.contract.request import Name, PlateNumbersIn
-from nudge.contract.strict import Strict
+from nudge.contract.strict import Strict, YesNo
 from nudge.core.behaviours.rows import application_said
 from nudge.core.language.units import UnitSystem, decimals, from_si, to_si
 from nudge.core.physics.circuit.equipment import (
@@ -36,7 +36,7 @@ class PlateChanges(PlateNumbersIn):
     blower_tap: Text | None = None
     reversing_valve: Name | None = None
     method: Name | None = None
-    wrong_until_now: bool | None = None
+    wrong_until_now: YesNo | None = None
     """With another refrigerant or device while a visit is under way: whether the plate was wrong
     until now (its readings are judged again), or the system itself was changed."""
     was: dict[str, float | str | None] | None = None
@@ -47,6 +47,8 @@ class PlateChanges(PlateNumbersIn):
         sent = self.model_dump(exclude_unset=True)
         sent.pop("was", None)
         sent.pop("wrong_until_now", None)
+        numbers = {row.key for row in PLATE_NUMBERS}
+        sent = {key: given for key, given in sent.items() if given is not None or key in numbers}
         for row in PLATE_NUMBERS:
             if row.key in sent:
                 given = sent.pop(row.key)

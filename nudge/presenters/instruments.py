@@ -6,7 +6,7 @@ from typing import Annotated
 from pydantic import BaseModel, Field
 
 from nudge.contract.request import Name
-from nudge.contract.strict import Number, Strict
+from nudge.contract.strict import Number, Strict, YesNo
 from nudge.core.language.units import UnitSystem
 from nudge.presenters.book import Id, Text
 from nudge.presenters.errors import ErrorOut, core_errors
@@ -91,7 +91,7 @@ class ChannelIn(Strict):
 
 
 class IgnoreIn(ChannelIn):
-    ignored: bool
+    ignored: YesNo
 
 
 class KeepIn(Strict):

@@ -6,7 +6,7 @@ from typing import Annotated
 from pydantic import BaseModel, Field
 
 from nudge.contract.request import Name
-from nudge.contract.strict import Number, Strict
+from nudge.contract.strict import Number, Strict, YesNo
 from nudge.core.drift.drift import INTENDED, Drift, measure
 from nudge.core.language.said import worded
 from nudge.core.language.units import Quantity, UnitSystem, from_si, unit_label
@@ -37,7 +37,7 @@ class NewDeferred(Strict):
 
 
 class DeferredDone(Strict):
-    done: bool
+    done: YesNo
 
 
 class WrittenCharge(Strict):

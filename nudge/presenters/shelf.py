@@ -14,7 +14,7 @@ from nudge.contract.advice import (
     OtherSchoolOut,
 )
 from nudge.contract.request import Name
-from nudge.contract.strict import Number, Strict
+from nudge.contract.strict import Number, Strict, YesNo
 from nudge.core.charging.cylinder import CylinderCheck, CylinderKind
 from nudge.core.charging.ledger import MG_PER_KG, MOVEMENT_KINDS
 from nudge.core.charging.scale import Poured
@@ -42,7 +42,7 @@ class NewWeighing(Strict):
     id: Id
     gross: Number
     visit_id: Id | None = None
-    sure: bool = False
+    sure: YesNo = False
 
 
 class NewMovement(Strict):
@@ -61,8 +61,8 @@ class NewDose(Strict):
     id: Id
     cylinder_id: Id
     amount: Number
-    removes: bool = False
-    sure: bool = False
+    removes: YesNo = False
+    sure: YesNo = False
 
 
 class NewConnection(Strict):

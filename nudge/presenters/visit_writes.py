@@ -7,7 +7,7 @@ from pydantic import Field, WithJsonSchema
 
 from nudge.contract.pocket_answer import Entry
 from nudge.contract.request import Name
-from nudge.contract.strict import Number, Strict
+from nudge.contract.strict import Number, Strict, YesNo
 from nudge.core.language.units import UnitSystem
 from nudge.presenters.book import Id, Text
 from nudge.presenters.moments import Moment
@@ -23,7 +23,7 @@ class NewVisit(Strict):
 
 class VisitChanges(Strict):
     complaint: Text | None = None
-    closed: bool | None = None
+    closed: YesNo | None = None
     started: Literal[True] | None = None
 
 
@@ -50,7 +50,7 @@ class NewWithdrawal(Strict):
 class NewObservation(Strict):
     id: Id
     key: Name
-    seen: bool
+    seen: YesNo
 
 
 class NewSlip(Strict):

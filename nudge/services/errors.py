@@ -4,7 +4,7 @@ from nudge.core.language.callout.parser import Misheard
 from nudge.core.language.errors import CoreError, Impossible
 from nudge.core.language.said import Said
 from nudge.store.copies import BadCopy
-from nudge.store.refusals import CannotWrite, SameIdOtherContent
+from nudge.store.refusals import CannotWrite, NotThere, SameIdOtherContent
 
 __all__ = [
     "BadCopy",
@@ -12,6 +12,7 @@ __all__ = [
     "ChangedMeanwhile",
     "Closed",
     "NotFound",
+    "NotThere",
     "NotUnderstood",
     "PlateQuestion",
     "SameIdOtherContent",

@@ -44,6 +44,15 @@ class FileMoved(CannotWrite):
         )
 
 
+class NotThere(RuntimeError):
+    """It belongs to something that is not here."""
+
+    def __init__(self) -> None:
+        super().__init__(
+            "It names a visit, a system or a cylinder that is not here. Nothing was written."
+        )
+
+
 class SameIdOtherContent(RuntimeError):
     """An id that stands for something else already."""
 
@@ -69,6 +78,7 @@ _WORDS: Mapping[int, str] = MappingProxyType(
     }
 )
 """By SQLite's primary result code."""
+_TWICE = (sqlite3.SQLITE_CONSTRAINT_UNIQUE, sqlite3.SQLITE_CONSTRAINT_PRIMARYKEY)
 _BUSY = (sqlite3.SQLITE_BUSY, sqlite3.SQLITE_LOCKED)
 
 
@@ -78,7 +88,12 @@ def refusals_in_words() -> Iterator[None]:
     try:
         yield
     except DatabaseError as broken:
-        code = getattr(broken.orig, "sqlite_errorcode", 0) & 0xFF
+        whole = getattr(broken.orig, "sqlite_errorcode", 0)
+        if whole == sqlite3.SQLITE_CONSTRAINT_FOREIGNKEY:
+            raise NotThere from broken
+        if whole in _TWICE:
+            raise SameIdOtherContent("This id") from broken
+        code = whole & 0xFF
         if code in _BUSY:
             raise Busy from broken
         if code in _WORDS:

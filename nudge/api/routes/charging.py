@@ -4,6 +4,7 @@ from fastapi import APIRouter
 from starlette.responses import Response
 
 from nudge.api.access import UnitsIn, VisitsIn, WorkshopIn
+from nudge.api.files import answers_file
 from nudge.contract.advice import (
     AdviceOut,
     AdviseIn,
@@ -196,7 +197,11 @@ def choose_threshold(workshop: WorkshopIn, units: UnitsIn, body: ThresholdChosen
     return ledger(workshop, units)
 
 
-@router.get("/ledger.csv")
+@router.get(
+    "/ledger.csv",
+    response_class=Response,
+    responses=answers_file("text/csv", "A row a movement."),
+)
 def ledger_file(workshop: WorkshopIn) -> Response:
     """The whole ledger as it was written, corrected entries and all."""
     return Response(ledger_csv(workshop.shelf.written()), media_type="text/csv")

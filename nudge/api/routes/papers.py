@@ -14,6 +14,7 @@ from starlette.responses import Response
 
 from nudge import __version__
 from nudge.api.access import UnitsIn, WorkshopIn, ZoneIn
+from nudge.api.files import answers_file
 from nudge.presenters.csv_cells import safe_cell
 from nudge.presenters.notes import photo_out
 from nudge.presenters.papers import TakenBundleOut, TakenInOut, taken_bundle_out
@@ -40,7 +41,11 @@ STRIPS = (
 COLUMNS = 360
 
 
-@router.get("/visits/{visit_id}/report.pdf")
+@router.get(
+    "/visits/{visit_id}/report.pdf",
+    response_class=Response,
+    responses=answers_file("application/pdf", "The paper."),
+)
 def report(
     workshop: WorkshopIn, units: UnitsIn, visit_id: str, zone: ZoneIn, whom: str = "file"
 ) -> Response:
@@ -79,7 +84,11 @@ def report(
     return _file(pdf, "application/pdf", name, inline=True)
 
 
-@router.get("/visits/{visit_id}/readings.csv")
+@router.get(
+    "/visits/{visit_id}/readings.csv",
+    response_class=Response,
+    responses=answers_file("text/csv", "A row a reading."),
+)
 def readings(workshop: WorkshopIn, units: UnitsIn, visit_id: str) -> Response:
     """Every reading as it was given and as it is shown, taken back or not."""
     visit = visit_out(workshop.visits.snapshot(visit_id), units)

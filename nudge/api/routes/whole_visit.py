@@ -4,6 +4,7 @@ from fastapi import APIRouter, Request
 from starlette.responses import Response
 
 from nudge.api.access import UnitsIn, WorkshopIn
+from nudge.api.files import answers_file
 from nudge.core.language.units import Quantity, UnitSystem, to_si
 from nudge.presenters.links import NewLinkOut, new_link_out
 from nudge.presenters.notes import LinkOut, NewLinkIn, NewNote, PhotoOut, photo_out
@@ -82,7 +83,11 @@ async def add_photo(
     return photo_out(row)
 
 
-@router.get("/photos/{photo_id}.jpg")
+@router.get(
+    "/photos/{photo_id}.jpg",
+    response_class=Response,
+    responses=answers_file("image/jpeg", "The picture."),
+)
 def photo(workshop: WorkshopIn, photo_id: str, small: bool = False) -> Response:
     return Response(
         workshop.photos.bytes_of(photo_id, small),

@@ -10,16 +10,13 @@ from starlette.concurrency import run_in_threadpool
 from starlette.responses import FileResponse
 
 from nudge.api.access import WorkshopIn
+from nudge.api.files import answers_file
 from nudge.core.language.errors import CoreError
 from nudge.presenters.copies import CopyOut, copies_out
 from nudge.presenters.workshop_card import WorkshopChange, WorkshopOut, workshop_out
 
 SQLITE = "application/vnd.sqlite3"
 MOST_COPY_BYTES = 4_000_000_000
-_FILE = {
-    "content": {SQLITE: {"schema": {"type": "string", "format": "binary"}}},
-    "description": "Everything, as one SQLite file.",
-}
 
 router = APIRouter(prefix="/api/workshop")
 
@@ -43,7 +40,11 @@ def copies(workshop: WorkshopIn) -> list[CopyOut]:
     return copies_out(workshop.keeping.copies())
 
 
-@router.get("/all", response_class=FileResponse, responses={200: _FILE})
+@router.get(
+    "/all",
+    response_class=FileResponse,
+    responses=answers_file(SQLITE, "Everything, as one SQLite file."),
+)
 def all_of_it(workshop: WorkshopIn) -> FileResponse:
     """Everything as one file, proved: what `nudge backup` makes."""
     made = workshop.keeping.all_of_it()

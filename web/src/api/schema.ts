@@ -5963,6 +5963,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -6086,6 +6095,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6227,6 +6245,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -6352,6 +6379,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6491,6 +6527,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -6616,6 +6661,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6755,6 +6809,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -6885,6 +6948,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -7008,6 +7080,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7147,6 +7228,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -7272,6 +7362,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7409,6 +7508,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -7532,6 +7640,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7669,6 +7786,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -7796,6 +7922,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7939,6 +8074,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -8073,6 +8217,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -8198,6 +8351,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8341,6 +8503,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -8475,6 +8646,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -8600,6 +8780,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8743,6 +8932,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -8875,6 +9073,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -8998,6 +9205,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9139,6 +9355,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -9266,6 +9491,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9407,6 +9641,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -9532,6 +9775,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9675,6 +9927,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -9804,6 +10065,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9947,6 +10217,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -10076,6 +10355,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10219,6 +10507,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -10346,6 +10643,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10489,6 +10795,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -10618,6 +10933,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10761,6 +11085,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -10886,6 +11219,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11025,6 +11367,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -11148,6 +11499,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11280,6 +11640,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11423,6 +11792,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -11557,6 +11935,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -11683,6 +12070,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11826,6 +12222,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -11955,6 +12360,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12092,6 +12506,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -12219,6 +12642,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12362,6 +12794,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -12491,6 +12932,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12632,6 +13082,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -12755,6 +13214,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12896,6 +13364,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -12970,13 +13447,13 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Successful Response */
+            /** @description A row a movement. */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": unknown;
+                    "text/csv": string;
                 };
             };
             /** @description What was sent cannot be read. */
@@ -13017,6 +13494,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13153,6 +13639,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13298,6 +13793,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -13427,6 +13931,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13570,6 +14083,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -13699,6 +14221,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13842,6 +14373,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -13971,6 +14511,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14113,6 +14662,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -14240,6 +14798,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14382,6 +14949,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -14510,6 +15086,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14648,6 +15233,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -14771,6 +15365,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14903,6 +15506,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15046,6 +15658,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -15182,6 +15803,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -15307,6 +15937,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15450,6 +16089,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -15579,6 +16227,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15722,6 +16379,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -15851,6 +16517,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15994,6 +16669,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -16128,6 +16812,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -16206,13 +16899,13 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Successful Response */
+            /** @description The picture. */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": unknown;
+                    "image/jpeg": string;
                 };
             };
             /** @description What was sent cannot be read. */
@@ -16253,6 +16946,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -16394,6 +17096,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -16521,6 +17232,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -16656,6 +17376,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -16799,6 +17528,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -16928,6 +17666,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -17071,6 +17818,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -17207,6 +17963,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -17332,6 +18097,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -17475,6 +18249,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -17611,6 +18394,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -17736,6 +18528,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -17879,6 +18680,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -17959,13 +18769,13 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Successful Response */
+            /** @description The paper. */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": unknown;
+                    "application/pdf": string;
                 };
             };
             /** @description What was sent cannot be read. */
@@ -18006,6 +18816,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -18091,13 +18910,13 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Successful Response */
+            /** @description A row a reading. */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": unknown;
+                    "text/csv": string;
                 };
             };
             /** @description What was sent cannot be read. */
@@ -18138,6 +18957,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -18275,6 +19103,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -18398,6 +19235,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -18533,6 +19379,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -18661,6 +19516,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -18782,6 +19646,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -18919,6 +19792,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -19040,6 +19922,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -19179,6 +20070,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -19300,6 +20200,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -19435,6 +20344,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -19563,6 +20481,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -19684,6 +20611,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -19823,6 +20759,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -19944,6 +20889,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -20083,6 +21037,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorsOut"];
                 };
             };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
             /** @description Something else stands there meanwhile, or under this id. */
             409: {
                 headers: {
@@ -20206,6 +21169,15 @@ export interface operations {
             };
             /** @description That cannot be done to this. */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
