@@ -46,6 +46,7 @@ RULES: tuple[PathRule, ...] = (
     PathRule(r"/api/guest/", _ANY, EVERYBODY, "A link is its own key."),
     PathRule(r"/api/vocabulary$", READS, EVERYBODY, "Words; a guest's page needs them."),
     PathRule(r"/api/pairing/claims$", _POST, EVERYBODY, "The way in."),
+    PathRule(r"/api/pairing/", _ANY, NOBODY, "Only the machine itself makes codes."),
     PathRule(r"/api/devices", _ANY, NOBODY, "Only the machine itself lets devices in and out."),
     PathRule(
         r"/api/workshop/all$", frozenset({"PUT"}), NOBODY, "Everything is replaced there alone."

@@ -28,7 +28,7 @@ class WithFar(WithClient):
         return far
 
     def code(self, role="technician"):
-        made = self.http.post("/api/devices/codes", json={"role": role})
+        made = self.http.post("/api/pairing/codes", json={"role": role})
         self.assertEqual(made.status_code, 201)
         return made.json()["code"]
 
@@ -177,7 +177,7 @@ class RolesTest(WithFar):
             far = self.paired(role, role)
             for method, path in (
                 ("GET", "/api/devices"),
-                ("POST", "/api/devices/codes"),
+                ("POST", "/api/pairing/codes"),
                 ("DELETE", "/api/devices/x"),
                 ("PUT", "/api/workshop/all"),
             ):

@@ -51,7 +51,7 @@ def devices(workshop: WorkshopIn, request: Request) -> DevicesOut:
     return devices_out(workshop.devices.all(), _is_reachable(request))
 
 
-@router.post("/devices/codes", status_code=201)
+@router.post("/pairing/codes", status_code=201)
 def new_code(workshop: WorkshopIn, request: Request, body: NewCodeIn) -> CodeOut:
     """A code that lets one device in, within ten minutes."""
     made = workshop.devices.new_code(body.role)

@@ -1925,7 +1925,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/devices/codes": {
+    "/api/pairing/codes": {
         parameters: {
             query?: never;
             header?: never;
@@ -1938,7 +1938,7 @@ export interface paths {
          * New Code
          * @description A code that lets one device in, within ten minutes.
          */
-        post: operations["new_code_api_devices_codes_post"];
+        post: operations["new_code_api_pairing_codes_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -20970,7 +20970,7 @@ export interface operations {
             };
         };
     };
-    new_code_api_devices_codes_post: {
+    new_code_api_pairing_codes_post: {
         parameters: {
             query?: never;
             header?: never;

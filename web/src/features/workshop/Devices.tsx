@@ -40,7 +40,7 @@ function List() {
     await queryClient.invalidateQueries({ queryKey: ['devices'] })
   }
   const letIn = (role: string) =>
-    ask(async () => setCode(await got(api.POST('/api/devices/codes', { body: { role } }))))
+    ask(async () => setCode(await got(api.POST('/api/pairing/codes', { body: { role } }))))
   const letGo = (id: string) =>
     ask(async () => {
       await api.DELETE('/api/devices/{device_id}', { params: { path: { device_id: id } } })
