@@ -68,12 +68,15 @@ web/dist/index.html: web/node_modules/.ready $(WEB_SOURCES)
 	@if [ -x .venv/bin/python ]; then .venv/bin/python -m tools.licences web/dist; fi
 	@touch web/dist/index.html
 
-.PHONY: audit fuzz hostile
+.PHONY: audit fuzz hostile kills
 audit: setup-dev web/node_modules/.ready  ## known weaknesses of what ships (needs the registries)
 	@tools/audit.sh
 
 fuzz: setup-dev web/dist/index.html  ## 20 minutes of requests the document allows, and does not
 	@$(PY) -m tools.fuzz $${FUZZ_SECONDS:-1200}
+
+kills: setup-dev web/dist/index.html  ## 100 pulled plugs: what was answered is still there
+	@$(PY) -m tools.kills
 
 hostile: setup-dev web/dist/index.html  ## 200 bundles made hostile, sent at a running Nudge
 	@$(PY) -m tools.hostile
