@@ -200,7 +200,7 @@ ACTS = ("writing", "backup", "restore", "bundle", "power", "migration", "writing
 
 
 def _quietly(what: Callable[[], object]) -> None:
-    with suppress(RuntimeError, OSError):
+    with suppress(RuntimeError, OSError, AttributeError):
         what()
 
 

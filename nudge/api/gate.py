@@ -12,7 +12,7 @@ from ipaddress import ip_address
 
 from starlette.concurrency import run_in_threadpool
 from starlette.responses import JSONResponse
-from starlette.types import ASGIApp, Receive, Scope, Send
+from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from nudge.services.devices import Devices, Paired
 from nudge.services.sending import writes_as
@@ -86,8 +86,24 @@ class NetworkGate:
                 await JSONResponse(answer, status_code=status)(scope, receive, send)
                 return
         scope[_SEEN] = device
+        is_stream = device is not None and scope["path"].endswith("/stream")
         with writes_as(device.name if device else GUEST):
-            await self._app(scope, receive, send)
+            await self._app(scope, receive, self._while_let_in(scope, send) if is_stream else send)
+
+    def _while_let_in(self, scope: Scope, send: Send) -> Send:
+        """What a stream says reaches a device only while it is let in; then the stream ends."""
+        has_ended = False
+
+        async def said(message: Message) -> None:
+            nonlocal has_ended
+            if has_ended:
+                raise OSError("The device was let go.")
+            if message["type"] == "http.response.body" and await self._device(scope) is None:
+                has_ended = True
+                message = {"type": "http.response.body", "body": b"", "more_body": False}
+            await send(message)
+
+        return said
 
     async def _device(self, scope: Scope) -> Paired | None:
         token = _cookie(scope)

@@ -1,5 +1,6 @@
 """Another machine comes in by a code that works once, does what its role may, and is let go."""
 
+import asyncio
 import json
 import tempfile
 import unittest
@@ -153,6 +154,47 @@ class PairingTest(WithFar):
             {r["id"]: r["written_by"] for r in rows if r["id"] in ("far:0", "here:0")},
             {"far:0": "loft phone", "here:0": ""},
         )
+
+
+class StreamTest(WithFar):
+    def test_an_open_stream_says_nothing_more_to_a_device_that_was_let_go(self):
+        far = self.paired()
+        token, chunks = far.cookies["nudge_device"], []
+        scope = {
+            "type": "http", "method": "GET", "path": f"{VISIT}/stream", "raw_path": b"",
+            "query_string": b"", "client": ("192.0.2.7", 1), "server": ("testserver", 80),
+            "scheme": "http", "http_version": "1.1", "root_path": "",
+            "headers": [(b"host", b"testserver"), (b"cookie", f"nudge_device={token}".encode())],
+        }  # fmt: skip
+
+        async def follow():
+            ended = asyncio.Event()
+
+            async def receive():
+                await ended.wait()
+                return {"type": "http.disconnect"}
+
+            async def send(message):
+                if message["type"] == "http.response.body":
+                    chunks.append(message)
+                    if not message.get("more_body", False):
+                        ended.set()
+
+            app = create_app(self.workshop, listens_beyond=True)
+            following = asyncio.create_task(app(scope, receive, send))
+            await asyncio.sleep(0.3)
+            before = len(chunks)
+            device = self.workshop.devices.all()[0]
+            await asyncio.to_thread(self.workshop.devices.let_go, device.id)
+            await asyncio.to_thread(self.line, self.http, "told-to-nobody")
+            await asyncio.wait({following}, timeout=5)
+            following.cancel()
+            return before
+
+        before = asyncio.run(follow())
+        told = b"".join(chunk.get("body", b"") for chunk in chunks[before:])
+        self.assertNotIn(b"told-to-nobody", told)
+        self.assertFalse(chunks[-1].get("more_body", False))
 
 
 class RolesTest(WithFar):

@@ -36,14 +36,18 @@ def take(
     return taken_out(taken, units)
 
 
+MomentMs = Annotated[int, Query(ge=0, le=4_102_444_800_000)]
+"""A moment in milliseconds, up to the year 2100."""
+
+
 @router.get("/series")
 def series(
     workshop: WorkshopIn,
     units: UnitsIn,
     zone: ZoneIn,
     visit_id: str,
-    since: int | None = None,
-    until: int | None = None,
+    since: MomentMs | None = None,
+    until: MomentMs | None = None,
     width: Annotated[int, Query(ge=10, le=4000)] = 600,
     point: Annotated[list[str] | None, Query()] = None,
     frame: FrameKey = "desk",

@@ -23,7 +23,7 @@ def stream(
     workshop: WorkshopIn,
     units: UnitsIn,
     visit_id: str,
-    after: int | None = None,
+    after: Annotated[int, Query(ge=0, le=2**53)] | None = None,
     last_event_id: Annotated[str | None, Header()] = None,
 ) -> StreamingResponse:
     """Follow a visit as server-sent events: `samples`, `placement`, `visit`, `import`.
@@ -39,7 +39,7 @@ def stream_of_many(
     workshop: WorkshopIn,
     units: UnitsIn,
     visit: Annotated[list[str], Query(min_length=1, max_length=MOST_VISITS)],
-    after: int | None = None,
+    after: Annotated[int, Query(ge=0, le=2**53)] | None = None,
     last_event_id: Annotated[str | None, Header()] = None,
 ) -> StreamingResponse:
     """Follow several visits over one connection: every event's data names its `visit`.

@@ -67,7 +67,8 @@ def time_ticks(since: int, until: int, frame: Frame, zone: tzinfo | None) -> lis
     """Moments on round times of the reader's clock, over the span and one more on either side."""
     span = max(until - since, 1)
     wanted = span / (frame.width / TIME_ROOM) / MINUTE_MS
-    step = next((s for s in TIME_STEPS if s >= wanted), 365 * DAY) * MINUTE_MS
+    years = ceil(wanted / (365 * DAY)) * 365 * DAY
+    step = next((s for s in TIME_STEPS if s >= wanted), years) * MINUTE_MS
     moment = datetime.fromtimestamp(since / 1000, UTC).astimezone(zone)
     shift = round((moment.utcoffset() or moment - moment).total_seconds() * 1000)
     first, last = since - span + shift, until + span + shift
