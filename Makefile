@@ -68,7 +68,7 @@ web/dist/index.html: web/node_modules/.ready $(WEB_SOURCES)
 	@if [ -x .venv/bin/python ]; then .venv/bin/python -m tools.licences web/dist; fi
 	@touch web/dist/index.html
 
-.PHONY: audit fuzz hostile kills
+.PHONY: audit fuzz hostile kills shop
 audit: setup-dev web/node_modules/.ready  ## known weaknesses of what ships (needs the registries)
 	@tools/audit.sh
 
@@ -77,6 +77,9 @@ fuzz: setup-dev web/dist/index.html  ## 20 minutes of requests the document allo
 
 kills: setup-dev web/dist/index.html  ## 100 pulled plugs: what was answered is still there
 	@$(PY) -m tools.kills
+
+shop: setup-dev web/dist/index.html  ## a shop at work for three minutes: errors, times, memory
+	@$(PY) -m tools.shop_load
 
 hostile: setup-dev web/dist/index.html  ## 200 bundles made hostile, sent at a running Nudge
 	@$(PY) -m tools.hostile

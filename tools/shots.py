@@ -85,7 +85,7 @@ SHOTS = (
     Shot("visit-look", "/visits/ferry-hall-now"),
     Shot("opened", "/visits/seed-library-now", click="[data-number=superheat] button"),
     Shot("pocket", "/pocket", pocket=_RUNNING),
-    Shot("pocket-hand-night", "/pocket", HAND, theme="night", pocket=_RUNNING),
+    Shot("workshop", "/workshop"),
     Shot("visit-live", "/visits/radio-room-live"),
     Shot("visit-strips", "/visits/radio-room-live", key="l"),
     Shot(

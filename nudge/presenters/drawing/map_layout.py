@@ -226,7 +226,7 @@ def _forecast(
     cx, cy = field.at((left + right) / 2, (low + high) / 2)
     rx = max(abs(field.x(right) - field.x(left)) / 2, LEAST_RING)
     ry = max(abs(field.y(high) - field.y(low)) / 2, LEAST_RING)
-    found = _Ring(ahead.action, ahead.name, cx, cy, rx, ry)
+    found = _Ring(ahead.action, ahead.name, cx, cy, rx, ry, field.frame.width)
     ring = found.drawn(room.settle(found.size, found.places))
     away = hypot(cx - now[0], cy - now[1])
     if away <= LEAST_ARROW:
@@ -251,7 +251,9 @@ def _suspected(suspects: Sequence[SuspectOut], field: _Field, room: LabelRoom) -
         cx, cy = field.at(lands.subcooling, lands.superheat)
         rx = abs(field.x(lands.subcooling + lands.subcooling_spread) - field.x(lands.subcooling))
         ry = abs(field.y(lands.superheat + lands.superheat_spread) - field.y(lands.superheat))
-        rings.append(_Ring(one.fault, f"{one.label} would be here", cx, cy, rx, ry))
+        rings.append(
+            _Ring(one.fault, f"{one.label} would be here", cx, cy, rx, ry, field.frame.width)
+        )
     places = room.best_each([(ring.size, ring.places) for ring in rings])
     return [ring.drawn(place) for ring, place in zip(rings, places, strict=True)]
 
@@ -266,6 +268,8 @@ class _Ring:
     cy: float
     rx: float
     ry: float
+    right: float
+    """Where the frame ends."""
 
     @property
     def size(self) -> tuple[float, float]:
@@ -276,7 +280,7 @@ class _Ring:
         """Left and top of its name: under it, over it, farther under, across it."""
         (width, high), under, over = self.size, self.cy + self.ry + 4, self.cy - self.ry - 4
         return [
-            (self.cx + dx - width / 2, top)
+            (min(max(self.cx + dx - width / 2, 2.0), self.right - width - 2), top)
             for top in (under, over - high, under + 20, self.cy - high / 2)
             for dx in (0.0, self.rx, -self.rx, width / 2, -width / 2)
         ]
