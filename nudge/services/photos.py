@@ -5,7 +5,7 @@ wrote about place, time and owner.
 import io
 import warnings
 from collections.abc import Sequence
-from threading import Lock
+from concurrent.futures import ThreadPoolExecutor
 
 from nudge.core.checks.forms import SUBSYSTEMS
 from nudge.core.language.errors import CoreError
@@ -25,8 +25,9 @@ MOST_A_VISIT = 60
 LONGEST_CAPTION = 200
 
 
-_ONE_AT_A_TIME = Lock()
-"""A large picture takes 300 MB while it is decoded."""
+_DECODER = ThreadPoolExecutor(1, "pictures")
+"""A large picture takes 300 MB while it is decoded: one at a time, and always in the same thread,
+for what a thread frees only that thread takes again."""
 
 
 class Photos:
@@ -112,6 +113,10 @@ def shrunk(data: bytes) -> tuple[bytes, bytes, tuple[int, int]]:
 
     Raises: CoreError, for what is no picture, is broken, or is too large.
     """
+    return _DECODER.submit(_shrunk, data).result()
+
+
+def _shrunk(data: bytes) -> tuple[bytes, bytes, tuple[int, int]]:
     from PIL import Image, ImageOps, UnidentifiedImageError  # slow to import, and seldom needed
 
     if len(data) > MOST_BYTES:
@@ -129,9 +134,10 @@ def shrunk(data: bytes) -> tuple[bytes, bytes, tuple[int, int]]:
                     f"{opened.width} × {opened.height} is over 80 million "
                     "points. Take it again at a smaller size.",
                 )
-            with _ONE_AT_A_TIME:
-                opened.draft("RGB", (LONG_SIDE, LONG_SIDE))
-                opened.thumbnail((LONG_SIDE, LONG_SIDE))
+            opened.draft("RGB", (LONG_SIDE, LONG_SIDE))
+            if opened.mode in ("RGBA", "LA", "PA"):  # made smaller well, it would be copied whole
+                opened.thumbnail((2 * LONG_SIDE, 2 * LONG_SIDE), Image.Resampling.NEAREST)
+            opened.thumbnail((LONG_SIDE, LONG_SIDE))
             upright = ImageOps.exif_transpose(opened).convert("RGB")
     except (
         UnidentifiedImageError,
