@@ -53,6 +53,9 @@ class CopyTest(WithCopy):
                 with sqlite3.connect(self.copy) as opened:
                     kept = {row[0] for row in opened.execute("SELECT id FROM readings")}
                 self.assertLessEqual(set(before), kept, number)
+                there = self.elsewhere / f"shop{number}" / "nudge.sqlite3"
+                put_back(self.copy, there, None)
+                self.assertEqual(content_hash(there), content_hash(self.copy))
         finally:
             stop.set()
             writer.join()
