@@ -1,5 +1,6 @@
 import type { DrawnLoop } from '../api/types'
 import { pathThrough, wave } from './frame'
+import { LetterText } from './LetterText'
 
 type Stroke = DrawnLoop['strokes'][number]
 type Pen = { hue: string; wide: number; dash?: string; round?: boolean }
@@ -59,31 +60,17 @@ export function LoopStrokes({ drawn, spokenPoints, spokenSigns }: Props) {
         </g>
       ))}
       {drawn.letters.map((one) => (
-        <text
+        <LetterText
           key={`${one.role}${one.key}${one.text}`}
-          x={one.x}
-          y={one.y}
-          textAnchor={one.anchor}
-          fontSize={one.size}
-          fontWeight={one.is_bold ? 700 : 400}
-          paintOrder="stroke"
-          stroke="var(--ground)"
-          strokeWidth="4"
-          strokeLinejoin="round"
-          className={LETTERS[one.role] ?? 'fill-ink'}
-        >
-          {one.text}
-        </text>
+          of={one}
+          isSoft={SOFT.includes(one.role)}
+        />
       ))}
     </svg>
   )
 }
 
-const LETTERS: Partial<Record<DrawnLoop['letters'][number]['role'], string>> = {
-  tick: 'fill-soft',
-  air: 'fill-soft',
-  part: 'fill-soft',
-}
+const SOFT: DrawnLoop['letters'][number]['role'][] = ['tick', 'air', 'part']
 
 function Line({ stroke, isSpoken }: { stroke: Stroke; isSpoken: boolean }) {
   const hue = !stroke.side ? 'var(--ink)' : `var(--${stroke.side})`

@@ -1,10 +1,10 @@
 import { fitted, pathThrough } from '../../drawing/frame'
+import { LetterText } from '../../drawing/LetterText'
 import type { DrawnMap } from '../../api/types'
 import { useSize } from '../../state/size'
 import { useSpoken } from '../../state/spoken'
 
 type Stroke = DrawnMap['strokes'][number]
-type Letters = DrawnMap['letters'][number]
 type Ring = DrawnMap['suspects'][number]
 
 const PENS: Record<Stroke['role'], { hue: string; wide: number; dash?: string }> = {
@@ -82,7 +82,7 @@ export function TargetMap({ layouts }: { layouts: DrawnMap[] }) {
           </g>
         ))}
         {drawn.letters.map((one, n) => (
-          <Words key={n} of={one} />
+          <LetterText key={n} of={one} isSoft={one.role === 'tick'} />
         ))}
         {drawn.ahead && (
           <g data-ahead={drawn.ahead.key}>
@@ -106,25 +106,7 @@ function Place({ ring, dashes }: { ring: Ring; dashes?: string }) {
         strokeWidth="3"
         strokeDasharray={dashes}
       />
-      <Words of={ring.name} />
+      <LetterText of={ring.name} isSoft={false} />
     </>
-  )
-}
-
-function Words({ of }: { of: Letters }) {
-  return (
-    <text
-      x={of.x}
-      y={of.y}
-      textAnchor={of.anchor}
-      fontSize={of.size}
-      fontWeight={of.is_bold ? 700 : 400}
-      paintOrder="stroke"
-      stroke="var(--ground)"
-      strokeWidth="4"
-      className={of.role === 'tick' ? 'fill-soft' : 'fill-ink'}
-    >
-      {of.text}
-    </text>
   )
 }

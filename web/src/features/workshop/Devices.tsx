@@ -7,6 +7,7 @@ import { serverDate } from '../../state/clock'
 import { Button } from '../../ui/Button'
 import { Heading } from '../../ui/Heading'
 import { LoadState } from '../../ui/LoadState'
+import { Qr } from '../../ui/Qr'
 
 /** Who may come in from another machine: the list, a code for one more, letting one go. */
 export function Devices() {
@@ -124,16 +125,7 @@ function Code({ code }: { code: PairingCode }) {
         )}{' '}
         and type it there, as {code.role}. It works once, until {clockTime(code.ends_at)}.
       </p>
-      {code.qr && (
-        <svg
-          viewBox={`0 0 ${code.qr.size} ${code.qr.size}`}
-          role="img"
-          aria-label="The same as a square to scan"
-          className="bg-white mt-2 h-44 w-44"
-        >
-          <path d={code.qr.path} fill="black" />
-        </svg>
-      )}
+      {code.qr && <Qr of={code.qr} label="The same as a square to scan" />}
     </div>
   )
 }

@@ -8,6 +8,7 @@ import { copyText } from '../../../lib/clipboard'
 import { Button } from '../../../ui/Button'
 import { Care } from '../../../ui/Care'
 import { serverDate } from '../../../state/clock'
+import { Qr } from '../../../ui/Qr'
 
 type Props = { visit: Visit; order: Order }
 
@@ -67,17 +68,7 @@ function Handed({ made }: { made: NewLink }) {
   const link = made.address || `${window.location.origin}${made.path}`
   return (
     <div className="mt-2 flex flex-wrap items-start gap-3">
-      {made.qr && (
-        <svg
-          viewBox={`0 0 ${made.qr.size} ${made.qr.size}`}
-          role="img"
-          aria-label="The link as a QR code"
-          shapeRendering="crispEdges"
-          className="bg-white h-40 w-40"
-        >
-          <path d={made.qr.path} fill="#000" />
-        </svg>
-      )}
+      {made.qr && <Qr of={made.qr} label="The link as a QR code" />}
       <div className="min-w-0 flex-1 basis-48">
         <input
           readOnly
