@@ -1,5 +1,7 @@
 """Everything the application can do, around one database, for whoever carries it to people."""
 
+from pathlib import Path
+
 from nudge.services.book import Book
 from nudge.services.bundles import Bundles
 from nudge.services.clock import Clock, system_clock
@@ -62,6 +64,11 @@ class Workshop:
     def find(self, text: str) -> list[Hit]:
         """Sites, systems and visits by their words."""
         return find(self.database, text)
+
+    def put_in_place(self, copy: Path) -> None:
+        """Everything becomes what a copy holds. Raises: BadCopy, with nothing changed."""
+        self.keeping.put_in_place(copy)
+        self.yard.forget()
 
     def begin(self) -> None:
         """Take up what was left: imports that were cut short, simulated systems."""

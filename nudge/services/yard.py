@@ -43,6 +43,7 @@ from nudge.services.yard_work import (
     StandingPlant,
     YardView,
     put_right,
+    read_kit,
 )
 from nudge.store.database import Database
 from nudge.store.live_tables import Plant
@@ -137,9 +138,7 @@ class Yard:
         if job.takes_amount and not 0 < kg <= LARGEST_DOSE_KG:
             raise CoreError("amount", "Give an amount over zero and at most 2 kg (70 oz) at once.")
         with self._lock:
-            plant = self._found(visit_id)
-            if plant is None:
-                raise NotFound("simulated system", visit_id)
+            plant = self._standing(visit_id)
             now = self._clock()
             self._move_on(visit_id, plant, now)
             came = DONE.get(job_key, put_right)(plant, job, kg)
@@ -164,9 +163,7 @@ class Yard:
         Raises: NotFound, for a real system.
         """
         with self._lock:
-            plant = self._found(visit_id)
-            if plant is None:
-                raise NotFound("simulated system", visit_id)
+            plant = self._standing(visit_id)
             self._move_on(visit_id, plant, self._clock())
             plant.is_open = is_open
             to_pour = min(plant.cylinder_kg, LONGEST_BURST_KG) if is_open else 0.0
@@ -208,7 +205,7 @@ class Yard:
         passed = (now - plant.at).total_seconds()
         self._move_on(visit_id, plant, now)
         self._follow_placements(visit_id, plant)
-        self._send(visit_id, self._read(plant, now, passed))
+        self._send(visit_id, read_kit(plant, now, passed))
         if (now - plant.kept_at).total_seconds() > KEEP_EVERY_S:
             self._keep(visit_id, now)
 
@@ -216,6 +213,10 @@ class Yard:
         """Tick in the background until `close`."""
         self._thread = Thread(target=self._ticking, name="yard", daemon=True)
         self._thread.start()
+
+    def forget(self) -> None:
+        """What stands there is read anew: other data came into place."""
+        self._plants = {}
 
     def close(self) -> None:
         self._stopping.set()
@@ -252,33 +253,14 @@ class Yard:
         Raises: NotFound, for a real system.
         """
         with self._lock:
-            plant = self._found(visit_id)
-            if plant is None:
-                raise NotFound("simulated system", visit_id)
-            given: list[Given] = []
+            plant, given = self._standing(visit_id), list[Given]()
             self._follow_placements(visit_id, plant)
             for _ in range(round(minutes * 60 / every_s)):
                 now = plant.at + timedelta(seconds=every_s)
                 self._move_on(visit_id, plant, now)
-                given += self._read(plant, now, every_s)
+                given += read_kit(plant, now, every_s)
             self._send(visit_id, given)
             self._keep(visit_id, plant.at)
-
-    def _read(self, plant: StandingPlant, now: datetime, seconds: float) -> list[Given]:
-        truth = {**plant.state.truth, "cylinder_weight": plant.cylinder_kg}
-        plant.source.tick(truth, seconds, round(now.timestamp() * 1000))
-        known = {info.key: info for info in plant.source.channels}
-        return [
-            Given(
-                sample.channel,
-                known[sample.channel].point,
-                sample.value,
-                now,
-                "",
-                known[sample.channel].label,
-            )
-            for sample in plant.source.samples()
-        ]
 
     def _send(self, visit_id: str, given: list[Given]) -> None:
         if not given:
@@ -301,6 +283,13 @@ class Yard:
             kit = plant.source.kit
             if newest.how == "placed" and any(h.row.key == key for h in kit.held):
                 plant.source.kit = kit.place(key, newest.point)
+
+    def _standing(self, visit_id: str) -> StandingPlant:
+        """Raises: NotFound, for a real system."""
+        plant = self._found(visit_id)
+        if plant is None:
+            raise NotFound("simulated system", visit_id)
+        return plant
 
     def _found(self, visit_id: str) -> StandingPlant | None:
         if visit_id in self._plants:

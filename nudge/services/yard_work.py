@@ -14,6 +14,7 @@ from nudge.plant.running import (
     start,
     stop,
 )
+from nudge.services.samples import Given
 from nudge.services.yard_jobs import Job
 
 DOSE_KG_S = 0.006
@@ -93,3 +94,21 @@ class YardView:
     cylinder_kg: float
     slug_kg: float
     valve_is_open: bool
+
+
+def read_kit(plant: StandingPlant, now: datetime, seconds: float) -> list[Given]:
+    """What the kit of a system reads after so many seconds more."""
+    truth = {**plant.state.truth, "cylinder_weight": plant.cylinder_kg}
+    plant.source.tick(truth, seconds, round(now.timestamp() * 1000))
+    known = {info.key: info for info in plant.source.channels}
+    return [
+        Given(
+            sample.channel,
+            known[sample.channel].point,
+            sample.value,
+            now,
+            "",
+            known[sample.channel].label,
+        )
+        for sample in plant.source.samples()
+    ]

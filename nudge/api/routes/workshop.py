@@ -63,5 +63,5 @@ async def put_in_place(workshop: WorkshopIn, request: Request) -> list[CopyOut]:
                 if size > MOST_COPY_BYTES:
                     raise CoreError("copy", "That is over 4 GB. Use nudge restore on this machine.")
                 file.write(part)
-        await run_in_threadpool(workshop.keeping.put_in_place, path)
+        await run_in_threadpool(workshop.put_in_place, path)
     return copies_out(workshop.keeping.copies())
