@@ -1,6 +1,7 @@
 """A visit over the wire: readings as given and as shown, verdict, Loop."""
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 from datetime import date, datetime
 from typing import Any, Literal
 
@@ -33,7 +34,8 @@ from nudge.services.snapshot import LIVE_ID, Snapshot
 VisitState = Literal["due", "under_way", "closed"]
 
 
-class ReadingOut(BaseModel):
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ReadingOut:
     """A row of the record: the value in the units asked for, and just as it was given."""
 
     id: str

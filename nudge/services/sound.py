@@ -63,7 +63,13 @@ def sound_movements(rows: Iterable[Movement]) -> list[Movement]:
 
 def show_sound(visit: Visit) -> list[str]:
     """Leave out of a loaded visit what nobody can read; it stays where it is kept. Their names."""
-    readings = [(row, _reading(row)) for row in visit.readings]
+    worn: dict[tuple[str, str], str] = {}  # a visit has many readings, of few points and units
+    readings = []
+    for row in visit.readings:
+        pair = (row.point, row.given_unit)
+        if pair not in worn:
+            worn[pair] = _reading(row)
+        readings.append((row, worn[pair]))
     seen = [(row, _observation(row)) for row in visit.observations]
     names = [why for _, why in (*readings, *seen) if why]
     if names:
