@@ -72,10 +72,12 @@ class StatesTest(BrowserTest):
         page.goto(self.nudge.url)
         row = page.get_by_label("Due", exact=True).locator("li", has_text="Ticket office")
         row.get_by_role("button").click()
-        page.get_by_label("Complaint").fill("Rattles when the ferry docks")
+        page.get_by_label("Complaint", exact=True).fill("Rattles when the ferry docks")
         self.kept(page)
         page.reload()
-        expect(page.get_by_label("Complaint")).to_have_value("Rattles when the ferry docks")
+        expect(page.get_by_label("Complaint", exact=True)).to_have_value(
+            "Rattles when the ferry docks"
+        )
 
     def test_every_suspect_can_be_looked_into(self):
         page = self.open("/visits/clinic-now")
