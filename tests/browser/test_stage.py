@@ -13,6 +13,7 @@ from playwright.sync_api import expect
 from tests.browser.support import DESK, HAND, BrowserTest, calm
 from tools.drive import ROOT, RunningNudge, chromium
 
+PLACES = ("/", "/systems", "/shelf", "/pocket", "/workshop")
 LAPTOP, WIDE = (1024, 768), (1920, 1080)
 VISITS = (
     "net-loft-now",
@@ -110,7 +111,7 @@ class StageTest(BrowserTest):
             return b.height < 43.5 || b.width < 31 })
           .map((e) => e.outerHTML.slice(0, 90))"""
         page = self.open("/", DESK)
-        for path in ("/", "/systems", "/shelf", "/pocket", *(f"/visits/{v}" for v in VISITS[:6])):
+        for path in (*PLACES, *(f"/visits/{v}" for v in VISITS[:6])):
             page.goto(self.nudge.url + path)
             page.wait_for_timeout(500)
             for size in (DESK, HAND):
