@@ -134,6 +134,7 @@ class Keeping:
             copy_live(self._database.path, aside)
             keep_newest(self._folder, ASIDE, KEPT_ASIDE)
             self._database.become(ready)
+            self._is_sound = True
 
     def _keep_on(self) -> None:
         self._is_sound = not unsound(self._database.path, is_quick=True)

@@ -25,7 +25,7 @@ class BadCopy(RuntimeError):
 def copy_live(source: Path, target: Path) -> None:
     """Copy a database that may be open and written on; the copy is proved before it has its name.
 
-    Raises: BadCopy, where there is no room or the copy is not sound; OSError; sqlite3.Error.
+    Raises: BadCopy, where there is no room, or it cannot be read or is not sound; OSError.
     """
     target.parent.mkdir(mode=0o700, parents=True, exist_ok=True)
     wanted = source.stat().st_size
@@ -47,6 +47,8 @@ def copy_live(source: Path, target: Path) -> None:
         _settle(part)
         os.replace(part, target)
         _settle(target.parent)
+    except sqlite3.Error as broken:
+        raise BadCopy(f"No copy could be made of {source.name} ({broken}).") from broken
     finally:
         part.unlink(missing_ok=True)
 

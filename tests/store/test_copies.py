@@ -93,6 +93,13 @@ class CopyTest(WithCopy):
             copy_live(self.database.path, self.copy)
         self.assertEqual(list(self.elsewhere.iterdir()), [])
 
+    def test_what_cannot_be_read_is_no_copy_and_says_so(self):
+        broken = self.elsewhere / "broken.sqlite3"
+        broken.write_bytes(b"not a database at all" * 500)
+        with self.assertRaisesRegex(BadCopy, "broken.sqlite3"):
+            copy_live(broken, self.copy)
+        self.assertEqual(list(self.elsewhere.iterdir()), [broken])
+
     def test_copies_are_for_nobody_else(self):
         copy_live(self.database.path, self.copy)
         self.assertEqual(self.copy.stat().st_mode & 0o777, 0o600)
