@@ -136,12 +136,14 @@ def _serve(with_demo: bool) -> int:
     from nudge.certificate import AUTHORITY, FOLDER, found_in
     from nudge.logs import write_to
     from nudge.main import SCREENS, create_app
+    from nudge.memory import share_arenas
     from nudge.patience import MOST_CONNECTIONS, PatientProtocol
     from nudge.services.workshop import Workshop
     from nudge.settings import Settings
     from nudge.store.database import CannotOpen, Database
     from nudge.store.lock import InUse, hold
 
+    share_arenas()
     settings = Settings.from_environment()
     listener = _listen(settings.host, settings.port)
     if isinstance(listener, str):

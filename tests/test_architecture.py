@@ -20,6 +20,7 @@ FLOORS = (
     "gaugeless",
     "judgement",
     "charging",
+    "tests",
     "drift",
     "visit",
     "calculators",
@@ -40,7 +41,7 @@ INSIDE: dict[str, tuple[str, ...]] = {
     "physics.chart": (),
     "physics.circuit": ("physics.refrigerant", "physics.air", "physics.chart"),
     "physics.electrical": (),
-    "physics.tightness": (),
+    "physics.tightness": ("physics.refrigerant", "physics.circuit"),
 }
 
 
@@ -80,11 +81,12 @@ ALLOWED: dict[str, tuple[str, ...]] = _core() | {
     "nudge.certificate": (),
     "nudge.logs": (),
     "nudge.patience": (),
+    "nudge.memory": (),
     "nudge.upkeep": ("nudge.services", "nudge.store"),
     "nudge.cli": (
         "nudge.core", "nudge.contract", "nudge.services", "nudge.store", "nudge.settings",
         "nudge.main", "nudge.demo", "nudge.upkeep", "nudge.certificate",
-        "nudge.presenters", "nudge.rehearsal", "nudge.logs", "nudge.patience",
+        "nudge.presenters", "nudge.rehearsal", "nudge.logs", "nudge.patience", "nudge.memory",
     ),
 }  # fmt: skip
 

@@ -12,6 +12,7 @@ from nudge.core.charging.ledger import MG_PER_KG
 from nudge.core.language.units import G_PER_OZ, Quantity, atmospheric_kpa, from_si, to_si
 from nudge.core.physics.refrigerant.table import load_table
 from nudge.demo.skerrow_live import set_up_live
+from nudge.demo.skerrow_opened import set_up_opened
 from nudge.demo.skerrow_shelf import BOUGHT_DAYS_AGO, CYLINDER_OF, CYLINDERS, WEIGHED
 from nudge.demo.skerrow_story import CARD, SITES, SYSTEMS, VISITS, PlannedVisit, Readings
 from nudge.demo.skerrow_years import live_through
@@ -89,6 +90,7 @@ def fill_if_empty(database: Database, now: datetime | None = None) -> bool:
         shelf.weigh(f"{cylinder_id}-{days_ago}", cylinder_id, gross, sure=True)
     clock.now = today
     set_up_live(database, clock, visits)
+    set_up_opened(database, clock, visits)
     return True
 
 

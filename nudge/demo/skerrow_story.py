@@ -169,6 +169,8 @@ SYSTEMS: tuple[PlannedSystem, ...] = (
                   blower_tap="medium", charts=(("blower_airflow", _BLOWER),)),
     PlannedSystem("ferry-hall-tickets", "ferry-hall", "Ticket office inverter", "R-32", "eev",
                   1.5, 19, 10, line_ft=25),
+    PlannedSystem("ferry-hall-kitchen", "ferry-hall", "Kitchen split", "R-410A", "txv", 3, 14, 10,
+                  line_ft=25, plate=_numbers(design_pressure_low=236, design_pressure_high=446)),
     PlannedSystem("seed-library-stacks", "seed-library", "Stacks split", "R-410A", "txv", 3, 14,
                   10, line_ft=30, note="The seed store must not go over 78 °F for long."),
     PlannedSystem("pottery-kiln", "pottery-studio", "Kiln room split", "R-22", "fixed_orifice",

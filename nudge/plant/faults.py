@@ -109,6 +109,10 @@ def _underfed(m: Machine, s: float) -> Machine:
     return replace(m, device=replace(d, most_open=0.69 * (1 - 0.9 * s)))
 
 
+def _shut(m: Machine, s: float) -> Machine:
+    return replace(m, device=replace(m.device, is_shut=s > 0)) if s > 0 else m
+
+
 def _overfed(m: Machine, s: float) -> Machine:
     d = m.device
     if d.kind == "fixed_orifice":
@@ -207,6 +211,10 @@ _ROWS = (
           _weak_capacitor),
     Fault("collar", "", "discharge air held back evenly, nearly half of it turned round "
           "(a way to test in the cold, not a fault)", _collar),
+    Fault("valve_shut", "", "closed: nothing passes (worked on by hand; the steady tables have "
+          "no such point)", _shut),
+    Fault("joint_leak", "", "a joint lets 0.5 mbar·L/s of air into a vacuum"),
+    Fault("wet_circuit", "", "twenty grams of water in it"),
     Fault("face_blocked", "", "half of the outdoor face covered (the other way to test in "
           "the cold)", _blocked_face),
 )  # fmt: skip

@@ -6,6 +6,7 @@ from typing import Any
 
 from nudge.plant.faults import Present
 from nudge.plant.presets import preset_machine
+from nudge.plant.pumped import Pumped
 from nudge.plant.room import Room, Weather
 from nudge.plant.running import PlantState, Scene
 from nudge.plant.wet_air import WetAir
@@ -22,6 +23,7 @@ def scene_data(preset: str, scene: Scene) -> dict[str, Any]:
         "faults": [asdict(fault) for fault in scene.faults],
         "heating": scene.heating,
         "speed": scene.speed,
+        "low_switch": scene.low_switch,
     }
 
 
@@ -34,6 +36,7 @@ def scene_of(data: Mapping[str, Any]) -> Scene:
         tuple(Present(**fault) for fault in data["faults"]),
         data["heating"],
         data["speed"],
+        data.get("low_switch", 0.0),
     )
 
 
@@ -41,6 +44,7 @@ def state_data(state: PlantState) -> dict[str, Any]:
     """A state without what is worked out again in one step."""
     kept = {f.name: getattr(state, f.name) for f in fields(state) if f.name not in _WORKED_OUT}
     kept["indoor"] = list(state.indoor)
+    kept["pumped"] = asdict(state.pumped) if state.pumped else None
     for name in ("truth", "quick", "slow"):
         kept[name] = dict(kept[name])
     return kept
@@ -48,7 +52,12 @@ def state_data(state: PlantState) -> dict[str, Any]:
 
 def state_of(data: Mapping[str, Any]) -> PlantState:
     """A state back from its data."""
-    values = {**data, "indoor": WetAir(*data["indoor"])}
+    pumped = data.get("pumped")
+    values = {
+        **data,
+        "indoor": WetAir(*data["indoor"]),
+        "pumped": Pumped(**pumped) if pumped else None,
+    }
     return PlantState(**values)
 
 

@@ -75,6 +75,8 @@ class Device:
     most_open: float = 1.0
     plugged: float = 0.0
     stuck_at: float | None = None
+    is_shut: bool = False
+    """It lets nothing through at all."""
     bulb_contact: float = 1.0
     """How much of what the bulb feels is the pipe; the rest is the air round it."""
     bulb_charge: float = 1.0

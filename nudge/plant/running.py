@@ -13,14 +13,16 @@ from math import exp
 from nudge.plant.blower import blow
 from nudge.plant.circuit import NoOperatingPoint, Operating, Setting, operate
 from nudge.plant.faults import Present, spoiled
-from nudge.plant.fluid import Saturated, load_fluid
 from nudge.plant.lags import LAGS, PROMPT, STANDING, Lag
 from nudge.plant.machine import Conditions, Machine
 from nudge.plant.metering import USUAL_EVAPORATING_C, loose_bulb_k, opening_at, seek
 from nudge.plant.newton import Root
+from nudge.plant.pumped import Pumped, begun, pumped_on
 from nudge.plant.room import Room, Weather, stepped
 from nudge.plant.steady import Steady
+from nudge.plant.switches import opened_switch, why_stopped
 from nudge.plant.truth import running_truth, standing_truth
+from nudge.plant.wet import iced, with_dose
 from nudge.plant.wet_air import WetAir
 
 STEP_S = 2.0
@@ -29,11 +31,6 @@ COIL_S, BULB_S, VALVE_S, PROBE_S = 12.0, 60.0, 4.0, 8.0
 WETTEST_K = -8.0
 SPREADING_S = 75.0
 """Charge just added spreads from the low side to where it belongs."""
-HIGH_SWITCH = "The high-pressure switch opened."
-LOW_SWITCH = "The low-pressure switch opened."
-HIGH_CUTOUT_C = 68.0
-LOW_CUTOUT_KPA = 0.0
-"""Gauge. The usual switches: condensing at 154 °F, suction at the air's pressure."""
 ICE_KG_PER_KW = 0.12
 """Ice that doubles the coil's resistance, per kW of nominal cooling."""
 
@@ -48,6 +45,8 @@ class Scene:
     faults: tuple[Present, ...] = ()
     heating: bool = False
     speed: float = 1.0
+    low_switch: float | None = 0.0
+    """Where its low-pressure switch opens [kPa gauge]; None where it has none."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -73,6 +72,8 @@ class PlantState:
     slow: Mapping[str, float] = field(default_factory=dict)
     target: Operating | None = None
     root: Root | None = None
+    pumped: Pumped | None = None
+    """Both lumps, while it runs behind a valve that is shut."""
 
 
 def standing(scene: Scene, indoor: WetAir, charge_kg: float | None = None) -> PlantState:
@@ -104,7 +105,13 @@ def stop(state: PlantState, tripped: str = "") -> PlantState:
     """Switch it off."""
     if not state.is_running:
         return state
-    return replace(state, is_running=False, changed_at=state.seconds, tripped=tripped, target=None)
+    return replace(
+        state,
+        is_running=False,
+        changed_at=state.seconds,
+        tripped=tripped,
+        target=None,
+    )
 
 
 def dosed(state: PlantState, kg: float, kg_per_s: float) -> PlantState:
@@ -128,16 +135,20 @@ def _step(scene: Scene, state: PlantState, dt: float) -> PlantState:
     state, added = _letting_in(state, dt)
     machine, conditions = _now(scene, state)
     if not state.is_running:
-        return _stand(scene, state, machine, conditions, dt)
+        return _stand(scene, state, machine, conditions, dt, added)
     airflow = blow(machine.blower, machine.volts)
+    if machine.device.is_shut:
+        return _starved(scene, state, machine, conditions, dt, added)
     opening = _opening(machine, state, dt)
     setting = Setting(machine, conditions, airflow.kg_s, opening)
     try:
         point = operate(setting, state.root)
     except NoOperatingPoint:
-        return _stand(scene, stop(state, _why(state, machine)), machine, conditions, dt)
+        return _stand(
+            scene, stop(state, why_stopped(state.target, machine)), machine, conditions, dt
+        )
     at = Steady(machine, conditions, airflow, point)
-    goal, wet = _with_dose(running_truth(at), machine, point, added / dt)
+    goal, wet = with_dose(running_truth(at), machine, point, added / dt)
     quick, slow, truth = _followed(state, goal, dt, None)
     coil_k = state.coil_superheat_k
     coil_k += (max(point.superheat_k, WETTEST_K) - coil_k) * (1 - exp(-dt / COIL_S))
@@ -150,7 +161,7 @@ def _step(scene: Scene, state: PlantState, dt: float) -> PlantState:
         indoor=_room_after(scene, state, conditions, point, airflow.watts, dt),
         spreading_kg=state.spreading_kg * exp(-dt / SPREADING_S) + added,
         slug_kg=state.slug_kg + wet * dt,
-        ice_kg=_iced(state, machine, point, dt),
+        ice_kg=iced(state.ice_kg, machine, point, dt),
         opening=opening,
         coil_superheat_k=coil_k,
         bulb_superheat_k=bulb_k,
@@ -160,7 +171,37 @@ def _step(scene: Scene, state: PlantState, dt: float) -> PlantState:
         target=point,
         root=point.root,
     )
-    return _watched(state, machine, conditions)
+    return _watched(scene, state, machine, conditions.outdoor.kpa)
+
+
+def _starved(
+    scene: Scene,
+    state: PlantState,
+    machine: Machine,
+    conditions: Conditions,
+    dt: float,
+    added: float,
+) -> PlantState:
+    """A step behind a valve that is shut: only the low side moves."""
+    was = state.pumped or begun(machine, conditions)
+    pumped, moved = pumped_on(machine, conditions, was, dt, added)
+    goal = standing_truth(machine, conditions) | moved
+    quick, slow, truth = _followed(state, goal, dt, None)
+    truth |= {key: moved[key] for key in _AT_ONCE}
+    state = replace(
+        state,
+        seconds=state.seconds + dt,
+        indoor=stepped(scene.room, state.indoor, conditions.outdoor, 0.0, 0.0, dt),
+        truth=truth,
+        quick=quick | {key: moved[key] for key in _AT_ONCE},
+        slow=slow | {key: moved[key] for key in _AT_ONCE},
+        pumped=pumped,
+    )
+    return _watched(scene, state, machine, conditions.outdoor.kpa)
+
+
+_AT_ONCE = ("suction_pressure", "liquid_pressure", "discharge_pressure", "discharge_line_temp")
+"""What the two lumps say of themselves needs no further lag."""
 
 
 def _now(scene: Scene, state: PlantState) -> tuple[Machine, Conditions]:
@@ -229,10 +270,22 @@ def _followed(
 
 
 def _stand(
-    scene: Scene, state: PlantState, machine: Machine, conditions: Conditions, dt: float
+    scene: Scene,
+    state: PlantState,
+    machine: Machine,
+    conditions: Conditions,
+    dt: float,
+    added: float = 0.0,
 ) -> PlantState:
     goal = standing_truth(machine, conditions)
+    pumped = state.pumped if machine.device.is_shut else None
+    if pumped is not None:
+        pumped, held = pumped_on(machine, conditions, pumped, dt, added, runs=False)
+        goal |= held
     quick, slow, truth = _followed(state, goal, dt, STANDING)
+    if pumped is not None:
+        truth["suction_pressure"] = goal["suction_pressure"]
+        quick["suction_pressure"] = slow["suction_pressure"] = goal["suction_pressure"]
     for key in (
         "return_air_temp",
         "return_air_wet_bulb",
@@ -253,32 +306,11 @@ def _stand(
         slow=slow,
         truth=truth,
         root=None,
+        pumped=pumped,
         indoor=stepped(scene.room, state.indoor, outdoor, 0.0, 0.0, dt),
         spreading_kg=0.0,
         ice_kg=max(state.ice_kg - 2e-4 * dt, 0.0),
     )
-
-
-def _with_dose(
-    goal: dict[str, float], machine: Machine, point: Operating, dose_kg_s: float
-) -> tuple[dict[str, float], float]:
-    """The truth while liquid is let into the suction line; and liquid reaching the compressor."""
-    fluid = load_fluid(machine.fluid)
-    at = fluid.at(point.suction_kpa)
-    wet = max(1 - point.stroke.suction_quality, 0.0) * point.flow
-    if dose_kg_s <= 0:
-        return goal, wet
-    liquid_h = fluid.at(fluid.bubble_kpa(goal["outdoor_air_temp"])).liquid_h
-    flow = point.flow + dose_kg_s
-    mixed_h = (point.flow * point.stroke.suction_h + dose_kg_s * liquid_h) / flow
-    wet = max(1 - at.quality(mixed_h), 0.0) * flow
-    cooled = _suction_temp(at, mixed_h)
-    return goal | {"suction_line_temp": cooled, "true_suction_temp": cooled}, wet
-
-
-def _suction_temp(at: Saturated, enthalpy: float) -> float:
-    over = max(enthalpy - at.vapour_h, 0.0)
-    return at.dew_c + over / at.vapour_cp
 
 
 def _room_after(
@@ -302,32 +334,13 @@ def _room_after(
     )
 
 
-def _iced(state: PlantState, machine: Machine, point: Operating, dt: float) -> float:
-    """Water freezes onto a comfort coil's surface under 0 °C and melts off a warm one."""
-    if machine.application != "comfort_cooling":
-        return 0.0
-    took = point.evaporated
-    if took.surface_c < -0.3:
-        return state.ice_kg + 0.5 * max(took.heat - took.sensible, 0.0) / 2480.0 * dt
-    return max(state.ice_kg - 1.5e-4 * dt, 0.0)
-
-
-def _why(state: PlantState, machine: Machine) -> str:
-    """Which switch opened, when where it was heading is off what can be worked out."""
-    if state.target is not None:
-        heading_c = load_fluid(machine.fluid).at(state.target.discharge_kpa).dew_c
-        if heading_c > HIGH_CUTOUT_C - 8:
-            return HIGH_SWITCH
-    return LOW_SWITCH
-
-
-def _watched(state: PlantState, machine: Machine, conditions: Conditions) -> PlantState:
+def _watched(scene: Scene, state: PlantState, machine: Machine, atmosphere: float) -> PlantState:
     """Stop where its pressure switches would."""
-    atmosphere = conditions.outdoor.kpa
-    fluid = load_fluid(machine.fluid)
-    high_c = fluid.at(state.truth["discharge_pressure"] + atmosphere).dew_c
-    if high_c > HIGH_CUTOUT_C:
-        return stop(state, HIGH_SWITCH)
-    if state.truth["suction_pressure"] < LOW_CUTOUT_KPA:
-        return stop(state, LOW_SWITCH)
-    return state
+    truth = state.truth
+    opened = opened_switch(
+        truth["discharge_pressure"] + atmosphere,
+        truth["suction_pressure"],
+        machine,
+        scene.low_switch,
+    )
+    return stop(state, opened) if opened else state

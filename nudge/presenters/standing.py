@@ -14,6 +14,11 @@ class StandingOut(VisitOut):
     order: OrderOut
     nudge: AdviceOut | None
     """None while nothing can be assessed."""
+    tests: int
+    """How many tests with time it has; none is asked for where there are none."""
+    tests_running: int
+    circuit_is_open: bool
+    """No refrigerant is in it: it must not be started."""
 
 
 def standing_out(snapshot: Snapshot, units: UnitSystem) -> StandingOut:
@@ -24,4 +29,7 @@ def standing_out(snapshot: Snapshot, units: UnitSystem) -> StandingOut:
         **dict(visit_out(snapshot, units, ahead, answered)),
         order=order_out(snapshot, units),
         nudge=advice,
+        tests=snapshot.folder.tests.count,
+        circuit_is_open=snapshot.context.open_circuit is not None,
+        tests_running=snapshot.folder.tests.running,
     )

@@ -13,6 +13,7 @@ from nudge.core.language.errors import UnknownName
 from nudge.core.language.said import worded
 from nudge.core.language.units import UnitSystem, decimals, from_si, to_si, unit_label
 from nudge.core.language.vocabulary.points import POINTS
+from nudge.core.tests.table import TESTS
 from nudge.core.visit.calls import CALLS
 from nudge.core.visit.order import StageState
 from nudge.core.visit.seasons import SEASONS
@@ -23,6 +24,9 @@ from nudge.presenters.records import DeferredOut, DriftOut, deferred_out, drift_
 from nudge.services.snapshot import Snapshot
 from nudge.services.system_records import against
 from nudge.services.work_order import Checked, order_now
+
+NOT_MEASURED = " (ticked by hand: not measured)"
+_TEST_OF_STEP = {row.step: row.key for row in TESTS.values() if row.step}
 
 
 class NewKind(Strict):
@@ -77,6 +81,8 @@ class StepOut(BaseModel):
     check: str
     part: str
     """Where on the machine it is done; "" elsewhere."""
+    test: str
+    """The test with time that proves it."""
 
 
 class StageOut(BaseModel):
@@ -180,7 +186,7 @@ def _stage(stage: StageState, units: UnitSystem) -> StageOut:
         steps=[
             StepOut(
                 key=s.row.key,
-                label=worded(s.row.label, units),
+                label=worded(s.row.label, units) + (NOT_MEASURED if s.not_measured else ""),
                 caution=worded(s.row.caution, units),
                 state=s.state,
                 reason=s.reason,
@@ -188,6 +194,7 @@ def _stage(stage: StageState, units: UnitSystem) -> StageOut:
                 blocks=s.row.blocks,
                 check=s.row.check,
                 part=s.row.part,
+                test=_TEST_OF_STEP.get(s.row.key, ""),
             )
             for s in stage.steps
         ],

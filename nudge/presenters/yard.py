@@ -61,6 +61,7 @@ def yard_out(view: YardView, units: UnitSystem) -> YardOut:
             )
             for j in JOBS.values()
             if j.key != ("start_system" if view.is_running else "stop_system")
+            and j.on in ("", "open" if view.circuit_is_open else "charged")
         ],
     )
 

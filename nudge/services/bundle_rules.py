@@ -24,6 +24,7 @@ from nudge.core.physics.circuit.equipment import (
 from nudge.core.physics.refrigerant.catalogue import refrigerant
 from nudge.core.settling.gates import GATES
 from nudge.core.targets.choose import SCHOOLS
+from nudge.core.tests.table import TESTS
 from nudge.core.visit.calls import CALLS
 from nudge.core.visit.seasons import SEASONS
 from nudge.core.visit.steps import STEP_KEYS
@@ -41,6 +42,7 @@ class Words:
 
 
 UNITS = ("ip", "si")
+ENTRY_KINDS = ("typed", "mark", "ended", "aborted")
 WORDS: tuple[Words, ...] = (
     Words("systems", "metering_device", tuple(one.value for one in MeteringDevice)),
     Words("systems", "application", tuple(one.value for one in Application)),
@@ -58,6 +60,9 @@ WORDS: tuple[Words, ...] = (
     Words("ticks", "step", tuple(STEP_KEYS)),
     Words("ticks", "state", ("done", "skipped"), True),
     Words("checks", "key", tuple(FORMS)),
+    Words("test_runs", "key", tuple(TESTS)),
+    Words("test_entries", "kind", ENTRY_KINDS),
+    Words("test_entries", "point", tuple(POINTS), True),
     Words("notes", "subsystem", tuple(SUBSYSTEMS)),
     Words("notes", "written_from", ("here", "office")),
     Words("photos", "subsystem", tuple(SUBSYSTEMS)),

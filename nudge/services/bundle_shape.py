@@ -30,6 +30,8 @@ from nudge.store.visit_tables import (
     IntendedChange,
     Note,
     Photo,
+    TestEntry,
+    TestRun,
     Tick,
 )
 
@@ -62,7 +64,11 @@ OF_VISIT: dict[str, type[Base]] = {
     "photos": Photo,
     "imports": Import,
     "plants": Plant,
+    "test_runs": TestRun,
+    "test_entries": TestEntry,
 }
+TABLES_ADDED_LATER = frozenset({"test_runs", "test_entries"})
+"""Bundles written before these have none of them."""
 OF_SYSTEM: dict[str, type[Base]] = {
     "charts": ChartRow,
     "baselines": Baseline,
@@ -191,7 +197,10 @@ _BUNDLE_FIELDS: dict[str, Any] = {
     "version": (Literal[1], ...),
     "made_by": (Annotated[str, Field(max_length=SHORTEST)], ...),
     "made_at": (AwareDatetime, ...),
-    **{key: (list[model], ...) for key, model in MODELS.items()},  # type: ignore[valid-type]
+    **{
+        key: (list[model], [] if key in TABLES_ADDED_LATER else ...)  # type: ignore[valid-type]
+        for key, model in MODELS.items()
+    },
     "channels": (list[ChannelRow], ...),
 }
 Bundle: type[BaseModel] = create_model(

@@ -24,6 +24,7 @@ from nudge.services.bundle_shape import (
     MODELS,
     OF_SYSTEM,
     OF_VISIT,
+    TABLES_ADDED_LATER,
     VERSION,
     Bundle,
     PlacementRow,
@@ -258,6 +259,8 @@ def _read(data: bytes) -> dict[str, Any]:
         Bundle.model_validate(found)
     except ValidationError as invalid:
         raise NotABundle([_said(error) for error in invalid.errors()]) from invalid
+    for key in TABLES_ADDED_LATER:
+        found.setdefault(key, [])
     return found
 
 

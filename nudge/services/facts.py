@@ -38,6 +38,7 @@ def first_facts(
         points=points,
         findings={key: one.state if one else "" for key, one in findings.items()},
         ticks={key: Ticked(row.state, row.reason) for key, row in folder.ticks.items()},
+        proven=folder.tests.proven,
         has_complaint=bool(visit.complaint.strip()),
         plate_is_known=plate.nominal_capacity_w is not None,
         is_first_visit=folder.closed_before == 0,

@@ -6,6 +6,7 @@ from datetime import datetime
 
 from sqlalchemy.orm import Session
 
+from nudge.services.test_facts import TestsOfVisit, tests_of
 from nudge.store.repositories import shelf, whole_visit
 from nudge.store.shelf_tables import Movement
 from nudge.store.tables import Base, Visit
@@ -17,6 +18,7 @@ from nudge.store.visit_tables import (
     IntendedChange,
     Note,
     Photo,
+    TestRun,
     Tick,
 )
 
@@ -45,6 +47,8 @@ class Folder:
     """Names by id of those refrigerant moved from or into, the one used last standing last."""
     weighed_at: Mapping[str, datetime] = field(default_factory=dict)
     """When each of them was last on the scale."""
+    tests: TestsOfVisit = field(default_factory=TestsOfVisit)
+    """Its tests with time: what the ended ones prove, how many run."""
     closed_before: int = 0
     """How many closed visits the system has had besides this one."""
 
@@ -73,6 +77,7 @@ def folder_of(session: Session, visit: Visit, now: datetime, has: Hung) -> Folde
         else (),
         cylinders=shelf.names(session, used),
         weighed_at=shelf.last_weighed(session, used),
+        tests=tests_of(session, visit) if TestRun in has else TestsOfVisit(),
         closed_before=whole_visit.visits_before(session, visit),
     )
 

@@ -15,7 +15,7 @@ from nudge.store.tables import (
     Verdict,
     Visit,
 )
-from nudge.store.visit_tables import Deferred, GuestLink, IntendedChange, Note, Photo
+from nudge.store.visit_tables import Deferred, GuestLink, IntendedChange, Note, Photo, TestRun
 
 __all__ = [
     "ChartRow",
@@ -32,6 +32,7 @@ __all__ = [
     "SlipRow",
     "System",
     "TakenBundle",
+    "TestRun",
     "Verdict",
     "Visit",
     "si_value",

@@ -37,6 +37,7 @@ from nudge.services.live_state import LiveState
 from nudge.services.past import Known, past_of, stale_points
 from nudge.services.plates import plate_of
 from nudge.services.rows import si_value
+from nudge.services.test_facts import open_circuit
 from nudge.store.live_tables import Override
 from nudge.store.tables import Reading, Visit
 
@@ -195,6 +196,7 @@ def take_snapshot(visit: Visit, around: Surroundings) -> Snapshot:
         estimated=frozenset(point for point, row in rows.items() if row.source == "estimated"),
         stale=stale_points(rows, visit, running_since),
         mode=call.mode,
+        open_circuit=open_circuit(visit, around.folder.tests.circuit_at),
         before=first_said(before) if before else None,
         before_check=next((check_of(one.row.key, facts) for one in before), ""),
         own=around.own_signs,

@@ -37,7 +37,7 @@ def surroundings(session: Session, row: Visit, now: datetime) -> Surroundings:
         repository.additions_before(session, row, now - ADDITIONS_WITHIN),
         recovered_share(row),
         ticks.get("weighed_in") == "done",
-        ticks.get("pressure_test") == "done",
+        "tight" in folder.tests.proven or ticks.get("pressure_test") == "done",
     )
     return Surroundings(
         preferred=preferred_methods(row.system, settings.all_settings(session)),

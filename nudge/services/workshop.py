@@ -18,6 +18,7 @@ from nudge.services.series import Series
 from nudge.services.shelf import Shelf
 from nudge.services.stream import Stream
 from nudge.services.system_records import SystemRecords
+from nudge.services.timed_tests import TimedTests
 from nudge.services.today import Today, today
 from nudge.services.visits import Visits
 from nudge.services.work_order import Work
@@ -42,6 +43,7 @@ class Workshop:
         self.methods = Methods(database, clock)
         self.records = SystemRecords(database, clock, self.visits)
         self.work = Work(database, clock, self.visits)
+        self.tests = TimedTests(database, clock, self.visits)
         self.photos = Photos(database, clock)
         self.bundles = Bundles(database, clock)
         self.devices = Devices(database, clock)

@@ -35,6 +35,7 @@ from nudge.services.samples import Given
 from nudge.services.sound import BROKEN
 from nudge.services.visits import Visits
 from nudge.services.yard_jobs import CLEAN_AFTER, JOBS
+from nudge.services.yard_open import open_data, open_of, place_kit
 from nudge.services.yard_work import (
     CYLINDER_KG,
     DONE,
@@ -125,6 +126,7 @@ class Yard:
                 plant.cylinder_kg,
                 state.slug_kg,
                 plant.is_open,
+                plant.circuit is not None,
             )
 
     def work(self, visit_id: str, job_id: str, job_key: str, kg: float = 0.0) -> str:
@@ -141,6 +143,7 @@ class Yard:
             plant = self._standing(visit_id)
             now = self._clock()
             self._move_on(visit_id, plant, now)
+            held = plant.state.charge_kg
             came = DONE.get(job_key, put_right)(plant, job, kg)
             there = {fault.key for fault in plant.scene.faults}
             for number, (fault, yes, no) in enumerate(job.shows):
@@ -151,6 +154,9 @@ class Yard:
                 clean = CLEAN_AFTER.get(fault)
                 if clean:
                     self._visits.observe(visit_id, f"{job_id}:right:{number}", clean, True)
+            place_kit(self._instruments, visit_id, job_id, job.places)
+            if job_key == "recover_all":
+                self._visits.happened(visit_id, job_id, "refrigerant_removed", now, held)
             if job.event is not None:
                 amount = kg if job.takes_amount else None
                 self._visits.happened(visit_id, job_id, job.event, now, amount)
@@ -239,6 +245,10 @@ class Yard:
         if seconds <= 0:
             return
         ran, held = plant.state.is_running, plant.state.charge_kg
+        if plant.circuit is not None:
+            plant.circuit = plant.circuit.later(plant.outdoors_c, seconds)
+            plant.state = replace(plant.state, seconds=plant.state.seconds + seconds)
+            return
         plant.state = advance(plant.scene, plant.state, seconds)
         came_in = max(plant.state.charge_kg - held, 0.0)
         plant.cylinder_kg -= came_in
@@ -316,6 +326,7 @@ class Yard:
             now,
             more.get("ahead_kg", 0.0),
             more.get("is_open", False),
+            open_of(more.get("circuit")),
         )
         return self._plants[visit_id]
 
@@ -329,6 +340,7 @@ class Yard:
             "cylinder_kg": plant.cylinder_kg,
             "ahead_kg": plant.ahead_kg,
             "is_open": plant.is_open,
+            "circuit": open_data(plant.circuit),
             "sits": {h.row.key: h.point for h in held},
             "ails": {h.row.key: [[a.key, a.severity] for a in h.ails] for h in held if h.ails},
             "placements": plant.seen_placements,

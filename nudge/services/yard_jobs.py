@@ -17,6 +17,10 @@ class Job:
     """(fault, observation when it is there, observation when it is not)."""
     event: str | None = None
     takes_amount: bool = False
+    on: str = ""
+    """Only while it is charged, or open; "" always."""
+    places: tuple[tuple[str, str], ...] = ()
+    """Instruments it is done with: the channel, and the point it is put on."""
     part: str = "disconnect"
     """The part of the drawn machine it is done at."""
 
@@ -52,9 +56,30 @@ _ROWS = (
     Job("refix_bulb", "Clean, refix and insulate the bulb", "", ("bulb_loose",),
         event="bulb_fixed", part="bulb"),
     Job("add_charge", "Add refrigerant", _COLD, event="refrigerant_added", takes_amount=True,
-        part="ports"),
+        places=(("low-probe", "suction_pressure"), ("vacuum", "")), part="ports"),
     Job("remove_charge", "Recover some", _COLD + " Into a recovery cylinder, never to air.",
         event="refrigerant_removed", takes_amount=True, part="ports"),
+    Job("recover_all", "Recover all of it",
+        _COLD + " Into a recovery cylinder, 80 % at most; power locked out, control voltage off.",
+        part="ports", on="charged"),
+    Job("open_circuit", "Open it and renew the valve and drier",
+        "Swept with nitrogen before any flame, none left inside; fire watch; cut, not unsweated.",
+        ("valve_shut", "metering_underfeed", "drier_restricted"), event="metering_renewed",
+        part="bulb", on="open"),
+    Job("raise_nitrogen", "Raise it with nitrogen to 150 psig",
+        "Dry nitrogen through a regulator, never oxygen or air, never over the lower design "
+        "pressure.", places=(("low-probe", "test_pressure"),), part="ports", on="open"),
+    Job("bubble_test", "Bubbles on every joint", "Never a finger on a leak.", part="ports",
+        on="open"),
+    Job("mend_joint", "Make the leaking joint anew", "Let it down first.", ("joint_leak",),
+        part="ports", on="open"),
+    Job("release_nitrogen", "Let the nitrogen out", "It displaces air in closed rooms.",
+        part="ports", on="open"),
+    Job("open_pump", "Open the pump to it", "Never run a compressor in a vacuum.",
+        places=(("vacuum", "vacuum_level"),), part="ports", on="open"),
+    Job("shut_pump", "Shut the valve to the pump", part="ports", on="open"),
+    Job("sweep_nitrogen", "Break the vacuum with dry nitrogen", part="ports", on="open"),
+    Job("warm_pipes", "Warm the pipes with lamps", "Never a flame.", part="ports", on="open"),
 )  # fmt: skip
 JOBS: Mapping[str, Job] = MappingProxyType({row.key: row for row in _ROWS})
 CLEAN_AFTER = {

@@ -6,6 +6,7 @@ from datetime import datetime
 
 from nudge.core.language.errors import CoreError
 from nudge.instruments.kit import KitSource
+from nudge.plant.faults import Present
 from nudge.plant.kept import without_fault
 from nudge.plant.running import (
     PlantState,
@@ -16,7 +17,10 @@ from nudge.plant.running import (
 )
 from nudge.services.samples import Given
 from nudge.services.yard_jobs import Job
+from nudge.services.yard_open import OPEN_WORK, OpenCircuit, left_in, recovered
 
+FAST_KG_S = 0.02
+"""Weighed in as liquid while it stands."""
 DOSE_KG_S = 0.006
 """A throttled burst: 0.2 oz a second."""
 
@@ -43,6 +47,12 @@ class StandingPlant:
     ahead_kg: float = 0.0
     """What came in through an open valve and is not written down as a dose yet."""
     is_open: bool = False
+    circuit: OpenCircuit | None = None
+    """The inside, while there is no refrigerant in it."""
+
+    @property
+    def outdoors_c(self) -> float:
+        return self.scene.weather.at(self.state.seconds).temp_c
 
 
 def put_right(plant: StandingPlant, job: Job, kg: float) -> str:
@@ -53,7 +63,26 @@ def put_right(plant: StandingPlant, job: Job, kg: float) -> str:
     return f"{job.label}: done." if had else f"{job.label}: done. There was nothing wrong with it."
 
 
+def _recover_all(plant: StandingPlant, job: Job, kg: float) -> str:
+    if plant.state.is_running:
+        raise CoreError("job", "Stop it and lock it out before it is recovered.")
+    plant.circuit = recovered(plant.scene.machine, plant.scene, plant.outdoors_c)
+    plant.state = replace(plant.state, charge_kg=0.0, to_add_kg=0.0, spreading_kg=0.0)
+    return "Recovered and weighed."
+
+
+def _on_circuit(plant: StandingPlant, job: Job, kg: float) -> str:
+    if plant.circuit is None:
+        raise CoreError("job", "There is refrigerant in it: recover it first.")
+    pipe = plant.circuit.pipe_c(plant.outdoors_c)
+    plant.circuit, said = OPEN_WORK[job.key](plant.circuit, pipe)
+    plant.scene = without_fault(plant.scene, *job.puts_right)
+    return said
+
+
 def _start(plant: StandingPlant, job: Job, kg: float) -> str:
+    if plant.circuit is not None:
+        return "It hums and arcs inside: there is no refrigerant in it. Off at once."
     plant.state = start(plant.state)
     return "It runs."
 
@@ -66,7 +95,8 @@ def _stop(plant: StandingPlant, job: Job, kg: float) -> str:
 def _add(plant: StandingPlant, job: Job, kg: float) -> str:
     if kg > plant.cylinder_kg - plant.state.to_add_kg:
         raise CoreError("amount", "There is not that much in the cylinder.")
-    plant.state = dosed(plant.state, kg, DOSE_KG_S)
+    _break_vacuum(plant)
+    plant.state = dosed(plant.state, kg, DOSE_KG_S if plant.state.is_running else FAST_KG_S)
     return "Letting it in, in bursts. The scale shows what has gone."
 
 
@@ -75,11 +105,24 @@ def _remove(plant: StandingPlant, job: Job, kg: float) -> str:
     return "Recovered into the recovery cylinder."
 
 
+def _break_vacuum(plant: StandingPlant) -> None:
+    """Refrigerant comes in: what gas stood in it stays."""
+    if plant.circuit is None:
+        return
+    left = left_in(plant.circuit, plant.outdoors_c)
+    if left > 0:
+        there = Present("non_condensables", min(left / 400, 1.0))
+        plant.scene = replace(plant.scene, faults=(*plant.scene.faults, there))
+    plant.circuit = None
+
+
 DONE: Mapping[str, Callable[[StandingPlant, Job, float], str]] = {
     "start_system": _start,
     "stop_system": _stop,
     "add_charge": _add,
     "remove_charge": _remove,
+    "recover_all": _recover_all,
+    **dict.fromkeys(OPEN_WORK, _on_circuit),
 }
 
 
@@ -94,11 +137,14 @@ class YardView:
     cylinder_kg: float
     slug_kg: float
     valve_is_open: bool
+    circuit_is_open: bool = False
+    """No refrigerant is in it."""
 
 
 def read_kit(plant: StandingPlant, now: datetime, seconds: float) -> list[Given]:
     """What the kit of a system reads after so many seconds more."""
-    truth = {**plant.state.truth, "cylinder_weight": plant.cylinder_kg}
+    inside = plant.circuit.truth(plant.outdoors_c) if plant.circuit else {}
+    truth = {**plant.state.truth, **inside, "cylinder_weight": plant.cylinder_kg}
     plant.source.tick(truth, seconds, round(now.timestamp() * 1000))
     known = {info.key: info for info in plant.source.channels}
     return [

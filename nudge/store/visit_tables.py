@@ -129,3 +129,38 @@ class GuestLink(Base):
     created_at: Mapped[datetime]
     expires_at: Mapped[datetime]
     revoked_at: Mapped[datetime | None]
+
+
+class TestRun(Written):
+    """A test with time on a visit: its kind, when it was begun, what it was begun with [core]."""
+
+    __tablename__ = "test_runs"
+
+    sequence: Mapped[int] = mapped_column(primary_key=True, autoincrement=True)
+    id: Mapped[str] = mapped_column(unique=True)
+    visit_id: Mapped[str] = mapped_column(ForeignKey("visits.id"), index=True)
+    key: Mapped[str]
+    settings: Mapped[dict[str, Any]]
+    began_at: Mapped[datetime]
+
+
+class TestEntry(Written):
+    """What was typed, noted or decided in a test with time. Only grows.
+
+    `kind`: `typed` (with point and value, core units), `mark` (with `note` its key, `place` a
+    joint), `ended` (with what it proved), `aborted` (with the reason in `note`).
+    """
+
+    __tablename__ = "test_entries"
+
+    sequence: Mapped[int] = mapped_column(primary_key=True, autoincrement=True)
+    id: Mapped[str] = mapped_column(unique=True)
+    visit_id: Mapped[str] = mapped_column(ForeignKey("visits.id"), index=True)
+    run_id: Mapped[str] = mapped_column(index=True)
+    kind: Mapped[str]
+    point: Mapped[str]
+    value: Mapped[float | None]
+    note: Mapped[str]
+    place: Mapped[str]
+    proved: Mapped[dict[str, Any]]
+    happened_at: Mapped[datetime]

@@ -3,10 +3,8 @@
 import csv
 import io
 import json
-import re
 import tempfile
 from pathlib import Path
-from urllib.parse import quote
 
 from fastapi import APIRouter, Request
 from starlette.concurrency import run_in_threadpool
@@ -14,7 +12,7 @@ from starlette.responses import Response
 
 from nudge import __version__
 from nudge.api.access import UnitsIn, WorkshopIn, ZoneIn
-from nudge.api.files import answers_file
+from nudge.api.files import answers_file, file_answer
 from nudge.presenters.csv_cells import safe_cell
 from nudge.presenters.notes import photo_out
 from nudge.presenters.papers import TakenBundleOut, TakenInOut, taken_bundle_out
@@ -81,7 +79,7 @@ def report(
     )
     pdf = file_report(subject) if is_file else customer_report(subject)
     name = _file_name(subject.visit, "record" if is_file else "report", "pdf")
-    return _file(pdf, "application/pdf", name, inline=True)
+    return file_answer(pdf, "application/pdf", name, inline=True)
 
 
 @router.get(
@@ -108,7 +106,7 @@ def readings(workshop: WorkshopIn, units: UnitsIn, visit_id: str) -> Response:
                     row.state,
                 ]
             )
-    return _file(
+    return file_answer(
         out.getvalue().encode(), "text/csv; charset=utf-8", _file_name(visit, "readings", "csv")
     )
 
@@ -167,15 +165,7 @@ async def _apart(workshop: Workshop, request: Request, only_looks: bool) -> Take
 
 def _bundle(found: dict[str, object], what: str) -> Response:
     text = json.dumps(found, ensure_ascii=False, indent=1)
-    return _file(text.encode(), "application/json", f"nudge-{what}.json")
-
-
-def _file(data: bytes, kind: str, name: str, inline: bool = False) -> Response:
-    """A file under its name in any script, and under a plain one for whoever needs that."""
-    plain = re.sub(r"[^A-Za-z0-9._-]+", "-", name).strip("-") or "nudge"
-    how = "inline" if inline else "attachment"
-    header = f"{how}; filename=\"{plain}\"; filename*=UTF-8''{quote(name)}"
-    return Response(data, media_type=kind, headers={"Content-Disposition": header})
+    return file_answer(text.encode(), "application/json", f"nudge-{what}.json")
 
 
 def _file_name(visit: VisitOut, what: str, ending: str) -> str:

@@ -57,6 +57,8 @@ class Context:
     """Points read so long before the others that they may describe another condition."""
     mode: Mode | Literal[""] = ""
     """How it runs; "" for what such plant is usually met in."""
+    open_circuit: Said | None = None
+    """No refrigerant is in it, in words: it must not be started, whatever was read before."""
     before: Said | None = None
     """What of the visit stands before judging and is still open, in words: nothing moves until
     it is done, or skipped with a reason."""

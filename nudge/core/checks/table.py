@@ -443,6 +443,28 @@ _ROWS = (
         devices=("txv",),
     ),
     Check(
+        "prove_valve_shut",
+        "Prove the valve shut: a test dose that only bumps",
+        "Starved by a shut valve looks like no charge at all; adding does nothing.",
+        20,
+        (
+            "Start the test “Test dose on a valve thought shut”: it watches and times.",
+            "At most 6 oz into suction; bulb in the hand; walk line, filters and valves.",
+        ),
+        3,
+        "Two minutes a run, then rest. Discharge under {t225}. Never below atmosphere with a "
+        "flammable refrigerant.",
+        look=seen(
+            "Refrigerant: bulb",
+            ("valve_proven_shut", "Valve proven shut by a test dose"),
+            ("valve_proven_open", "Test dose answered: the valve lets through"),
+            0.004,
+            "suction bumps, falls back, superheat stays, the bulb is dead, the walk is clean",
+            metering_underfeed=0.6,
+        ),
+        devices=("txv", "eev"),
+    ),
+    Check(
         "read_compressor_amps",
         "Clamp the compressor's amps",
         "A compressor that is not pumping draws little.",

@@ -67,6 +67,10 @@ class Quantity(StrEnum):
     COUNT = "count"
     TEST_PRESSURE = "test_pressure"
     TEST_PRESSURE_DIFFERENCE = "test_pressure_difference"
+    VOLUME = "volume"
+    PUMP_SPEED = "pump_speed"
+    VACUUM_RATE = "vacuum_rate"
+    LEAK = "leak"
 
 
 @dataclass(frozen=True, slots=True)
@@ -120,6 +124,10 @@ UNITS: Mapping[Quantity, UnitRow] = {
     Quantity.COUNT: UnitRow("", "", 1.0, 0.0, 0, 0),
     Quantity.TEST_PRESSURE: UnitRow("kPa", "psig", KPA_PER_PSI, 0.0, 1, 1),
     Quantity.TEST_PRESSURE_DIFFERENCE: UnitRow("kPa", "psi", KPA_PER_PSI, 0.0, 1, 1),
+    Quantity.VOLUME: UnitRow("L", "L"),
+    Quantity.PUMP_SPEED: UnitRow("L/s", "CFM", LPS_PER_CFM, 0.0, 1, 1),
+    Quantity.VACUUM_RATE: UnitRow("Pa/min", "micron/min", PA_PER_MICRON, 0.0, 2, 1),
+    Quantity.LEAK: UnitRow("mbar·L/s", "mbar·L/s", 1.0, 0.0, 3, 3),
 }
 
 

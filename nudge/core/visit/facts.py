@@ -26,6 +26,8 @@ class Facts:
     doubts: frozenset[str] = frozenset()
     """Gates open on this visit, whatever they do."""
     ticks: Mapping[str, Ticked] = field(default_factory=dict)
+    proven: frozenset[str] = frozenset()
+    """What ended tests of this visit prove, and still stands."""
     has_complaint: bool = False
     plate_is_known: bool = False
     is_first_visit: bool = True

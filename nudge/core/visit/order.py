@@ -24,6 +24,11 @@ class StepState:
     reason: str
     by_hand: bool
 
+    @property
+    def not_measured(self) -> bool:
+        """Said to be done by hand, where a test would have proven it."""
+        return bool(self.row.proven_by) and self.by_hand and self.state == "done"
+
 
 @dataclass(frozen=True, slots=True)
 class StageState:

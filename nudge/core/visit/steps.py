@@ -35,6 +35,8 @@ class StepRow:
     calls: frozenset[str] = ANY
     applies: Shows = lambda _: True
     check: str = ""
+    proven_by: str = ""
+    """The fact of a test that proves it; ticked by hand it is printed as not measured."""
     part: str = ""
     """The part of the machine it is done at, one of `PARTS`; "" for one done elsewhere."""
 
@@ -45,6 +47,10 @@ def _seen(*keys: str) -> Shows:
 
 def _read(*points: str) -> Shows:
     return lambda facts: all(point in facts.points for point in points)
+
+
+def _proven(fact: str) -> Shows:
+    return lambda facts: fact in facts.proven
 
 
 def _passed(step: str) -> Shows:
@@ -152,9 +158,10 @@ STEPS: tuple[StepRow, ...] = (
             shows=lambda f: bool(f.look), applies=lambda f: bool(f.look) or not f.has_gauges),
     StepRow("pressure_test", "connect", "Pressure test stood with nitrogen",
             "Never oxygen or compressed air; never over the lower design pressure of the plates.",
-            "judging", calls=_NEW),
+            "judging", _proven("tight"), calls=_NEW, proven_by="tight"),
     StepRow("vacuum", "connect", "Evacuated, isolated, and it held",
-            "Never run a compressor in a vacuum.", "judging", calls=_NEW),
+            "Never run a compressor in a vacuum.", "judging", _proven("dry"), calls=_NEW,
+            proven_by="dry"),
     StepRow("weighed_in", "connect", "Weighed in what the plate and line set ask for",
             "Gloves and eye protection; blends leave as liquid.", "judging", calls=_NEW),
     StepRow("collar", "connect", "Collar set by condensing and by the valve’s pressure",

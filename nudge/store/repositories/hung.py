@@ -6,9 +6,9 @@ from sqlalchemy.orm import Session
 from nudge.store.live_tables import Channel, Override, Plant
 from nudge.store.shelf_tables import Movement
 from nudge.store.tables import Base, Visit
-from nudge.store.visit_tables import Deferred, GuestLink, IntendedChange, Note, Photo, Tick
+from nudge.store.visit_tables import Deferred, GuestLink, IntendedChange, Note, Photo, TestRun, Tick
 
-_OF_VISIT = (Tick, Note, Photo, GuestLink, Movement, Override, Plant, Channel)
+_OF_VISIT = (Tick, Note, Photo, GuestLink, Movement, Override, Plant, Channel, TestRun)
 _OF_SYSTEM = (IntendedChange, Deferred)
 _VISIT, _SYSTEM = bindparam("visit", type_=String), bindparam("system", type_=String)
 _ASKED = select(

@@ -140,6 +140,18 @@ export const useYard = (id: string, wanted: boolean) =>
     wanted,
     every: () => 2_000,
   })
+/** Tests with time, judged anew every few seconds while one runs. */
+export const useTests = (id: string, runs: boolean, wanted = true) =>
+  useLoad(
+    'tests',
+    (units) => api.GET('/api/visits/{visit_id}/tests', of({ visit_id: id }, units)),
+    {
+      id,
+      wanted,
+      fresh: 0,
+      every: () => (runs ? 4_000 : false),
+    },
+  )
 export const useImports = (id: string, wanted: boolean) =>
   useLoad(
     'imports',

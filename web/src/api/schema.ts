@@ -1613,6 +1613,130 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{visit_id}/tests": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Tests
+         * @description Every test with time of a visit, judged now; what can be begun; all on one sheet.
+         */
+        get: operations["tests_api_visits__visit_id__tests_get"];
+        put?: never;
+        /**
+         * Begin
+         * @description Begin a test. Refused with the reason where it could hurt, or would say nothing.
+         */
+        post: operations["begin_api_visits__visit_id__tests_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/test-readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Type In
+         * @description A reading of a test, typed.
+         */
+        post: operations["type_in_api_visits__visit_id__test_readings_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/test-marks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Mark
+         * @description Note something in a test: a joint that bubbles, a dose let in, pipes warmed.
+         */
+        post: operations["mark_api_visits__visit_id__test_marks_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/test-ends": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * End
+         * @description End a test: what it shows is what it proved. Or break it off, saying why.
+         */
+        post: operations["end_api_visits__visit_id__test_ends_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/tests/{run_id}/trace.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Trace
+         * @description What a test read: seconds from its beginning, a column a point, with its unit.
+         */
+        get: operations["trace_api_visits__visit_id__tests__run_id__trace_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/tests/{run_id}/certificate.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Certificate
+         * @description What a test proved, with its curve, its ± and what it does not prove.
+         */
+        get: operations["certificate_api_visits__visit_id__tests__run_id__certificate_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/guest/{token}": {
         parameters: {
             query?: never;
@@ -2810,6 +2934,31 @@ export interface components {
             };
         };
         /**
+         * DrawnFilm
+         * @description The film in one frame: time to the right by test, log pressure up.
+         */
+        DrawnFilm: {
+            /**
+             * Frame
+             * @enum {string}
+             */
+            frame: "hand" | "desk";
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** Strokes */
+            strokes: components["schemas"]["FilmStroke"][];
+            /** Shades */
+            shades: components["schemas"]["FilmShade"][];
+            /** Letters */
+            letters: components["schemas"]["Letters"][];
+            /** Frames */
+            frames: components["schemas"]["FilmFrame"][];
+            /** Words */
+            words: string;
+        };
+        /**
          * DrawnLoop
          * @description The Loop in one frame. Height is temperature; the gaps are the verdict.
          */
@@ -2864,6 +3013,29 @@ export interface components {
             /** Suspects */
             suspects: components["schemas"]["MapRing"][];
             ahead: components["schemas"]["MapRing"] | null;
+            /** Words */
+            words: string;
+        };
+        /**
+         * DrawnProof
+         * @description The strip in one frame.
+         */
+        DrawnProof: {
+            /**
+             * Frame
+             * @enum {string}
+             */
+            frame: "hand" | "desk";
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** Strokes */
+            strokes: components["schemas"]["ProofStroke"][];
+            /** Boxes */
+            boxes: components["schemas"]["ProofBox"][];
+            /** Letters */
+            letters: components["schemas"]["Letters"][];
             /** Words */
             words: string;
         };
@@ -2965,6 +3137,56 @@ export interface components {
             questions: string[];
             /** Remembered */
             remembered: boolean;
+        };
+        /**
+         * FilmFrame
+         * @description One test on the film: where it stands, and what is said under it.
+         */
+        FilmFrame: {
+            /** Run Id */
+            run_id: string;
+            /** Label */
+            label: string;
+            /** Minutes */
+            minutes: number;
+            /** X */
+            x: number;
+            /** Width */
+            width: number;
+            /** Finding */
+            finding: string;
+        };
+        /**
+         * FilmShade
+         * @description A part of a rise: from outside, or from oil and water.
+         */
+        FilmShade: {
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "outside" | "within";
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+        };
+        /**
+         * FilmStroke
+         * @description A line of the film.
+         */
+        FilmStroke: {
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "grid" | "mark" | "limit" | "frame" | "measured" | "fitted";
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
         };
         /**
          * FootprintOut
@@ -3621,20 +3843,6 @@ export interface components {
             delimiter?: string;
         };
         /**
-         * MarkOut
-         * @description Something that was done, at a moment [ms].
-         */
-        MarkOut: {
-            /** At */
-            at: number;
-            /** Kind */
-            kind: string;
-            /** Label */
-            label: string;
-            /** Row */
-            row: number;
-        };
-        /**
          * MeOut
          * @description Who asks: the machine itself, or a device by its name and role.
          */
@@ -4118,6 +4326,71 @@ export interface components {
             site_id: string;
         };
         /**
+         * NewTest
+         * @description Begin a test: its kind, and what it asks, in the caller’s units.
+         */
+        NewTest: {
+            /** Id */
+            id: string;
+            /** Test */
+            test: string;
+            /** Settings */
+            settings?: {
+                [key: string]: number | string;
+            };
+        };
+        /**
+         * NewTestEnd
+         * @description End a test; with a reason, break it off.
+         */
+        NewTestEnd: {
+            /** Id */
+            id: string;
+            /** Run Id */
+            run_id: string;
+            /**
+             * Reason
+             * @default
+             */
+            reason?: string;
+            /**
+             * Breaks Off
+             * @default false
+             */
+            breaks_off?: boolean;
+        };
+        /**
+         * NewTestMark
+         * @description Something noted in a test; `place` names a joint.
+         */
+        NewTestMark: {
+            /** Id */
+            id: string;
+            /** Run Id */
+            run_id: string;
+            /** Mark */
+            mark: string;
+            /**
+             * Place
+             * @default
+             */
+            place?: string;
+        };
+        /**
+         * NewTestReading
+         * @description A reading of a test, typed, in the caller’s units.
+         */
+        NewTestReading: {
+            /** Id */
+            id: string;
+            /** Run Id */
+            run_id: string;
+            /** Point */
+            point: string;
+            /** Value */
+            value: number;
+        };
+        /**
          * NewTick
          * @description A step done, skipped (say why, where it blocks), or open again ("").
          */
@@ -4219,6 +4492,13 @@ export interface components {
             high: number;
             /** Wait Minutes */
             wait_minutes: number;
+        };
+        /** NextTestOut */
+        NextTestOut: {
+            /** Key */
+            key: string;
+            /** Words */
+            words: string;
         };
         /** NoteOut */
         NoteOut: {
@@ -4742,6 +5022,36 @@ export interface components {
             is_read: boolean;
         };
         /**
+         * ProofBox
+         * @description Where a trace must stay for a valve that is shut.
+         */
+        ProofBox: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+        };
+        /**
+         * ProofStroke
+         * @description A line of the strip: a trace, the dose, the moment it should be back by.
+         */
+        ProofStroke: {
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "trace" | "dose" | "by" | "frame";
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+        };
+        /**
          * QrOut
          * @description A QR code as squares: an SVG path in modules, on a field `size` wide and high.
          */
@@ -5045,7 +5355,7 @@ export interface components {
             /** Traces */
             traces: components["schemas"]["TraceOut"][];
             /** Marks */
-            marks: components["schemas"]["MarkOut"][];
+            marks: components["schemas"]["nudge__presenters__traces__MarkOut"][];
             /** Times */
             times: components["schemas"]["TimeTick"][];
         };
@@ -5254,6 +5564,12 @@ export interface components {
             target_map: components["schemas"]["DrawnMap"][];
             order: components["schemas"]["OrderOut"];
             nudge: components["schemas"]["AdviceOut"] | null;
+            /** Tests */
+            tests: number;
+            /** Tests Running */
+            tests_running: number;
+            /** Circuit Is Open */
+            circuit_is_open: boolean;
         };
         /** StepOut */
         StepOut: {
@@ -5278,6 +5594,8 @@ export interface components {
             check: string;
             /** Part */
             part: string;
+            /** Test */
+            test: string;
         };
         /**
          * StretchOut
@@ -5522,6 +5840,125 @@ export interface components {
             method: string;
             /** Source */
             source: string;
+        };
+        /**
+         * TestKindOut
+         * @description A test that can be begun: what it is for, what it asks, its cautions and how it is done.
+         */
+        TestKindOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Why */
+            why: string;
+            /**
+             * Where
+             * @enum {string}
+             */
+            where: "circuit" | "running" | "air" | "instrument";
+            /** Points */
+            points: [
+                string,
+                string,
+                string
+            ][];
+            /** Blanks */
+            blanks: components["schemas"]["CheckBlankOut"][];
+            /** Marks */
+            marks: components["schemas"]["nudge__presenters__timed_tests__MarkOut"][];
+            /** Cautions */
+            cautions: string[];
+            /** How */
+            how: string[];
+            /** Proves */
+            proves: string[];
+            /** Step */
+            step: string;
+        };
+        /** TestNumberOut */
+        TestNumberOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Text */
+            text: string;
+            /** Off */
+            off: string;
+            /** How */
+            how: string;
+        };
+        /**
+         * TestOut
+         * @description A test as it stands: its clock, its finding, what to do next, its drawings.
+         */
+        TestOut: {
+            /** Id */
+            id: string;
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "running" | "passed" | "failed" | "cannot_tell" | "aborted";
+            /** Finding */
+            finding: string;
+            /** Headline */
+            headline: string;
+            /** Says */
+            says: string[];
+            /** Numbers */
+            numbers: components["schemas"]["TestNumberOut"][];
+            hidden: components["schemas"]["TestNumberOut"] | null;
+            /** Then */
+            then: components["schemas"]["NextTestOut"][];
+            /** Hazards */
+            hazards: string[];
+            /** Warnings */
+            warnings: string[];
+            /** Schools */
+            schools: string[];
+            /** Proves */
+            proves: string[];
+            /** Proven */
+            proven: boolean;
+            /**
+             * Began At
+             * Format: date-time
+             */
+            began_at: string;
+            /** Ended At */
+            ended_at: string | null;
+            /** Ready In */
+            ready_in: number | null;
+            /** Readings */
+            readings: [
+                string,
+                string
+            ][];
+            /** Places */
+            places: [
+                string,
+                string
+            ][];
+            /** Proof */
+            proof: components["schemas"]["DrawnProof"][];
+        };
+        /**
+         * TestsOut
+         * @description The tests of a visit, the newest first, on one sheet.
+         */
+        TestsOut: {
+            /** Tests */
+            tests: components["schemas"]["TestOut"][];
+            /** Kinds */
+            kinds: components["schemas"]["TestKindOut"][];
+            /** Film */
+            film: components["schemas"]["DrawnFilm"][];
         };
         /**
          * ThresholdChosen
@@ -5890,6 +6327,29 @@ export interface components {
             valve_is_open: boolean;
             /** Jobs */
             jobs: components["schemas"]["JobOut"][];
+        };
+        /** MarkOut */
+        nudge__presenters__timed_tests__MarkOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Caution */
+            caution: string;
+        };
+        /**
+         * MarkOut
+         * @description Something that was done, at a moment [ms].
+         */
+        nudge__presenters__traces__MarkOut: {
+            /** At */
+            at: number;
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+            /** Row */
+            row: number;
         };
     };
     responses: never;
@@ -18347,6 +18807,1012 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RecordsOut"];
+                };
+            };
+            /** @description What was sent cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description This device is not paired, or no longer. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Another site's page, or a device that may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description That cannot be done to this. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Something else stands there meanwhile, or under this id. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description More than is taken at once. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description A type that is not taken here. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description A name this machine does not answer to. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description A value that cannot be, with the value and the fix. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Busy, or the disk refuses; nothing was written. Try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    tests_api_visits__visit_id__tests_get: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TestsOut"];
+                };
+            };
+            /** @description What was sent cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description This device is not paired, or no longer. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Another site's page, or a device that may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description That cannot be done to this. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Something else stands there meanwhile, or under this id. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description More than is taken at once. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description A type that is not taken here. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description A name this machine does not answer to. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description A value that cannot be, with the value and the fix. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Busy, or the disk refuses; nothing was written. Try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    begin_api_visits__visit_id__tests_post: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewTest"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StandingOut"];
+                };
+            };
+            /** @description What was sent cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description This device is not paired, or no longer. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Another site's page, or a device that may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description That cannot be done to this. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Something else stands there meanwhile, or under this id. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description More than is taken at once. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description A type that is not taken here. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description A name this machine does not answer to. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description A value that cannot be, with the value and the fix. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Busy, or the disk refuses; nothing was written. Try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    type_in_api_visits__visit_id__test_readings_post: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewTestReading"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StandingOut"];
+                };
+            };
+            /** @description What was sent cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description This device is not paired, or no longer. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Another site's page, or a device that may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description That cannot be done to this. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Something else stands there meanwhile, or under this id. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description More than is taken at once. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description A type that is not taken here. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description A name this machine does not answer to. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description A value that cannot be, with the value and the fix. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Busy, or the disk refuses; nothing was written. Try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    mark_api_visits__visit_id__test_marks_post: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewTestMark"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StandingOut"];
+                };
+            };
+            /** @description What was sent cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description This device is not paired, or no longer. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Another site's page, or a device that may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description That cannot be done to this. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Something else stands there meanwhile, or under this id. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description More than is taken at once. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description A type that is not taken here. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description A name this machine does not answer to. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description A value that cannot be, with the value and the fix. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Busy, or the disk refuses; nothing was written. Try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    end_api_visits__visit_id__test_ends_post: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewTestEnd"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StandingOut"];
+                };
+            };
+            /** @description What was sent cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description This device is not paired, or no longer. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Another site's page, or a device that may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description That cannot be done to this. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Something else stands there meanwhile, or under this id. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description More than is taken at once. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description A type that is not taken here. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description A name this machine does not answer to. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description A value that cannot be, with the value and the fix. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Busy, or the disk refuses; nothing was written. Try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    trace_api_visits__visit_id__tests__run_id__trace_csv_get: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description A row a moment, a column a point. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description What was sent cannot be read. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description This device is not paired, or no longer. */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Another site's page, or a device that may not do this. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description There is no such thing here. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description That cannot be done to this. */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description The rest of what was sent did not come. */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Something else stands there meanwhile, or under this id. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description More than is taken at once. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description A type that is not taken here. */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description A name this machine does not answer to. */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description A value that cannot be, with the value and the fix. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Too many tries; wait. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+            /** @description Busy, or the disk refuses; nothing was written. Try again. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorsOut"];
+                };
+            };
+        };
+    };
+    certificate_api_visits__visit_id__tests__run_id__certificate_pdf_get: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+                zone?: string;
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+                run_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The certificate with its curve. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
                 };
             };
             /** @description What was sent cannot be read. */

@@ -82,3 +82,8 @@ export type Loadable<T> =
   | { status: 'pending' }
   | { status: 'error'; message: string }
   | { status: 'ready'; data: T; refreshing: boolean }
+export type Tests = Schemas['TestsOut']
+export type TimedTest = Schemas['TestOut']
+export type TestKind = Schemas['TestKindOut']
+export type DrawnFilm = Schemas['DrawnFilm']
+export type DrawnProof = Schemas['DrawnProof']

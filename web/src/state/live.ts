@@ -68,6 +68,7 @@ class Feed {
     if (kind !== 'samples') {
       void queryClient.invalidateQueries({ queryKey: ['visit', this.visitId] })
       void queryClient.invalidateQueries({ queryKey: ['yard', this.visitId] })
+      void queryClient.invalidateQueries({ queryKey: ['tests', this.visitId] })
       void queryClient.invalidateQueries({ queryKey: ['imports', this.visitId] })
       return
     }

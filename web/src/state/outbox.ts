@@ -174,6 +174,7 @@ function remember(message: Message, answer: unknown): void {
       queryKey: ['visit', visit.id],
       predicate: (query) => query.queryKey[2] !== message.units,
     })
+    void queryClient.invalidateQueries({ queryKey: ['tests', visit.id] })
     void queryClient.invalidateQueries({ queryKey: ['today'] })
     void queryClient.invalidateQueries({ queryKey: ['system', visit.system.id] })
     return

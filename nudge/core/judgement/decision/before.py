@@ -45,6 +45,23 @@ WATCH = (
 )
 
 
+def _open_circuit(ground: Ground) -> Finding | None:
+    said = ground.case.context.open_circuit
+    return None if said is None else Finding(said)
+
+
+def _valve_shut(ground: Ground) -> Finding | None:
+    if not ground.case.saw("valve_proven_shut"):
+        return None
+    return Finding(
+        say(
+            "A test dose only bumped, the bulb is dead, the line is open: the valve lets nothing "
+            "through. Recover and weigh, renew it with its drier, prove it tight and dry, weigh in."
+        ),
+        state="right",
+    )
+
+
 def _stop_it(ground: Ground) -> Finding | None:
     stops = [said for hazard, said in ground.hazards if hazard.effect == "stops"]
     if not stops:
@@ -243,6 +260,9 @@ def _test_of(suspect: Suspect) -> HangsOn | None:
 
 
 BEFORE: tuple[Rule, ...] = (
+    Rule("open_circuit", "danger", "Do not start it: the circuit is open.", "do_not_charge",
+         "connect", "A compressor run in a vacuum arcs and burns out; what was read before it was "
+         "opened says nothing of now.", _open_circuit),
     Rule("stop_it", "danger", "Stop it.", "do_not_charge", "act",
          "What can burst or burn out is switched off before anything else, at any minute.",
          _stop_it),
@@ -262,6 +282,8 @@ BEFORE: tuple[Rule, ...] = (
          "Two doses that nothing answers, whatever their size: it is not charge.", _in_vain),
     Rule("too_much_in", "first", "Stop. Find where it went.", "do_not_charge", "act",
          "Half a charge missing is a leak or an empty system, not a trim.", _too_much_in),
+    Rule("valve_shut", "first", "Renew the valve: it is proven shut.", "do_not_charge", "act",
+         "Behind a shut valve the low side is empty and the charge may be right.", _valve_shut),
     Rule("another_suspect", "first", "Stop. It is not charge.", "do_not_charge", "act",
          "A dose is a test: when it convicts something else, dosing ends.", _another_suspect),
     Rule("restricted", "first", "Do not add. The liquid line is restricted.", "do_not_charge",

@@ -82,7 +82,7 @@ _ROWS = (
     ),
     Point("cylinder_weight", "Cylinder weight", ("cyl",), Quantity.MASS, "work", 0, 500),
     Point("vacuum_level", "Vacuum", ("vac",), Quantity.VACUUM, "work", 0, 800_000),
-    Point("test_pressure", "Test pressure", ("test",), _P, "work", -14, 900),
+    Point("test_pressure", "Test pressure", ("test",), _P, "work", -15, 900),
 )
 
 POINTS: Mapping[str, Point] = MappingProxyType({row.key: row for row in _ROWS})

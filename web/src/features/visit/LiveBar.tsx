@@ -14,6 +14,8 @@ type Props = {
   units: Units
   /** The verdict's own button offers to use the readings already. */
   isOffered: boolean
+  /** No refrigerant is in it: nothing settles, nothing is judged. */
+  isOpened: boolean
   onInstruments: () => void
   onWork: () => void
 }
@@ -28,7 +30,7 @@ const WORDS: Record<Live['state'], string> = {
 
 /** What the instruments say of themselves: settled or when, who lies, and what to do with it. */
 export function LiveBar(props: Props) {
-  const { visit, live, units, isOffered, onInstruments, onWork } = props
+  const { visit, live, units, isOffered, isOpened, onInstruments, onWork } = props
   const [asks, setAsks] = useState(false)
   const link = useLink()
   const keep = () => {
@@ -46,13 +48,17 @@ export function LiveBar(props: Props) {
     }
   }
   useKeys([
-    { key: 'j', label: 'Use these readings', run: keep },
+    { key: 'j', label: 'Use these readings', run: () => !isOpened && keep() },
     { key: 'x', label: 'Swap or ignore the probe that lies', run: putRight },
   ])
   return (
     <section aria-label="Live readings" className="flex flex-col gap-1 pt-1">
       <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
-        <p className="min-w-24 flex-1 leading-snug" data-settling={live.state} role="status">
+        <p
+          className={`min-w-24 flex-1 leading-snug ${isOpened ? 'invisible' : ''}`}
+          data-settling={live.state}
+          role="status"
+        >
           <StateMark state={live.state} />
           <strong>{WORDS[live.state]}.</strong>{' '}
           {live.state !== 'settled' && live.state !== 'standing' && live.message}
@@ -69,7 +75,7 @@ export function LiveBar(props: Props) {
           )}
         </p>
         <div className="flex flex-wrap gap-1.5">
-          {!isOffered && (
+          {!isOffered && !isOpened && (
             <Button tight keyHint="j" onClick={keep}>
               {live.state === 'settled' ? 'Use these readings' : 'Judge early'}
             </Button>
@@ -84,7 +90,7 @@ export function LiveBar(props: Props) {
           )}
         </div>
       </div>
-      {first && (
+      {first && !isOpened && (
         <Notice word="Probe.">
           {first.message}{' '}
           {first.channel !== '' && (

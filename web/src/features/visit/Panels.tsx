@@ -11,12 +11,22 @@ const ChangeOfMind = later(async () => (await import('./ChangeOfMind')).ChangeOf
 const DoneCard = later(async () => (await import('./DoneCard')).DoneCard)
 const ImportCard = later(async () => (await import('./ImportCard')).ImportCard)
 const Instruments = later(async () => (await import('./Instruments')).Instruments)
+const TestsPanel = later(async () => (await import('./tests/TestsPanel')).TestsPanel)
 const WalkCard = later(async () => (await import('./WalkCard')).WalkCard)
 const WaysCard = later(async () => (await import('./WaysCard')).WaysCard)
 const WorkCard = later(async () => (await import('./WorkCard')).WorkCard)
 
 export type PanelName =
-  'dose' | 'walk' | 'changes' | 'done' | 'instruments' | 'import' | 'papers' | 'ways' | 'work'
+  | 'dose'
+  | 'walk'
+  | 'changes'
+  | 'done'
+  | 'instruments'
+  | 'import'
+  | 'papers'
+  | 'tests'
+  | 'ways'
+  | 'work'
 
 type Props = {
   visit: Standing
@@ -48,6 +58,7 @@ function Open({ visit, vocabulary, units, nudge, panel, probe, onPanel }: Props)
   if (panel === 'done')
     return <DoneCard {...{ visit, vocabulary, units, onClose }} advice={nudge} />
   if (panel === 'ways') return <WaysCard {...{ visit, units, onClose }} />
+  if (panel === 'tests') return <TestsPanel {...{ visit, units, onClose }} first={probe} />
   if (panel === 'work') return <WorkCard {...{ visit, vocabulary, units, onClose }} />
   if (panel === 'import') return <ImportCard {...{ visit, vocabulary, onClose }} />
   if (panel === 'instruments') {

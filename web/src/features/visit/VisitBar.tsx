@@ -1,6 +1,6 @@
 import { Suspense } from 'react'
 import { Link } from 'react-router'
-import type { Units, Visit } from '../../api/types'
+import type { Standing, Units, Visit } from '../../api/types'
 import { inMinutes, minutesSince, shortTime } from '../../lib/format'
 import { changeVisit } from '../../state/outbox'
 import { useTypedField } from '../../state/typedField'
@@ -11,7 +11,7 @@ import { RunClock } from './RunClock'
 
 const Menu = later(async () => (await import('../../ui/Menu')).Menu)
 
-type Props = { visit: Visit; units: Units; now: Date; rows: MenuRow[] }
+type Props = { visit: Standing; units: Units; now: Date; rows: MenuRow[] }
 
 /** Which visit this is, how long the system has run, and behind ⋮ what is seldom needed. */
 export function VisitBar({ visit, units, now, rows }: Props) {
@@ -59,7 +59,12 @@ export function VisitBar({ visit, units, now, rows }: Props) {
           <strong>Stopped.</strong> {visit.stopped_because}
         </p>
       )}
-      {!closed && visit.running_since === null && (
+      {!closed && visit.circuit_is_open && (
+        <p className="ml-auto shrink-0 text-[0.95rem]" data-circuit-open>
+          <strong>Circuit open.</strong> <span className="max-sm:hidden">Locked out.</span>
+        </p>
+      )}
+      {!closed && !visit.circuit_is_open && visit.running_since === null && (
         <div className="shrink-0 max-lg:hidden">
           <RunClock visit={visit} units={units} now={now} />
         </div>

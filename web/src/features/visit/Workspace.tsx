@@ -22,13 +22,14 @@ import { nudgeOf } from './NudgeCard'
 import { OrderRail } from './order/OrderRail'
 import { Panels, type PanelName } from './Panels'
 import { note, type Kind } from './RunClock'
-import { DRAWINGS, Stage, type Drawing } from './stage/Stage'
+import { drawingsOf, Stage, type Drawing } from './stage/Stage'
 import { Wait } from './stage/Wait'
 import { Strip } from './stage/Strip'
 import { NextTab } from './tabs/NextTab'
 import { ReadingsTab } from './tabs/ReadingsTab'
 import { WhyTab } from './tabs/WhyTab'
 import { saidOf, VerdictRow } from './VerdictRow'
+import { RunningTests } from './tests/RunningTests'
 import { VisitBar } from './VisitBar'
 import { menuOf } from './visitMenu'
 
@@ -48,7 +49,9 @@ export function Workspace({ visit, vocabulary }: Props) {
   const nudge = nudgeOf(visit)
   const [chosen, setTab] = useState<Tab | null>(null)
   const tab = chosen ?? (nudge ? 'Next' : 'Why')
-  const [drawing, setDrawing] = useState<Drawing>('Loop')
+  const [drawing, setDrawing] = useState<Drawing>(
+    visit.circuit_is_open && visit.tests > 0 ? 'Film' : 'Loop',
+  )
   const [panel, setPanel] = useState<PanelName | null>(null)
   const [probe, setProbe] = useState('')
   const [step, setStep] = useState({ stage: visit.order.here, form: '', asked: 0 })
@@ -73,6 +76,10 @@ export function Workspace({ visit, vocabulary }: Props) {
     setProbe(key)
     setPanel('instruments')
   }
+  const tests = (kind = '') => {
+    setProbe(kind)
+    setPanel('tests')
+  }
   const run = (one: Act) => {
     if (one.kind === 'dose') setPanel('dose')
     else if (one.kind === 'form') fillIn(one.form)
@@ -81,9 +88,11 @@ export function Workspace({ visit, vocabulary }: Props) {
     else if (one.kind === 'keep') writeOn(visit.id, 'kept', { reason: '' }, units)
     else if (one.kind === 'read') callOut(visit.id, one.point, vocabulary)
     else if (one.kind === 'close') close()
+    else if (one.kind === 'test') tests()
     else show('Next')
   }
-  const turn = DRAWINGS[(DRAWINGS.indexOf(drawing) + 1) % DRAWINGS.length] ?? 'Loop'
+  const among = drawingsOf(visit)
+  const turn = among[(among.indexOf(drawing) + 1) % among.length] ?? 'Loop'
   useKeys([
     { key: '!', label: 'Do what the verdict asks', run: () => act && run(act) },
     { key: 'l', label: 'Loop, strips, target map in turn', run: () => setDrawing(turn) },
@@ -101,6 +110,7 @@ export function Workspace({ visit, vocabulary }: Props) {
       run: () => nudge && setPanel('dose'),
     },
     { key: 'i', label: 'Instruments', run: () => instruments() },
+    { key: 'a', label: 'Tests with time', run: () => tests() },
     { key: 'f', label: 'Read a log file', run: () => isOpen && setPanel('import') },
     {
       key: 'w',
@@ -149,6 +159,7 @@ export function Workspace({ visit, vocabulary }: Props) {
               onAct={() => act && run(act)}
               onWhy={() => setPanel(visit.assessment?.suspects.length ? 'changes' : null)}
             />
+            {visit.tests_running > 0 && <RunningTests visit={visit} onOpen={(key) => tests(key)} />}
             <LeftOut of={visit.broken} />
           </div>
           <div className="flex min-h-0 flex-1 flex-col gap-x-4 lg:grid lg:min-h-[300px] lg:grid-cols-[minmax(0,1fr)_minmax(18rem,22rem)] lg:grid-rows-[minmax(0,1fr)]">
@@ -165,6 +176,7 @@ export function Workspace({ visit, vocabulary }: Props) {
                       live={visit.live}
                       units={units}
                       isOffered={act?.kind === 'keep'}
+                      isOpened={visit.circuit_is_open}
                       onInstruments={() => instruments()}
                       onWork={() => setPanel('work')}
                     />
@@ -205,6 +217,7 @@ export function Workspace({ visit, vocabulary }: Props) {
                       order={visit.order}
                       first={step.stage}
                       fills={step.form}
+                      onTest={tests}
                       onClose={() => show('Why')}
                     />
                   </Suspense>

@@ -9,6 +9,7 @@ export type Act =
   | { kind: 'keep'; label: string }
   | { kind: 'read'; label: string; point: string }
   | { kind: 'look'; label: string }
+  | { kind: 'test'; label: string }
   | { kind: 'close'; label: string }
 
 /** Gates of the clock: however steady it looks, it still says wait. */
@@ -21,6 +22,9 @@ export function mustWait(visit: Standing): boolean {
 /** What the decision asks for, as something to touch. A closed visit asks for nothing. */
 export function actOf(visit: Standing): Act | null {
   if (visit.state === 'closed') return null
+  if (visit.circuit_is_open || visit.tests_running > 0) {
+    return { kind: 'test', label: visit.tests_running > 0 ? 'The test' : 'Test it' }
+  }
   const decision = visit.assessment?.decision
   if (visit.look && visit.look.decision !== 'leave_caps_on') {
     return { kind: 'look', label: 'What to look at' }

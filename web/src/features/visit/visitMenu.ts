@@ -6,7 +6,7 @@ import { undo } from '../../state/undo'
 import type { MenuRow } from '../../ui/Menu'
 import type { PanelName } from './Panels'
 import { note } from './RunClock'
-import { DRAWINGS, type Drawing } from './stage/Stage'
+import { drawingsOf, type Drawing } from './stage/Stage'
 
 type Asked = {
   visit: Standing
@@ -35,10 +35,16 @@ export function menuOf({
   const runs = visit.running_since !== null
   const open: MenuRow[] = [
     { label: 'Work done', key: 'h', run: () => onPanel('done') },
-    runs
-      ? { label: 'System stopped now', key: 'o', run: () => note(visit, 'system_stopped', units) }
-      : { label: 'System started now', key: 'r', run: () => note(visit, 'system_started', units) },
     ...(runs
+      ? [{ label: 'System stopped now', key: 'o', run: () => note(visit, 'system_stopped', units) }]
+      : [
+          {
+            label: 'System started now',
+            key: 'r',
+            run: () => note(visit, 'system_started', units),
+          },
+        ]),
+    ...(runs || visit.circuit_is_open
       ? []
       : [10, 20, 30].map((ago) => ({
           label: `System started ${ago} min ago`,
@@ -46,12 +52,16 @@ export function menuOf({
         }))),
     { label: 'Ways in', key: 'y', run: () => onPanel('ways') },
     { label: 'Instruments', key: 'i', run: () => onPanel('instruments') },
+    { label: 'Tests with time', key: 'a', run: () => onPanel('tests') },
     { label: 'Read a log file', key: 'f', run: () => onPanel('import') },
     ...(visit.is_simulated ? [{ label: 'Work on it', key: 'w', run: () => onPanel('work') }] : []),
     ...(last ? [{ label: `Undo: ${last.said}`, key: 'u', run: () => undo(last, units) }] : []),
   ]
   const hand: MenuRow[] = [
-    ...DRAWINGS.map((name) => ({ label: `Show the ${lower(name)}`, run: () => onDrawing(name) })),
+    ...drawingsOf(visit).map((name) => ({
+      label: `Show the ${lower(name)}`,
+      run: () => onDrawing(name),
+    })),
     { label: 'Find', run: () => openFind() },
     { label: 'Units', run: nextUnits },
     { label: 'Light or night', run: toggleTheme },

@@ -18,11 +18,14 @@ type Props = {
   first: string
   /** The form that is filled in at once; "" for none. */
   fills: string
+  /** Opens the test that proves a step. */
+  onTest: (key: string) => void
   onClose: () => void
 }
 
 /** The whole order of work, one stage open at a time: its steps, its checks, its cautions. */
-export function StepsTab({ visit, vocabulary, units, order, first, fills, onClose }: Props) {
+export function StepsTab(props: Props) {
+  const { visit, vocabulary, units, order, first, fills, onTest, onClose } = props
   const [open, setOpen] = useState(first)
   const isOpen = visit.state !== 'closed'
   return (
@@ -69,7 +72,7 @@ export function StepsTab({ visit, vocabulary, units, order, first, fills, onClos
               <span className="text-[0.92rem] text-soft">{openWords(stage)}</span>
             </button>
             {open === stage.key && (
-              <Steps {...{ visit, vocabulary, units, order, stage, fills, onClose }} />
+              <Steps {...{ visit, vocabulary, units, order, stage, fills, onTest, onClose }} />
             )}
           </li>
         ))}
@@ -109,10 +112,11 @@ type StageProps = {
   order: Order
   stage: Stage
   fills: string
+  onTest: (key: string) => void
   onClose: () => void
 }
 
-function Steps({ visit, vocabulary, units, order, stage, fills, onClose }: StageProps) {
+function Steps({ visit, vocabulary, units, order, stage, fills, onTest, onClose }: StageProps) {
   const [part, setPart] = useState('')
   const isPictured = stage.steps.some((step) => step.part !== '')
   const shows = stage.steps.filter((step) => part === '' || step.part === part)
@@ -131,7 +135,7 @@ function Steps({ visit, vocabulary, units, order, stage, fills, onClose }: Stage
         {shows.map((step) => (
           <StepLine
             key={step.key}
-            {...{ visit, units, order, step }}
+            {...{ visit, units, order, step, onTest }}
             filled={step.check === fills}
           />
         ))}
@@ -147,11 +151,12 @@ type StepProps = {
   order: Order
   step: Stage['steps'][number]
   filled: boolean
+  onTest: (key: string) => void
 }
 
 const MARK = { done: '✓', open: '○', skipped: '–' }
 
-function StepLine({ visit, units, order, step, filled }: StepProps) {
+function StepLine({ visit, units, order, step, filled, onTest }: StepProps) {
   const [skips, setSkips] = useState(false)
   const [fills, setFills] = useState(filled && step.check !== '')
   const [reason, setReason] = useState('')
@@ -173,6 +178,11 @@ function StepLine({ visit, units, order, step, filled }: StepProps) {
         {isOpen && check && (
           <Button tight aria-expanded={fills} onClick={() => setFills(!fills)}>
             {check.state === '' ? 'Fill in' : 'Change'}
+          </Button>
+        )}
+        {isOpen && step.test !== '' && step.state !== 'done' && (
+          <Button tight weight="plain" onClick={() => onTest(step.test)}>
+            Test it
           </Button>
         )}
         {isOpen && step.state === 'open' && (

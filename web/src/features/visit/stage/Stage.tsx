@@ -5,9 +5,10 @@ import { later } from '../../../lib/later'
 import { LoopStage } from './LoopStage'
 
 const TargetMap = later(async () => (await import('../TargetMap')).TargetMap)
+const TightnessFilm = later(async () => (await import('../tests/TightnessFilm')).TightnessFilm)
 const Strips = later(async () => (await import('../Strips')).Strips)
 
-export const DRAWINGS = ['Loop', 'Strips', 'Target map'] as const
+export const DRAWINGS = ['Loop', 'Strips', 'Target map', 'Film'] as const
 export type Drawing = (typeof DRAWINGS)[number]
 
 type Props = {
@@ -32,6 +33,8 @@ export function Stage({ visit, drawing, foot, wait, onDrawing, onProbe, onPlace 
         <Suspense fallback={null}>
           {drawing === 'Strips' ? (
             <Strips visit={visit} />
+          ) : drawing === 'Film' ? (
+            <TightnessFilm visit={visit} />
           ) : drawing === 'Target map' && visit.assessment ? (
             <TargetMap layouts={visit.target_map} />
           ) : (
@@ -54,17 +57,26 @@ export function Stage({ visit, drawing, foot, wait, onDrawing, onProbe, onPlace 
       </div>
       <div className="flex shrink-0 flex-wrap items-center justify-between gap-x-3">
         <div className="min-w-0 flex-1">{foot}</div>
-        {!visit.look && <Drawings of={drawing} onDrawing={onDrawing} />}
+        {(!visit.look || visit.tests > 0) && (
+          <Drawings of={drawing} among={drawingsOf(visit)} onDrawing={onDrawing} />
+        )}
       </div>
     </div>
   )
 }
 
-/** Which drawing stands on the stage: three ways to see the same visit. */
-function Drawings({ of, onDrawing }: { of: Drawing; onDrawing: (of: Drawing) => void }) {
+/** The drawings of a visit: the film only where there are tests to show. */
+export function drawingsOf(visit: Standing): readonly Drawing[] {
+  return visit.tests > 0 ? DRAWINGS : DRAWINGS.filter((name) => name !== 'Film')
+}
+
+type DrawingsProps = { of: Drawing; among: readonly Drawing[]; onDrawing: (of: Drawing) => void }
+
+/** Which drawing stands on the stage: ways to see the same visit. */
+function Drawings({ of, among, onDrawing }: DrawingsProps) {
   return (
     <Toolbar.Root aria-label="Drawing" className="flex shrink-0 justify-end max-sm:hidden">
-      {DRAWINGS.map((name) => (
+      {among.map((name) => (
         <Toolbar.Button
           key={name}
           aria-pressed={name === of}
