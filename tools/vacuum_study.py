@@ -15,10 +15,10 @@ from nudge.core.language.units import KPA_PER_PSI, PA_PER_MICRON
 from nudge.core.physics.tightness.decay import Risen
 from nudge.core.physics.tightness.dryness import Stand, read_standing
 from nudge.core.physics.tightness.evacuation import read_evacuation
-from nudge.core.physics.tightness.hoses import Hookup as Named
+from nudge.core.physics.tightness.hoses import Hookup
 from nudge.core.physics.tightness.nitrogen import amount, pressure_of
 from nudge.core.physics.tightness.standing_pressure import read_stand
-from nudge.plant.opened import Hookup, Inside, Opened, filled, pressure_pa, step, vented
+from nudge.plant.opened import Inside, Opened, PlantPump, filled, pressure_pa, step, vented
 
 DECAYS, EVACUATIONS, STANDS = 600, 300, 300
 GAUGE_SCALE, NOISE_PA = 0.08, 3 * PA_PER_MICRON
@@ -55,7 +55,7 @@ def _decay(seed: int) -> Decay:
         tau_doubles_k=rng.uniform(8, 13),
     )
     around = rng.uniform(8, 35)
-    pump = Hookup(
+    pump = PlantPump(
         rng.uniform(1.5, 4),
         rng.uniform(1, 8),
         rng.choice((0.48, 0.8, 0.95)),
@@ -187,7 +187,7 @@ def _evacuated(seed: int, wet: bool) -> tuple[str, bool]:
     bore, length = rng.choice((0.48, 0.79, 0.95, 1.27)), rng.choice((90, 120, 180, 250))
     hoses, cores = rng.choice((1, 1, 2)), rng.random() < 0.3
     named = rng.uniform(1.2, 4)
-    pump = Hookup(named * rng.uniform(0.5, 1.05), rng.uniform(1, 8), bore, length, hoses, cores)
+    pump = PlantPump(named * rng.uniform(0.5, 1.05), rng.uniform(1, 8), bore, length, hoses, cores)
     opened = Opened(
         rng.uniform(3, 25),
         water_w_k=10 ** rng.uniform(-3, -0.5),
@@ -206,7 +206,7 @@ def _evacuated(seed: int, wet: bool) -> tuple[str, bool]:
         inside = step(opened, inside, around, 5, pump)
         second += 5
     whole = rows[-1][0]
-    hookup = Named(named, 4.0, bore, length, hoses, cores)
+    hookup = Hookup(named, 4.0, bore, length, hoses, cores)
 
     def at(share: float) -> tuple[str, float | None]:
         seen = [row for row in rows if row[0] <= whole * share]

@@ -18,7 +18,7 @@ from nudge.core.physics.circuit.equipment import MeteringDevice, Plate
 from nudge.core.physics.refrigerant.catalogue import CATALOGUE, refrigerant
 from nudge.core.settling.trace import Trace
 from nudge.core.tests.adjusting import next_turn
-from nudge.core.tests.run import Mark, Run
+from nudge.core.tests.run import Run, TestMark
 from nudge.core.tests.table import judged
 from nudge.core.tests.valve import MOST_RUN_MIN
 from nudge.plant.faults import Present
@@ -158,8 +158,8 @@ def _proof(key: str, outdoor_c: float) -> Proven:
         rows.append((second, state))
         state = advance(scene, state, STEP_S)
         second += STEP_S
-    marks = [Mark("dose_given", given_s or 120.0), Mark("stopped", second - 60)]
-    marks += [Mark("bulb_dead", second - 30), Mark("walk_clean", second - 20)]
+    marks = [TestMark("dose_given", given_s or 120.0), TestMark("stopped", second - 60)]
+    marks += [TestMark("bulb_dead", second - 30), TestMark("walk_clean", second - 20)]
     machine = scene.machine
     run = Run(
         "test_dose",

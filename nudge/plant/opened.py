@@ -6,7 +6,7 @@ what they hold by their own clocks. Only data and `step`; jobs change the data.
 """
 
 from dataclasses import dataclass, replace
-from math import exp, log
+from math import exp, log, tanh
 
 GAS, KELVIN, ATMOSPHERE_PA = 8.314462618, 273.15, 101_325.0
 TRIPLE_PA = 611.657
@@ -18,7 +18,7 @@ STEP_S = 1.0
 
 
 @dataclass(frozen=True, slots=True)
-class Hookup:
+class PlantPump:
     """Pump and hoses: speed at the pump [L/s], the least it reaches [Pa], bore and length [cm]."""
 
     pump_l_s: float = 2.4
@@ -102,11 +102,12 @@ def water_pa(celsius: float, over_ice: bool) -> float:
     k = celsius + KELVIN
     if over_ice:
         return exp(9.550426 - 5723.265 / k + 3.53068 * log(k) - 0.00728332 * k)
-    return exp(54.842763 - 6763.22 / k - 4.21 * log(k) + 0.000367 * k)
+    cold = tanh(0.0415 * (k - 218.8)) * (53.878 - 1331.22 / k - 9.44523 * log(k) + 0.014025 * k)
+    return exp(54.842763 - 6763.22 / k - 4.21 * log(k) + 0.000367 * k + cold)
 
 
 def step(
-    opened: Opened, inside: Inside, pipe_c: float, seconds: float, pump: Hookup | None = None
+    opened: Opened, inside: Inside, pipe_c: float, seconds: float, pump: PlantPump | None = None
 ) -> Inside:
     """The circuit this much later; with a pump while one is open to it."""
     left = seconds
@@ -133,7 +134,9 @@ def vented(opened: Opened, inside: Inside, pipe_c: float, pa_abs: float) -> Insi
     )
 
 
-def _step(opened: Opened, inside: Inside, pipe_c: float, dt: float, pump: Hookup | None) -> Inside:
+def _step(
+    opened: Opened, inside: Inside, pipe_c: float, dt: float, pump: PlantPump | None
+) -> Inside:
     volume = opened.litres / 1000
     kt = GAS * (pipe_c + KELVIN) / volume
     total = pressure_pa(opened, inside, pipe_c)

@@ -85,7 +85,7 @@ class NewTestEnd(Strict):
     breaks_off: bool = False
 
 
-class MarkOut(BaseModel):
+class TestMarkOut(BaseModel):
     key: str
     label: str
     caution: str
@@ -101,7 +101,7 @@ class TestKindOut(BaseModel):
     points: list[tuple[str, str, str]]
     """Point, label, unit."""
     blanks: list[CheckBlankOut]
-    marks: list[MarkOut]
+    marks: list[TestMarkOut]
     cautions: list[str]
     how: list[str]
     proves: list[str]
@@ -179,7 +179,7 @@ def kind_out(row: TimedTest, units: UnitSystem) -> TestKindOut:
             )
             for blank in row.entries
         ],
-        marks=[MarkOut(key=m.key, label=m.label, caution=m.caution) for m in row.marks],
+        marks=[TestMarkOut(key=m.key, label=m.label, caution=m.caution) for m in row.marks],
         cautions=[worded(text, units) for text in row.cautions],
         how=[worded(text, units) for text in row.how],
         proves=[FACTS[fact] for fact in row.proves],

@@ -14,7 +14,7 @@ from nudge.core.language.errors import CoreError, UnknownName
 from nudge.core.language.vocabulary.points import POINTS, check_believable
 from nudge.core.settling.trace import Trace
 from nudge.core.tests.row import TimedTest, check_mark, check_settings
-from nudge.core.tests.run import Mark, Outcome, Run, merged
+from nudge.core.tests.run import Run, TestMark, TestOutcome, merged
 from nudge.core.tests.table import judged, test_named
 from nudge.services.clock import Clock
 from nudge.services.errors import NotFound
@@ -50,7 +50,7 @@ class Tested:
     id: str
     row: TimedTest
     run: Run
-    outcome: Outcome
+    outcome: TestOutcome
     began_at: datetime
     ended_at: datetime | None
     places: tuple[tuple[str, str], ...] = ()
@@ -260,7 +260,9 @@ def _tested(
         settings=row.settings or {},
         traces=traces,
         typed=typed,
-        marks=tuple(Mark(one.note, _s(one.happened_at)) for one in entries if one.kind == "mark"),
+        marks=tuple(
+            TestMark(one.note, _s(one.happened_at)) for one in entries if one.kind == "mark"
+        ),
         ended_s=_s(end.happened_at) if end is not None else None,
         aborted=end.note if end is not None and aborted else "",
         started_s=tuple(

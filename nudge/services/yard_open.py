@@ -9,9 +9,9 @@ from nudge.core.language.errors import CoreError
 from nudge.plant.machine import Machine
 from nudge.plant.opened import (
     ATMOSPHERE_PA,
-    Hookup,
     Inside,
     Opened,
+    PlantPump,
     filled,
     pressure_pa,
     step,
@@ -39,7 +39,7 @@ class OpenCircuit:
 
     opened: Opened
     inside: Inside
-    pump: Hookup | None = None
+    pump: PlantPump | None = None
     warmed_k: float = 0.0
 
     def pipe_c(self, outdoors_c: float) -> float:
@@ -108,7 +108,7 @@ def _mended(at: OpenCircuit, pipe_c: float) -> tuple[OpenCircuit, str]:
 def _pump_on(at: OpenCircuit, pipe_c: float) -> tuple[OpenCircuit, str]:
     if pressure_pa(at.opened, at.inside, pipe_c) > 1.3 * ATMOSPHERE_PA:
         raise CoreError("job", "Let the nitrogen out first: no pump is opened to pressure.")
-    return replace(at, pump=Hookup()), "The pump draws."
+    return replace(at, pump=PlantPump()), "The pump draws."
 
 
 def _pump_off(at: OpenCircuit, pipe_c: float) -> tuple[OpenCircuit, str]:
@@ -178,5 +178,5 @@ def open_of(data: Mapping[str, Any] | None) -> OpenCircuit | None:
         return None
     opened = {**data["opened"], "wall_s": tuple(data["opened"]["wall_s"])}
     inside = {**data["inside"], "wall_g": tuple(data["inside"]["wall_g"])}
-    pump = Hookup(**data["pump"]) if data["pump"] else None
+    pump = PlantPump(**data["pump"]) if data["pump"] else None
     return OpenCircuit(Opened(**opened), Inside(**inside), pump, data["warmed_k"])

@@ -21,6 +21,9 @@ LEAST = {
     "filter_pressure_drop": 15, "capacitor_microfarads": 0.5, "condenser_fan_amps": 0.1,
 }  # fmt: skip
 
+NEVER_AT_REST = {"valve_shut", "joint_leak", "wet_circuit"}
+"""They have no steady running point: `test_opened.py` and `test_pumped.py` play them."""
+
 SIGNS: dict[tuple[str, str, float], str] = {
     (VALVE, "undercharge", 0.7): "suction_pressure- liquid_pressure- superheat+ subcooling- "
     "over_ambient- split- compressor_amps- capacity-",
@@ -82,7 +85,7 @@ class FaultSignsTest(unittest.TestCase):
                         self.assertLess(abs(moved), 2 * least)
 
     def test_every_fault_has_its_signs(self):
-        self.assertEqual({name for _, name, _ in SIGNS}, set(FAULTS))
+        self.assertEqual({name for _, name, _ in SIGNS}, set(FAULTS) - NEVER_AT_REST)
 
     def test_faults_combine_and_severity_zero_is_no_fault(self):
         both = numbers(at_rest(VALVE, ("filter_dirty", 0.6), ("undercharge", 0.6)))

@@ -10,7 +10,7 @@ from pathlib import Path
 
 from tools.books.page import PAGES
 
-CHAPTERS = ("names", "physics", "targets", "judging", "deciding", "visits", "plant")
+CHAPTERS = ("names", "physics", "targets", "judging", "deciding", "visits", "testing", "plant")
 DOCS = Path(__file__).parents[2] / "docs"
 
 

@@ -163,6 +163,37 @@ _ROWS = (
     ),
     SlipBlank("test_temp_now", "Temperature, now", _T, -20, 160),
     SlipBlank("test_minutes", "Stood", Quantity.MINUTES, 0, 10_000),
+    # vacuum
+    *(
+        SlipBlank(key, label, Quantity.VACUUM, 1, 800_000, point=point)
+        for key, label, point in (
+            ("vacuum_level", "Vacuum now", "vacuum_level"),
+            ("vacuum_start", "Isolated, at the start", None),
+            ("vacuum_5", "after 5 min", None),
+            ("vacuum_10", "after 10 min", None),
+            ("vacuum_15", "after 15 min", None),
+            ("vacuum_20", "after 20 min", None),
+            ("vacuum_30", "after 30 min", None),
+            ("vacuum_60", "after an hour", None),
+        )
+    ),
+    SlipBlank("vacuum_pipe_temp", "Coldest pipe", _T, -20, 140),
+    SlipBlank(
+        "vacuum_oil",
+        "Inside",
+        None,
+        choices=(("used", "Old oil in it"), ("new", "New and clean")),
+        usual="used",
+    ),
+    SlipBlank("inside_volume", "Room inside", Quantity.VOLUME, 0.2, 2_000, "12 at 3 tons"),
+    SlipBlank(
+        "vacuum_hose",
+        "Vacuum hose",
+        None,
+        choices=tuple((name, f"{name} in.") for name in ("1/4", "3/8", "1/2", "3/4")),
+        usual="3/8",
+    ),
+    SlipBlank("vacuum_hose_length", "Vacuum hose, length", Quantity.LENGTH, 0.5, 100),
     # leak rate
     SlipBlank("full_charge", "Full charge", Quantity.CHARGE, 0.1, 20_000),
     SlipBlank("added", "Added now", Quantity.CHARGE, 0.01, 20_000),

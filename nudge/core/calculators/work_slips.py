@@ -5,15 +5,18 @@ from dataclasses import replace
 from nudge.core.calculators.blanks import given
 from nudge.core.calculators.refrigerant_slips import plate_of
 from nudge.core.calculators.slip import Entered, Slip, SlipLine, SlipOutcome, needs
+from nudge.core.calculators.vacuum_slip import VACUUM
 from nudge.core.charging.cylinder import check_cylinder, recovery_limit_kg
 from nudge.core.charging.leak_rate import LEAK_THRESHOLDS, annualised, rolling
-from nudge.core.language.said import Said, say
-from nudge.core.language.units import Quantity
+from nudge.core.language.said import Measure, Said, say
+from nudge.core.language.units import Quantity, atmospheric_kpa
 from nudge.core.language.working import Formula, Input, Values, Working, work
 from nudge.core.physics.circuit.tubes import hose_contents, hose_named
 from nudge.core.physics.circuit.weigh_in import as_lines, weigh_in
 from nudge.core.physics.electrical import capacitor, strips
 from nudge.core.physics.tightness import pressure_test
+from nudge.core.physics.tightness.leak import lost_a_year
+from nudge.core.physics.tightness.standing_pressure import read_stand
 
 _T, _P = Quantity.TEMPERATURE, Quantity.PRESSURE
 
@@ -164,11 +167,37 @@ def nitrogen(entered: Entered) -> SlipOutcome:
         entered.get("test_minutes"),
         entered.get("elevation", 0.0),
     )
+    excluded = _excludes(entered)
     lines = [SlipLine(test.expected)]
     if test.lost is not None:
         off = test.lost.uncertainty or 0.0
         lines.append(SlipLine(test.lost, -off, off, "what these instruments can tell"))
-    return SlipOutcome(tuple(lines), test.said, () if test.lost else ("pressure now",))
+    return SlipOutcome(
+        tuple(lines), (*test.said, *excluded), () if test.lost else ("pressure now",)
+    )
+
+
+def _excludes(entered: Entered) -> tuple[Said, ...]:
+    """What a stand of so many minutes excludes, in a room of so many litres."""
+    if not entered.has("test_pressure_now", "test_minutes", "inside_volume"):
+        return ()
+    atmosphere = atmospheric_kpa(entered.get("elevation", 0.0))
+    start = entered["test_pressure_start"] + atmosphere
+    stand = read_stand(
+        (0.0, entered["test_minutes"]),
+        (start, entered["test_pressure_now"] + atmosphere),
+        (entered["test_temp_start"], entered["test_temp_now"]),
+        entered["inside_volume"],
+    )
+    if stand.excludes is None:
+        return ()
+    yearly = lost_a_year(entered.pick("refrigerant"), stand.excludes, start)
+    return (
+        say(
+            f"It excludes only leaks over {{leak}} of {entered.pick('refrigerant')} a year.",
+            leak=Measure(yearly, Quantity.MASS),
+        ),
+    )
 
 
 def leak_rate(entered: Entered) -> SlipOutcome:
@@ -211,6 +240,8 @@ SLIPS = (
          strips.CAUTION, seldom=("strip_rated_volts",)),
     Slip("nitrogen", "Nitrogen test",
          ("test_pressure_start", "test_temp_start", "test_pressure_now", "test_temp_now"),
-         nitrogen, pressure_test.CAUTION, seldom=("test_minutes", "elevation")),
+         nitrogen, pressure_test.CAUTION,
+         seldom=("test_minutes", "inside_volume", "refrigerant", "elevation")),
+    VACUUM,
     Slip("leak_rate", "Leak rate", ("full_charge", "added", "days", "added_in_year"), leak_rate),
 )  # fmt: skip

@@ -7,7 +7,7 @@ from nudge.core.language.errors import CoreError
 from nudge.core.language.said import Measure, Said, difference, minutes, say
 from nudge.core.language.units import Quantity, degrees_f
 from nudge.core.physics.circuit.equipment import MeteringDevice, Plate
-from nudge.core.tests.run import Number, Outcome, Run, Settings, between
+from nudge.core.tests.run import Number, Run, Settings, TestOutcome, between
 from nudge.core.tests.valve import superheat_of
 
 PRIOR_K, PRIOR_WEIGHT = 2.0, 0.15
@@ -79,7 +79,7 @@ def _per_turn(settled: list[tuple[float, float]]) -> float:
     return max(LEAST_K_TURN, min(MOST_K_TURN, top / under))
 
 
-def judge(run: Run) -> Outcome:
+def judge(run: Run) -> TestOutcome:
     """Where the valve stands, and which turn comes next."""
     target = run.number("target") or degrees_f(10)
     marks = run.marked(*TURNS)
@@ -92,7 +92,7 @@ def judge(run: Run) -> Outcome:
     )
     since = (run.until_s - (marks[-1].at_s if marks else run.began_s)) / 60
     if not settled:
-        return Outcome(
+        return TestOutcome(
             "running",
             "waiting",
             _wait(SETTLES_MIN - since),
@@ -113,7 +113,7 @@ def judge(run: Run) -> Outcome:
         ),
     )
     if marks and since < SETTLES_MIN * 0.98:
-        return Outcome(
+        return TestOutcome(
             "running",
             "settling",
             _wait(SETTLES_MIN - since),
@@ -122,7 +122,7 @@ def judge(run: Run) -> Outcome:
             ready_in=SETTLES_MIN - since,
         )
     if turn is None:
-        return Outcome(
+        return TestOutcome(
             "passed",
             "set",
             say(
@@ -136,7 +136,7 @@ def judge(run: Run) -> Outcome:
         )
     way = "in (clockwise)" if turn.turns > 0 else "out"
     words = f"Turn the stem {_eighths(abs(turn.turns))} {way}, then wait {{waits}}."
-    return Outcome(
+    return TestOutcome(
         "running", "turn", say(words, waits=minutes(SETTLES_MIN)), numbers=numbers, hazards=hazards
     )
 

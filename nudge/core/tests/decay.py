@@ -15,7 +15,7 @@ from nudge.core.physics.tightness.dryness import (
 )
 from nudge.core.physics.tightness.leak import lost_a_year, throughput
 from nudge.core.settling.trace import Trace
-from nudge.core.tests.run import Advice, Number, Outcome, Run, State, at, between, silences
+from nudge.core.tests.run import Advice, Number, Run, State, TestOutcome, at, between, silences
 from nudge.core.tests.schools import schools_say
 from nudge.core.tests.vacuum_gauge import (
     GAUGE_NOISE_PA,
@@ -33,7 +33,7 @@ FEW, SHORTEST_S = 3, LEAST_MIN * 60 * 0.3
 """A stretch of fewer readings, or of less, tells nothing beside the others."""
 
 
-def judge_decay(run: Run) -> Outcome:
+def judge_decay(run: Run) -> TestOutcome:
     """What an isolated vacuum shows so far, over all its stretches."""
     stretches, starts = _stretches(run)
     hazards, warnings = power_on(run), list(about_gauge(run, run.trace("vacuum_level")))
@@ -41,7 +41,7 @@ def judge_decay(run: Run) -> Outcome:
         stretches[-1], starts[-1], warned = _from_its_least(stretches[-1], starts[-1])
         warnings.append(warned)
     if not stretches or len(stretches[-1].minutes) < 3:
-        return Outcome(
+        return TestOutcome(
             "running",
             "waiting",
             say("Shut the valve to the pump, then stop the pump. The gauge stays on the system."),
@@ -116,7 +116,7 @@ def _decayed(
     hazards: tuple[Said, ...],
     warnings: tuple[Said, ...],
     site: str,
-) -> Outcome:
+) -> TestOutcome:
     last = stretches[-1]
     numbers, hidden = _numbers(stand, last), _hidden(run, stand, litres)
     state, headline, says, then = _decay_said(stand, last, hidden.measure)
@@ -124,7 +124,7 @@ def _decayed(
     if stand.found == "dry" and not proven:
         state = "cannot_tell"
     fit = stand.fit
-    return Outcome(
+    return TestOutcome(
         state,
         stand.found if len(last.minutes) > 5 and last.span >= LEAST_MIN * 0.98 else "too_short",
         headline,

@@ -6,7 +6,7 @@ from nudge.core.physics.tightness.evacuation import Evacuation, read_evacuation
 from nudge.core.physics.tightness.hoses import Hookup, bore_of
 from nudge.core.physics.tightness.water import boils_at
 from nudge.core.settling.trace import Trace
-from nudge.core.tests.run import Advice, Number, Outcome, Run, State, between, silences
+from nudge.core.tests.run import Advice, Number, Run, State, TestOutcome, between, silences
 from nudge.core.tests.vacuum_gauge import (
     GAUGE_SCALE,
     USUAL_PIPE_C,
@@ -34,13 +34,13 @@ def hookup_of(run: Run) -> Hookup:
     )
 
 
-def judge_evacuation(run: Run) -> Outcome:
+def judge_evacuation(run: Run) -> TestOutcome:
     """How far the pump has come."""
     trace = _since_silence(run)
     warnings = about_gauge(run, trace)
     hazards = power_on(run)
     if not trace.values:
-        return Outcome(
+        return TestOutcome(
             "running",
             "waiting",
             say("Open the pump to the system; the gauge tells the rest."),
@@ -81,7 +81,7 @@ def judge_evacuation(run: Run) -> Outcome:
         )
     key, state, headline, then = _evacuated(found, target)
     done = state == "passed" and not hazards
-    return Outcome(
+    return TestOutcome(
         state,
         key,
         headline,

@@ -17,10 +17,10 @@ from nudge.core.tests.run import (
     OUTDOORS,
     Advice,
     Number,
-    Outcome,
     Run,
     Settings,
     State,
+    TestOutcome,
     at,
     between,
     silences,
@@ -74,12 +74,12 @@ def _over(kpa: float, most: float, plate: Plate) -> Said:
     )
 
 
-def judge(run: Run) -> Outcome:
+def judge(run: Run) -> TestOutcome:
     """What the stand shows so far. Judged since the last hole, joint mended or new pressure."""
     trace = _since_last_hole(run)
     hazards = _hazards(run, trace)
     if len(trace.values) < 2:
-        return Outcome(
+        return TestOutcome(
             "running",
             "waiting",
             say("Raise it with dry nitrogen, close the valve, let it stand."),
@@ -108,7 +108,7 @@ def _outcome(
     is_given: bool,
     has_pipe: bool,
     hazards: tuple[Said, ...],
-) -> Outcome:
+) -> TestOutcome:
     high = trace.values[0] + atmospheric_kpa(run.plate.elevation_m)
     wanted = run.number("wanted") or USUAL_WANTED_KG
     per_leak = lost_a_year(run.plate.refrigerant, 1.0, high)
@@ -141,7 +141,7 @@ def _outcome(
     key, state, headline = _said(run, stand, has_pipe)
     says = _words(run, stand, hidden, wanted, needs, has_pipe)
     passed = state == "passed" and stand.excludes is not None and has_pipe and not hazards
-    return Outcome(
+    return TestOutcome(
         state if not hazards else "running",
         key,
         headline,

@@ -7,7 +7,7 @@ from typing import Literal
 from nudge.core.checks.forms import Blank
 from nudge.core.language.errors import CoreError, OutOfRange, UnknownName
 from nudge.core.physics.circuit.equipment import Plate
-from nudge.core.tests.run import Outcome, Run, Settings
+from nudge.core.tests.run import Run, Settings, TestOutcome
 
 Where = Literal["circuit", "running", "air", "instrument"]
 
@@ -40,7 +40,7 @@ class TimedTest:
     where: Where
     points: tuple[str, ...]
     needs: tuple[str, ...]
-    judge: Callable[[Run], Outcome]
+    judge: Callable[[Run], TestOutcome]
     entries: tuple[Blank, ...] = ()
     marks: tuple[MarkRow, ...] = ()
     cautions: tuple[str, ...] = ()

@@ -20,7 +20,7 @@ Settings = Mapping[str, float | str]
 
 
 @dataclass(frozen=True, slots=True)
-class Mark:
+class TestMark:
     """Something noted while a test ran, at a moment [s]."""
 
     kind: str
@@ -43,7 +43,7 @@ class Run:
     traces: Mapping[str, Trace] = field(default_factory=dict)
     typed: Mapping[str, Trace] = field(default_factory=dict)
     """What was typed of the same points: beside a live channel it is a second gauge."""
-    marks: tuple[Mark, ...] = ()
+    marks: tuple[TestMark, ...] = ()
     ended_s: float | None = None
     aborted: str = ""
     started_s: tuple[float, ...] = ()
@@ -70,7 +70,7 @@ class Run:
     def trace(self, point: str) -> Trace:
         return self.traces.get(point, Trace((), ()))
 
-    def marked(self, *kinds: str) -> tuple[Mark, ...]:
+    def marked(self, *kinds: str) -> tuple[TestMark, ...]:
         return tuple(mark for mark in self.marks if mark.kind in kinds)
 
     def last_of(self, point: str) -> float | None:
@@ -102,7 +102,7 @@ class Advice:
 
 
 @dataclass(frozen=True, slots=True)
-class Outcome:
+class TestOutcome:
     """What a test says now. It proves only once it is ended.
 
     `key` tells the finding, `curves` what was fitted: minute, from outside, from within, base.

@@ -3,7 +3,7 @@
 from nudge.core.language.said import Measure, difference, say
 from nudge.core.language.units import KPA_PER_PSI, Quantity, atmospheric_kpa, degrees_f
 from nudge.core.physics.refrigerant.table import load_table
-from nudge.core.tests.run import Advice, Number, Outcome, Run, at, between
+from nudge.core.tests.run import Advice, Number, Run, TestOutcome, at, between
 
 STOOD_MIN, EQUAL_KPA = 20.0, 3 * KPA_PER_PSI
 STILL_KPA = 1.5 * KPA_PER_PSI
@@ -14,14 +14,14 @@ DIRTY_PA, DIRTY_SHARE = 50.0, 0.12
 ICE_MIN, ICE_STILL_K, ICE_RIGHT_K = 3.0, degrees_f(0.5), degrees_f(1)
 
 
-def judge_standing(run: Run) -> Outcome:
+def judge_standing(run: Run) -> TestOutcome:
     """Whether a stopped system stands at its refrigerant's own pressure."""
     high, low = run.trace("liquid_pressure"), run.trace("suction_pressure")
     air = run.trace("outdoor_air_temp")
     if run.started_s:
-        return Outcome("aborted", "started", say("It was started: the stand begins anew."))
+        return TestOutcome("aborted", "started", say("It was started: the stand begins anew."))
     if not high.values or not air.values:
-        return Outcome(
+        return TestOutcome(
             "running",
             "waiting",
             say("Compressor off, outdoor fan on. Read the liquid port and the outdoor air."),
@@ -30,7 +30,7 @@ def judge_standing(run: Run) -> Outcome:
     moves = max(late.values) - min(late.values) if late.values else 0.0
     apart = abs(high.values[-1] - low.values[-1]) if low.values else 0.0
     if run.minutes < STOOD_MIN * 0.98 or moves > STILL_KPA or apart > EQUAL_KPA:
-        return Outcome(
+        return TestOutcome(
             "running",
             "settling",
             say("Not still yet: both sides the same, and the coil as warm as its air."),
@@ -46,7 +46,7 @@ def judge_standing(run: Run) -> Outcome:
         Number("over", "Over that by", Measure(over, Quantity.PRESSURE_DIFFERENCE), off),
     )
     if over > off:
-        return Outcome(
+        return TestOutcome(
             "failed",
             "high",
             say("Standing too high: another gas is in it, likely air."),
@@ -55,7 +55,7 @@ def judge_standing(run: Run) -> Outcome:
             then=(Advice("recover", "Recover, evacuate, weigh in."),),
         )
     if over < -off:
-        return Outcome(
+        return TestOutcome(
             "failed",
             "low",
             say(
@@ -64,7 +64,7 @@ def judge_standing(run: Run) -> Outcome:
             ),
             numbers=numbers,
         )
-    return Outcome(
+    return TestOutcome(
         "passed",
         "right",
         say("Standing pressure fits its temperature."),
@@ -74,13 +74,13 @@ def judge_standing(run: Run) -> Outcome:
     )
 
 
-def judge_filter(run: Run) -> Outcome:
+def judge_filter(run: Run) -> TestOutcome:
     """What the filter costs: static pressure with it in and out."""
     out, back = run.marked("filter_out"), run.marked("filter_in")
     trace = run.trace("total_external_static")
     watts = run.trace("indoor_unit_watts")
     if not out:
-        return Outcome(
+        return TestOutcome(
             "running",
             "waiting",
             say("Read static with the filter in, stop the blower, take it out, mark it."),
@@ -88,7 +88,7 @@ def judge_filter(run: Run) -> Outcome:
     seen = trace if trace.values else watts
     before, now = at(seen, out[-1].at_s), at(seen, run.until_s)
     if before is None or now is None or run.until_s - out[-1].at_s < AFTER_FILTER_S:
-        return Outcome(
+        return TestOutcome(
             "running", "settling", say("Let the blower come up: a minute and a half."), ready_in=1.5
         )
     if back and back[-1].at_s > out[-1].at_s:
@@ -103,14 +103,14 @@ def judge_filter(run: Run) -> Outcome:
     is_back = bool(back) and back[-1].at_s > out[-1].at_s
     words = "" if is_back else " Put it back in: a bare coil clogs."
     if is_dirty:
-        return Outcome(
+        return TestOutcome(
             "failed" if is_back else "running",
             "restricts",
             say(f"The filter holds the air up.{words}"),
             numbers=(number,),
             observations=("filter_dirty",),
         )
-    return Outcome(
+    return TestOutcome(
         "passed" if is_back else "running",
         "passes",
         say(f"The filter lets the air through.{words}"),
@@ -119,31 +119,31 @@ def judge_filter(run: Run) -> Outcome:
     )
 
 
-def judge_ice_bath(run: Run) -> Outcome:
+def judge_ice_bath(run: Run) -> TestOutcome:
     """Whether a clamp shows ice water as ice water."""
     point = run.choice("clamp", "suction_line_temp")
     trace = run.trace(point)
     late = between(trace, run.until_s - 60, run.until_s)
     if not late.values or run.minutes < ICE_MIN * 0.98:
-        return Outcome(
+        return TestOutcome(
             "running",
             "waiting",
             say("Clamp in crushed ice and water, stirred. Three minutes."),
             ready_in=max(ICE_MIN - run.minutes, 0.0),
         )
     if max(late.values) - min(late.values) > ICE_STILL_K:
-        return Outcome("running", "moves", say("It still moves: stir, and wait."), ready_in=1.0)
+        return TestOutcome("running", "moves", say("It still moves: stir, and wait."), ready_in=1.0)
     off = late.mean
     number = Number("off", "Shows over ice water", difference(off), degrees_f(0.4))
     if abs(off) <= ICE_RIGHT_K:
-        return Outcome(
+        return TestOutcome(
             "passed",
             "true",
             say("The clamp is true."),
             numbers=(number,),
             proves=(f"true:{point}",),
         )
-    return Outcome(
+    return TestOutcome(
         "failed",
         "off",
         say(

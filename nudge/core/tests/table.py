@@ -9,7 +9,7 @@ from nudge.core.language.said import say
 from nudge.core.language.units import KPA_PER_PSI, LPS_PER_CFM, PA_PER_MICRON, Quantity
 from nudge.core.tests import adjusting, bulb, decay, evacuation, nitrogen, steady_things, valve
 from nudge.core.tests.row import MarkRow, TimedTest
-from nudge.core.tests.run import EVERY_PIPE, Outcome, Run
+from nudge.core.tests.run import EVERY_PIPE, Run, TestOutcome
 
 _VOLUME = Blank(
     "litres", "Room inside, if it is known", Quantity.VOLUME, (), 0.2, 2_000, is_needed=False
@@ -239,16 +239,16 @@ def test_named(key: str) -> TimedTest:
     return row
 
 
-def judged(run: Run) -> Outcome:
+def judged(run: Run) -> TestOutcome:
     """What a run shows: by its row, or that it was broken off and why.
 
     Raises: UnknownName, for a test there is none of.
     """
     row = test_named(run.key)
     if run.aborted:
-        return Outcome("aborted", "aborted", say(f"Broken off: {_plain(run.aborted)}"))
+        return TestOutcome("aborted", "aborted", say(f"Broken off: {_plain(run.aborted)}"))
     if run.now_s < run.began_s:
-        return Outcome(
+        return TestOutcome(
             "cannot_tell",
             "clock",
             say("The clock was set back behind its beginning. Nothing is judged; begin again."),

@@ -16,7 +16,7 @@ from nudge.core.physics.circuit.equipment import MeteringDevice, Plate
 from nudge.core.physics.refrigerant.catalogue import refrigerant
 from nudge.core.physics.refrigerant.table import load_table
 from nudge.core.settling.trace import Trace
-from nudge.core.tests.run import Advice, Number, Outcome, Run, Settings, at, between
+from nudge.core.tests.run import Advice, Number, Run, Settings, TestOutcome, at, between
 
 MOST_DOSE_KG = 6 * G_PER_OZ / 1000
 BUMP_KPA = 3.0 * KPA_PER_PSI
@@ -49,17 +49,17 @@ def guard_dose(plate: Plate, settings: Settings) -> None:
         )
 
 
-def judge_dose(run: Run) -> Outcome:
+def judge_dose(run: Run) -> TestOutcome:
     """Whether a test dose only bumped: the mark of a valve that lets nothing through."""
     hazards, warnings = _dangers(run)
     return replace(_dosed(run), hazards=hazards, warnings=warnings)
 
 
-def _dosed(run: Run) -> Outcome:
+def _dosed(run: Run) -> TestOutcome:
     given = run.marked("dose_given")
     suction = run.trace("suction_pressure")
     if not given or not suction.values:
-        return Outcome(
+        return TestOutcome(
             "running",
             "waiting",
             say(
@@ -72,7 +72,7 @@ def _dosed(run: Run) -> Outcome:
     before = _just_before(suction, dose_s)
     passed_min = (run.until_s - dose_s) / 60
     if before is None or not after.values:
-        return Outcome("running", "waiting", say("Suction before the dose is needed: read it."))
+        return TestOutcome("running", "waiting", say("Suction before the dose is needed: read it."))
     bump = max(between(suction, dose_s, dose_s + BUMP_S).values or after.values) - before
     left_k = _saturation(run, _mean(after.since(run.until_s - 20)) or after.values[-1])
     back_k = left_k - _saturation(run, before)
@@ -87,15 +87,22 @@ def _dosed(run: Run) -> Outcome:
     )
     answers = _superheat_answers(run, dose_s)
     if answers:
-        return Outcome(
+        return TestOutcome(
             "failed",
             "answers",
             say("Superheat answered: the valve lets it through. It is not shut."),
             numbers=numbers,
             observations=("valve_proven_open",),
         )
+    return _not_yet(bump, back_k, passed_min, numbers) or _bumped_only(run, dose_s, numbers)
+
+
+def _not_yet(
+    bump: float, back_k: float, passed_min: float, numbers: tuple[Number, ...]
+) -> TestOutcome | None:
+    """What a dose shows that did not only bump; None where it did."""
     if passed_min < BACK_MIN * 0.98:
-        return Outcome(
+        return TestOutcome(
             "running",
             "bumped",
             say("Watch it fall back: {more} more.", more=minutes(max(BACK_MIN - passed_min, 1.0))),
@@ -103,14 +110,14 @@ def _dosed(run: Run) -> Outcome:
             numbers=numbers,
         )
     if bump < BUMP_KPA:
-        return Outcome(
+        return TestOutcome(
             "cannot_tell",
             "no_bump",
             say("No bump to be seen: was the dose in the suction, and the compressor running?"),
             numbers=numbers,
         )
     if back_k > BACK_K:
-        return Outcome(
+        return TestOutcome(
             "failed",
             "feeds",
             say(
@@ -119,14 +126,14 @@ def _dosed(run: Run) -> Outcome:
             ),
             numbers=numbers,
         )
-    return _bumped_only(run, dose_s, numbers)
+    return None
 
 
 def _bumped_only(
     run: Run,
     dose_s: float,
     numbers: tuple[Number, ...],
-) -> Outcome:
+) -> TestOutcome:
     head = run.trace("liquid_pressure")
     before = _just_before(head, dose_s)
     after = between(head, dose_s, run.until_s)
@@ -143,14 +150,14 @@ def _bumped_only(
         if not is_there
     ]
     if missing:
-        return Outcome(
+        return TestOutcome(
             "running",
             "bumps_only",
             say(f"It only bumped. Still wanted for the proof: {'; '.join(missing)}."),
             then=(Advice("bulb", "Bulb in the hand: a live valve answers, a shut one does not."),),
             numbers=numbers,
         )
-    return Outcome(
+    return TestOutcome(
         "passed",
         "valve_shut",
         say("Proven: the valve lets nothing through. Renew it; charge is not the fault."),

@@ -3843,6 +3843,20 @@ export interface components {
             delimiter?: string;
         };
         /**
+         * MarkOut
+         * @description Something that was done, at a moment [ms].
+         */
+        MarkOut: {
+            /** At */
+            at: number;
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+            /** Row */
+            row: number;
+        };
+        /**
          * MeOut
          * @description Who asks: the machine itself, or a device by its name and role.
          */
@@ -5355,7 +5369,7 @@ export interface components {
             /** Traces */
             traces: components["schemas"]["TraceOut"][];
             /** Marks */
-            marks: components["schemas"]["nudge__presenters__traces__MarkOut"][];
+            marks: components["schemas"]["MarkOut"][];
             /** Times */
             times: components["schemas"]["TimeTick"][];
         };
@@ -5866,7 +5880,7 @@ export interface components {
             /** Blanks */
             blanks: components["schemas"]["CheckBlankOut"][];
             /** Marks */
-            marks: components["schemas"]["nudge__presenters__timed_tests__MarkOut"][];
+            marks: components["schemas"]["TestMarkOut"][];
             /** Cautions */
             cautions: string[];
             /** How */
@@ -5875,6 +5889,15 @@ export interface components {
             proves: string[];
             /** Step */
             step: string;
+        };
+        /** TestMarkOut */
+        TestMarkOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Caution */
+            caution: string;
         };
         /** TestNumberOut */
         TestNumberOut: {
@@ -6327,29 +6350,6 @@ export interface components {
             valve_is_open: boolean;
             /** Jobs */
             jobs: components["schemas"]["JobOut"][];
-        };
-        /** MarkOut */
-        nudge__presenters__timed_tests__MarkOut: {
-            /** Key */
-            key: string;
-            /** Label */
-            label: string;
-            /** Caution */
-            caution: string;
-        };
-        /**
-         * MarkOut
-         * @description Something that was done, at a moment [ms].
-         */
-        nudge__presenters__traces__MarkOut: {
-            /** At */
-            at: number;
-            /** Kind */
-            kind: string;
-            /** Label */
-            label: string;
-            /** Row */
-            row: number;
         };
     };
     responses: never;

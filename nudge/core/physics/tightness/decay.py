@@ -104,7 +104,8 @@ def fit_rise(stretches: Sequence[Risen], noise: float) -> Fitted:
     Stretches belong to one circuit: between them it was swept, pumped or warmed. One leak, one
     body of water and its stores are fitted over all of them.
     """
-    thin = [_level(_thinned(_settled(one))) for one in stretches]
+    first_k = stretches[0].pipe_c[0] + ZERO_C_IN_K
+    thin = [_level(_thinned(_settled(one)), first_k) for one in stretches]
     rise = max(max(one.pascals) - min(one.pascals) for one in thin)
     spread = sqrt(noise**2 / max(_per_point(stretches, thin), 1.0) + (LAW_SHARE * rise) ** 2)
     spread = max(spread, 1e-6)
@@ -262,11 +263,10 @@ def _curves(
     return tuple(rows)
 
 
-def _level(one: Risen) -> Risen:
-    """The same at the temperature it began at: gas in a pipe that warms rises by itself."""
-    first = one.pipe_c[0] + ZERO_C_IN_K
+def _level(one: Risen, kelvin: float) -> Risen:
+    """The same at one temperature: gas in a pipe that warms rises by itself, a leak does not."""
     level = tuple(
-        p * first / (c + ZERO_C_IN_K) for p, c in zip(one.pascals, one.pipe_c, strict=True)
+        p * kelvin / (c + ZERO_C_IN_K) for p, c in zip(one.pascals, one.pipe_c, strict=True)
     )
     return Risen(one.minutes, level, one.pipe_c)
 

@@ -81,6 +81,9 @@ def read_standing(
     warmed = max(means) - means[0] >= WARMED_K
     over = most * (1 - scale_error) > OVER_ICE * held
     low, high = fit.leak_low * (1 - scale_error), fit.leak_high * (1 + scale_error)
+    if over:  # what water and oil together cannot hold came from outside
+        held_back = held + OIL_PA + min(last.pascals)
+        low = max(low, (last.pascals[-1] * (1 - scale_error) - held_back) / last.span)
     found = _found(last, rise, off, low, high, fit, over, warmed, stood, limit_pa, scale_error)
     return Stand(found, rise, off, low, high, held, fit, over, warmed, stood)
 
@@ -102,6 +105,8 @@ def _found(
     if rise + off < QUIET_PA_MIN and end < limit_pa:
         return "dry"
     whole = (last.pascals[-1] - last.pascals[0]) / max(last.span, 1e-9)
+    if over and low > LEAST_LEAK_PA_MIN and low >= fit.leak_low:
+        return "leaking"
     may_convict = over or warmed or stood >= STRAIGHT_MIN or last.pascals[-1] > TRIPLE_PA * 1.3
     if (
         may_convict

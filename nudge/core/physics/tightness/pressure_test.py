@@ -4,8 +4,9 @@ from dataclasses import dataclass
 from typing import Literal
 
 from nudge.core.language.said import Measure, Said, say
-from nudge.core.language.units import KPA_PER_PSI, ZERO_C_IN_K, Quantity, atmospheric_kpa, degrees_f
+from nudge.core.language.units import KPA_PER_PSI, Quantity, atmospheric_kpa, degrees_f
 from nudge.core.language.working import Formula, Input, Values, Working, work
+from nudge.core.physics.tightness.nitrogen import amount, pressure_of
 
 USUAL_LOW_KPA, USUAL_HIGH_KPA = 150 * KPA_PER_PSI, 200 * KPA_PER_PSI
 LEAST_MINUTES = 10.0
@@ -18,11 +19,11 @@ EXPECTED = Formula(
     "Pressure it should show",
     Quantity.TEST_PRESSURE,
     "A closed gas follows its temperature: {d10} cooler is about 2 % less, with no leak.",
-    "absolute start pressure × absolute temperature now ÷ at the start, back to gauge",
-    "{test_pressure_start}, made absolute, × ({test_temp_now} ÷ {test_temp_start}), both absolute "
-    "= {result}",
+    "absolute start pressure × (Z T) now ÷ (Z T) at the start, back to gauge",
+    "{test_pressure_start}, made absolute, from {test_temp_start} to {test_temp_now}, as real "
+    "nitrogen = {result}",
     ("test_pressure_start", "test_temp_start", "test_temp_now"),
-    "Gay-Lussac's law.",
+    "Virial equation of nitrogen, fitted to CoolProp 8.0.0.",
 )
 LOST = Formula(
     "test_pressure_lost",
@@ -62,9 +63,8 @@ def pressure_test(
     atmosphere = atmospheric_kpa(elevation_m)
 
     def should_show(values: Values) -> float:
-        kelvin_now = values["test_temp_now"] + ZERO_C_IN_K
-        kelvin_start = values["test_temp_start"] + ZERO_C_IN_K
-        return (values["test_pressure_start"] + atmosphere) * kelvin_now / kelvin_start - atmosphere
+        held = amount(values["test_pressure_start"] + atmosphere, values["test_temp_start"])
+        return pressure_of(held, values["test_temp_now"]) - atmosphere
 
     inputs = {
         "test_pressure_start": _typed(

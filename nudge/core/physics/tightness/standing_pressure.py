@@ -26,7 +26,7 @@ CLEARLY, SURELY = 3.0, 1.5
 """Times its ± a loss must be where it did not fall evenly, and where temperature moved."""
 UNSEEN = 1.0
 """Share of the swing that may have warmed the gas and hidden a loss: what is excluded counts it."""
-TRACED, UNSEEN_RISE = 1.1, 1.6
+TRACED, UNSEEN_RISE = 1.2, 2.0
 """What a trace adds: its readings’ scatter; and its own rises, which sun made where no clamp is."""
 UNSTEADY = 4.0
 """Over so many times the gauge's own ± temperature hides what the gauge could show."""
