@@ -91,28 +91,34 @@ def pumped_on(
     condensing_c = fluid.at(head_kpa).bubble_c
     goal = min(condensing_c + HOT_K + HOTTER_K * max(ratio - 3, 0.0), MOST_HOT_C)
     metal = was.discharge_c + (goal - was.discharge_c) * (1 - exp(-dt / WARM_S))
-    share = min(flow / rated, 1.2)
-    if not runs:
-        return Pumped(left, was.dosed_kg + dose_kg, metal), {
-            "suction_pressure": kpa - atmosphere,
-            "liquid_pressure": head_kpa - atmosphere,
-            "discharge_pressure": head_kpa - atmosphere,
-        }
-    truth = {
+    pressures = {
         "suction_pressure": kpa - atmosphere,
         "liquid_pressure": head_kpa - atmosphere,
         "discharge_pressure": head_kpa - atmosphere,
-        "suction_line_temp": conditions.outdoor.temp_c - 3.0 * share,
-        "true_suction_temp": conditions.outdoor.temp_c - 3.0 * share,
-        "evaporator_outlet_temp": warm_c - 1.0,
-        "liquid_line_temp": conditions.outdoor.temp_c + 0.8,
-        "drier_inlet_temp": conditions.outdoor.temp_c + 0.7,
-        "drier_outlet_temp": conditions.outdoor.temp_c + 0.6,
-        "liquid_line_temp_indoor": warm_c + 0.3,
-        "metering_outlet_temp": warm_c - 0.5,
-        "discharge_line_temp": metal,
-        "compressor_amps": machine.nominal_kw * 1000 / 3.4 / machine.volts * (0.42 + 0.58 * share),
-        "outdoor_unit_watts": machine.nominal_kw * 1000 / 3.4 * (0.4 + 0.6 * share),
-        "supply_air_temp": warm_c + 0.4,
     }
-    return Pumped(left, was.dosed_kg + dose_kg, metal), truth
+    if not runs:
+        return Pumped(left, was.dosed_kg + dose_kg, metal), pressures
+    pressures |= _temperatures(machine, conditions, metal, min(flow / rated, 1.2))
+    return Pumped(left, was.dosed_kg + dose_kg, metal), pressures
+
+
+def _temperatures(
+    machine: Machine, conditions: Conditions, metal_c: float, share: float
+) -> dict[str, float]:
+    """What lines, air and meters show while it pumps a `share` of its rated flow."""
+    outdoors, indoors = conditions.outdoor.temp_c, conditions.indoor.temp_c
+    watts = machine.nominal_kw * 1000 / 3.4
+    return {
+        "suction_line_temp": outdoors - 3.0 * share,
+        "true_suction_temp": outdoors - 3.0 * share,
+        "evaporator_outlet_temp": indoors - 1.0,
+        "liquid_line_temp": outdoors + 0.8,
+        "drier_inlet_temp": outdoors + 0.7,
+        "drier_outlet_temp": outdoors + 0.6,
+        "liquid_line_temp_indoor": indoors + 0.3,
+        "metering_outlet_temp": indoors - 0.5,
+        "discharge_line_temp": metal_c,
+        "compressor_amps": watts / machine.volts * (0.42 + 0.58 * share),
+        "outdoor_unit_watts": watts * (0.4 + 0.6 * share),
+        "supply_air_temp": indoors + 0.4,
+    }
