@@ -1,6 +1,7 @@
 """A visit with everything its screen needs: what every write answers, so nothing is asked twice."""
 
 from nudge.contract.advice import AdviceOut, advice_out
+from nudge.core.judgement.decision.before import OPEN_HEADLINE
 from nudge.core.language.units import UnitSystem
 from nudge.presenters.visit_order import OrderOut, order_out
 from nudge.presenters.visits import VisitOut, visit_out
@@ -19,17 +20,21 @@ class StandingOut(VisitOut):
     tests_running: int
     circuit_is_open: bool
     """No refrigerant is in it: it must not be started."""
+    circuit_said: list[str]
+    """Then the headline and why, for a visit on which nothing is read; else nothing."""
 
 
 def standing_out(snapshot: Snapshot, units: UnitSystem) -> StandingOut:
     found, answered = nudge_for(snapshot), snapshot.answer(units)
     advice = None if found is None else advice_out(found, units, snapshot.ready_at, answered)
+    opened = snapshot.context.open_circuit
     ahead = advice if snapshot.visit.closed_at is None else None
     return StandingOut(
         **dict(visit_out(snapshot, units, ahead, answered)),
         order=order_out(snapshot, units),
         nudge=advice,
         tests=snapshot.folder.tests.count,
-        circuit_is_open=snapshot.context.open_circuit is not None,
+        circuit_is_open=opened is not None,
+        circuit_said=[] if opened is None else [OPEN_HEADLINE, opened.text(units)],
         tests_running=snapshot.folder.tests.running,
     )

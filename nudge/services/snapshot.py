@@ -10,7 +10,7 @@ from nudge.contract.answer_shapes import AssessOut
 from nudge.core.behaviours.case import Context
 from nudge.core.behaviours.loop import Loop, draw_loop
 from nudge.core.behaviours.workings import derived_workings
-from nudge.core.charging.advise import decided
+from nudge.core.charging.advise import Decided, decided
 from nudge.core.charging.sizing import Sized
 from nudge.core.checks.observations import OBSERVATIONS
 from nudge.core.gaugeless.decide import Gaugeless
@@ -202,18 +202,7 @@ def take_snapshot(visit: Visit, around: Surroundings) -> Snapshot:
         own=around.own_signs,
         past=past_of(visit, around.live is not None, around.known, _hunting(around.live)),
     )
-    found, problem = None, None
-    if readings:
-        try:
-            found = decided(
-                plate_of(visit.system),
-                readings,
-                context,
-                preferred=around.preferred,
-                own=around.own,
-            )
-        except CoreError as error:
-            problem = error
+    found, problem = _judged(visit, readings, context, around)
     return Snapshot(
         visit,
         rows,
@@ -226,6 +215,19 @@ def take_snapshot(visit: Visit, around: Surroundings) -> Snapshot:
         found.sized if found else None,
         around,
     )
+
+
+def _judged(
+    visit: Visit, readings: Mapping[str, float], context: Context, around: Surroundings
+) -> tuple[Decided | None, CoreError | None]:
+    """What is decided on these readings, or why nothing can be; neither where there are none."""
+    if not readings:
+        return None, None
+    plate, preferred = plate_of(visit.system), around.preferred
+    try:
+        return decided(plate, readings, context, preferred=preferred, own=around.own), None
+    except CoreError as error:
+        return None, error
 
 
 def _rejudged(visit: Visit) -> Said | None:

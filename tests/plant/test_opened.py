@@ -4,8 +4,8 @@ import unittest
 
 from nudge.plant.opened import (
     ATMOSPHERE_PA,
-    PlantPump,
     Opened,
+    PlantPump,
     filled,
     pressure_pa,
     step,

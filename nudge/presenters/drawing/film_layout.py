@@ -15,6 +15,7 @@ from nudge.core.language.units import (
     UnitSystem,
     atmospheric_kpa,
     from_si,
+    to_si,
     unit_label,
 )
 from nudge.core.tests.nitrogen import limit_kpa
@@ -37,9 +38,9 @@ MOST_FRAMES = 6
 LEAST_WIDE = 56.0
 TRIPLE_PA = 611.2
 MARKS_PA = (
-    (500 * PA_PER_MICRON, "vacuum"),
-    (TRIPLE_PA, "ice"),
-    (101_325.0, "air"),
+    (500 * PA_PER_MICRON, ""),
+    (TRIPLE_PA, "under this, water is ice"),
+    (101_325.0, "the air’s pressure"),
 )
 Role = Literal["grid", "mark", "limit", "frame", "measured", "fitted"]
 
@@ -168,30 +169,35 @@ def _grid(
     strokes, letters = [], []
     right = frame.width - RIGHT
     limit = limit_kpa(found[0].run.plate) * 1000 + 101_325
-    marks = [*((pa, key) for pa, key in MARKS_PA), (limit, "limit")]
     taken: list[float] = []
-    for pa, key in marks:
+    for pa, words in (*MARKS_PA, (limit, "lower design pressure")):
         if not y.low <= log10(pa) <= y.high:
             continue
         at = y(log10(pa))
-        role: Role = "limit" if key == "limit" else "mark"
+        role: Role = "limit" if pa == limit else "mark"
         strokes.append(FilmStroke(role=role, points=[(LEFT, r(at)), (right, r(at))]))
         if all(abs(at - other) > SMALL * LINE for other in taken):
-            letters.append(
-                _letter("tick", LEFT - 4, at + SMALL * 0.35, "end", _text(pa, units), False)
-            )
+            shown = _text(pa, units)
+            letters.append(_letter("tick", LEFT - 4, at + SMALL * 0.35, "end", shown, False))
             taken.append(at)
-    power = int(y.low) + 1
-    while power < y.high:
-        at = y(power)
+        if words and not frame.is_short:
+            letters.append(_letter("tick", right - 2, at + SMALL + 1, "end", words, False))
+    for pa in _decades(y, units):
+        at = y(log10(pa))
         strokes.append(FilmStroke(role="grid", points=[(LEFT, r(at)), (right, r(at))]))
         if all(abs(at - other) > SMALL * LINE for other in taken):
-            words = _text(10.0**power, units)
-            letters.append(_letter("tick", LEFT - 4, at + SMALL * 0.35, "end", words, False))
+            shown = _text(pa, units)
+            letters.append(_letter("tick", LEFT - 4, at + SMALL * 0.35, "end", shown, False))
             taken.append(at)
-        power += 1
     letters.append(_letter("axis", 4, HEAD - 10, "start", _axis(units), True))
     return strokes, letters
+
+
+def _decades(y: LinearScale, units: UnitSystem) -> list[float]:
+    """Round figures of the vacuum gauge under the air's pressure [Pa]."""
+    unit = to_si(1.0, Quantity.VACUUM, units)
+    found = [unit * 10.0**power for power in range(7)]
+    return [pa for pa in found if y.low < log10(pa) < y.high and pa < 101_000]
 
 
 def _axis(units: UnitSystem) -> str:

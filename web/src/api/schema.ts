@@ -5584,6 +5584,8 @@ export interface components {
             tests_running: number;
             /** Circuit Is Open */
             circuit_is_open: boolean;
+            /** Circuit Said */
+            circuit_said: string[];
         };
         /** StepOut */
         StepOut: {

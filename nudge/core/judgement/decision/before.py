@@ -259,8 +259,9 @@ def _test_of(suspect: Suspect) -> HangsOn | None:
     return HangsOn("test", tests[0], say(suspect.told_apart_by)) if tests else None
 
 
+OPEN_HEADLINE = "Do not start it: the circuit is open."
 BEFORE: tuple[Rule, ...] = (
-    Rule("open_circuit", "danger", "Do not start it: the circuit is open.", "do_not_charge",
+    Rule("open_circuit", "danger", OPEN_HEADLINE, "do_not_charge",
          "connect", "A compressor run in a vacuum arcs and burns out; what was read before it was "
          "opened says nothing of now.", _open_circuit),
     Rule("stop_it", "danger", "Stop it.", "do_not_charge", "act",

@@ -66,7 +66,7 @@ type Said = { headline: string; reason: string; marks: Record<string, string> }
 
 /** One decision, or, where there is none yet, what to begin with. */
 export function saidOf(visit: Standing): Said {
-  if (visit.look) {
+  if (visit.look && !visit.circuit_is_open) {
     const { headline, reasons, decision } = visit.look
     return { headline, reason: reasons.join(' '), marks: { 'data-look': decision } }
   }
@@ -79,6 +79,10 @@ export function saidOf(visit: Standing): Said {
       'data-state': decision.state,
     }
     return { headline: decision.headline, reason: isSaid ? '' : decision.reason, marks }
+  }
+  const [headline, reason] = visit.circuit_said
+  if (headline !== undefined && reason !== undefined) {
+    return { headline, reason, marks: { 'data-verdict': 'do_not_charge' } }
   }
   return {
     headline: visit.problem === null ? 'Type what you read.' : 'Not judged.',

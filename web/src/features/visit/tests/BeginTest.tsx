@@ -37,7 +37,11 @@ export function BeginTest({ visit, units, kind, onBegun }: Props) {
           {line}
         </Care>
       ))}
-      <Button type="submit" weight="do" className="my-3 w-full" disabled={!isWhole}>
+      <Button
+        type="submit"
+        className="my-3 w-full border-2 !border-ink font-bold"
+        disabled={!isWhole}
+      >
         Begin
       </Button>
       <ol className="list-decimal pl-5 text-[0.95rem] leading-snug">
