@@ -41,7 +41,7 @@ def set_up_opened(database: Database, clock: LiveClock, visits: Visits) -> None:
     story.do("recover_all", "open_circuit", "raise_nitrogen")
     first = story.begin("nitrogen", {"gas": "nitrogen", "litres": 11.0})
     story.play(LEAKS_MIN)
-    story.tests.mark(VISIT_ID, first, f"{first}-bubbles", "joint_bubbles", "Outdoor flare")
+    story.tests.mark(VISIT_ID, first, f"{first}-bubbles", "joint_bubbles", "outdoor_vapour")
     story.end(first)
     story.do("release_nitrogen", "mend_joint", "raise_nitrogen")
     second = story.begin("nitrogen", {"gas": "nitrogen", "litres": 11.0})

@@ -19,11 +19,13 @@ from nudge.core.language.units import (
     unit_label,
 )
 from nudge.core.language.vocabulary.points import POINTS
+from nudge.core.tests.joints import JOINTS
 from nudge.core.tests.row import TimedTest
 from nudge.core.tests.run import Number as TestNumber
 from nudge.core.tests.table import FACTS, TESTS, test_named
 from nudge.presenters.book import Id
 from nudge.presenters.drawing.film_layout import DrawnFilm, films_of
+from nudge.presenters.drawing.joints_layout import DrawnJoints, joints_drawn
 from nudge.presenters.drawing.proof_layout import DrawnProof, proofs_of
 from nudge.presenters.notes import Short
 from nudge.presenters.visit_order import CheckBlankOut
@@ -147,6 +149,8 @@ class TestOut(BaseModel):
     readings: list[tuple[str, str]]
     """What it reads now: label and value."""
     places: list[tuple[str, str]]
+    joints: DrawnJoints | None
+    """The joints of a nitrogen test, to be touched."""
     proof: list[DrawnProof]
     """The strip of a test dose, in each frame."""
 
@@ -218,7 +222,8 @@ def one_out(one: Tested, units: UnitSystem) -> TestOut:
         ended_at=one.ended_at,
         ready_in=outcome.ready_in,
         readings=_readings(one, units),
-        places=list(one.places),
+        places=[(JOINTS.get(place, place), note) for place, note in one.places],
+        joints=joints_drawn(one.run) if one.row.key == "nitrogen" else None,
         proof=proofs_of(one, units) if one.row.key == "test_dose" else [],
     )
 

@@ -155,7 +155,8 @@ def visit_out(
     """
     visit = snapshot.visit
     readings = _readings(snapshot, units)
-    look = look_answer(snapshot.look, units) if snapshot.look else None
+    opened = snapshot.context.open_circuit is not None  # then there is nothing to look for
+    look = look_answer(snapshot.look, units) if snapshot.look and not opened else None
     answer, called = answered or snapshot.answer(units), _called(snapshot)
     loop = loop_out(snapshot.loop, look, units) if snapshot.loop else None
     footprints = [footprint_out(step, units) for step in snapshot.footprints()]

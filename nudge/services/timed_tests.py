@@ -261,7 +261,9 @@ def _tested(
         traces=traces,
         typed=typed,
         marks=tuple(
-            TestMark(one.note, _s(one.happened_at)) for one in entries if one.kind == "mark"
+            TestMark(one.note, _s(one.happened_at), one.place)
+            for one in entries
+            if one.kind == "mark"
         ),
         ended_s=_s(end.happened_at) if end is not None else None,
         aborted=end.note if end is not None and aborted else "",

@@ -13,6 +13,7 @@ from nudge.core.physics.tightness.standing_pressure import (
     read_stand,
 )
 from nudge.core.settling.trace import Trace
+from nudge.core.tests.joints import all_dry, is_leaking
 from nudge.core.tests.run import (
     OUTDOORS,
     Advice,
@@ -30,6 +31,8 @@ from nudge.core.tests.volume import litres_of
 
 MOST_UNKNOWN_KPA = 200 * KPA_PER_PSI
 """Without a plate's design pressure: the usual most on small systems."""
+LEAST_KPA = 50 * KPA_PER_PSI
+"""Under this nothing is tested: it is not raised yet, or let down again."""
 USUAL_WANTED_KG = 0.1
 """A leak a year that is worth excluding where nobody names one: a few ounces."""
 FLAT_READINGS, FLAT_MOVED_K = 10, 1.5
@@ -78,7 +81,7 @@ def judge(run: Run) -> TestOutcome:
     """What the stand shows so far. Judged since the last hole, joint mended or new pressure."""
     trace = _since_last_hole(run)
     hazards = _hazards(run, trace)
-    if len(trace.values) < 2:
+    if len(trace.values) < 2 or trace.values[-1] < LEAST_KPA:
         return TestOutcome(
             "running",
             "waiting",
@@ -147,7 +150,7 @@ def _outcome(
         headline,
         says,
         (*numbers, *((hidden,) if hidden else ())),
-        ("tight",) if passed and _bubbled(run) else (),
+        ("tight",) if passed and all_dry(run) else (),
         then=_then(stand),
         ready_in=max(LEAST_MIN - stand.minutes, 0.0) if stand.held == "too_short" else None,
         hazards=hazards,
@@ -156,20 +159,10 @@ def _outcome(
     )
 
 
-def _bubbled(run: Run) -> bool:
-    """Bubbles were looked for at every joint, and none stood: pressure alone proves nothing."""
-    return bool(run.marked("joints_dry")) and not _leaking_joint(run)
-
-
-def _leaking_joint(run: Run) -> bool:
-    found = run.marked("joint_bubbles", "joint_mended", "joints_dry")
-    return bool(found) and found[-1].kind == "joint_bubbles"
-
-
 def _said(run: Run, stand: StandingPressure, has_pipe: bool) -> tuple[str, State, Said]:
     lost = Measure(abs(stand.lost), Quantity.TEST_PRESSURE_DIFFERENCE)
     off = Measure(stand.off, Quantity.TEST_PRESSURE_DIFFERENCE)
-    if _leaking_joint(run):
+    if is_leaking(run):
         return (
             "leaks",
             "failed",
@@ -215,7 +208,7 @@ def _said(run: Run, stand: StandingPressure, has_pipe: bool) -> tuple[str, State
                     more=minutes(max(LEAST_MIN - stand.minutes, 1.0)),
                 ),
             )
-    if not _bubbled(run):
+    if not all_dry(run):
         return (
             "holds",
             "running",

@@ -25,6 +25,8 @@ class TestMark:
 
     kind: str
     at_s: float
+    place: str = ""
+    """A joint of the drawing, by its key, or in words."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -51,6 +51,7 @@ _ROWS = (
         ),
         marks=(
             MarkRow("topped_up", "Pressure raised or let down: it stands anew"),
+            MarkRow("joint_dry", "A joint stays dry"),
             MarkRow("joint_bubbles", "A joint bubbles", "Never a finger on a leak."),
             MarkRow("joint_mended", "Joint mended",
                     "Let it down first, and no flame on a pipe under pressure."),

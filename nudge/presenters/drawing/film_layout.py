@@ -34,7 +34,7 @@ POINTS_OF = {
     "decay": "vacuum_level",
     "standing_pressure": "liquid_pressure",
 }
-MOST_FRAMES = 6
+MOST_FRAMES, MOST_SHORT = 6, 4
 LEAST_WIDE = 56.0
 TRIPLE_PA = 611.2
 MARKS_PA = (
@@ -95,8 +95,13 @@ def films_of(
     found: Sequence[Tested], units: UnitSystem, frames: Sequence[Frame] = FILM_FRAMES
 ) -> list[DrawnFilm]:
     """The film in each frame; none while no test of it has a reading."""
-    shown = [one for one in found if one.row.key in KINDS and _rows(one)][:MOST_FRAMES][::-1]
-    return [_lay_out(shown, units, frame) for frame in frames] if shown else []
+    shown = [one for one in found if one.row.key in KINDS and _rows(one)]
+    if not shown:
+        return []
+    return [
+        _lay_out(shown[: MOST_SHORT if frame.is_short else MOST_FRAMES][::-1], units, frame)
+        for frame in frames
+    ]
 
 
 def _rows(one: Tested) -> list[tuple[float, float]]:

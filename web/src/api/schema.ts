@@ -2959,6 +2959,20 @@ export interface components {
             words: string;
         };
         /**
+         * DrawnJoints
+         * @description The drawing; the names stand in a list beside it.
+         */
+        DrawnJoints: {
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** Strokes */
+            strokes: components["schemas"]["JointStroke"][];
+            /** Dots */
+            dots: components["schemas"]["JointDot"][];
+        };
+        /**
          * DrawnLoop
          * @description The Loop in one frame. Height is temperature; the gaps are the verdict.
          */
@@ -3457,6 +3471,41 @@ export interface components {
             takes_amount: boolean;
             /** Part */
             part: string;
+        };
+        /**
+         * JointDot
+         * @description A joint: where it is, and how it stands.
+         */
+        JointDot: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "untested" | "dry" | "bubbles" | "mended";
+        };
+        /**
+         * JointStroke
+         * @description A part or a line of the drawing.
+         */
+        JointStroke: {
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "unit" | "liquid" | "vapour" | "part";
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
         };
         /**
          * KeepIn
@@ -5970,6 +6019,7 @@ export interface components {
                 string,
                 string
             ][];
+            joints: components["schemas"]["DrawnJoints"] | null;
             /** Proof */
             proof: components["schemas"]["DrawnProof"][];
         };

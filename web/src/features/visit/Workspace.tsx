@@ -110,7 +110,7 @@ export function Workspace({ visit, vocabulary }: Props) {
       run: () => nudge && setPanel('dose'),
     },
     { key: 'i', label: 'Instruments', run: () => instruments() },
-    { key: 'a', label: 'Tests with time', run: () => tests() },
+    { key: '=', label: 'Tests with time', run: () => tests() },
     { key: 'f', label: 'Read a log file', run: () => isOpen && setPanel('import') },
     {
       key: 'w',

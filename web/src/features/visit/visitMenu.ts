@@ -52,7 +52,7 @@ export function menuOf({
         }))),
     { label: 'Ways in', key: 'y', run: () => onPanel('ways') },
     { label: 'Instruments', key: 'i', run: () => onPanel('instruments') },
-    { label: 'Tests with time', key: 'a', run: () => onPanel('tests') },
+    { label: 'Tests with time', key: '=', run: () => onPanel('tests') },
     { label: 'Read a log file', key: 'f', run: () => onPanel('import') },
     ...(visit.is_simulated ? [{ label: 'Work on it', key: 'w', run: () => onPanel('work') }] : []),
     ...(last ? [{ label: `Undo: ${last.said}`, key: 'u', run: () => undo(last, units) }] : []),

@@ -5,6 +5,7 @@ import { writeOn } from '../../../state/outbox'
 import { Button } from '../../../ui/Button'
 import { Care } from '../../../ui/Care'
 import { stood } from './clock'
+import { JointsPicture } from './JointsPicture'
 import { ProofStrip } from './ProofStrip'
 import { useSeconds } from './useSeconds'
 
@@ -23,7 +24,8 @@ const STATE: Record<TimedTest['state'], string> = {
   cannot_tell: 'Cannot tell',
   aborted: 'Broken off',
 }
-const JOINTS = new Set(['joint_bubbles', 'joint_mended'])
+/** Marks that are made on the drawing of the joints. */
+const DRAWN = new Set(['joint_dry', 'joint_bubbles', 'joint_mended'])
 
 /** One test: its clock, what it shows, what to do next; marks, typed readings, its end. */
 export function TestCard({ visit, units, test, kind, onBegin }: Props) {
@@ -61,7 +63,9 @@ export function TestCard({ visit, units, test, kind, onBegin }: Props) {
           {line}
         </p>
       ))}
-      {runs && kind && visit.state !== 'closed' && <Work {...{ visit, units, test, kind }} />}
+      {runs && kind && visit.state !== 'closed' && (
+        <Work {...{ visit, units, test, kind }} onEnd={() => onBegin('')} />
+      )}
       <dl className="mt-2 grid grid-cols-[1fr_auto] gap-x-3 text-[0.95rem]">
         {test.readings.map(([label, value]) => (
           <Row key={label} label={label} value={value} />
@@ -89,7 +93,7 @@ export function TestCard({ visit, units, test, kind, onBegin }: Props) {
           ))}
         </ul>
       )}
-      {test.places.length > 0 && (
+      {!runs && test.places.length > 0 && (
         <p className="mt-1 text-[0.95rem]">
           {test.places.map(([place, what]) => `${place}: ${what.replaceAll('_', ' ')}`).join(' · ')}
         </p>
@@ -138,33 +142,25 @@ function Row({ label, value, how = '' }: { label: string; value: string; how?: s
   )
 }
 
-type WorkProps = { visit: Visit; units: Units; test: TimedTest; kind: TestKind }
+type TypeProps = { visit: Visit; units: Units; test: TimedTest; kind: TestKind }
+type WorkProps = TypeProps & { onEnd: () => void }
 
 /** What is noted, typed and ended while a test runs. */
-function Work({ visit, units, test, kind }: WorkProps) {
-  const [place, setPlace] = useState('')
+function Work({ visit, units, test, kind, onEnd }: WorkProps) {
   const [breaks, setBreaks] = useState(false)
   const [reason, setReason] = useState('')
   const mark = (key: string) =>
-    writeOn(
-      visit.id,
-      'test-marks',
-      { run_id: test.id, mark: key, place: JOINTS.has(key) ? place : '' },
-      units,
-    )
+    writeOn(visit.id, 'test-marks', { run_id: test.id, mark: key, place: '' }, units)
   return (
     <>
       <div className="mt-3 flex flex-wrap gap-2">
         <Button
           data-end-test
-          onClick={() =>
-            writeOn(
-              visit.id,
-              'test-ends',
-              { run_id: test.id, reason: '', breaks_off: false },
-              units,
-            )
-          }
+          onClick={() => {
+            const end = { run_id: test.id, reason: '', breaks_off: false }
+            writeOn(visit.id, 'test-ends', end, units)
+            onEnd()
+          }}
         >
           End the test
         </Button>
@@ -179,6 +175,7 @@ function Work({ visit, units, test, kind }: WorkProps) {
             event.preventDefault()
             if (reason.trim() === '') return
             writeOn(visit.id, 'test-ends', { run_id: test.id, reason, breaks_off: true }, units)
+            onEnd()
           }}
         >
           <input
@@ -195,27 +192,26 @@ function Work({ visit, units, test, kind }: WorkProps) {
           </Button>
         </form>
       )}
-      {kind.marks.some((one) => JOINTS.has(one.key)) && (
-        <label className="mt-2 flex items-center gap-2">
-          <span className="text-[0.92rem] text-soft">Joint</span>
-          <input
-            value={place}
-            maxLength={80}
-            placeholder="which one"
-            onChange={(event) => setPlace(event.target.value)}
-            className="h-11 min-w-0 flex-1 rounded border border-rule-strong bg-ground px-2 placeholder:text-soft"
-          />
-        </label>
+      {test.joints && (
+        <JointsPicture
+          joints={test.joints}
+          isOpen
+          onMark={(joint, key) =>
+            writeOn(visit.id, 'test-marks', { run_id: test.id, mark: key, place: joint }, units)
+          }
+        />
       )}
       <div className="mt-2 flex flex-wrap gap-2">
-        {kind.marks.map((one) => (
-          <span key={one.key} className="min-w-0">
-            <Button tight data-mark={one.key} onClick={() => mark(one.key)}>
-              {one.label}
-            </Button>
-            {one.caution !== '' && <Care word="Care:">{one.caution}</Care>}
-          </span>
-        ))}
+        {kind.marks
+          .filter((one) => !DRAWN.has(one.key))
+          .map((one) => (
+            <span key={one.key} className="min-w-0">
+              <Button tight data-mark={one.key} onClick={() => mark(one.key)}>
+                {one.label}
+              </Button>
+              {one.caution !== '' && <Care word="Care:">{one.caution}</Care>}
+            </span>
+          ))}
       </div>
       <TypeIn {...{ visit, units, test, kind }} />
     </>
@@ -223,7 +219,7 @@ function Work({ visit, units, test, kind }: WorkProps) {
 }
 
 /** A reading typed, where no instrument sends it: or a second gauge. */
-function TypeIn({ visit, units, test, kind }: WorkProps) {
+function TypeIn({ visit, units, test, kind }: TypeProps) {
   const [point, setPoint] = useState(kind.points[0]?.[0] ?? '')
   const [text, setText] = useState('')
   const value = numberIn(text)
