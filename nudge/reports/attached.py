@@ -9,6 +9,7 @@ from fpdf.enums import XPos, YPos
 from nudge.core.language.units import UnitSystem, unit_label
 from nudge.core.physics.circuit.equipment import DEVICE_LABELS, PLATE_NUMBERS, MeteringDevice
 from nudge.presenters.notes import PhotoOut
+from nudge.presenters.timed_tests import TestsOut
 from nudge.presenters.traces import SeriesOut
 from nudge.presenters.visit_order import OrderOut
 from nudge.presenters.visits import ReadingOut, VisitOut
@@ -32,6 +33,8 @@ class Subject:
     passed: tuple[tuple[str, str, datetime], ...] = ()
     """Gates that were passed: which, why, when."""
     cylinders: tuple[str, ...] = ()
+    tests: TestsOut | None = None
+    """Its tests with time, where it has any."""
     card: Mapping[str, str] = field(default_factory=dict)
     """The workshop's card, by line."""
 

@@ -121,6 +121,13 @@ def _done(subject: Subject) -> list[str]:
     lines = [line for line in dict.fromkeys(lines) if "efrigerant" not in line] + moved
     if tested:
         lines.append(f"Tested: {', '.join(tested)}.")
+    proven = [
+        fact
+        for test in (subject.tests.tests if subject.tests else ())
+        if test.proven
+        for fact in test.proves
+    ]
+    lines += [f"Proven: {fact.lower()}." for fact in dict.fromkeys(proven[::-1])]
     if visit.observations and not tested:
         lines.append("The system was looked over.")
     return lines

@@ -18,6 +18,8 @@ from nudge.reports.attached import (
     plate_page,
     readings_page,
 )
+from nudge.reports.certificate import STATES
+from nudge.reports.film_on_paper import draw_film
 from nudge.reports.loop_on_paper import draw_loop
 from nudge.reports.map_on_paper import draw_map
 from nudge.reports.paper import MARGIN, WIDTH, Paper
@@ -195,6 +197,7 @@ def _work(pdf: Paper, subject: Subject) -> None:
             [(c.label, _entered(c), " ".join(c.said)) for c in checks],
             (42, 62, 74),
         )
+    _tests(pdf, subject)
     if order.notes:
         pdf.head("Notes")
         for note in order.notes:
@@ -207,6 +210,24 @@ def _work(pdf: Paper, subject: Subject) -> None:
             why = f" (because: {step.reason})" if step.reason else ""
             steps.append(f"{step.label}: {marks[step.state]}{why}")
         pdf.pairs([(stage.label, "; ".join(steps) or "nothing to do")])
+
+
+def _tests(pdf: Paper, subject: Subject) -> None:
+    """Tests with time, oldest first: what each showed, and what it proved."""
+    if subject.tests is None:
+        return
+    pdf.head("Tests with time")
+    for test in subject.tests.tests[::-1]:
+        proves = f" Proves: {', '.join(test.proves).lower()}." if test.proven else ""
+        over = "" if test.ended_at else " Not ended."
+        words = " ".join((f"{STATES[test.state]}. {test.headline}", *test.hazards, *test.says[:1]))
+        pdf.pairs([(test.label.partition(":")[0], f"{words}{proves}{over}")])
+    film = subject.tests.film[-1] if subject.tests.film else None
+    if film is not None:
+        scale = WIDTH / film.width
+        pdf.keep(film.height * scale + 4)
+        draw_film(Scaled(pdf, MARGIN, pdf.get_y() + 1, scale), film)
+        pdf.set_y(pdf.get_y() + film.height * scale + 3)
 
 
 def _whose(note: NoteOut) -> str:

@@ -16,6 +16,7 @@ from nudge.api.files import answers_file, file_answer
 from nudge.presenters.csv_cells import safe_cell
 from nudge.presenters.notes import photo_out
 from nudge.presenters.papers import TakenBundleOut, TakenInOut, taken_bundle_out
+from nudge.presenters.timed_tests import tests_out
 from nudge.presenters.traces import series_out
 from nudge.presenters.visit_order import order_out
 from nudge.presenters.visits import VisitOut, visit_out
@@ -75,6 +76,9 @@ def report(
         pictures=tuple((photo_out(row), workshop.photos.for_paper(row.id)) for row in shown),
         passed=tuple((row.gate, row.reason, row.given_at) for row in snapshot.around.passed),
         cylinders=tuple(snapshot.folder.cylinders.values()),
+        tests=tests_out(workshop.tests.of_visit(visit_id), units)
+        if snapshot.folder.tests.count
+        else None,
         card=workshop.card.lines(),
     )
     pdf = file_report(subject) if is_file else customer_report(subject)

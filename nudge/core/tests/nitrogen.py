@@ -31,6 +31,8 @@ from nudge.core.tests.volume import litres_of
 
 MOST_UNKNOWN_KPA = 200 * KPA_PER_PSI
 """Without a plate's design pressure: the usual most on small systems."""
+RAISED = 0.985
+"""It stands from where it first shows this share of its most: before that it was being raised."""
 LEAST_KPA = 50 * KPA_PER_PSI
 """Under this nothing is tested: it is not raised yet, or let down again."""
 USUAL_WANTED_KG = 0.1
@@ -277,7 +279,12 @@ def _since_last_hole(run: Run) -> Trace:
     begins += [b for _, b in silences(run, "test_pressure")]
     begins += [mark.at_s for mark in run.marked("joint_mended", "topped_up")]
     begin = max(s for s in begins if s <= run.until_s)
-    return between(trace, begin, run.until_s)
+    part = between(trace, begin, run.until_s)
+    if not part.values:
+        return part
+    full = RAISED * max(part.values)
+    raised = next(s for s, v in zip(part.seconds, part.values, strict=True) if v >= full)
+    return part.since(raised)
 
 
 def _hazards(run: Run, trace: Trace) -> tuple[Said, ...]:

@@ -21,7 +21,7 @@ from nudge.core.tests.run import Advice, Number, Run, Settings, TestOutcome, at,
 MOST_DOSE_KG = 6 * G_PER_OZ / 1000
 BUMP_KPA = 3.0 * KPA_PER_PSI
 """Suction jumps at least so far when liquid is let into a suction that nothing feeds."""
-BUMP_S, JUST_S = 45.0, 3.0
+BUMP_S, EARLY_S, LATE_S = 45.0, 20.0, 3.0
 BACK_MIN, BACK_K = 2.0, degrees_f(3)
 """Within so long it is back to within so much of its saturation of before."""
 HEAD_BUMP_KPA = 0.6 * KPA_PER_PSI
@@ -73,7 +73,7 @@ def _dosed(run: Run) -> TestOutcome:
     passed_min = (run.until_s - dose_s) / 60
     if before is None or not after.values:
         return TestOutcome("running", "waiting", say("Suction before the dose is needed: read it."))
-    bump = max(between(suction, dose_s, dose_s + BUMP_S).values or after.values) - before
+    bump = max(between(suction, dose_s - LATE_S, dose_s + BUMP_S).values or after.values) - before
     left_k = _saturation(run, _mean(after.since(run.until_s - 20)) or after.values[-1])
     back_k = left_k - _saturation(run, before)
     numbers = (
@@ -227,9 +227,12 @@ def superheat_of(run: Run, second: float) -> float | None:
 
 
 def _just_before(trace: Trace, second: float) -> float | None:
-    """What it read in the last seconds before; it may be falling still, pumped down."""
-    part = between(trace, second - JUST_S, second)
-    return part.mean if part.values else at(between(trace, second - 90, second), second)
+    """What it read shortly before, a late mark allowed for; it may be falling still."""
+    part = between(trace, second - EARLY_S, second - LATE_S)
+    if part.values:
+        last = part.values[-3:]
+        return sum(last) / len(last)
+    return at(between(trace, second - 90, second), second)
 
 
 def _mean(trace: Trace) -> float | None:
