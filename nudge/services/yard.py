@@ -45,6 +45,7 @@ from nudge.services.yard_work import (
     YardView,
     put_right,
     read_kit,
+    view_of,
 )
 from nudge.store.database import Database
 from nudge.store.live_tables import Plant
@@ -56,7 +57,7 @@ TICK_S = 1.0
 LONGEST_CATCH_UP_S = 1800.0
 KEEP_EVERY_S = 15.0
 LONGEST_BURST_KG = 0.2
-"""A valve that nobody shuts stops pouring by itself here: half a minute's worth."""
+"""A valve that nobody shuts stops pouring by itself here."""
 
 
 class Yard:
@@ -81,16 +82,18 @@ class Yard:
         indoor: tuple[float, float],
         seed: int,
         ails: Mapping[str, tuple[Ails, ...]] | None = None,
+        low_switch: float | None = 0.0,
     ) -> None:
         """Put a simulated system, standing, where a visit is; `indoor` is °C and %.
 
-        Raises: UnknownName, for a preset, fault or trouble.
+        `low_switch` is where it trips [kPa gauge]. Raises: UnknownName.
         """
         machine, air = preset_machine(preset), air_of(*indoor)
         for present in faults:
             if present.key not in FAULTS:
                 raise UnknownName("fault", present.key, FAULTS)
-        scene = Scene(machine, room_for(machine.nominal_kw, air, weather.at(0)), weather, faults)
+        room = room_for(machine.nominal_kw, air, weather.at(0))
+        scene = Scene(machine, room, weather, faults, False, 1.0, low_switch)
         state = standing(scene, air, charged(machine, faults))
         kit = new_kit(Random(seed))
         for channel, troubles in (ails or {}).items():
@@ -115,19 +118,7 @@ class Yard:
         """The system a visit stands at; None when it is a real one."""
         with self._lock:
             plant = self._found(visit_id)
-            if plant is None:
-                return None
-            state = plant.state
-            return YardView(
-                plant.preset,
-                state.is_running,
-                state.tripped,
-                state.to_add_kg,
-                plant.cylinder_kg,
-                state.slug_kg,
-                plant.is_open,
-                plant.circuit is not None,
-            )
+            return None if plant is None else view_of(plant)
 
     def work(self, visit_id: str, job_id: str, job_key: str, kg: float = 0.0) -> str:
         """Do a job on the system; answers what came of it, in a sentence.

@@ -141,6 +141,21 @@ class YardView:
     """No refrigerant is in it."""
 
 
+def view_of(plant: StandingPlant) -> YardView:
+    """A plant as somebody standing there sees it."""
+    state = plant.state
+    return YardView(
+        plant.preset,
+        state.is_running,
+        state.tripped,
+        state.to_add_kg,
+        plant.cylinder_kg,
+        state.slug_kg,
+        plant.is_open,
+        plant.circuit is not None,
+    )
+
+
 def read_kit(plant: StandingPlant, now: datetime, seconds: float) -> list[Given]:
     """What the kit of a system reads after so many seconds more."""
     inside = plant.circuit.truth(plant.outdoors_c) if plant.circuit else {}

@@ -14,8 +14,8 @@ type Props = {
   units: Units
   /** The verdict's own button offers to use the readings already. */
   isOffered: boolean
-  /** No refrigerant is in it: nothing settles, nothing is judged. */
-  isOpened: boolean
+  /** It is stopped, or no refrigerant is in it: nothing settles, nothing is judged. */
+  isQuiet: boolean
   onInstruments: () => void
   onWork: () => void
 }
@@ -30,7 +30,7 @@ const WORDS: Record<Live['state'], string> = {
 
 /** What the instruments say of themselves: settled or when, who lies, and what to do with it. */
 export function LiveBar(props: Props) {
-  const { visit, live, units, isOffered, isOpened, onInstruments, onWork } = props
+  const { visit, live, units, isOffered, isQuiet, onInstruments, onWork } = props
   const [asks, setAsks] = useState(false)
   const link = useLink()
   const keep = () => {
@@ -48,14 +48,14 @@ export function LiveBar(props: Props) {
     }
   }
   useKeys([
-    { key: 'j', label: 'Use these readings', run: () => !isOpened && keep() },
+    { key: 'j', label: 'Use these readings', run: () => !isQuiet && keep() },
     { key: 'x', label: 'Swap or ignore the probe that lies', run: putRight },
   ])
   return (
     <section aria-label="Live readings" className="flex flex-col gap-1 pt-1">
       <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
         <p
-          className={`min-w-24 flex-1 leading-snug ${isOpened ? 'invisible' : ''}`}
+          className={`min-w-24 flex-1 leading-snug ${isQuiet ? 'invisible' : ''}`}
           data-settling={live.state}
           role="status"
         >
@@ -75,7 +75,7 @@ export function LiveBar(props: Props) {
           )}
         </p>
         <div className="flex flex-wrap gap-1.5">
-          {!isOffered && !isOpened && (
+          {!isOffered && !isQuiet && (
             <Button tight keyHint="j" onClick={keep}>
               {live.state === 'settled' ? 'Use these readings' : 'Judge early'}
             </Button>
@@ -90,7 +90,7 @@ export function LiveBar(props: Props) {
           )}
         </div>
       </div>
-      {first && !isOpened && (
+      {first && !isQuiet && (
         <Notice word="Probe.">
           {first.message}{' '}
           {first.channel !== '' && (

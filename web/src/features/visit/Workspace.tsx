@@ -176,7 +176,9 @@ export function Workspace({ visit, vocabulary }: Props) {
                       live={visit.live}
                       units={units}
                       isOffered={act?.kind === 'keep'}
-                      isOpened={visit.circuit_is_open}
+                      isQuiet={
+                        visit.circuit_is_open || visit.assessment?.decision.key === 'stop_it'
+                      }
                       onInstruments={() => instruments()}
                       onWork={() => setPanel('work')}
                     />

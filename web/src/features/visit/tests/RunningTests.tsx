@@ -24,7 +24,7 @@ export function RunningTests({ visit, onOpen }: Props) {
             <span className="text-[1.15rem] font-bold tabular-nums">{stood(one, now)}</span>
             <span className="min-w-0">
               <strong>{one.label.split(':')[0]}.</strong>{' '}
-              {one.hazards.length > 0 ? (
+              {one.hazards.length > 0 && visit.assessment?.decision.key !== 'stop_it' ? (
                 <b className="text-alarm">{one.hazards[0]}</b>
               ) : (
                 one.headline
