@@ -14,6 +14,7 @@ from starlette.staticfiles import StaticFiles
 from nudge import __version__
 from nudge.api.allowed import methods_of
 from nudge.api.body_limit import BodyLimit
+from nudge.api.document import name_refusals
 from nudge.api.doors import Doors
 from nudge.api.entries import Entries
 from nudge.api.errors import REFUSALS, answer_errors
@@ -111,6 +112,7 @@ def create_app(
     answer_errors(app)
     for resource in ROUTES:
         app.include_router(resource.router)
+    name_refusals(app)
     if authority is not None:
         _serve_authority(app, authority)
     if screens.is_dir():

@@ -149,5 +149,7 @@ class DocumentTest(WithClient):
         for path, methods in document["paths"].items():
             for method, operation in methods.items():
                 with self.subTest(f"{method} {path}"):
-                    refusal = operation["responses"]["422"]["content"]["application/json"]["schema"]
+                    named = operation["responses"]["422"]["$ref"].rpartition("/")[2]
+                    answer = document["components"]["responses"][named]
+                    refusal = answer["content"]["application/json"]["schema"]
                     self.assertTrue(refusal["$ref"].endswith("/ErrorsOut"))

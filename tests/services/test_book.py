@@ -17,7 +17,8 @@ class BookTest(WithDatabase):
         self.assertEqual([s.name for s in sites], sorted(s.name for s in sites))
         (ferry,) = [s for s in sites if s.id == "ferry-hall"]
         self.assertEqual(
-            [s.name for s in ferry.systems], ["Big hall split", "Ticket office inverter"]
+            [s.name for s in ferry.systems],
+            ["Big hall split", "Kitchen split", "Ticket office inverter"],
         )
 
     def test_names_are_trimmed_and_never_empty(self):

@@ -6404,7 +6404,125 @@ export interface components {
             jobs: components["schemas"]["JobOut"][];
         };
     };
-    responses: never;
+    responses: {
+        /** @description What was sent cannot be read. */
+        Refused400: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["ErrorsOut"];
+            };
+        };
+        /** @description This device is not paired, or no longer. */
+        Refused401: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["ErrorsOut"];
+            };
+        };
+        /** @description Another site's page, or a device that may not do this. */
+        Refused403: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["ErrorsOut"];
+            };
+        };
+        /** @description There is no such thing here. */
+        Refused404: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["ErrorsOut"];
+            };
+        };
+        /** @description That cannot be done to this. */
+        Refused405: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["ErrorsOut"];
+            };
+        };
+        /** @description The rest of what was sent did not come. */
+        Refused408: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["ErrorsOut"];
+            };
+        };
+        /** @description Something else stands there meanwhile, or under this id. */
+        Refused409: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["ErrorsOut"];
+            };
+        };
+        /** @description More than is taken at once. */
+        Refused413: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["ErrorsOut"];
+            };
+        };
+        /** @description A type that is not taken here. */
+        Refused415: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["ErrorsOut"];
+            };
+        };
+        /** @description A name this machine does not answer to. */
+        Refused421: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["ErrorsOut"];
+            };
+        };
+        /** @description A value that cannot be, with the value and the fix. */
+        Refused422: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["ErrorsOut"];
+            };
+        };
+        /** @description Too many tries; wait. */
+        Refused429: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["ErrorsOut"];
+            };
+        };
+        /** @description Busy, or the disk refuses; nothing was written. Try again. */
+        Refused503: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["ErrorsOut"];
+            };
+        };
+    };
     parameters: never;
     requestBodies: never;
     headers: never;
@@ -6430,123 +6548,19 @@ export interface operations {
                     "application/json": components["schemas"]["Health"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     refrigerants_api_refrigerants_get: {
@@ -6569,123 +6583,19 @@ export interface operations {
                     "application/json": components["schemas"]["RefrigerantOut"][];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     saturation_api_saturation_get: {
@@ -6712,123 +6622,19 @@ export interface operations {
                     "application/json": components["schemas"]["SaturationOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     assess_api_assess_post: {
@@ -6853,123 +6659,19 @@ export interface operations {
                     "application/json": components["schemas"]["AssessOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     workings_api_workings_post: {
@@ -6994,123 +6696,19 @@ export interface operations {
                     "application/json": components["schemas"]["WorkingsOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     changes_api_changes_of_mind_post: {
@@ -7135,123 +6733,19 @@ export interface operations {
                     "application/json": components["schemas"]["ChangesOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     look_api_look_post: {
@@ -7276,123 +6770,19 @@ export interface operations {
                     "application/json": components["schemas"]["LookOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     vocabulary_api_vocabulary_get: {
@@ -7415,123 +6805,19 @@ export interface operations {
                     "application/json": components["schemas"]["VocabularyOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     shape_api_pocket_get: {
@@ -7554,123 +6840,19 @@ export interface operations {
                     "application/json": components["schemas"]["PocketShapeOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     fill_api_pocket_post: {
@@ -7695,123 +6877,19 @@ export interface operations {
                     "application/json": components["schemas"]["PocketOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     chart_api_refrigerants__name__chart_get: {
@@ -7836,123 +6914,19 @@ export interface operations {
                     "application/json": components["schemas"]["PressureEnthalpyOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     today_api_today_get: {
@@ -7975,123 +6949,19 @@ export interface operations {
                     "application/json": components["schemas"]["TodayOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     search_api_search_get: {
@@ -8114,123 +6984,19 @@ export interface operations {
                     "application/json": components["schemas"]["HitOut"][];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     sites_api_sites_get: {
@@ -8253,123 +7019,19 @@ export interface operations {
                     "application/json": components["schemas"]["SiteOut"][];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     add_site_api_sites_post: {
@@ -8396,123 +7058,19 @@ export interface operations {
                     "application/json": components["schemas"]["SiteOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     change_site_api_sites__site_id__patch: {
@@ -8541,123 +7099,19 @@ export interface operations {
                     "application/json": components["schemas"]["SiteOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     add_system_api_systems_post: {
@@ -8684,123 +7138,19 @@ export interface operations {
                     "application/json": components["schemas"]["SystemOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     system_api_systems__system_id__get: {
@@ -8825,123 +7175,19 @@ export interface operations {
                     "application/json": components["schemas"]["SystemPage"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     change_system_api_systems__system_id__patch: {
@@ -8970,123 +7216,19 @@ export interface operations {
                     "application/json": components["schemas"]["SystemOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     read_api_charts_read_post: {
@@ -9113,123 +7255,19 @@ export interface operations {
                     "application/json": components["schemas"]["ChartDrawn"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     charts_api_systems__system_id__charts_get: {
@@ -9254,123 +7292,19 @@ export interface operations {
                     "application/json": components["schemas"]["ChartsOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     keep_api_systems__system_id__charts_post: {
@@ -9399,123 +7333,19 @@ export interface operations {
                     "application/json": components["schemas"]["ChartsOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     sheet_api_systems__system_id__weigh_in_get: {
@@ -9540,123 +7370,19 @@ export interface operations {
                     "application/json": components["schemas"]["WeighInOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     methods_api_methods_get: {
@@ -9679,123 +7405,19 @@ export interface operations {
                     "application/json": components["schemas"]["MethodChoiceOut"][];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     choose_api_methods_post: {
@@ -9822,123 +7444,19 @@ export interface operations {
                     "application/json": components["schemas"]["MethodChoiceOut"][];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     hear_api_callout_post: {
@@ -9965,123 +7483,19 @@ export interface operations {
                     "application/json": components["schemas"]["HeardOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     open_visit_api_visits_post: {
@@ -10108,123 +7522,19 @@ export interface operations {
                     "application/json": components["schemas"]["StandingOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     visit_api_visits__visit_id__get: {
@@ -10249,123 +7559,19 @@ export interface operations {
                     "application/json": components["schemas"]["StandingOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     change_visit_api_visits__visit_id__patch: {
@@ -10394,123 +7600,19 @@ export interface operations {
                     "application/json": components["schemas"]["StandingOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     hear_on_visit_api_visits__visit_id__callouts_post: {
@@ -10539,123 +7641,19 @@ export interface operations {
                     "application/json": components["schemas"]["StandingOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     correct_api_visits__visit_id__corrections_post: {
@@ -10684,123 +7682,19 @@ export interface operations {
                     "application/json": components["schemas"]["StandingOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     withdraw_api_visits__visit_id__withdrawals_post: {
@@ -10829,123 +7723,19 @@ export interface operations {
                     "application/json": components["schemas"]["StandingOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     observe_api_visits__visit_id__observations_post: {
@@ -10974,123 +7764,19 @@ export interface operations {
                     "application/json": components["schemas"]["StandingOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     workings_api_visits__visit_id__workings_get: {
@@ -11117,123 +7803,19 @@ export interface operations {
                     };
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     keep_slip_api_visits__visit_id__slips_post: {
@@ -11262,123 +7844,19 @@ export interface operations {
                     "application/json": components["schemas"]["StandingOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     happened_api_visits__visit_id__events_post: {
@@ -11407,123 +7885,19 @@ export interface operations {
                     "application/json": components["schemas"]["StandingOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     pass_gate_api_visits__visit_id__passed_gates_post: {
@@ -11552,123 +7926,19 @@ export interface operations {
                     "application/json": components["schemas"]["StandingOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     changes_of_mind_api_visits__visit_id__changes_of_mind_get: {
@@ -11693,123 +7963,19 @@ export interface operations {
                     "application/json": components["schemas"]["ChangesOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     advise_api_charge_advise_post: {
@@ -11834,123 +8000,19 @@ export interface operations {
                     "application/json": components["schemas"]["AdviceOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     connections_api_charge_connections_get: {
@@ -11973,123 +8035,19 @@ export interface operations {
                     "application/json": components["schemas"]["ConnectionOut"][];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ways_api_visits__visit_id__ways_get: {
@@ -12114,123 +8072,19 @@ export interface operations {
                     "application/json": components["schemas"]["WaysOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     connect_api_visits__visit_id__connections_post: {
@@ -12259,123 +8113,19 @@ export interface operations {
                     "application/json": components["schemas"]["StandingOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     scale_api_visits__visit_id__scale_get: {
@@ -12402,123 +8152,19 @@ export interface operations {
                     "application/json": components["schemas"]["ScaleOut"] | null;
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     nudge_api_visits__visit_id__nudge_get: {
@@ -12544,123 +8190,19 @@ export interface operations {
                     "application/json": components["schemas"]["AdviceOut"] | null;
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     dose_api_visits__visit_id__doses_post: {
@@ -12689,123 +8231,19 @@ export interface operations {
                     "application/json": components["schemas"]["StandingOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     correct_dose_api_visits__visit_id__dose_corrections_post: {
@@ -12834,123 +8272,19 @@ export interface operations {
                     "application/json": components["schemas"]["StandingOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     cylinders_api_cylinders_get: {
@@ -12973,123 +8307,19 @@ export interface operations {
                     "application/json": components["schemas"]["CylinderOut"][];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     add_cylinder_api_cylinders_post: {
@@ -13116,123 +8346,19 @@ export interface operations {
                     "application/json": components["schemas"]["CylinderOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     weigh_api_cylinders__cylinder_id__weighings_post: {
@@ -13261,123 +8387,19 @@ export interface operations {
                     "application/json": components["schemas"]["WeighedOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     move_api_cylinders__cylinder_id__movements_post: {
@@ -13406,123 +8428,19 @@ export interface operations {
                     "application/json": components["schemas"]["CylinderOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     contents_api_cylinders__cylinder_id__contents_get: {
@@ -13549,123 +8467,19 @@ export interface operations {
                     "application/json": components["schemas"]["ContentsOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ledger_api_ledger_get: {
@@ -13688,123 +8502,19 @@ export interface operations {
                     "application/json": components["schemas"]["LedgerOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     choose_threshold_api_ledger_threshold_post: {
@@ -13831,123 +8541,19 @@ export interface operations {
                     "application/json": components["schemas"]["LedgerOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ledger_file_api_ledger_csv_get: {
@@ -13968,123 +8574,19 @@ export interface operations {
                     "text/csv": string;
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     take_api_visits__visit_id__readings_post: {
@@ -14113,123 +8615,19 @@ export interface operations {
                     "application/json": components["schemas"]["TakenOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     series_api_visits__visit_id__series_get: {
@@ -14260,123 +8658,19 @@ export interface operations {
                     "application/json": components["schemas"]["SeriesOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     place_api_visits__visit_id__placements_post: {
@@ -14405,123 +8699,19 @@ export interface operations {
                     "application/json": components["schemas"]["StandingOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     swap_api_visits__visit_id__swaps_post: {
@@ -14550,123 +8740,19 @@ export interface operations {
                     "application/json": components["schemas"]["StandingOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     zero_api_visits__visit_id__zeros_post: {
@@ -14695,123 +8781,19 @@ export interface operations {
                     "application/json": components["schemas"]["StandingOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     ignore_api_visits__visit_id__ignored_post: {
@@ -14840,123 +8822,19 @@ export interface operations {
                     "application/json": components["schemas"]["StandingOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     keep_api_visits__visit_id__kept_post: {
@@ -14985,123 +8863,19 @@ export interface operations {
                     "application/json": components["schemas"]["StandingOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     stream_api_visits__visit_id__stream_get: {
@@ -15129,123 +8903,19 @@ export interface operations {
                     "application/json": unknown;
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     stream_of_many_api_stream_get: {
@@ -15272,123 +8942,19 @@ export interface operations {
                     "application/json": unknown;
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     receive_api_visits__visit_id__imports__import_id__put: {
@@ -15416,123 +8982,19 @@ export interface operations {
                     "application/json": components["schemas"]["FileLookOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     start_api_visits__visit_id__imports__import_id__start_post: {
@@ -15560,123 +9022,19 @@ export interface operations {
                     "application/json": components["schemas"]["ImportOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     cancel_api_visits__visit_id__imports__import_id__cancel_post: {
@@ -15700,123 +9058,19 @@ export interface operations {
                     "application/json": components["schemas"]["ImportOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     imports_api_visits__visit_id__imports_get: {
@@ -15839,123 +9093,19 @@ export interface operations {
                     "application/json": components["schemas"]["ImportOut"][];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     view_api_visits__visit_id__yard_get: {
@@ -15980,123 +9130,19 @@ export interface operations {
                     "application/json": components["schemas"]["YardOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     turn_valve_api_visits__visit_id__yard_valve_post: {
@@ -16125,123 +9171,19 @@ export interface operations {
                     "application/json": components["schemas"]["YardOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     work_api_visits__visit_id__yard_jobs_post: {
@@ -16270,123 +9212,19 @@ export interface operations {
                     "application/json": components["schemas"]["DoneOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     order_api_visits__visit_id__order_get: {
@@ -16411,123 +9249,19 @@ export interface operations {
                     "application/json": components["schemas"]["OrderOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     set_kind_api_visits__visit_id__kinds_post: {
@@ -16556,123 +9290,19 @@ export interface operations {
                     "application/json": components["schemas"]["StandingOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     tick_api_visits__visit_id__ticks_post: {
@@ -16701,123 +9331,19 @@ export interface operations {
                     "application/json": components["schemas"]["StandingOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     check_api_visits__visit_id__checks_post: {
@@ -16846,123 +9372,19 @@ export interface operations {
                     "application/json": components["schemas"]["StandingOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     note_api_visits__visit_id__notes_post: {
@@ -16991,123 +9413,19 @@ export interface operations {
                     "application/json": components["schemas"]["StandingOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     close_api_visits__visit_id__closings_post: {
@@ -17136,123 +9454,19 @@ export interface operations {
                     "application/json": components["schemas"]["StandingOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     add_photo_api_visits__visit_id__photos__photo_id__put: {
@@ -17279,123 +9493,19 @@ export interface operations {
                     "application/json": components["schemas"]["PhotoOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     photo_api_photos__photo_id__jpg_get: {
@@ -17420,123 +9530,19 @@ export interface operations {
                     "image/jpeg": string;
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     take_off_api_photos__photo_id__removals_post: {
@@ -17563,123 +9569,19 @@ export interface operations {
                     "application/json": components["schemas"]["PhotoOut"][];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     invite_api_visits__visit_id__links_post: {
@@ -17706,123 +9608,19 @@ export interface operations {
                     "application/json": components["schemas"]["NewLinkOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     revoke_api_visits__visit_id__links__link_id__revocations_post: {
@@ -17850,123 +9648,19 @@ export interface operations {
                     "application/json": components["schemas"]["LinkOut"][];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     keep_baseline_api_visits__visit_id__baselines_post: {
@@ -17995,123 +9689,19 @@ export interface operations {
                     "application/json": components["schemas"]["StandingOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     intend_api_visits__visit_id__intended_changes_post: {
@@ -18140,123 +9730,19 @@ export interface operations {
                     "application/json": components["schemas"]["StandingOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     defer_api_visits__visit_id__deferred_post: {
@@ -18285,123 +9771,19 @@ export interface operations {
                     "application/json": components["schemas"]["StandingOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     settle_api_deferred__deferred_id__post: {
@@ -18430,123 +9812,19 @@ export interface operations {
                     "application/json": components["schemas"]["DeferredOut"][];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     records_api_systems__system_id__records_get: {
@@ -18571,123 +9849,19 @@ export interface operations {
                     "application/json": components["schemas"]["RecordsOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     write_charge_api_systems__system_id__written_charge_post: {
@@ -18716,123 +9890,19 @@ export interface operations {
                     "application/json": components["schemas"]["RecordsOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     end_baseline_api_systems__system_id__baseline_ends_post: {
@@ -18861,123 +9931,19 @@ export interface operations {
                     "application/json": components["schemas"]["RecordsOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     tests_api_visits__visit_id__tests_get: {
@@ -19002,123 +9968,19 @@ export interface operations {
                     "application/json": components["schemas"]["TestsOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     begin_api_visits__visit_id__tests_post: {
@@ -19147,123 +10009,19 @@ export interface operations {
                     "application/json": components["schemas"]["StandingOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     type_in_api_visits__visit_id__test_readings_post: {
@@ -19292,123 +10050,19 @@ export interface operations {
                     "application/json": components["schemas"]["StandingOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     mark_api_visits__visit_id__test_marks_post: {
@@ -19437,123 +10091,19 @@ export interface operations {
                     "application/json": components["schemas"]["StandingOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     end_api_visits__visit_id__test_ends_post: {
@@ -19582,123 +10132,19 @@ export interface operations {
                     "application/json": components["schemas"]["StandingOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     trace_api_visits__visit_id__tests__run_id__trace_csv_get: {
@@ -19724,123 +10170,19 @@ export interface operations {
                     "text/csv": string;
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     certificate_api_visits__visit_id__tests__run_id__certificate_pdf_get: {
@@ -19867,123 +10209,19 @@ export interface operations {
                     "application/pdf": string;
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     look_api_guest__token__get: {
@@ -20008,123 +10246,19 @@ export interface operations {
                     "application/json": components["schemas"]["GuestOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     leave_note_api_guest__token__notes_post: {
@@ -20153,123 +10287,19 @@ export interface operations {
                     "application/json": components["schemas"]["GuestOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     report_api_visits__visit_id__report_pdf_get: {
@@ -20296,123 +10326,19 @@ export interface operations {
                     "application/pdf": string;
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     readings_api_visits__visit_id__readings_csv_get: {
@@ -20437,123 +10363,19 @@ export interface operations {
                     "text/csv": string;
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     visit_bundle_api_visits__visit_id__bundle_json_get: {
@@ -20576,123 +10398,19 @@ export interface operations {
                     "application/json": unknown;
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     system_bundle_api_systems__system_id__bundle_json_get: {
@@ -20715,123 +10433,19 @@ export interface operations {
                     "application/json": unknown;
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     bundles_api_bundles_get: {
@@ -20852,123 +10466,19 @@ export interface operations {
                     "application/json": components["schemas"]["TakenBundleOut"][];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     take_in_api_bundles_post: {
@@ -20989,123 +10499,19 @@ export interface operations {
                     "application/json": components["schemas"]["TakenInOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     look_api_bundles_looks_post: {
@@ -21126,123 +10532,19 @@ export interface operations {
                     "application/json": components["schemas"]["TakenInOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     take_out_api_bundles__taken_id__removals_post: {
@@ -21265,123 +10567,19 @@ export interface operations {
                     "application/json": components["schemas"]["TakenBundleOut"][];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     workshop_api_workshop_get: {
@@ -21402,123 +10600,19 @@ export interface operations {
                     "application/json": components["schemas"]["WorkshopOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     change_api_workshop_patch: {
@@ -21543,123 +10637,19 @@ export interface operations {
                     "application/json": components["schemas"]["WorkshopOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     copies_api_workshop_copies_get: {
@@ -21680,123 +10670,19 @@ export interface operations {
                     "application/json": components["schemas"]["CopyOut"][];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     all_of_it_api_workshop_all_get: {
@@ -21817,123 +10703,19 @@ export interface operations {
                     "application/vnd.sqlite3": string;
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     put_in_place_api_workshop_all_put: {
@@ -21954,123 +10736,19 @@ export interface operations {
                     "application/json": components["schemas"]["CopyOut"][];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     me_api_me_get: {
@@ -22091,123 +10769,19 @@ export interface operations {
                     "application/json": components["schemas"]["MeOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     claim_api_pairing_claims_post: {
@@ -22232,123 +10806,19 @@ export interface operations {
                     "application/json": components["schemas"]["MeOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     devices_api_devices_get: {
@@ -22369,123 +10839,19 @@ export interface operations {
                     "application/json": components["schemas"]["DevicesOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     new_code_api_pairing_codes_post: {
@@ -22510,123 +10876,19 @@ export interface operations {
                     "application/json": components["schemas"]["CodeOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
     let_go_api_devices__device_id__delete: {
@@ -22649,123 +10911,19 @@ export interface operations {
                     "application/json": components["schemas"]["DevicesOut"];
                 };
             };
-            /** @description What was sent cannot be read. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description This device is not paired, or no longer. */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Another site's page, or a device that may not do this. */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description There is no such thing here. */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description That cannot be done to this. */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description The rest of what was sent did not come. */
-            408: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Something else stands there meanwhile, or under this id. */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description More than is taken at once. */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A type that is not taken here. */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A name this machine does not answer to. */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description A value that cannot be, with the value and the fix. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Too many tries; wait. */
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
-            /** @description Busy, or the disk refuses; nothing was written. Try again. */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorsOut"];
-                };
-            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
         };
     };
 }
