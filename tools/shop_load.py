@@ -17,6 +17,9 @@ from uuid import uuid4
 from tools.drive import RunningNudge
 
 SECONDS, CLIENTS, EVERY_S, CHANNELS, WARM_S = 180.0, 20, 2.0, 50, 30.0
+WHOLE = "suct 112 liq 333 sl 56 ll 101 oa 90 ra 77 wb 65"
+ONES = ("sl 5{0:.1f}", "suct 11{0:.1f}", "ll 10{0:.1f}", "liq 33{0:.1f}")
+"""The first line of a visit, and then one reading at a time."""
 POINTS = ("suction_line_temp", "liquid_line_temp", "outdoor_air_temp", "return_air_temp")
 
 
@@ -54,7 +57,7 @@ class Load:
         while time.monotonic() < self.until:
             began = time.monotonic()
             count += 1
-            line = f"suct 112 liq 333 sl {56 + count % 40 / 10} ll 101 oa 90 ra 77 wb 65"
+            line = WHOLE if count == 1 else ONES[count % len(ONES)].format(count % 40 / 10)
             body = {"id": uuid4().hex, "text": line, "heard_at": _now()}
             self.readings.append(self.ask(http, "POST", f"/api/visits/{visit}/callouts", body))
             if count % 2:
