@@ -59,14 +59,15 @@ _RUNNING = _pocket(
     supply_air_temp="56.5",
 )
 _WORK = _pocket(
-    "airflow charge cylinder capacitor strips nitrogen leak_rate",
+    "airflow charge cylinder capacitor strips nitrogen vacuum leak_rate",
     nominal_capacity="36000", strip_volts="238", strip_circuit_amps="41", return_air_temp="72",
     heated_air_temp="98", supply_static="0.31", return_static="-0.42", filter_pressure_drop="0.24",
     factory_charge="7", line_set_length="45", liquid_tube="0.375", vapour_tube="0.75",
     cylinder_temp="80", cylinder_pressure="262", capacitor_rated="45", capacitor_measured="40.8",
     strip_kw="5", strips_on_circuit="2", strip_amps="20.6", test_pressure_start="150",
     test_temp_start="84", test_pressure_now="146", test_temp_now="76", test_minutes="20",
-    full_charge="10", added="1.5", days="120",
+    full_charge="10", added="1.5", days="120", inside_volume="11", vacuum_start="220",
+    vacuum_5="330", vacuum_10="372", vacuum_20="388",
 )  # fmt: skip
 
 SHOTS = (
@@ -79,7 +80,7 @@ SHOTS = (
     Shot("visit-restriction-night", "/visits/clinic-now", theme="night"),
     Shot("visit-low-charge", "/visits/pottery-now"),
     Shot("visit-hand", "/visits/clinic-now", HAND),
-    Shot("order-hand-night", "/visits/pottery-now", HAND, theme="night", key="e"),
+    Shot("visit-tests", "/visits/kitchen-valve-live", key="="),
     Shot("nudge-hand", "/visits/pottery-now", HAND, key="v"),
     Shot("order", "/visits/pottery-now", key="c"),
     Shot("visit-look", "/visits/ferry-hall-now"),
@@ -96,6 +97,8 @@ SHOTS = (
     ),
 )
 EXTRA = (
+    Shot("order-hand-night", "/visits/pottery-now", HAND, theme="night", key="e"),
+    Shot("visit-tests-hand-night", "/visits/kitchen-valve-live", HAND, theme="night"),
     Shot("callout-misheard", "/visits/net-loft-now", typed="suckt 118 liq 800 sl 52 ll"),
     Shot("visit-pad-hand", "/visits/net-loft-now", HAND, pad=True, typed="suct 11"),
     Shot("charts", "/systems/clinic-waiting"),

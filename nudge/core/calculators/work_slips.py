@@ -195,7 +195,7 @@ def _excludes(entered: Entered) -> tuple[Said, ...]:
     return (
         say(
             f"It excludes only leaks over {{leak}} of {entered.pick('refrigerant')} a year.",
-            leak=Measure(yearly, Quantity.MASS),
+            leak=Measure(yearly, Quantity.YEARLY_LOSS),
         ),
     )
 

@@ -5,6 +5,7 @@ units at the edge. So no rule is written twice and no number is rounded before i
 """
 
 import re
+from math import floor, log10
 from typing import NamedTuple
 
 from nudge.core.language.units import (
@@ -38,6 +39,9 @@ class Measure(NamedTuple):
     def number(self, units: UnitSystem) -> str:
         value = from_si(self.value, self.quantity, units)
         places = decimals(self.quantity, units)
+        if self.quantity is Quantity.YEARLY_LOSS:  # two figures: no more of it is known
+            value = float(f"{value:.2g}")
+            places = max(0, 1 - floor(log10(abs(value)))) if value else 0
         shown = f"{value:,.{places}f}" if abs(value) >= GROUPED_FROM else f"{value:.{places}f}"
         if not shown.startswith("-"):
             return shown

@@ -71,6 +71,7 @@ class Quantity(StrEnum):
     PUMP_SPEED = "pump_speed"
     VACUUM_RATE = "vacuum_rate"
     LEAK = "leak"
+    YEARLY_LOSS = "yearly_loss"
 
 
 @dataclass(frozen=True, slots=True)
@@ -127,6 +128,7 @@ UNITS: Mapping[Quantity, UnitRow] = {
     Quantity.VOLUME: UnitRow("L", "L"),
     Quantity.PUMP_SPEED: UnitRow("L/s", "CFM", LPS_PER_CFM, 0.0, 1, 1),
     Quantity.VACUUM_RATE: UnitRow("Pa/min", "micron/min", PA_PER_MICRON, 0.0, 2, 1),
+    Quantity.YEARLY_LOSS: UnitRow("kg", "lb", KG_PER_LB, 0.0, 2, 2),
     Quantity.LEAK: UnitRow("mbar·L/s", "mbar·L/s", 1.0, 0.0, 3, 3),
 }
 

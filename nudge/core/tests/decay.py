@@ -76,7 +76,7 @@ def _hidden(run: Run, stand: Stand, litres: float) -> Number:
     return Number(
         "hidden",
         "A leak that could still hide, a year",
-        Measure(yearly, Quantity.MASS),
+        Measure(yearly, Quantity.YEARLY_LOSS),
         None,
         "the most that may come from outside, as refrigerant at the low side’s running pressure",
     )
@@ -126,7 +126,7 @@ def _decayed(
     fit = stand.fit
     return TestOutcome(
         state,
-        stand.found if len(last.minutes) > 5 and last.span >= LEAST_MIN * 0.98 else "too_short",
+        stand.found if stand.fit is not None else "too_short",
         headline,
         says,
         numbers if fit is not None else numbers[:1],

@@ -139,7 +139,7 @@ def _outcome(
         hidden = Number(
             "excludes",
             "Excludes leaks over, a year",
-            Measure(stand.excludes * per_leak, Quantity.MASS),
+            Measure(stand.excludes * per_leak, Quantity.YEARLY_LOSS),
             None,
             "what the loss and its ± could be, as refrigerant at the low side’s running pressure",
         )

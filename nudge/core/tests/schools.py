@@ -69,7 +69,7 @@ def schools_say(stretch: Risen, litres: float, plate: Plate) -> tuple[Said, ...]
                 f"{school.label}: {says}, at {{after}}.{tail}",
                 limit=Measure(school.limit_pa, Quantity.VACUUM),
                 after=Measure(after, Quantity.VACUUM),
-                **({"misses": Measure(misses, Quantity.MASS)} if room else {}),
+                **({"misses": Measure(misses, Quantity.YEARLY_LOSS)} if room else {}),
             )
         )
     return tuple(words)

@@ -323,6 +323,8 @@ def late_rate(one: Risen, noise: float, over_min: float) -> tuple[float, float]:
     """
     start = one.minutes[-1] - over_min
     rows = [(t, p) for t, p in zip(one.minutes, one.pascals, strict=True) if t >= start]
+    if len(rows) < 3:  # a few typed points: the last three
+        rows = list(zip(one.minutes, one.pascals, strict=True))[-3:]
     if len(rows) < 3:
         return 0.0, inf
     n = len(rows)

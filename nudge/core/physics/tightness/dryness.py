@@ -15,7 +15,7 @@ QUIET_PA_MIN = 6.0 * PA_PER_MICRON
 """Dry wants the last minutes to rise slower than this at the most they can, all sources."""
 LATE_MIN = 10.0
 """Minutes at the end that say how fast it rises now."""
-LEAST_MIN = 10.0
+LEAST_MIN, FEWEST = 10.0, 4
 """A stand shorter than this says nothing."""
 USED_PA, NEW_PA = 1_000 * PA_PER_MICRON, 500 * PA_PER_MICRON
 """Where a dry system may stand: with old oil in it, and new."""
@@ -71,7 +71,7 @@ def read_standing(
     coldest = min(min(one.pipe_c) for one in stretches)
     held = max(water_pressure(coldest), TRIPLE_PA)
     stood = max(one.span for one in stretches)
-    if last.span < LEAST_MIN * 0.98 or len(last.minutes) < 6:
+    if last.span < LEAST_MIN * 0.98 or len(last.minutes) < FEWEST:
         return Stand("cannot_tell", 0.0, 0.0, 0.0, 0.0, held, None, minutes=stood)
     rise, off = late_rate(last, noise, max(LATE_MIN, last.span / 3))
     off = sqrt(off**2 + (scale_error * rise) ** 2)
