@@ -85,7 +85,7 @@ def judge_evacuation(run: Run) -> TestOutcome:
         state,
         key,
         headline,
-        (_boiling(now), *_ballast(run, now)),
+        (_boiling(now), *_ballast(run, now), *_sweeps(run)),
         tuple(numbers),
         proves=("evacuated",) if done else (),
         then=then,
@@ -150,6 +150,12 @@ def _boiling(pa: float) -> Said:
     )
 
 
+def _sweeps(run: Run) -> tuple[Said, ...]:
+    """How many times it was broken with nitrogen: a triple evacuation has two."""
+    count = len(run.marked("swept"))
+    return (say(f"Swept {count} of 2 times for a triple evacuation."),) if count else ()
+
+
 def _ballast(run: Run, now: float) -> tuple[Said, ...]:
     if now < BALLAST_PA and run.choice("ballast", "shut") == "open":
         return (
@@ -163,6 +169,10 @@ def _advice_on_hoses(run: Run, found: Evacuation | None) -> tuple[Said, ...]:
     hookup, target = hookup_of(run), run.number("target") or TARGET_PA
     own = hookup.conductance(target / 2)
     says = []
+    if run.choice("gauge") == "pump":
+        says.append(
+            say("The gauge sits at the pump: it shows the pump’s vacuum, the system’s is worse.")
+        )
     hose = run.choice("hose", USUAL_HOSE)
     wider = WIDE.get(hose)
     if wider:
