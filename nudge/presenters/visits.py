@@ -10,7 +10,7 @@ from pydantic import BaseModel
 from nudge.contract.advice import AdviceOut
 from nudge.contract.answer_shapes import AssessOut
 from nudge.contract.look_answer import LookOut, look_answer
-from nudge.contract.opened import opened
+from nudge.contract.opened import OpenedOut, opened
 from nudge.contract.pocket_answer import slip_text
 from nudge.core.calculators.pocket import fill_pocket
 from nudge.core.gaugeless.estimate import gauges
@@ -64,6 +64,15 @@ class KeptSlipOut(BaseModel):
     text: str
 
 
+@dataclass(frozen=True, slots=True)
+class RecoveredOut:
+    """What came out of an opened circuit of what belongs in it; `short` is a cause to print."""
+
+    number: OpenedOut
+    short: bool
+    said: str
+
+
 class VisitHead(BaseModel):
     """What every view of a visit begins with."""
 
@@ -110,6 +119,8 @@ class VisitOut(VisitHead):
     broken: list[str]
     """What of the visit is damaged and left out, in words."""
     doses: list[DoseOut]
+    recovered: RecoveredOut | None
+    """Of a circuit that was opened on this visit."""
     cylinders_used: list[str]
     connection: str
     called: dict[str, str]
@@ -143,6 +154,15 @@ def _doses(visit: Visit, units: UnitSystem) -> list[DoseOut]:
     ]
 
 
+def _recovered(snapshot: Snapshot, units: UnitSystem) -> RecoveredOut | None:
+    found = snapshot.around.known.recovered
+    if found is None:
+        return None
+    return RecoveredOut(
+        opened(found.share, units), found.verdict == "short", found.said.text(units)
+    )
+
+
 def visit_out(
     snapshot: Snapshot,
     units: UnitSystem,
@@ -168,6 +188,7 @@ def visit_out(
         readings=readings,
         observations=sorted(snapshot.observations),
         doses=_doses(visit, units),
+        recovered=_recovered(snapshot, units),
         cylinders_used=list(snapshot.folder.cylinders),
         connection=visit.connection,
         called=called,

@@ -1,5 +1,6 @@
 """The customer’s page: what was found, what was done, what is left, in plain words."""
 
+from nudge.contract.answer_shapes import AssessOut
 from nudge.core.language.units import Quantity, unit_label
 from nudge.reports.attached import Subject, cut
 from nudge.reports.map_on_paper import draw_map
@@ -10,6 +11,7 @@ from nudge.reports.written import new_paper
 CALL_MM, FOOT_MM = 247.0, 262.0
 """Where “Who to call” and the last line stand on the page."""
 LEAST_PICTURE_MM = 45.0
+OPEN_CIRCUIT = "open_circuit"
 NUMBERS = (
     ("Superheat: how well the indoor coil is fed", "superheat"),
     ("Subcooling: how full of liquid the outdoor coil is", "subcooling"),
@@ -75,39 +77,51 @@ def _found(subject: Subject) -> list[str]:
             else "Its temperatures ask for a closer look with gauges."
         )
     elif visit.assessment is not None:
-        decision = visit.assessment.decision
-        advice = decision.advice
-        if decision.order == "danger":
-            lines.append(
-                "The system had to be stopped: it was working outside what is safe for it."
-            )
-        leaked = (
-            "Refrigerant has leaked out. The leak comes first, before any is added."
-            if decision.hangs_on is None
-            else "Refrigerant has very likely leaked out: one "
-            "thing is confirmed first, then the leak is looked for."
-        )
+        lines += _told(visit.assessment)
+    if visit.recovered is not None and visit.recovered.short:
         lines.append(
-            {
-                "leave": "The refrigerant charge is right.",
-                "add": "There was too little refrigerant in it. Refrigerant does not wear out: it "
-                "went somewhere, so the leak is to be found.",
-                "remove": "There was too much refrigerant in it.",
-                "find_leak": leaked,
-                "do_not_charge": "The refrigerant charge could not be judged, "
-                "or is not the trouble.",
-            }[advice]
+            "When it was opened there was too little refrigerant in it: it had been running short."
         )
-        diagnosis = visit.assessment.diagnosis
-        about_charge = advice in ("leave", "add", "remove", "find_leak")
-        if diagnosis is not None and diagnosis.confidence != "open" and not about_charge:
-            lines.append(diagnosis.sentence)
     for check in order.checks:
         if check.state in ("bad", "watch"):
             lines.append(f"{check.label}: {' '.join(check.said)}")
     if order.drift is not None and order.drift.is_flagged:
         lines.append(f"Since the last good visit: {order.drift.said}")
     return lines or ["Nothing wrong was found with what was tested."]
+
+
+def _told(assessed: AssessOut) -> list[str]:
+    """The decision and what was diagnosed, as one would tell a customer."""
+    decision, advice = assessed.decision, assessed.decision.advice
+    if decision.key == OPEN_CIRCUIT:
+        return [
+            "It is open for repair: no refrigerant is in it, and it must not be started until it "
+            "is tested and filled again."
+        ]
+    lines = []
+    if decision.order == "danger":
+        lines.append("The system had to be stopped: it was working outside what is safe for it.")
+    leaked = (
+        "Refrigerant has leaked out. The leak comes first, before any is added."
+        if decision.hangs_on is None
+        else "Refrigerant has very likely leaked out: one "
+        "thing is confirmed first, then the leak is looked for."
+    )
+    lines.append(
+        {
+            "leave": "The refrigerant charge is right.",
+            "add": "There was too little refrigerant in it. Refrigerant does not wear out: it "
+            "went somewhere, so the leak is to be found.",
+            "remove": "There was too much refrigerant in it.",
+            "find_leak": leaked,
+            "do_not_charge": "The refrigerant charge could not be judged, or is not the trouble.",
+        }[advice]
+    )
+    diagnosis = assessed.diagnosis
+    about_charge = advice in ("leave", "add", "remove", "find_leak")
+    if diagnosis is not None and diagnosis.confidence != "open" and not about_charge:
+        lines.append(diagnosis.sentence)
+    return lines
 
 
 def _done(subject: Subject) -> list[str]:

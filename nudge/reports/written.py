@@ -270,6 +270,8 @@ def _doses(pdf: Paper, subject: Subject) -> None:
     if subject.cylinders:
         said += f" Cylinder: {', '.join(subject.cylinders)}."
     pdf.line_of(said)
+    if visit.recovered is not None:
+        pdf.line_of(visit.recovered.said, bold=visit.recovered.short)
 
 
 def _overrides(pdf: Paper, subject: Subject) -> None:

@@ -8,7 +8,7 @@ from statistics import median
 from nudge.core.language.vocabulary.actions import ACTIONS
 from nudge.core.physics.circuit.equipment import device_named
 from nudge.core.physics.circuit.past import Moment, Past
-from nudge.core.physics.circuit.whole import whole_charge
+from nudge.core.physics.circuit.recovered import Recovered, recovered
 from nudge.core.settling.breaches import CHANGE_MINUTES
 from nudge.core.visit.record.kept import Kept
 from nudge.core.visit.record.standing import void_ids
@@ -25,8 +25,6 @@ AIR_ACTIONS = frozenset({"filter_changed", "evaporator_cleaned", "blower_mended"
 ADDITIONS_WITHIN = timedelta(days=730)
 OWN_SIGNS = ("condensing_over_ambient", "evaporator_difference")
 MOST_OWN_K = 5.0
-SURE_WHOLE = 0.15
-"""A whole charge less sure than this (1 σ, share) says nothing of what was missing."""
 OPENS = frozenset({"drier_renewed", "metering_renewed"})
 
 
@@ -36,10 +34,17 @@ class Known:
 
     additions: int = 0
     """On how many earlier visits refrigerant was added."""
-    recovered_share: float | None = None
-    """What the last recovery brought of what should have been in it."""
+    recovered: Recovered | None = None
+    """What the recovery brought of what should have been in it."""
     weighed_in: bool = False
     proven_tight: bool = False
+
+    @property
+    def recovered_share(self) -> float | None:
+        """The share of it, where plate and line set are sure enough to say what it means."""
+        if self.recovered is None or self.recovered.verdict == "cannot_tell":
+            return None
+        return self.recovered.share.value / 100
 
 
 def past_of(visit: Visit, has_live: bool, known: Known, hunting_minutes: float | None) -> Past:
@@ -79,23 +84,35 @@ def _corrected_since(visit: Visit) -> bool:
     return any((r.corrects or r.withdraws) and r.recorded_at > first for r in visit.readings)
 
 
-def recovered_share(visit: Visit) -> float | None:
+def recovered_of(visit: Visit, tested_at: datetime | None) -> Recovered | None:
     """What was recovered of the whole charge, where the circuit was opened after it.
 
-    None where nothing was recovered, it was not opened, or nothing says what belongs in it.
+    `tested_at` is when its last test of an empty circuit was begun. None where nothing was
+    recovered, it was not opened, or nothing says what belongs in it.
     """
-    whole = whole_charge(plate_of(visit.system))
-    if whole.spread > SURE_WHOLE:
+    events = sorted(visit.standing_events, key=lambda event: event.happened_at)
+    out = [event for event in events if event.kind == "refrigerant_removed"]
+    if not out:
         return None
-    taken, opened = 0.0, False
-    for event in visit.standing_events:
-        if event.kind == "refrigerant_removed" and not opened:
-            taken += event.amount_kg or 0.0
-        opened = opened or event.kind in OPENS
-    opened = opened or any(
-        o.key == "circuit_opened_recently" and o.seen for o in visit.observations
+    largest = max(out, key=lambda event: event.amount_kg or 0.0)
+    after = [event for event in events if event.happened_at > largest.happened_at]
+    closed = next((e.happened_at for e in after if e.kind in {"refrigerant_added", *OPENS}), None)
+    opened = (
+        any(event.kind in OPENS for event in after)
+        or any(o.key == "circuit_opened_recently" and o.seen for o in visit.observations)
+        or (tested_at is not None and tested_at > largest.happened_at)
     )
-    return taken / whole.kg if taken and opened else None
+    before = [event for event in events if closed is None or event.happened_at < closed]
+    return recovered(plate_of(visit.system), *_moved(before)) if opened else None
+
+
+def _moved(events: Sequence[Event]) -> tuple[float, float]:
+    """What came out and what went in [kg]."""
+    moved = {"refrigerant_removed": 0.0, "refrigerant_added": 0.0}
+    for event in events:
+        if event.kind in moved:
+            moved[event.kind] += event.amount_kg or 0.0
+    return moved["refrigerant_removed"], moved["refrigerant_added"]
 
 
 def _in_order(visit: Visit) -> list[Reading | Event]:

@@ -9,7 +9,7 @@ from nudge.services.folder import folder_of
 from nudge.services.history import own_history
 from nudge.services.live_state import live_state
 from nudge.services.methods import preferred_methods
-from nudge.services.past import ADDITIONS_WITHIN, Known, own_departures, recovered_share
+from nudge.services.past import ADDITIONS_WITHIN, Known, own_departures, recovered_of
 from nudge.services.snapshot import Snapshot, Surroundings, take_snapshot
 from nudge.services.sound import readable, show_sound
 from nudge.store.live_tables import Channel, Override, Plant
@@ -35,7 +35,7 @@ def surroundings(session: Session, row: Visit, now: datetime) -> Surroundings:
     ticks = {key: tick.state for key, tick in folder.ticks.items()}
     known = Known(
         repository.additions_before(session, row, now - ADDITIONS_WITHIN),
-        recovered_share(row),
+        recovered_of(row, folder.tests.circuit_at),
         ticks.get("weighed_in") == "done",
         "tight" in folder.tests.proven or ticks.get("pressure_test") == "done",
     )

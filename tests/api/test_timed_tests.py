@@ -96,7 +96,14 @@ class TimedTestRoutesTest(WithClient):
         said = self.words(f"{OPENED}/report.pdf")
         self.assertIn("Proves: tight, by nitrogen and bubbles", said)
         self.assertIn("Do not start it", said)
-        self.assertIn("Proven: tight", self.words(f"{OPENED}/report.pdf?whom=customer"))
+        # 5 lb 7.3 oz came out of 5.1 lb + 10 ft x 0.62 oz/ft = 5 lb 7.8 oz: it did not run short.
+        self.assertIn("of what belongs in it came out: it did not run short", said)
+        number = self.http.get(OPENED).json()["recovered"]["number"]
+        self.assertAlmostEqual(number["value"], 100 * 87.3 / 87.8, delta=0.5)
+        customers = self.words(f"{OPENED}/report.pdf?whom=customer")
+        self.assertIn("Proven: tight", customers)
+        self.assertIn("It is open for repair", customers)
+        self.assertNotIn("outside what is safe", customers)
 
     def test_a_bundle_carries_its_tests_and_older_ones_have_none(self):
         bundle = self.http.get(f"{OPENED}/bundle.json").json()

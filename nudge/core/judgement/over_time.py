@@ -14,6 +14,7 @@ from nudge.core.language.said import Measure, Said, difference, say
 from nudge.core.language.units import G_PER_OZ, Quantity, degrees_f
 from nudge.core.physics.circuit.derived import Derived, derive
 from nudge.core.physics.circuit.past import Moment
+from nudge.core.physics.circuit.recovered import SHORT_SHARE
 
 OTHER_LOAD_K = degrees_f(4)
 """Return air or its wet bulb this far apart is another load."""
@@ -21,7 +22,6 @@ HELD_K, MOVED_K = degrees_f(3), degrees_f(7)
 FIRST_DOSE_KG = 3 * G_PER_OZ / 1000
 ANSWERED_K, HEAD_FELL_K = degrees_f(2), degrees_f(3)
 REPEATED = 2
-SHORT_SHARE = 0.92
 
 
 @dataclass(frozen=True, slots=True)

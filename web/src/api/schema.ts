@@ -5304,6 +5304,17 @@ export interface components {
             written_at: string | null;
         };
         /**
+         * RecoveredOut
+         * @description What came out of an opened circuit of what belongs in it; `short` is a cause to print.
+         */
+        RecoveredOut: {
+            number: components["schemas"]["OpenedOut"];
+            /** Short */
+            short: boolean;
+            /** Said */
+            said: string;
+        };
+        /**
          * RefrigerantOut
          * @description One fluid of the catalogue. Glide is at a dew point of 41 °F, where evaporators work.
          */
@@ -5613,6 +5624,7 @@ export interface components {
             broken: string[];
             /** Doses */
             doses: components["schemas"]["DoseOut"][];
+            recovered: components["schemas"]["RecoveredOut"] | null;
             /** Cylinders Used */
             cylinders_used: string[];
             /** Connection */
@@ -6243,6 +6255,7 @@ export interface components {
             broken: string[];
             /** Doses */
             doses: components["schemas"]["DoseOut"][];
+            recovered: components["schemas"]["RecoveredOut"] | null;
             /** Cylinders Used */
             cylinders_used: string[];
             /** Connection */

@@ -6,8 +6,9 @@ from nudge.core.judgement.decision.rule import Finding
 from nudge.core.judgement.decision.window import reads_low
 from nudge.core.judgement.decision.words import paragraph
 from nudge.core.judgement.features import Feature
-from nudge.core.judgement.over_time import REPEATED, SHORT_SHARE
+from nudge.core.judgement.over_time import REPEATED
 from nudge.core.language.units import degrees_f
+from nudge.core.physics.circuit.recovered import SHORT_SHARE
 from nudge.core.settling.gate import CLOCKS
 
 STEPS = ("liquid_line_drop", "drier_drop")

@@ -5,6 +5,7 @@ import { clockTime, formatNumber, lowered, numberIn } from '../../lib/format'
 import { writeOn } from '../../state/outbox'
 import { Button } from '../../ui/Button'
 import { Heading } from '../../ui/Heading'
+import { OpenNumber } from '../../ui/Opened'
 import { WeighForm } from '../../parts/WeighForm'
 
 type Props = {
@@ -71,6 +72,14 @@ export function NudgeCard({ visit, units, advice, onGive, onWays }: Props) {
         </div>
         {advice.action === 'done' && <WeighBack visit={visit} units={units} />}
         <Given visit={visit} units={units} />
+        {visit.recovered !== null && (
+          <p className="mt-2 leading-snug" data-recovered={visit.recovered.short}>
+            {visit.recovered.said}{' '}
+            <OpenNumber number={visit.recovered.number}>
+              {visit.recovered.number.text} {visit.recovered.number.uncertainty_text}
+            </OpenNumber>
+          </p>
+        )}
       </div>
     </section>
   )
