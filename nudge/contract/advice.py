@@ -22,6 +22,9 @@ from nudge.core.language.said import Measure, worded
 from nudge.core.language.units import Quantity, UnitSystem, from_si, to_si
 from nudge.core.physics.refrigerant.catalogue import refrigerant
 
+LEAST_SAID = 0.05
+"""A response and its ± under this [°F or K] round to nothing: it is not said."""
+
 
 class DosedIn(Strict):
     """One settled reading: its minute, what went in just before it (ounces or grams)."""
@@ -272,7 +275,7 @@ def _hose(link: Connection, fluid: str, units: UnitSystem) -> str:
 
 
 def _response_said(nudge: Nudge, units: UnitSystem) -> str:
-    """What this system answers to an ounce (25 g), as learned so far."""
+    """What this system answers to an ounce (25 g), as learned so far; nothing where it is none."""
     if nudge.sized is None:
         return ""
     one = 1.0 if units == "ip" else 25.0
@@ -281,6 +284,8 @@ def _response_said(nudge: Nudge, units: UnitSystem) -> str:
         from_si(found * unit_kg, Quantity.TEMPERATURE_DIFFERENCE, units)
         for found in nudge.sized.per_kg
     )
+    if abs(value) < LEAST_SAID and spread < LEAST_SAID:
+        return ""
     per = "oz" if units == "ip" else "25 g"
     degree = "°F" if units == "ip" else "K"
     moves = "rises" if value >= 0 else "falls"

@@ -32,6 +32,7 @@ class TimedTestRoutesTest(WithClient):
         self.assertTrue(visit["circuit_is_open"])
         self.assertEqual(visit["assessment"]["decision"]["key"], "open_circuit")
         self.assertIsNone(visit["look"])
+        self.assertEqual(visit["nudge"]["response"], "")
         steps = {s["key"]: s for g in visit["order"]["stages"] for s in g["steps"]}
         self.assertEqual(
             (steps["pressure_test"]["state"], steps["vacuum"]["test"]), ("done", "decay")
