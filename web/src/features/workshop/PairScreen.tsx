@@ -1,6 +1,5 @@
 import { useState } from 'react'
 import { api, got } from '../../api/client'
-import { queryClient } from '../../api/queries'
 import { Button } from '../../ui/Button'
 
 const FIELD = 'mt-1 h-14 w-full rounded border-2 border-ink bg-sheet px-3'
@@ -15,9 +14,9 @@ export function PairScreen() {
     setBusy(true)
     try {
       await got(api.POST('/api/pairing/claims', { body: { code, name } }))
-      window.history.replaceState(null, '', '/')
-      await queryClient.invalidateQueries()
-      window.location.assign('/')
+      // One fresh start, and the code does not stay in the history.
+      window.location.replace('/')
+      return
     } catch (error) {
       setSaid(error instanceof Error ? error.message : String(error))
     }
