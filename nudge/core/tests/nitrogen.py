@@ -280,8 +280,8 @@ def _since_last_hole(run: Run) -> Trace:
     begins += [mark.at_s for mark in run.marked("joint_mended", "topped_up")]
     begin = max(s for s in begins if s <= run.until_s)
     part = between(trace, begin, run.until_s)
-    if not part.values:
-        return part
+    if max(part.values, default=0.0) <= 0:
+        return part  # a vacuum, or nothing read: it is not raised yet
     full = RAISED * max(part.values)
     raised = next(s for s, v in zip(part.seconds, part.values, strict=True) if v >= full)
     return part.since(raised)

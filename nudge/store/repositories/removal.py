@@ -6,7 +6,7 @@ that either all of an import is gone and they stand, or nothing was changed.
 
 from collections.abc import Sequence
 
-from sqlalchemy import bindparam, select, text
+from sqlalchemy import bindparam, literal_column, select, text
 from sqlalchemy.orm import Session
 
 from nudge.store.tables import Base, TakenBundle
@@ -17,7 +17,10 @@ MOST_NAMED = 5
 
 
 def bundles(session: Session) -> list[TakenBundle]:
-    query = select(TakenBundle).order_by(TakenBundle.taken_at.desc(), TakenBundle.id)
+    # Two may share a moment: the row's number says which came later.
+    query = select(TakenBundle).order_by(
+        TakenBundle.taken_at.desc(), literal_column("taken_in.rowid").desc()
+    )
     return list(session.scalars(query))
 
 

@@ -119,6 +119,9 @@ class NitrogenJudgeTest(unittest.TestCase):
     def test_not_raised_yet_is_no_stand(self):
         self.assertEqual(judged(self.stand(flat(20.0))).key, "waiting")
 
+    def test_begun_on_a_vacuum_it_waits_for_nitrogen(self):
+        self.assertEqual(judged(self.stand(flat(-96.5))).key, "waiting")
+
 
 class EvacuationJudgeTest(unittest.TestCase):
     def test_narrow_hoses_and_cores_are_told_what_they_cost(self):
