@@ -23,15 +23,13 @@ from nudge.core.tests.joints import JOINTS
 from nudge.core.tests.row import TimedTest
 from nudge.core.tests.run import Number as TestNumber
 from nudge.core.tests.table import FACTS, TESTS, test_named
+from nudge.presenters.blanks import CheckBlankOut, Filled, blank_out, filled_in_si
 from nudge.presenters.book import Id
 from nudge.presenters.drawing.film_layout import DrawnFilm, films_of
 from nudge.presenters.drawing.joints_layout import DrawnJoints, joints_drawn
 from nudge.presenters.drawing.proof_layout import DrawnProof, proofs_of
 from nudge.presenters.notes import Short
-from nudge.presenters.visit_order import CheckBlankOut
 from nudge.services.timed_tests import Tested
-
-Settings = Annotated[dict[str, Number | Name], Field(max_length=20)]
 
 
 class NewTest(Strict):
@@ -39,19 +37,11 @@ class NewTest(Strict):
 
     id: Id
     test: Name
-    settings: Settings = Field(default_factory=dict)
+    settings: Filled = Field(default_factory=dict)
 
     def to_core(self, units: UnitSystem) -> dict[str, float | str]:
         """Raises: UnknownName, for a test or a setting there is none of."""
-        blanks = {blank.key: blank for blank in test_named(self.test).entries}
-        found: dict[str, float | str] = {}
-        for name, value in self.settings.items():
-            blank = blanks.get(name)
-            if blank is None:
-                raise UnknownName("setting", name, blanks)
-            is_number = blank.quantity is not None and not isinstance(value, str)
-            found[name] = to_si(float(value), blank.quantity, units) if is_number else value  # type: ignore[arg-type]
-        return found
+        return filled_in_si("setting", test_named(self.test).entries, self.settings, units)
 
 
 class NewTestReading(Strict):
@@ -172,17 +162,7 @@ def kind_out(row: TimedTest, units: UnitSystem) -> TestKindOut:
         points=[
             (key, POINTS[key].label, unit_label(POINTS[key].quantity, units)) for key in row.points
         ],
-        blanks=[
-            CheckBlankOut(
-                key=blank.key,
-                label=blank.label,
-                unit=unit_label(blank.quantity, units) if blank.quantity else "",
-                decimals=decimals(blank.quantity, units) if blank.quantity else 0,
-                choices=list(blank.choices),
-                is_needed=blank.is_needed,
-            )
-            for blank in row.entries
-        ],
+        blanks=[blank_out(blank, units) for blank in row.entries],
         marks=[TestMarkOut(key=m.key, label=m.label, caution=m.caution) for m in row.marks],
         cautions=[worded(text, units) for text in row.cautions],
         how=[worded(text, units) for text in row.how],

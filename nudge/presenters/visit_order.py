@@ -1,22 +1,27 @@
 """A visit’s order of work over the wire: stages, steps, forms."""
 
-from collections.abc import Mapping
-from typing import Annotated, Literal
+from typing import Literal
 
-from pydantic import BaseModel, Field
+from pydantic import BaseModel
 
 from nudge.contract.request import Name
-from nudge.contract.strict import Number, Strict
-from nudge.core.checks.forms import SUBSYSTEMS, Blank, form_named
+from nudge.contract.strict import Strict
+from nudge.core.checks.forms import SUBSYSTEMS, form_named
 from nudge.core.drift.drift import INTENDED
-from nudge.core.language.errors import UnknownName
 from nudge.core.language.said import worded
-from nudge.core.language.units import UnitSystem, decimals, from_si, to_si, unit_label
+from nudge.core.language.units import UnitSystem
 from nudge.core.language.vocabulary.points import POINTS
 from nudge.core.tests.table import TESTS
 from nudge.core.visit.calls import CALLS
 from nudge.core.visit.order import StageState
 from nudge.core.visit.seasons import SEASONS
+from nudge.presenters.blanks import (
+    CheckBlankOut,
+    Filled,
+    blank_out,
+    filled_in_si,
+    filled_shown,
+)
 from nudge.presenters.book import Id
 from nudge.presenters.choices import ChoiceOut
 from nudge.presenters.notes import LinkOut, NoteOut, PhotoOut, Short, note_out, photo_out
@@ -48,19 +53,11 @@ class NewCheck(Strict):
 
     id: Id
     key: Name
-    entries: Annotated[dict[str, Number | Name], Field(max_length=20)]
+    entries: Filled
 
     def to_core(self, units: UnitSystem) -> dict[str, float | str]:
         """Raises: UnknownName, for a check or an entry."""
-        blanks = {blank.key: blank for blank in form_named(self.key).blanks}
-        found: dict[str, float | str] = {}
-        for name, value in self.entries.items():
-            blank = blanks.get(name)
-            if blank is None:
-                raise UnknownName("entry", name, blanks)
-            is_number = blank.quantity is not None and not isinstance(value, str)
-            found[name] = to_si(float(value), blank.quantity, units) if is_number else value  # type: ignore[arg-type]
-        return found
+        return filled_in_si("entry", form_named(self.key).blanks, self.entries, units)
 
 
 class NewClosing(Strict):
@@ -92,15 +89,6 @@ class StageOut(BaseModel):
     why: str
     open_steps: int
     steps: list[StepOut]
-
-
-class CheckBlankOut(BaseModel):
-    key: str
-    label: str
-    unit: str
-    decimals: int
-    choices: list[tuple[str, str]]
-    is_needed: bool
 
 
 class CheckOut(BaseModel):
@@ -208,33 +196,9 @@ def _check(row: Checked, units: UnitSystem) -> CheckOut:
         label=row.check.label,
         subsystem=row.check.subsystem,
         caution=row.check.caution,
-        blanks=[_blank(blank, units) for blank in row.check.blanks],
-        entries=_entries(row.entries, blanks, units),
-        remembered=_entries(row.remembered, blanks, units),
+        blanks=[blank_out(blank, units) for blank in row.check.blanks],
+        entries=filled_shown(row.entries, blanks, units),
+        remembered=filled_shown(row.remembered, blanks, units),
         state=row.finding.state if row.finding else "",
         said=[said.text(units) for said in row.finding.said] if row.finding else [],
     )
-
-
-def _blank(blank: Blank, units: UnitSystem) -> CheckBlankOut:
-    return CheckBlankOut(
-        key=blank.key,
-        label=blank.label,
-        unit=unit_label(blank.quantity, units) if blank.quantity else "",
-        decimals=decimals(blank.quantity, units) if blank.quantity else 0,
-        choices=list(blank.choices),
-        is_needed=blank.is_needed,
-    )
-
-
-def _entries(
-    entries: Mapping[str, float | str], blanks: Mapping[str, Blank], units: UnitSystem
-) -> dict[str, float | str]:
-    found: dict[str, float | str] = {}
-    for key, value in entries.items():
-        quantity = blanks[key].quantity if key in blanks else None
-        if quantity is None or isinstance(value, str):
-            found[key] = value
-        else:
-            found[key] = round(from_si(value, quantity, units), max(decimals(quantity, units), 2))
-    return found

@@ -146,10 +146,8 @@ class Yard:
                 if clean:
                     self._visits.observe(visit_id, f"{job_id}:right:{number}", clean, True)
             place_kit(self._instruments, visit_id, job_id, job.places)
-            if job_key == "recover_all":
-                self._visits.happened(visit_id, job_id, "refrigerant_removed", now, held)
             if job.event is not None:
-                amount = kg if job.takes_amount else None
+                amount = held if job.moves_all else kg if job.takes_amount else None
                 self._visits.happened(visit_id, job_id, job.event, now, amount)
             self._keep(visit_id, now)
         return came or job.label

@@ -17,6 +17,8 @@ class Job:
     """(fault, observation when it is there, observation when it is not)."""
     event: str | None = None
     takes_amount: bool = False
+    moves_all: bool = False
+    """What happened moved all it held."""
     on: str = ""
     """Only while it is charged, or open; "" always."""
     places: tuple[tuple[str, str], ...] = ()
@@ -61,7 +63,7 @@ _ROWS = (
         event="refrigerant_removed", takes_amount=True, part="ports"),
     Job("recover_all", "Recover all of it",
         _COLD + " Into a recovery cylinder, 80 % at most; power locked out, control voltage off.",
-        part="ports", on="charged"),
+        event="refrigerant_removed", moves_all=True, part="ports", on="charged"),
     Job("open_circuit", "Open it and renew the valve and drier",
         "Swept with nitrogen before any flame, none left inside; fire watch; cut, not unsweated.",
         ("valve_shut", "metering_underfeed", "drier_restricted"), event="metering_renewed",

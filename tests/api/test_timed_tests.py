@@ -65,7 +65,7 @@ class TimedTestRoutesTest(WithClient):
             ("nitrogen", {"gas": "oxygen"}, "explodes"),
             ("nitrogen", {"pressure": 500}, "500.0 psig is over 200.0 psig"),
             ("nitrogn", {}, "nitrogen"),
-            ("decay", {"gauge": "somewhere"}, "Where the gauge sits"),
+            ("decay", {"gauge": "somewhere"}, "where the gauge sits"),
             ("decay", {"colour": "red"}, "setting"),
             ("ice_bath", {}, "needed before"),
         )

@@ -4,6 +4,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from types import MappingProxyType
 
+from nudge.core.checks.blanks import Blank, check_filled
 from nudge.core.checks.form_findings import (
     Entries,
     FormFinding,
@@ -17,23 +18,9 @@ from nudge.core.checks.form_findings import (
     statics_finding,
     strips_finding,
 )
-from nudge.core.language.errors import CoreError, Impossible, UnknownName
-from nudge.core.language.said import Measure, say
+from nudge.core.language.errors import CoreError, UnknownName
 from nudge.core.language.units import Quantity
 from nudge.core.physics.circuit.equipment import Plate
-
-
-@dataclass(frozen=True, slots=True)
-class Blank:
-    """One thing to enter: a number (low and high in core units) or one of some choices."""
-
-    key: str
-    label: str
-    quantity: Quantity | None = None
-    choices: tuple[tuple[str, str], ...] = ()
-    low: float = 0.0
-    high: float = 0.0
-    is_needed: bool = True
 
 
 @dataclass(frozen=True, slots=True)
@@ -146,31 +133,9 @@ def judge_form(key: str, plate: Plate, entries: Entries) -> FormFinding:
     no working instrument shows.
     """
     row = form_named(key)
-    blanks = {blank.key: blank for blank in row.blanks}
-    for name, value in entries.items():
-        blank = blanks.get(name)
-        if blank is None:
-            raise UnknownName("entry", name, blanks)
-        _believable(blank, value)
+    check_filled("entry", row.blanks, entries)
     missing = [blank.label for blank in row.blanks if blank.is_needed and blank.key not in entries]
     if missing or not entries:
         wanted = ", ".join(missing) or "something"
         raise CoreError("entry", f"{row.label}: still to fill in: {wanted}.")
     return row.judge(plate, entries)
-
-
-def _believable(blank: Blank, value: float | str) -> None:
-    if blank.quantity is None:
-        choices = {key: None for key, _ in blank.choices}
-        if value not in choices:
-            raise UnknownName(blank.label.lower(), str(value), choices)
-        return
-    if isinstance(value, str) or not blank.low <= value <= blank.high:
-        raise Impossible(
-            blank.key,
-            say(
-                f"{blank.label}: give a number from {{low}} to {{high}}.",
-                low=Measure(blank.low, blank.quantity),
-                high=Measure(blank.high, blank.quantity),
-            ),
-        )

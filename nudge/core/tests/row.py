@@ -4,8 +4,8 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Literal
 
-from nudge.core.checks.forms import Blank
-from nudge.core.language.errors import CoreError, OutOfRange, UnknownName
+from nudge.core.checks.blanks import Blank, check_filled
+from nudge.core.language.errors import CoreError, UnknownName
 from nudge.core.physics.circuit.equipment import Plate
 from nudge.core.tests.run import Run, Settings, TestOutcome
 
@@ -55,25 +55,11 @@ def check_settings(row: TimedTest, plate: Plate, settings: Settings) -> dict[str
 
     Raises: UnknownName, OutOfRange; CoreError, for what is missing, or could hurt.
     """
-    blanks = {blank.key: blank for blank in row.entries}
-    for key in settings:
-        if key not in blanks:
-            raise UnknownName("setting", key, blanks)
-    found: dict[str, float | str] = {}
-    for key, blank in blanks.items():
-        value = settings.get(key)
-        if value is None or value == "":
-            if blank.is_needed:
-                raise CoreError(key, f"{blank.label}: it is needed before the test begins.")
-            continue
-        if blank.choices:
-            if value not in dict(blank.choices):
-                raise UnknownName(blank.label, str(value), dict(blank.choices))
-        elif not isinstance(value, int | float):
-            raise CoreError(key, f"{blank.label}: a number is needed, not “{value}”.")
-        elif blank.quantity is not None and not blank.low <= value <= blank.high:
-            raise OutOfRange(blank.label, float(value), blank.low, blank.high, blank.quantity)
-        found[key] = value
+    found = {key: value for key, value in settings.items() if value != ""}
+    check_filled("setting", row.entries, found)
+    for blank in row.entries:
+        if blank.is_needed and blank.key not in found:
+            raise CoreError(blank.key, f"{blank.label}: it is needed before the test begins.")
     row.guard(plate, found)
     return found
 

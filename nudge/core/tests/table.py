@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from types import MappingProxyType
 
-from nudge.core.checks.forms import Blank
+from nudge.core.checks.blanks import Blank
 from nudge.core.language.errors import UnknownName
 from nudge.core.language.said import say
 from nudge.core.language.units import KPA_PER_PSI, LPS_PER_CFM, PA_PER_MICRON, Quantity

@@ -78,7 +78,7 @@ class ChecksTest(unittest.TestCase):
             self.judge("filtre", face="clean")
         with self.assertRaises(UnknownName):
             self.judge("filter", face="clean", colour="blue")
-        with self.assertRaisesRegex(CoreError, "0.1 A to 200.0 A"):
+        with self.assertRaisesRegex(CoreError, "4000.0 A is outside 0.1 to 200.0 A"):
             self.judge("compressor_amps", measured=4000)
         with self.assertRaises(CoreError):
             self.judge("statics")

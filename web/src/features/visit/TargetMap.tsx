@@ -1,4 +1,5 @@
-import { fitted, pathThrough } from '../../drawing/frame'
+import { FittedSvg, Strokes, type Pen } from '../../drawing/FittedSvg'
+import { fitted } from '../../drawing/frame'
 import { LetterText } from '../../drawing/LetterText'
 import type { DrawnMap } from '../../api/types'
 import { useSize } from '../../state/size'
@@ -7,7 +8,7 @@ import { useSpoken } from '../../state/spoken'
 type Stroke = DrawnMap['strokes'][number]
 type Ring = DrawnMap['suspects'][number]
 
-const PENS: Record<Stroke['role'], { hue: string; wide: number; dash?: string }> = {
+const PENS: Record<Stroke['role'], Pen> = {
   grid: { hue: 'var(--rule)', wide: 1 },
   window: { hue: 'var(--rule-strong)', wide: 1, dash: '3 4' },
   corner: { hue: 'var(--ink)', wide: 3 },
@@ -32,28 +33,8 @@ export function TargetMap({ layouts }: { layouts: DrawnMap[] }) {
   const isMarked = spoken.signs.some((sign) => sign === 'superheat' || sign === 'subcooling')
   return (
     <figure ref={frame} className="relative h-full" data-landing={drawn.steps.length}>
-      <svg
-        viewBox={`0 0 ${drawn.width} ${drawn.height}`}
-        role="img"
-        aria-label={drawn.words}
-        className="absolute select-none"
-        style={{
-          left: fit.left,
-          top: fit.top,
-          width: drawn.width * fit.scale,
-          height: drawn.height * fit.scale,
-        }}
-      >
-        {drawn.strokes.map(({ role, points }, n) => (
-          <path
-            key={n}
-            d={pathThrough(points)}
-            fill="none"
-            stroke={PENS[role].hue}
-            strokeWidth={PENS[role].wide}
-            strokeDasharray={PENS[role].dash}
-          />
-        ))}
+      <FittedSvg fit={fit}>
+        <Strokes strokes={drawn.strokes} pens={PENS} />
         {suspect && (
           <g data-suspected={suspect.key}>
             <Place ring={suspect} dashes="7 4" />
@@ -89,7 +70,7 @@ export function TargetMap({ layouts }: { layouts: DrawnMap[] }) {
             <Place ring={drawn.ahead} />
           </g>
         )}
-      </svg>
+      </FittedSvg>
     </figure>
   )
 }

@@ -1,12 +1,13 @@
 import { useTests } from '../../../api/queries'
 import type { DrawnFilm, Standing } from '../../../api/types'
+import { FittedSvg, Strokes, type Pen } from '../../../drawing/FittedSvg'
 import { fitted, pathThrough } from '../../../drawing/frame'
 import { LetterText } from '../../../drawing/LetterText'
 import { useSize } from '../../../state/size'
 
 type Stroke = DrawnFilm['strokes'][number]
 
-const PENS: Record<Stroke['role'], { hue: string; wide: number; dash?: string }> = {
+const PENS: Record<Stroke['role'], Pen> = {
   grid: { hue: 'var(--rule)', wide: 1 },
   mark: { hue: 'var(--rule-strong)', wide: 1, dash: '3 4' },
   limit: { hue: 'var(--alarm)', wide: 2, dash: '8 4' },
@@ -49,18 +50,7 @@ export function Film({ layouts }: { layouts: DrawnFilm[] }) {
   const { drawn } = fit
   return (
     <figure ref={frame} className="relative min-h-0 flex-1" data-film={drawn.frames.length}>
-      <svg
-        viewBox={`0 0 ${drawn.width} ${drawn.height}`}
-        role="img"
-        aria-label={drawn.words}
-        className="absolute select-none"
-        style={{
-          left: fit.left,
-          top: fit.top,
-          width: drawn.width * fit.scale,
-          height: drawn.height * fit.scale,
-        }}
-      >
+      <FittedSvg fit={fit}>
         {drawn.shades.map(({ role, points }, n) => (
           <path
             key={n}
@@ -70,20 +60,11 @@ export function Film({ layouts }: { layouts: DrawnFilm[] }) {
             fillOpacity={role === 'outside' ? 0.55 : 0.28}
           />
         ))}
-        {drawn.strokes.map(({ role, points }, n) => (
-          <path
-            key={n}
-            d={pathThrough(points)}
-            fill="none"
-            stroke={PENS[role].hue}
-            strokeWidth={PENS[role].wide}
-            strokeDasharray={PENS[role].dash}
-          />
-        ))}
+        <Strokes strokes={drawn.strokes} pens={PENS} />
         {drawn.letters.map((one, n) => (
           <LetterText key={n} of={one} isSoft={one.role === 'tick'} />
         ))}
-      </svg>
+      </FittedSvg>
     </figure>
   )
 }
