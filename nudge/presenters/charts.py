@@ -72,6 +72,11 @@ def charts_today(row: System, readings: Readings, units: UnitSystem) -> list[Cha
     """The charts of a system with today's point on each."""
     found = []
     for kept, chart, written in readable_charts(row):
+        if chart.kind.key not in _ROW_OF:
+            length, size = row.line_set_length_m, row.vapour_line_mm
+            there = None if length is None or size is None else _present(chart, length, size, units)
+            found.append(ChartToday(drawn(chart, kept.text, written, units), there))
+            continue
         place = _ROW_OF[chart.kind.key](readings)
         column: float | str | None = {
             "subcooling_by_outdoor": row.indoor_unit,

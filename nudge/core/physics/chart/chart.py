@@ -65,6 +65,15 @@ _KINDS = (
         Axis("airflow", Quantity.AIRFLOW, 50, 20_000),
         "static, low, medium, high\n0.3, 980, 1180, 1350\n0.5, 930, 1120, 1280\n0.7, , 1040, 1190",
     ),
+    ChartKind(
+        "charge_by_line",
+        "Charge to add by line set",
+        Axis("line set length", Quantity.LENGTH, 3, 500),
+        Axis("vapour line size", Quantity.TUBE_SIZE, 0.2, 4.2),
+        "vapour line size",
+        Axis("charge to add", Quantity.SMALL_MASS, -200, 2_000),
+        "length, 1/2, 5/8, 3/4\n15, 0, 0, 0\n30, 6.2, 8.0, 9.6\n50, 14.5, 18.7, 22.4",
+    ),
 )
 
 KINDS: Mapping[str, ChartKind] = MappingProxyType({kind.key: kind for kind in _KINDS})

@@ -13,7 +13,14 @@ from itertools import pairwise
 from math import isfinite
 
 from nudge.core.language.errors import CoreError
-from nudge.core.language.units import UnitSystem, from_si, to_si, unit_label
+from nudge.core.language.units import (
+    MM_PER_IN,
+    Quantity,
+    UnitSystem,
+    from_si,
+    to_si,
+    unit_label,
+)
 from nudge.core.physics.chart.chart import Axis, Chart, ChartKind, chart_kind
 
 LONGEST_TEXT = 20_000
@@ -21,9 +28,14 @@ MOST_ROWS, MOST_COLUMNS = 60, 24
 MOST_PROBLEMS = 8
 ONLY_COLUMN = "all"
 HOTTEST_WET_BULB_C = (82 - 32) / 1.8
-CORNER_WORDS = frozenset({"out", "oa", "odt", "ambient", "amb", "temp", "f", "c", "esp", "tesp"})
+CORNER_WORDS = frozenset(
+    {"out", "oa", "odt", "ambient", "amb", "temp", "f", "c", "esp", "tesp", "length", "ft", "m"}
+)
 BLANKS = frozenset({"", "-", "--", "---", "–", "—", "n/a", "na", "x", "."})
-_UNIT = re.compile(r"\s*(°?\s*[fc]|k|psig?|cfm|l/s|pa|in\.?\s*w\.?c\.?)\s*$", re.IGNORECASE)
+_UNIT = re.compile(
+    r"\s*(°?\s*[fc]|k|psig?|cfm|l/s|pa|in\.?\s*w\.?c\.?|ft|m|mm|in\.?|oz|g)\s*$", re.IGNORECASE
+)
+_INCHES = re.compile(r"((?P<whole>\d)[ -])?(?P<over>\d{1,2})/(?P<under>2|4|8|16)(\"|”|\s*in\.?)?")
 _NUMBER = re.compile(r"[+\-−]?(\d+([.,]\d*)?|[.,]\d+)")
 
 
@@ -148,7 +160,8 @@ class _Reader:
             columns_up = self._rising(columns, across, lambda j: (1, j + 2))
         if not self._problems and not any(c is not None for line in cells for c in line):
             self._note(0, 0, "Every cell of that chart is blank.")
-        if not self._problems and across is not None and _looks_turned(rows_up, columns_up):
+        is_wet = across is not None and across.quantity is Quantity.TEMPERATURE
+        if not self._problems and across and is_wet and _looks_turned(rows_up, columns_up):
             self._note(
                 0,
                 0,
@@ -177,7 +190,7 @@ class _Reader:
 
     def _heads_its_columns(self, corner: str) -> bool:
         """Whether the corner names the axis that should run across: `wet bulb`, `WB`."""
-        if self._kind.column is None:
+        if self._kind.column is None or self._kind.column.quantity is not Quantity.TEMPERATURE:
             return False
         words = re.findall(r"[a-z]+", corner.casefold())
         return "wb" in words or "wet" in words
@@ -213,6 +226,9 @@ class _Reader:
 
     def _axis_value(self, cell: str, row: int, column: int, axis: Axis) -> float:
         number = _number(cell)
+        if number is None and axis.quantity is Quantity.TUBE_SIZE:
+            inches = _fraction(cell)
+            number = None if inches is None else inches * (MM_PER_IN if self._units == "si" else 1)
         if number is None:
             shown = f"“{cell[:20]}” is not a number" if cell else "a number is missing"
             self._note(row, column, f"{shown}; this is {axis.label}.")
@@ -250,6 +266,14 @@ class _Reader:
 
     def _note(self, row: int, column: int, message: str) -> None:
         self._problems.append(ChartProblem(row, column, message[:1].upper() + message[1:]))
+
+
+def _fraction(cell: str) -> float | None:
+    """A tube's name in inches: `5/8`, `1 1/8`, `1-1/8"`."""
+    found = _INCHES.fullmatch(cell.strip())
+    if found is None:
+        return None
+    return float(found["whole"] or 0) + int(found["over"]) / int(found["under"])
 
 
 def _number(cell: str) -> float | None:

@@ -3,14 +3,18 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from nudge.core.language.errors import CoreError, Impossible
 from nudge.core.language.said import Measure, Said, say
-from nudge.core.language.units import Quantity
+from nudge.core.language.units import M_PER_FT, Quantity
 from nudge.core.language.working import Formula, Input, Values, Working, work
+from nudge.core.physics.chart.chart import Chart
 from nudge.core.physics.circuit.equipment import Plate
 from nudge.core.physics.circuit.tubes import (
     LINE_OWN_ERROR,
+    SIZE_SLACK_MM,
     USUAL_INCLUDED_M,
     liquid_per_length,
+    tube_of,
     vapour_per_length,
 )
 
@@ -47,6 +51,17 @@ LINE_CHARGE = Formula(
     ("line_set_length", "line_length_included", "line_allowance"),
     "Trade rule.",
 )
+LINE_BY_TABLE = Formula(
+    "line_charge",
+    "Line set charge",
+    _CHARGE,
+    "What the maker's own table adds for this length and this vapour line, straight between its "
+    "points. Minus where the line is shorter than the factory charge covers.",
+    "the table at (line length, vapour line size)",
+    "table({line_set_length}, {vapour_line_size}) = {by_table}",
+    ("line_set_length", "vapour_line_size", "by_table"),
+    "The maker's table, kept with the system.",
+)
 TOTAL = Formula(
     "total_charge",
     "Total charge",
@@ -73,8 +88,13 @@ class WeighIn:
 def weigh_in(plate: Plate) -> WeighIn:
     """Work out the charge of a system from its plate and line set.
 
-    Raises: CoreError, for a tube size that does not exist.
+    The maker's table by length and vapour line comes first, then ounces a foot, then the tube's own
+    contents. Where the table is silent nothing is guessed. Raises: CoreError, for a tube size that
+    does not exist.
     """
+    table = plate.chart("charge_by_line")
+    if table is not None:
+        return _by_table(plate, table)
     allowance = line_allowance(plate)
     included_m, notes = plate.line_length_included_m, []
     if included_m is None:
@@ -108,6 +128,77 @@ def weigh_in(plate: Plate) -> WeighIn:
         if absent
     )
     return WeighIn(allowance, line, total, tuple(notes), missing)
+
+
+def _by_table(plate: Plate, table: Chart) -> WeighIn:
+    length_m, size_mm = plate.line_set_length_m, plate.vapour_line_mm
+    missing = [
+        label
+        for label, absent in (
+            ("Factory charge", plate.factory_charge_kg is None),
+            ("Line set length", length_m is None),
+            ("Vapour line’s size, for the table", size_mm is None),
+        )
+        if absent
+    ]
+    if length_m is None or size_mm is None:
+        return WeighIn(None, None, None, (), tuple(missing))
+    try:
+        column = _column_of(table, size_mm)
+        by_table_g = table.value(length_m, column)
+    except CoreError as silent:
+        notes = (*_as_said(silent), *_other_unit(table, length_m))
+        return WeighIn(None, None, None, notes, (*missing, "What the maker’s table says here"))
+    line = work(
+        LINE_BY_TABLE,
+        lambda v: v["by_table"] / 1000,
+        {
+            "line_set_length": _input(
+                "line_set_length", "Line set length", length_m, Quantity.LENGTH
+            ),
+            "vapour_line_size": _input(
+                "vapour_line_size", "Vapour line, outside", size_mm, Quantity.TUBE_SIZE
+            ),
+            "by_table": _input("by_table", "By the maker's table", by_table_g, _SMALL),
+        },
+    )
+    total = None
+    if plate.factory_charge_kg is not None:
+        total = _total(plate, plate.factory_charge_kg, line)
+    return WeighIn(None, line, total, (), tuple(missing))
+
+
+def _column_of(table: Chart, size_mm: float) -> float:
+    """The table's column of a tube: between two sizes there is none. Raises: CoreError."""
+    sizes = [float(column) for column in table.columns]
+    nearest = min(sizes, key=lambda one: abs(one - size_mm))
+    if abs(nearest - size_mm) > SIZE_SLACK_MM:
+        names = ", ".join(tube_of(one).name for one in sizes)
+        raise CoreError(
+            "charge_by_line",
+            f"The maker’s table has no column for a {tube_of(size_mm).name} in. vapour line: it "
+            f"has {names}. Is the size written right?",
+        )
+    return nearest
+
+
+def _other_unit(table: Chart, length_m: float) -> tuple[Said, ...]:
+    """A length the table does not reach, that it would reach in the other unit."""
+    low, high = table.rows[0], table.rows[-1]
+    for factor, meant in ((1 / M_PER_FT, "metres"), (M_PER_FT, "feet")):
+        if not low <= length_m <= high and low <= length_m * factor <= high:
+            return (
+                say(
+                    f"Meant in {meant}? Then it is {{other}}, and the table answers.",
+                    other=Measure(length_m * factor, Quantity.LENGTH),
+                ),
+            )
+    return ()
+
+
+def _as_said(silent: CoreError) -> tuple[Said, ...]:
+    """Why the table is silent, with its measures."""
+    return (silent.said,) if isinstance(silent, Impossible) else (Said(str(silent.text("ip"))),)
 
 
 def _line_charge(plate: Plate, allowance: Working, length_m: float, included_m: float) -> Working:
