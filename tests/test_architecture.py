@@ -20,6 +20,7 @@ FLOORS = (
     "gaugeless",
     "judgement",
     "charging",
+    "opening",
     "tests",
     "drift",
     "visit",

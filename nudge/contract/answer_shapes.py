@@ -6,6 +6,7 @@ from typing import Annotated, Any, Literal
 from pydantic import Field, TypeAdapter
 
 from nudge.contract.decision_answer import DecisionOut
+from nudge.core.judgement.decision.decision import Advice
 from nudge.core.language.units import (
     UnitSystem,
 )
@@ -43,7 +44,7 @@ class ChargeOut:
     """The decision as it was written before it had a place of its own. Derived from it."""
 
     state: Literal["low", "right", "high", "unknown"]
-    advice: Literal["add", "remove", "leave", "do_not_charge", "find_leak"]
+    advice: Advice
     headline: str
     reason: str
     cautions: list[str]

@@ -8,6 +8,7 @@ from typing import Literal
 from nudge.core.checks.observations import OBSERVATIONS
 from nudge.core.checks.table import CHECKS
 from nudge.core.judgement.decision import Decision, Dose
+from nudge.core.judgement.decision.decision import Advice
 from nudge.core.language.said import worded
 from nudge.core.language.units import Quantity, UnitSystem, from_si, unit_label
 from nudge.core.language.vocabulary.actions import ACTIONS
@@ -61,7 +62,7 @@ class DecisionOut:
     key: str
     order: Literal["danger", "impossible", "first", "clocks", "charge"]
     headline: str
-    advice: Literal["add", "remove", "leave", "do_not_charge", "find_leak"]
+    advice: Advice
     state: Literal["low", "right", "high", "unknown"]
     reason: str
     belief: float

@@ -3,8 +3,8 @@
 import csv
 import io
 from collections.abc import Sequence
-from datetime import datetime
-from typing import Annotated
+from datetime import date, datetime
+from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
@@ -21,12 +21,27 @@ from nudge.core.charging.scale import Poured
 from nudge.core.language.units import Quantity, UnitSystem, from_si, to_si, unit_label
 from nudge.presenters.book import Id, Text
 from nudge.presenters.csv_cells import safe_cell
-from nudge.services.cylinders import CylinderStanding
+from nudge.services.cylinders import CylinderStanding, Made
 from nudge.services.leaks import Leaks
 from nudge.services.rows import Movement
 
 
-class NewCylinder(Strict):
+class CylinderMarks(Strict):
+    """What a recovery cylinder holds and is made for, as its collar says."""
+
+    condition: Literal["clean", "mixed", "burnt"] = "clean"
+    takes_flammable: YesNo = False
+    rated: Annotated[Number, Field(gt=0)] | None = None
+    """Its service pressure, psig or kPa."""
+    tested_until: date | None = None
+
+    def made(self, units: UnitSystem) -> Made:
+        """What it holds and is made for, in core units."""
+        rated = None if self.rated is None else to_si(self.rated, Quantity.PRESSURE, units)
+        return Made(self.condition, self.takes_flammable, rated, self.tested_until)
+
+
+class NewCylinder(CylinderMarks):
     """A cylinder and what is on the scale, in pounds (ip) or kilograms."""
 
     id: Id
@@ -142,6 +157,11 @@ class CylinderOut(BaseModel):
     movements: list[MovementOut]
     weighings: list[WeighingOut]
     loss: MovementOut | None
+    condition: str
+    takes_flammable: bool
+    rated: float | None
+    rated_unit: str
+    tested_until: date | None
 
 
 class WeighedOut(BaseModel):
@@ -208,6 +228,13 @@ def cylinder_out(found: CylinderStanding, units: UnitSystem) -> CylinderOut:
             for w in reversed(found.weighings)
         ],
         loss=None if found.last_loss is None else movement_out(found.last_loss, units, row.id),
+        condition=row.condition,
+        takes_flammable=row.takes_flammable,
+        rated=None
+        if row.rated_kpa is None
+        else round(from_si(row.rated_kpa, Quantity.PRESSURE, units)),
+        rated_unit=unit_label(Quantity.PRESSURE, units),
+        tested_until=row.tested_until,
     )
 
 

@@ -3,7 +3,8 @@
 from nudge.contract.advice import AdviceOut, advice_out
 from nudge.core.judgement.decision.before import OPEN_HEADLINE
 from nudge.core.language.units import UnitSystem
-from nudge.presenters.visit_order import OrderOut, order_out
+from nudge.presenters.circuit import CircuitOut, circuit_out
+from nudge.presenters.visit_order import TEST_OF_STEP, OrderOut, order_out
 from nudge.presenters.visits import VisitOut, visit_out
 from nudge.services.charging import nudge_for
 from nudge.services.snapshot import Snapshot
@@ -15,6 +16,8 @@ class StandingOut(VisitOut):
     order: OrderOut
     nudge: AdviceOut | None
     """None while nothing can be assessed."""
+    circuit: CircuitOut | None
+    """The opened circuit, while it is open or this kind of call opens it."""
     tests: int
     """How many tests with time it has; none is asked for where there are none."""
     tests_running: int
@@ -33,6 +36,7 @@ def standing_out(snapshot: Snapshot, units: UnitSystem) -> StandingOut:
         **dict(visit_out(snapshot, units, ahead, answered)),
         order=order_out(snapshot, units),
         nudge=advice,
+        circuit=circuit_out(snapshot, units, TEST_OF_STEP),
         tests=snapshot.folder.tests.count,
         circuit_is_open=opened is not None,
         circuit_said=[] if opened is None else [OPEN_HEADLINE, opened.text(units)],

@@ -31,7 +31,7 @@ from nudge.services.system_records import against
 from nudge.services.work_order import Checked, order_now
 
 NOT_MEASURED = " (ticked by hand: not measured)"
-_TEST_OF_STEP = {row.step: row.key for row in TESTS.values() if row.step}
+TEST_OF_STEP = {row.step: row.key for row in TESTS.values() if row.step}
 
 
 class NewKind(Strict):
@@ -182,7 +182,7 @@ def _stage(stage: StageState, units: UnitSystem) -> StageOut:
                 blocks=s.row.blocks,
                 check=s.row.check,
                 part=s.row.part,
-                test=_TEST_OF_STEP.get(s.row.key, ""),
+                test=TEST_OF_STEP.get(s.row.key, ""),
             )
             for s in stage.steps
         ],

@@ -114,11 +114,12 @@ def _told(assessed: AssessOut) -> list[str]:
             "went somewhere, so the leak is to be found.",
             "remove": "There was too much refrigerant in it.",
             "find_leak": leaked,
+            "weigh_in": "It was emptied for the work and is being filled by weight.",
             "do_not_charge": "The refrigerant charge could not be judged, or is not the trouble.",
         }[advice]
     )
     diagnosis = assessed.diagnosis
-    about_charge = advice in ("leave", "add", "remove", "find_leak")
+    about_charge = advice != "do_not_charge"
     if diagnosis is not None and diagnosis.confidence != "open" and not about_charge:
         lines.append(diagnosis.sentence)
     return lines

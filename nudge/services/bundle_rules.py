@@ -13,6 +13,8 @@ from nudge.core.checks.observations import OBSERVATIONS
 from nudge.core.drift.drift import INTENDED
 from nudge.core.language.errors import CoreError
 from nudge.core.language.vocabulary.points import POINTS
+from nudge.core.opening.recovery import CONDITIONS
+from nudge.core.opening.settings import SETTING_MODES
 from nudge.core.physics.chart.chart import KINDS
 from nudge.core.physics.circuit.equipment import (
     PLATE_NUMBERS,
@@ -28,6 +30,7 @@ from nudge.core.tests.table import TESTS
 from nudge.core.visit.calls import CALLS
 from nudge.core.visit.seasons import SEASONS
 from nudge.core.visit.steps import STEP_KEYS
+from nudge.services.circuit_way import CIRCUIT_EVENTS
 from nudge.services.heard import EVENT_KINDS
 
 
@@ -56,7 +59,7 @@ WORDS: tuple[Words, ...] = (
     Words("slips", "units", UNITS),
     Words("readings", "point", tuple(POINTS)),
     Words("observations", "key", tuple(OBSERVATIONS)),
-    Words("events", "kind", tuple(EVENT_KINDS)),
+    Words("events", "kind", (*EVENT_KINDS, *CIRCUIT_EVENTS)),
     Words("ticks", "step", tuple(STEP_KEYS)),
     Words("ticks", "state", ("done", "skipped"), True),
     Words("checks", "key", tuple(FORMS)),
@@ -70,6 +73,8 @@ WORDS: tuple[Words, ...] = (
     Words("deferred", "season", tuple(SEASONS)),
     Words("intended_changes", "key", tuple(INTENDED), True),
     Words("cylinders", "kind", tuple(CYLINDER_KINDS)),
+    Words("cylinders", "condition", tuple(CONDITIONS)),
+    Words("machine_settings", "mode", tuple(SETTING_MODES), True),
     Words("movements", "kind", tuple(MOVEMENT_KINDS)),
     Words("imports", "state", ("waiting", "reading", "done", "cancelled", "failed")),
     Words("channels", "source", ("live", "simulated", "imported")),

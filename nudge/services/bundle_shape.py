@@ -28,6 +28,7 @@ from nudge.store.visit_tables import (
     CheckRow,
     Deferred,
     IntendedChange,
+    MachineSetting,
     Note,
     Photo,
     TestEntry,
@@ -47,9 +48,16 @@ ADDED_LATER = frozenset(
         ("systems", "design_pressure_high_kpa"),
         ("verdicts", "kept"),
         ("readings", "part"),
+        ("cylinders", "rated_kpa"),
+        ("cylinders", "tested_until"),
     }
 )
 """Columns that bundles written before them lack, as they do `written_by`: read as unknown."""
+UNLESS_SAID: dict[tuple[str, str], Any] = {
+    ("cylinders", "condition"): "clean",
+    ("cylinders", "takes_flammable"): False,
+}
+"""Columns added later that are never unknown: what they are where nobody said."""
 OF_VISIT: dict[str, type[Base]] = {
     "callouts": Callout,
     "readings": Reading,
@@ -66,8 +74,9 @@ OF_VISIT: dict[str, type[Base]] = {
     "plants": Plant,
     "test_runs": TestRun,
     "test_entries": TestEntry,
+    "machine_settings": MachineSetting,
 }
-TABLES_ADDED_LATER = frozenset({"test_runs", "test_entries"})
+TABLES_ADDED_LATER = frozenset({"test_runs", "test_entries", "machine_settings"})
 """Bundles written before these have none of them."""
 OF_SYSTEM: dict[str, type[Base]] = {
     "charts": ChartRow,
@@ -136,7 +145,8 @@ def _row_model(name: str, table: type[Base], *besides: str) -> type[BaseModel]:
         }.get(kind, kind)
         optional = column.nullable or (table is Baseline and column.key == "kept")
         later = column.key == "written_by" or (table.__tablename__, column.key) in ADDED_LATER
-        fields[column.key] = (kind | None, None if later else ...) if optional else (kind, ...)
+        usual = UNLESS_SAID.get((table.__tablename__, column.key), ...)
+        fields[column.key] = (kind | None, None if later else ...) if optional else (kind, usual)
     made: type[BaseModel] = create_model(name, __config__=_STRICT, **fields)
     return made
 

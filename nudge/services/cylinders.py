@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from datetime import date, datetime
 
 from sqlalchemy.orm import Session
 
@@ -13,9 +14,10 @@ from nudge.core.charging.ledger import (
     in_mg,
     standing_entries,
 )
-from nudge.core.language.errors import CoreError, Impossible
+from nudge.core.language.errors import CoreError, Impossible, OutOfRange, UnknownName
 from nudge.core.language.said import Measure, say
 from nudge.core.language.units import Quantity
+from nudge.core.opening.recovery import CONDITIONS, Vessel
 from nudge.services.errors import NotFound
 from nudge.services.sound import sound_movements
 from nudge.store.repositories import shelf as repository
@@ -34,6 +36,56 @@ class CylinderStanding:
     movements: Sequence[Movement]
     weighings: Sequence[Weighing]
     last_loss: Movement | None
+
+
+@dataclass(frozen=True, slots=True)
+class Made:
+    """What a recovery cylinder holds and is made for, of `opening/recovery.py`."""
+
+    condition: str = "clean"
+    takes_flammable: bool = False
+    rated_kpa: float | None = None
+    tested_until: date | None = None
+
+
+LEAST_KPA, MOST_KPA = 500.0, 10_000.0
+"""Service pressures a cylinder may be stamped with [kPa gauge]."""
+
+
+def check_made(made: Made) -> None:
+    """Raises: UnknownName, for what it holds; OutOfRange, for a rating nobody stamps."""
+    if made.condition not in CONDITIONS:
+        raise UnknownName("condition", made.condition, CONDITIONS)
+    if made.rated_kpa is not None and not LEAST_KPA <= made.rated_kpa <= MOST_KPA:
+        raise OutOfRange("rating", made.rated_kpa, LEAST_KPA, MOST_KPA, Quantity.PRESSURE)
+
+
+def new_cylinder(
+    cylinder_id: str,
+    name: str,
+    fluid: str,
+    kind: str,
+    tare_mg: int,
+    water_kg: float | None,
+    made: Made,
+    now: datetime,
+) -> Cylinder:
+    """A row for the shelf. Raises: UnknownName, for what it is said to hold."""
+    check_made(made)
+    return Cylinder(
+        id=cylinder_id,
+        name=name,
+        refrigerant=fluid,
+        kind=kind,
+        tare_mg=tare_mg,
+        water_mg=None if water_kg is None else in_mg(water_kg),
+        condition=made.condition,
+        takes_flammable=made.takes_flammable,
+        rated_kpa=made.rated_kpa,
+        tested_until=made.tested_until,
+        created_at=now,
+        retired_at=None,
+    )
 
 
 def cylinder_row(session: Session, cylinder_id: str) -> Cylinder:
@@ -65,6 +117,14 @@ def standing_of(session: Session, row: Cylinder) -> CylinderStanding:
         kept,
         repository.weighings(session, row.id),
         losses[-1] if losses else None,
+    )
+
+
+def vessel_of(row: Cylinder, today: date) -> Vessel:
+    """A cylinder by what it may take today."""
+    in_date = None if row.tested_until is None else row.tested_until >= today
+    return Vessel(
+        row.name, row.refrigerant, row.condition, row.takes_flammable, row.rated_kpa, in_date
     )
 
 

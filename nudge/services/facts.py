@@ -3,10 +3,13 @@
 from collections.abc import Mapping
 from contextlib import suppress
 
+from nudge.core.checks.fitting import FIT_KEYS
 from nudge.core.checks.form_findings import FormFinding
 from nudge.core.checks.forms import judge_form
+from nudge.core.checks.opening_forms import PLAN, planned
 from nudge.core.judgement.assess import PRESSURES
 from nudge.core.language.errors import CoreError
+from nudge.core.opening.followed import Way
 from nudge.core.visit.facts import Facts, Ticked
 from nudge.services.folder import Folder
 from nudge.services.plates import plate_of
@@ -30,6 +33,7 @@ def first_facts(
     observations: frozenset[str],
     points: frozenset[str],
     findings: Mapping[str, FormFinding | None],
+    way: Way,
 ) -> Facts:
     """The facts that no judgement is needed for."""
     plate, kept = plate_of(visit.system), folder.baseline
@@ -39,6 +43,12 @@ def first_facts(
         findings={key: one.state if one else "" for key, one in findings.items()},
         ticks={key: Ticked(row.state, row.reason) for key, row in folder.ticks.items()},
         proven=folder.tests.proven,
+        kind=visit.kind,
+        circuit=way.state,
+        passed=frozenset(one.state for one in way.entered),
+        repairs=_repairs(visit, folder),
+        has_recovered=any(e.kind == "refrigerant_removed" for e in visit.standing_events),
+        photos=len(folder.photos),
         has_complaint=bool(visit.complaint.strip()),
         plate_is_known=plate.nominal_capacity_w is not None,
         is_first_visit=folder.closed_before == 0,
@@ -48,3 +58,11 @@ def first_facts(
         has_baseline=kept is not None and kept.visit_id == visit.id,
         is_cold_call=visit.kind == "cold_charge_check",
     )
+
+
+def _repairs(visit: Visit, folder: Folder) -> frozenset[str]:
+    """Parts that are renewed: those planned, those fitted; a new machine's line set."""
+    parts = planned(folder.checks[PLAN].entries) if PLAN in folder.checks else frozenset()
+    fitted = {key for key, part in FIT_KEYS.items() if part.form_key in folder.checks}
+    new = {"joint"} if visit.kind == "new_installation" else set()
+    return parts | fitted | new

@@ -1,6 +1,6 @@
 """Writing into the cylinders' book: a movement, a weighing, and what must not be written twice."""
 
-from datetime import datetime, timedelta
+from datetime import date, datetime, timedelta
 
 from sqlalchemy.orm import Session
 
@@ -8,8 +8,16 @@ from nudge.core.charging.ledger import in_mg
 from nudge.core.language.errors import CoreError, Impossible
 from nudge.core.language.said import Measure, say
 from nudge.core.language.units import Quantity
+from nudge.core.opening.recovery import Coming, check_vessel
 from nudge.core.physics.circuit.whole import whole_charge
-from nudge.services.cylinders import CHARGING, RECOVERY, check_fluid, check_holds, check_room
+from nudge.services.cylinders import (
+    CHARGING,
+    RECOVERY,
+    check_fluid,
+    check_holds,
+    check_room,
+    vessel_of,
+)
 from nudge.services.plates import plate_of
 from nudge.store.repositories import shelf as repository
 from nudge.store.shelf_tables import Cylinder, Movement, Weighing
@@ -20,6 +28,7 @@ TYPED_TWICE_WITHIN = timedelta(seconds=90)
 
 LARGE_SHARE = 0.25
 """A dose over this share of a whole charge is asked about: pounds typed as ounces."""
+EXPECTED_SLACK = 1.05
 LONGEST_NAME = 120
 
 
@@ -89,11 +98,23 @@ def weigh(
 
 
 def check_can_take(
-    session: Session, cylinder: Cylinder, visit: Visit, removes: bool, mg: int
+    session: Session,
+    cylinder: Cylinder,
+    visit: Visit,
+    removes: bool,
+    mg: int,
+    condition: str,
+    today: date,
 ) -> None:
-    """Whether this cylinder may give or take the dose. Raises: CoreError."""
-    check_fluid(cylinder, visit.system.refrigerant)
+    """Whether this cylinder may give or take the dose; `condition` is of what would come out.
+
+    Raises: CoreError.
+    """
     if removes:
+        if cylinder.kind == RECOVERY:
+            check_vessel(vessel_of(cylinder, today), Coming(visit.system.refrigerant, condition))
+        elif cylinder.condition == "clean":
+            check_fluid(cylinder, visit.system.refrigerant)
         if cylinder.kind != RECOVERY:
             raise CoreError(
                 "cylinder",
@@ -102,6 +123,7 @@ def check_can_take(
             )
         check_room(session, cylinder, mg)
     else:
+        check_fluid(cylinder, visit.system.refrigerant)
         if cylinder.kind != CHARGING:
             raise CoreError(
                 "cylinder",
@@ -111,8 +133,13 @@ def check_can_take(
         check_holds(session, cylinder, mg)
 
 
-def check_proportion(session: Session, visit: Visit, kind: str, mg: int, now: datetime) -> None:
-    """Ask about a dose typed twice, or in pounds for ounces. Raises: Impossible."""
+def check_proportion(
+    session: Session, visit: Visit, kind: str, mg: int, now: datetime, expected_mg: int = 0
+) -> None:
+    """Ask about a dose typed twice, or in pounds for ounces; a whole fill of so much is expected.
+
+    Raises: Impossible.
+    """
     dose = Measure(mg / 1000, Quantity.SMALL_MASS)
     if is_typed_twice(session, visit, kind, mg, now):
         raise Impossible(
@@ -123,7 +150,8 @@ def check_proportion(session: Session, visit: Visit, kind: str, mg: int, now: da
                 dose=dose,
             ),
         )
-    if mg > LARGE_SHARE * in_mg(whole_charge(plate_of(visit.system)).kg):
+    is_expected = mg <= round(EXPECTED_SLACK * expected_mg)
+    if not is_expected and mg > LARGE_SHARE * in_mg(whole_charge(plate_of(visit.system)).kg):
         raise Impossible(
             "amount",
             say(

@@ -1,11 +1,13 @@
 """What a visit and its system's past hold for the judgement of now."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from datetime import datetime, timedelta
 from statistics import median
 
-from nudge.core.language.vocabulary.actions import ACTIONS
+from nudge.core.language.vocabulary.actions import ACTIONS, OPENS
+from nudge.core.opening.first_fill import FirstFill
+from nudge.core.opening.followed import Way
 from nudge.core.physics.circuit.equipment import device_named
 from nudge.core.physics.circuit.past import Moment, Past
 from nudge.core.physics.circuit.recovered import Recovered, recovered
@@ -25,7 +27,6 @@ AIR_ACTIONS = frozenset({"filter_changed", "evaporator_cleaned", "blower_mended"
 ADDITIONS_WITHIN = timedelta(days=730)
 OWN_SIGNS = ("condensing_over_ambient", "evaporator_difference")
 MOST_OWN_K = 5.0
-OPENS = frozenset({"drier_renewed", "metering_renewed"})
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,6 +39,10 @@ class Known:
     """What the recovery brought of what should have been in it."""
     weighed_in: bool = False
     proven_tight: bool = False
+    way: Way = field(default_factory=lambda: Way("charged"))
+    """Where its circuit stands, opened here or on a visit before."""
+    fill: FirstFill | None = None
+    """What is weighed into it before it runs, while it is open."""
 
     @property
     def recovered_share(self) -> float | None:

@@ -22,15 +22,19 @@ from nudge.core.language.errors import CoreError, Impossible
 from nudge.core.language.said import Measure, say
 from nudge.core.language.units import Quantity
 from nudge.core.physics.refrigerant.catalogue import refrigerant
+from nudge.services.circuit import check_came_out, check_may_fill
 from nudge.services.clock import Clock
 from nudge.services.cylinders import (
     CylinderStanding,
+    Made,
     check_fluid,
     check_holds,
+    check_made,
     check_room,
     cylinder_row,
     entry_of,
     held_mg,
+    new_cylinder,
     standing_of,
 )
 from nudge.services.errors import NotFound
@@ -43,6 +47,7 @@ from nudge.services.movements import (
     some_mg,
     weigh,
 )
+from nudge.services.recovered import condition_now, expected_kg
 from nudge.services.snapshot import Snapshot
 from nudge.services.sound import sound_movements
 from nudge.services.visits import Visits
@@ -50,7 +55,7 @@ from nudge.services.yard import Yard
 from nudge.store.database import Database
 from nudge.store.repositories import book, settings
 from nudge.store.repositories import shelf as repository
-from nudge.store.shelf_tables import Cylinder, Movement
+from nudge.store.shelf_tables import Movement
 from nudge.store.tables import Event, Visit
 
 THRESHOLD_KEY = "leak_threshold"
@@ -82,12 +87,13 @@ class Shelf:
         tare_kg: float,
         gross_kg: float,
         water_kg: float | None = None,
+        made: Made | None = None,
     ) -> CylinderStanding:
         """Put a cylinder on the shelf with what is in it now.
 
         Raises: UnknownName, for a refrigerant; CoreError, for a name or a weight that is none.
         """
-        fluid = refrigerant(fluid).name
+        fluid, made = refrigerant(fluid).name, made or Made()
         if kind not in CYLINDER_KINDS:
             raise CoreError("kind", "A cylinder is for charging or for recovery. Say which.")
         if not name.strip() or len(name) > LONGEST_NAME:
@@ -99,21 +105,21 @@ class Shelf:
         with self._database.writing() as session:
             if repository.cylinder(session, cylinder_id) is None:
                 session.add(
-                    Cylinder(
-                        id=cylinder_id,
-                        name=name.strip(),
-                        refrigerant=fluid,
-                        kind=kind,
-                        tare_mg=tare,
-                        water_mg=None if water_kg is None else in_mg(water_kg),
-                        created_at=now,
-                        retired_at=None,
-                    )
+                    new_cylinder(cylinder_id, name.strip(), fluid, kind, tare, water_kg, made, now)
                 )
                 session.flush()
                 if gross > tare:
                     post(session, f"{cylinder_id}:filled", "bought", gross - tare, cylinder_id, now)
                 weigh(session, f"{cylinder_id}:first", cylinder_id, gross, now)
+        return self.one(cylinder_id)
+
+    def mark(self, cylinder_id: str, made: Made) -> CylinderStanding:
+        """Write down what a cylinder holds and is made for. Raises: NotFound, UnknownName."""
+        check_made(made)
+        with self._database.writing() as session:
+            row = cylinder_row(session, cylinder_id)
+            row.condition, row.takes_flammable = made.condition, made.takes_flammable
+            row.rated_kpa, row.tested_until = made.rated_kpa, made.tested_until
         return self.one(cylinder_id)
 
     def weigh(
@@ -211,15 +217,23 @@ class Shelf:
         hold; and, unless `sure`, for a dose out of all proportion.
         """
         mg, kind = some_mg(kg), "recovered" if removes else "charged"
+        before = self._visits.snapshot(visit_id)
         with self._database.reading() as session:
             already = repository.movement(session, dose_id) is not None
         if already:
-            return self._visits.snapshot(visit_id)
+            return before
+        if removes:
+            check_came_out(before, kg)
+        else:
+            check_may_fill(before)
+        comes, expected = condition_now(before), in_mg(expected_kg(before, removes))
 
         def enter(session: Session, visit: Visit) -> None:
-            check_can_take(session, cylinder_row(session, cylinder_id), visit, removes, mg)
+            now = self._clock()
+            cylinder = cylinder_row(session, cylinder_id)
+            check_can_take(session, cylinder, visit, removes, mg, comes, now.date())
             if not sure:
-                check_proportion(session, visit, kind, mg, self._clock())
+                check_proportion(session, visit, kind, mg, now, expected)
             post(
                 session,
                 dose_id,

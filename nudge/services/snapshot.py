@@ -24,6 +24,7 @@ from nudge.core.language.units import UnitSystem, unit_label
 from nudge.core.language.vocabulary.actions import ACTIONS, PLATE_CORRECTED
 from nudge.core.language.vocabulary.points import POINTS
 from nudge.core.language.working import Working
+from nudge.core.opening.states import STATES
 from nudge.core.physics.circuit.derived import derive
 from nudge.core.settling.gate import CLOCKS
 from nudge.core.targets.workings import target_workings
@@ -31,13 +32,13 @@ from nudge.core.visit.calls import call_named
 from nudge.core.visit.order import first_said, standing_before
 from nudge.core.visit.record.standing import current
 from nudge.core.visit.steps import check_of
+from nudge.services.circuit_way import left_to_weigh, said_of
 from nudge.services.facts import findings_of, first_facts
 from nudge.services.folder import Folder
 from nudge.services.live_state import LiveState
 from nudge.services.past import Known, past_of, stale_points
 from nudge.services.plates import plate_of
 from nudge.services.rows import si_value
-from nudge.services.test_facts import open_circuit
 from nudge.store.live_tables import Override
 from nudge.store.tables import Reading, Visit
 
@@ -176,9 +177,9 @@ def take_snapshot(visit: Visit, around: Surroundings) -> Snapshot:
     observations = standing_observations(visit)
     running_since, changed_at = _last_events(visit)
     latest = max((row.taken_at for row in rows.values()), default=None)
-    call = call_named(visit.kind)
+    call, way = call_named(visit.kind), around.known.way
     facts = first_facts(
-        visit, around.folder, observations, frozenset(rows), findings_of(visit, around.folder)
+        visit, around.folder, observations, frozenset(rows), findings_of(visit, around.folder), way
     )
     before = standing_before(call, facts)
     context = Context(
@@ -196,7 +197,9 @@ def take_snapshot(visit: Visit, around: Surroundings) -> Snapshot:
         estimated=frozenset(point for point, row in rows.items() if row.source == "estimated"),
         stale=stale_points(rows, visit, running_since),
         mode=call.mode,
-        open_circuit=open_circuit(visit, around.folder.tests.circuit_at),
+        open_circuit=said_of(way),
+        open_stage=STATES[way.state].stage,
+        to_weigh_kg=left_to_weigh(way, around.known.fill),
         before=first_said(before) if before else None,
         before_check=next((check_of(one.row.key, facts) for one in before), ""),
         own=around.own_signs,
@@ -300,7 +303,7 @@ def _last_events(visit: Visit) -> tuple[datetime | None, datetime | None]:
     for event in visit.standing_events:
         if event.kind in ACTIONS:
             changed_at = event.happened_at
-        elif event.kind != PLATE_CORRECTED:
+        elif event.kind in ("system_started", "system_stopped"):
             running_since = event.happened_at if event.kind == "system_started" else None
             changed_at = None
     return running_since, changed_at

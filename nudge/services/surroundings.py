@@ -5,6 +5,7 @@ from datetime import datetime
 
 from sqlalchemy.orm import Session
 
+from nudge.services.circuit_way import fill_of, proven_before, way_of
 from nudge.services.folder import folder_of
 from nudge.services.history import own_history
 from nudge.services.live_state import live_state
@@ -33,11 +34,18 @@ def surroundings(session: Session, row: Visit, now: datetime) -> Surroundings:
     verdicts = {str(one.sequence): one for one in repository.earlier_verdicts(session, row)}
     earlier = list(readable(verdicts).values())
     ticks = {key: tick.state for key, tick in folder.ticks.items()}
+    way = way_of(session, row, folder.tests)
+    proven = proven_before(session, row, way)
+    if proven:
+        tests = replace(folder.tests, proven=folder.tests.proven | proven)
+        folder = replace(folder, tests=tests)
     known = Known(
         repository.additions_before(session, row, now - ADDITIONS_WITHIN),
         recovered_of(row, folder.tests.circuit_at),
-        ticks.get("weighed_in") == "done",
+        ticks.get("weighed_in") == "done" or way.was("weighed"),
         "tight" in folder.tests.proven or ticks.get("pressure_test") == "done",
+        way,
+        fill_of(row, way) if way.is_open else None,
     )
     return Surroundings(
         preferred=preferred_methods(row.system, settings.all_settings(session)),

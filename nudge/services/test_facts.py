@@ -6,11 +6,9 @@ from datetime import datetime
 
 from sqlalchemy.orm import Session
 
-from nudge.core.language.said import Said, say
-from nudge.core.physics.circuit.whole import whole_charge
+from nudge.core.language.vocabulary.actions import OPENS
+from nudge.core.opening.followed import SHOWN_BY
 from nudge.core.tests.table import TESTS
-from nudge.services.past import OPENS
-from nudge.services.plates import plate_of
 from nudge.store.repositories import timed
 from nudge.store.tables import Visit
 from nudge.store.visit_tables import TestEntry
@@ -19,31 +17,8 @@ LOST_WHEN_OPENED = frozenset({"tight", "dry", "evacuated", "valve_shut"})
 """What opening the circuit takes away again."""
 
 
-CIRCUIT = frozenset({"nitrogen", "evacuation", "decay"})
+CIRCUIT = frozenset(SHOWN_BY)
 """Tests of a circuit that holds no refrigerant."""
-MOST_LEFT = 0.30
-"""Of its whole charge: with less left in it than this it counts as empty."""
-
-
-def open_circuit(visit: Visit, tested_at: datetime | None) -> Said | None:
-    """That no refrigerant is in it, in words: it was recovered, or is under test, and nothing was
-    weighed in since. `tested_at` is when its last circuit test was begun.
-    """
-    events = visit.standing_events
-    added = max((e.happened_at for e in events if e.kind == "refrigerant_added"), default=None)
-    taken = sum(
-        e.amount_kg or 0.0
-        for e in events
-        if e.kind == "refrigerant_removed" and (added is None or e.happened_at > added)
-    )
-    whole = whole_charge(plate_of(visit.system)).kg
-    under_test = tested_at is not None and (added is None or tested_at > added)
-    if not under_test and taken < (1 - MOST_LEFT) * whole:
-        return None
-    return say(
-        "No refrigerant is in it. Locked out, control voltage off, until it is proven tight and "
-        "dry, and weighed in."
-    )
 
 
 @dataclass(frozen=True, slots=True)
@@ -53,8 +28,13 @@ class TestsOfVisit:
     proven: frozenset[str] = frozenset()
     count: int = 0
     running: int = 0
-    circuit_at: datetime | None = None
-    """When the last test of an empty circuit was begun, that was not broken off."""
+    on_empty: tuple[tuple[str, datetime], ...] = ()
+    """Tests of an empty circuit that were not broken off: which, and when it was begun."""
+
+    @property
+    def circuit_at(self) -> datetime | None:
+        """When the last of them was begun."""
+        return max((at for _, at in self.on_empty), default=None)
 
 
 def tests_of(session: Session, visit: Visit) -> TestsOfVisit:
@@ -64,12 +44,14 @@ def tests_of(session: Session, visit: Visit) -> TestsOfVisit:
     entries = timed.entries(session, visit.id)
     over = {entry.run_id for entry in entries if entry.kind in ("ended", "aborted")}
     aborted = {entry.run_id for entry in entries if entry.kind == "aborted"}
-    circuit = [row.began_at for row in rows if row.key in CIRCUIT and row.id not in aborted]
+    on_empty = [
+        (row.key, row.began_at) for row in rows if row.key in CIRCUIT and row.id not in aborted
+    ]
     return TestsOfVisit(
         _facts_of(keys, entries, visit),
         len(keys),
         len(keys.keys() - over),
-        max(circuit, default=None),
+        tuple(on_empty),
     )
 
 

@@ -6,8 +6,9 @@ from datetime import UTC, datetime
 
 from sqlalchemy.orm import Session
 
+from nudge.core.checks.form import Form
 from nudge.core.checks.form_findings import Entries, FormFinding
-from nudge.core.checks.forms import FORMS, SUBSYSTEMS, Form, judge_form
+from nudge.core.checks.forms import FORMS, SUBSYSTEMS, judge_form
 from nudge.core.language.errors import CoreError, Impossible
 from nudge.core.language.said import Said
 from nudge.core.language.units import unit_label
@@ -25,7 +26,7 @@ from nudge.services.system_records import drift_noted
 from nudge.services.visits import Ending, Visits
 from nudge.store.database import Database
 from nudge.store.repositories import whole_visit
-from nudge.store.tables import ObservationRow, Reading, Visit
+from nudge.store.tables import Event, ObservationRow, Reading, Visit
 from nudge.store.visit_tables import CheckRow, Note, Tick
 
 LONGEST_NOTE = 4_000
@@ -128,6 +129,10 @@ class Work:
                 )
             for point, value in finding.readings.items():
                 visit.readings.append(_reading(f"{entry_id}:{point}", point, value, now))
+            done = {event.kind for event in visit.standing_events}
+            for kind in finding.events:
+                if kind not in done:
+                    visit.events.append(Event(id=f"{entry_id}:{kind}", kind=kind, happened_at=now))
 
         return self._visits.amend(visit_id, write, entry_id)
 
@@ -232,7 +237,8 @@ def _open_at_the_end(dangers: tuple[Said, ...]) -> OpenAtTheEnd:
 def _facts(snapshot: Snapshot, findings: Mapping[str, FormFinding | None]) -> Facts:
     """The first facts, and all that the judgement adds to them."""
     visit, assessed, folder = snapshot.visit, snapshot.assessment, snapshot.folder
-    first = first_facts(visit, folder, snapshot.observations, frozenset(snapshot.current), findings)
+    points, way = frozenset(snapshot.current), snapshot.around.known.way
+    first = first_facts(visit, folder, snapshot.observations, points, findings, way)
     acted = [e for e in visit.standing_events if e.kind in ACTIONS]
     charged = [e for e in acted if ACTIONS[e.kind].moves_charge]
     last_dose = charged[-1].happened_at if charged else None

@@ -4,6 +4,7 @@ from pathlib import Path
 
 from nudge.services.book import Book
 from nudge.services.bundles import Bundles
+from nudge.services.circuit import Circuit
 from nudge.services.clock import Clock, system_clock
 from nudge.services.devices import Devices
 from nudge.services.finding import Hit, find
@@ -12,6 +13,7 @@ from nudge.services.imports import Imports
 from nudge.services.instruments import Instruments
 from nudge.services.keeping import Keeping
 from nudge.services.leaks import Leaks
+from nudge.services.machine_settings import MachineSettings
 from nudge.services.methods import Methods
 from nudge.services.photos import Photos
 from nudge.services.series import Series
@@ -43,6 +45,8 @@ class Workshop:
         self.methods = Methods(database, clock)
         self.records = SystemRecords(database, clock, self.visits)
         self.work = Work(database, clock, self.visits)
+        self.circuit = Circuit(clock, self.visits)
+        self.settings = MachineSettings(database, clock, self.visits)
         self.tests = TimedTests(database, clock, self.visits)
         self.photos = Photos(database, clock)
         self.bundles = Bundles(database, clock)

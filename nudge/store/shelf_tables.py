@@ -1,8 +1,8 @@
 """Cylinders and the ledger of what moved. Whole milligrams. Movements and weighings only grow."""
 
-from datetime import datetime
+from datetime import date, datetime
 
-from sqlalchemy import ForeignKey
+from sqlalchemy import ForeignKey, false
 from sqlalchemy.orm import Mapped, mapped_column
 
 from nudge.store.tables import Base, Written
@@ -20,6 +20,12 @@ class Cylinder(Base):
     tare_mg: Mapped[int]
     water_mg: Mapped[int | None]
     """Water capacity, as stamped; it sets the fill limit of a recovery cylinder."""
+    condition: Mapped[str] = mapped_column(default="clean", server_default="clean")
+    """What is in it: clean, mixed or burnt (`opening/recovery.py`)."""
+    takes_flammable: Mapped[bool] = mapped_column(default=False, server_default=false())
+    rated_kpa: Mapped[float | None] = mapped_column(default=None)
+    """Its service pressure [kPa gauge]; None where nobody wrote it down."""
+    tested_until: Mapped[date | None] = mapped_column(default=None)
     created_at: Mapped[datetime]
     retired_at: Mapped[datetime | None]
 

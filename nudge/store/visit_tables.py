@@ -131,6 +131,27 @@ class GuestLink(Base):
     revoked_at: Mapped[datetime | None]
 
 
+class MachineSetting(Written):
+    """A setting of a machine's own controls as it was left on a visit; only grows.
+
+    The latest row of a name and mode counts; one without a value takes it off the record.
+    """
+
+    __tablename__ = "machine_settings"
+
+    sequence: Mapped[int] = mapped_column(primary_key=True, autoincrement=True)
+    id: Mapped[str] = mapped_column(unique=True)
+    visit_id: Mapped[str] = mapped_column(ForeignKey("visits.id"), index=True)
+    name: Mapped[str]
+    mode: Mapped[str]
+    """In which of its modes it holds; "" in all."""
+    usual: Mapped[str]
+    """As it left its maker."""
+    value: Mapped[str]
+    reason: Mapped[str]
+    set_at: Mapped[datetime]
+
+
 class TestRun(Written):
     """A test with time on a visit: its kind, when it was begun, what it was begun with [core]."""
 

@@ -18,6 +18,7 @@ from nudge.core.charging.scale import poured
 from nudge.core.language.units import Quantity, to_si
 from nudge.presenters.shelf import (
     ContentsOut,
+    CylinderMarks,
     CylinderOut,
     DoseCorrection,
     LedgerOut,
@@ -129,8 +130,17 @@ def add_cylinder(workshop: WorkshopIn, units: UnitsIn, body: NewCylinder) -> Cyl
         kg(body.tare, units),
         kg(body.gross, units),
         water,
+        body.made(units),
     )
     return cylinder_out(found, units)
+
+
+@router.post("/cylinders/{cylinder_id}/marks")
+def mark_cylinder(
+    workshop: WorkshopIn, units: UnitsIn, cylinder_id: str, body: CylinderMarks
+) -> CylinderOut:
+    """What its collar says: what it may take. It decides what is recovered into it."""
+    return cylinder_out(workshop.shelf.mark(cylinder_id, body.made(units)), units)
 
 
 @router.post("/cylinders/{cylinder_id}/weighings")

@@ -59,6 +59,10 @@ class Context:
     """How it runs; "" for what such plant is usually met in."""
     open_circuit: Said | None = None
     """No refrigerant is in it, in words: it must not be started, whatever was read before."""
+    open_stage: str = ""
+    """The stage of the visit an empty circuit is at."""
+    to_weigh_kg: float | None = None
+    """What is still to be weighed into a circuit that was empty [kg]; None once it is in."""
     before: Said | None = None
     """What of the visit stands before judging and is still open, in words: nothing moves until
     it is done, or skipped with a reason."""

@@ -28,6 +28,8 @@ class FormFinding:
     observations: tuple[str, ...] = ()
     readings: Mapping[str, float] = field(default_factory=dict)
     """Readings it gives the visit, in core units."""
+    events: tuple[str, ...] = ()
+    """What it says was done: actions, each once on a visit."""
 
 
 def number(entries: Entries, key: str) -> float | None:

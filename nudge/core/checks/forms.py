@@ -1,10 +1,10 @@
 """The forms checks are filled in with: what is entered, and what it means. One row each."""
 
-from collections.abc import Callable, Mapping
-from dataclasses import dataclass
+from collections.abc import Mapping
 from types import MappingProxyType
 
 from nudge.core.checks.blanks import Blank, check_filled
+from nudge.core.checks.form import Form
 from nudge.core.checks.form_findings import (
     Entries,
     FormFinding,
@@ -18,22 +18,10 @@ from nudge.core.checks.form_findings import (
     statics_finding,
     strips_finding,
 )
+from nudge.core.checks.opening_forms import OPENING_FORMS
 from nudge.core.language.errors import CoreError, UnknownName
 from nudge.core.language.units import Quantity
 from nudge.core.physics.circuit.equipment import Plate
-
-
-@dataclass(frozen=True, slots=True)
-class Form:
-    """What is filled in for a check: its part of the system, its blanks, what they mean."""
-
-    key: str
-    label: str
-    subsystem: str
-    blanks: tuple[Blank, ...]
-    judge: Callable[[Plate, Entries], FormFinding]
-    caution: str = ""
-
 
 SUBSYSTEMS: Mapping[str, str] = MappingProxyType(
     {
@@ -115,7 +103,7 @@ _ROWS = (
     ), drain_finding),
 )  # fmt: skip
 
-FORMS: Mapping[str, Form] = MappingProxyType({row.key: row for row in _ROWS})
+FORMS: Mapping[str, Form] = MappingProxyType({row.key: row for row in (*_ROWS, *OPENING_FORMS)})
 
 
 def form_named(key: str) -> Form:

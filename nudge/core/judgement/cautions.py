@@ -22,7 +22,7 @@ class Caution:
 CAUTIONS: tuple[Caution, ...] = (
     Caution(
         "skin_and_eyes",
-        ("add", "remove", "find_leak"),
+        ("add", "remove", "find_leak", "weigh_in"),
         lambda _: True,
         say(
             "Butyl gloves and eye protection; hand clear of the fitting's end. Licensed persons "
@@ -31,7 +31,7 @@ CAUTIONS: tuple[Caution, ...] = (
     ),
     Caution(
         "flammable",
-        ("add", "remove", "find_leak"),
+        ("add", "remove", "find_leak", "weigh_in"),
         lambda fluid: fluid.safety_class != "A1",
         say(
             "Flammable refrigerant: ventilate, no ignition source, rated tools, the maker's limits "
@@ -40,7 +40,7 @@ CAUTIONS: tuple[Caution, ...] = (
     ),
     Caution(
         "liquid_from_cylinder",
-        ("add",),
+        ("add", "weigh_in"),
         lambda fluid: fluid.is_blend,
         say("A blend leaves the cylinder as liquid only: cylinder upside down or by its dip tube."),
     ),

@@ -52,6 +52,7 @@ class Quantity(StrEnum):
     EFFICIENCY = "efficiency"
     RATIO = "ratio"
     MINUTES = "minutes"
+    HOURS = "hours"
     ABSOLUTE_PRESSURE = "absolute_pressure"
     AIRFLOW_PER_CAPACITY = "airflow_per_capacity"
     ENERGY_EFFICIENCY = "energy_efficiency"
@@ -108,6 +109,7 @@ UNITS: Mapping[Quantity, UnitRow] = {
     Quantity.EFFICIENCY: UnitRow("", ""),
     Quantity.RATIO: UnitRow("", "", 1.0, 0.0, 2, 2),
     Quantity.MINUTES: UnitRow("min", "min", 1.0, 0.0, 0, 0),
+    Quantity.HOURS: UnitRow("h", "h", 1.0, 0.0, 0, 0),
     Quantity.ABSOLUTE_PRESSURE: UnitRow("kPa abs", "psia", KPA_PER_PSI, 0.0, 0, 0),
     Quantity.AIRFLOW_PER_CAPACITY: UnitRow(
         "L/s per kW", "CFM per ton", LPS_PER_CFM / W_PER_TON * 1000, 0.0, 1, 0

@@ -30,7 +30,7 @@ _ROWS = (
         "The full sheet",
         "A maker’s table says what the line set adds, or an electronic valve is trimmed in its own "
         "mode.",
-        "An inverter’s maker means the sheet: its valve hides what is missing.",
+        "The maker’s figures count the whole line set; an inverter’s valve hides what is missing.",
     ),
     FillSchool(
         "sheet_less_5",

@@ -2,7 +2,6 @@
 
 from collections.abc import Iterable
 from dataclasses import dataclass
-from datetime import datetime
 from types import MappingProxyType
 
 from nudge.core.opening.moves import passed_over
@@ -23,12 +22,13 @@ SHOWN_BY = MappingProxyType(
 class Happening:
     """One thing that bears on the state: a state by its key, or refrigerant by its weight [kg].
 
+    `at` is when [s, on one clock for all].
     `reason`: why something was passed over. `visit`: on which visit it was written. `by_hand`:
     said by a person, not shown by a test, a scale or a part renewed.
     """
 
     key: str
-    at: datetime
+    at: float
     kg: float = 0.0
     reason: str = ""
     visit: str = ""
@@ -36,11 +36,11 @@ class Happening:
 
 
 @dataclass(frozen=True, slots=True)
-class Entered:
+class StateEntered:
     """A state entered: when, on which visit, and which states were passed over and why."""
 
     state: str
-    at: datetime
+    at: float
     visit: str
     skipped: tuple[str, ...] = ()
     reason: str = ""
@@ -51,7 +51,7 @@ class Way:
     """An opened circuit as it stands."""
 
     state: str
-    entered: tuple[Entered, ...] = ()
+    entered: tuple[StateEntered, ...] = ()
     """Since it was last whole, in order."""
     in_kg: float = 0.0
     """Weighed in since it was empty."""
@@ -69,8 +69,8 @@ class Way:
     def was(self, state: str) -> bool:
         return any(one.state == state for one in self.entered)
 
-    def since(self, state: str) -> datetime | None:
-        """When it last entered a state."""
+    def since(self, state: str) -> float | None:
+        """When it last entered a state [s]."""
         return next((one.at for one in reversed(self.entered) if one.state == state), None)
 
     def begun_on_another(self, visit: str) -> bool:
@@ -95,7 +95,7 @@ class _Walk:
     def __init__(self, whole_kg: float, first_fill_kg: float, begins: str) -> None:
         self._whole_kg, self._first_kg = whole_kg, first_fill_kg
         self.state = begins
-        self.entered: list[Entered] = []
+        self.entered: list[StateEntered] = []
         self.in_kg = self.out_kg = 0.0
 
     def take(self, one: Happening) -> None:
@@ -138,7 +138,7 @@ class _Walk:
         if STATES[state].is_empty:
             self.in_kg = 0.0
         skipped = passed_over(self.state, state)
-        self.entered.append(Entered(state, one.at, one.visit, skipped, one.reason))
+        self.entered.append(StateEntered(state, one.at, one.visit, skipped, one.reason))
         self.state = state
         if state == "trimmed":
             self.out_kg = 0.0

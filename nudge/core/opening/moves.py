@@ -13,7 +13,7 @@ from nudge.core.opening.states import STATES, state_named
 
 
 @dataclass(frozen=True, slots=True)
-class Move:
+class CircuitMove:
     """One move: from where, what has to be done before, and the caution beside it."""
 
     to: str
@@ -25,7 +25,7 @@ class Move:
 
 
 _ROWS = (
-    Move(
+    CircuitMove(
         "recovered",
         ("charged", "broken", "weighed", "trimmed"),
         "Recover and weigh it",
@@ -33,7 +33,7 @@ _ROWS = (
         "Recovery machine rated for the refrigerant, never to air; liquid freezes what it touches.",
         "What comes out against what belongs in it is evidence, and it is had only once.",
     ),
-    Move(
+    CircuitMove(
         "opened",
         ("recovered", "released"),
         "Sweep it and open it",
@@ -41,7 +41,7 @@ _ROWS = (
         "No refrigerant left before any flame: its fumes are toxic. A flammable one burns.",
         "Cut, rather than unsweat, where moisture or old refrigerant could be driven through.",
     ),
-    Move(
+    CircuitMove(
         "pressurised",
         ("opened", "released", "isolated"),
         "Raise it with nitrogen",
@@ -49,7 +49,7 @@ _ROWS = (
         "Dry nitrogen through a regulator. Never over the lower design pressure of the plates.",
         "Tightness is proven by pressure, bubbles and time: no vacuum proves it.",
     ),
-    Move(
+    CircuitMove(
         "released",
         ("pressurised",),
         "Let the nitrogen out",
@@ -57,7 +57,7 @@ _ROWS = (
         "Slowly and out of doors: it displaces air in closed rooms.",
         "A pump is never opened to pressure.",
     ),
-    Move(
+    CircuitMove(
         "evacuating",
         ("released", "isolated"),
         "Open the pump to it",
@@ -65,7 +65,7 @@ _ROWS = (
         "Pump rated for the refrigerant; no flame and no spark near A2L and A3.",
         "What leaks under nitrogen cannot be evacuated, only pumped at.",
     ),
-    Move(
+    CircuitMove(
         "isolated",
         ("evacuating",),
         "Shut the pump off, gauge on the system",
@@ -73,7 +73,7 @@ _ROWS = (
         "Core tool shut at the system, not at the pump: hoses leak and give off.",
         "Only a circuit that stands by itself tells dry from wet.",
     ),
-    Move(
+    CircuitMove(
         "broken",
         ("isolated",),
         "Break the vacuum with refrigerant",
@@ -82,25 +82,25 @@ _ROWS = (
         "comes.",
         "Water that is shut in makes acid, and ice in the valve.",
     ),
-    Move(
+    CircuitMove(
         "weighed",
-        ("broken", "recovered"),
+        ("broken",),
         "All of the sheet is in",
         ("weighed_in",),
         "What is left goes into suction in bursts while it runs, superheat over its floor.",
         "What was weighed in is what the next one stands on.",
     ),
-    Move(
+    CircuitMove(
         "trimmed",
         ("weighed",),
         "Run, trimmed, and written down",
-        ("final", "written"),
+        ("done", "final", "written"),
         "",
         "The next one who opens the door reads the sum there.",
     ),
 )
 
-MOVES: Mapping[str, Move] = MappingProxyType({row.to: row for row in _ROWS})
+MOVES: Mapping[str, CircuitMove] = MappingProxyType({row.to: row for row in _ROWS})
 
 
 @dataclass(frozen=True, slots=True)
@@ -175,7 +175,7 @@ def passed_over(now: str, to: str) -> tuple[str, ...]:
     return tuple(order[order.index(now) + 1 : order.index(to)])
 
 
-def next_moves(now: str) -> tuple[Move, ...]:
+def next_moves(now: str) -> tuple[CircuitMove, ...]:
     """Every move that leads on from a state, the way forward first."""
     order = list(STATES)
     found = [row for row in MOVES.values() if now in row.sources]

@@ -18,53 +18,61 @@ class CircuitState:
     label: str
     said: str
     caution: str
+    stage: str
+    """The stage of the visit it belongs to."""
     is_empty: bool = True
 
 
-_OFF = "Locked out, control voltage off, until refrigerant is in."
 _ROWS = (
-    CircuitState("charged", "Charged", "It holds its refrigerant.", "", is_empty=False),
+    CircuitState("charged", "Charged", "It holds its refrigerant.", "", "recover", is_empty=False),
     CircuitState(
         "recovered",
         "Recovered",
         "Its refrigerant is out and weighed.",
-        _OFF + " Oil gives off more for a while: look at the gauge again before it is opened.",
+        "Oil gives off more for a while: look at the gauge again before it is opened.",
+        "repair",
     ),
     CircuitState(
         "opened",
         "Open",
-        "The circuit is open.",
-        _OFF + " Caps on every open end: oil drinks water out of the air.",
+        "It stands open.",
+        "Caps on every open end: oil drinks water out of the air.",
+        "repair",
     ),
     CircuitState(
         "pressurised",
         "Under nitrogen",
         "Nitrogen stands in it.",
         "Stand clear of sight glasses and flares. No flame, no wrench on a joint under pressure.",
+        "prove",
     ),
     CircuitState(
         "released",
         "Let down",
         "The nitrogen is out.",
-        _OFF + " Nitrogen displaces air in closed rooms.",
+        "Nitrogen displaces air in closed rooms: air the room.",
+        "prove",
     ),
     CircuitState(
         "evacuating",
         "On the pump",
         "The pump draws on it.",
-        _OFF + " A compressor run in a vacuum arcs and burns out.",
+        "A compressor run in a vacuum arcs and burns out.",
+        "prove",
     ),
     CircuitState(
         "isolated",
         "Isolated",
         "It stands by itself, shut off from the pump.",
-        _OFF + " A compressor run in a vacuum arcs and burns out.",
+        "A compressor run in a vacuum arcs and burns out.",
+        "prove",
     ),
     CircuitState(
         "broken",
         "Filling",
         "The vacuum is broken with refrigerant; the rest goes in by weight.",
         "Gloves and eye protection. Liquid only into the liquid side, and only while it stands.",
+        "fill",
         is_empty=False,
     ),
     CircuitState(
@@ -72,6 +80,7 @@ _ROWS = (
         "Weighed in",
         "What the sheet asks for is in it.",
         "Control voltage back on; crankcase heater first, where there is one.",
+        "settle",
         is_empty=False,
     ),
     CircuitState(
@@ -79,6 +88,7 @@ _ROWS = (
         "Trimmed and written",
         "Settled in its window, the sum written down.",
         "",
+        "close",
         is_empty=False,
     ),
 )

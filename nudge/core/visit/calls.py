@@ -7,12 +7,30 @@ from typing import Literal
 
 from nudge.core.language.errors import UnknownName
 
-Stage = Literal["arrive", "air", "look", "connect", "settle", "read", "judge", "act", "close"]
+Stage = Literal[
+    "arrive",
+    "air",
+    "look",
+    "recover",
+    "repair",
+    "prove",
+    "fill",
+    "connect",
+    "settle",
+    "read",
+    "judge",
+    "act",
+    "close",
+]
 STAGES: Mapping[Stage, str] = MappingProxyType(
     {
         "arrive": "Arrive",
         "air": "Air first",
         "look": "Look without gauges",
+        "recover": "Recover",
+        "repair": "Repair",
+        "prove": "Prove tight and dry",
+        "fill": "Weigh in",
         "connect": "Connect",
         "settle": "Settle",
         "read": "Read",
@@ -22,7 +40,11 @@ STAGES: Mapping[Stage, str] = MappingProxyType(
     }
 )
 GAUGED: tuple[Stage, ...] = ("connect", "settle", "read", "judge", "act")
-_ALL = tuple(STAGES)
+OPENED: tuple[Stage, ...] = ("recover", "repair", "prove", "fill")
+"""Where the circuit is open."""
+_ALL = tuple(stage for stage in STAGES if stage not in OPENED)
+_NOT_LOOKED = tuple(stage for stage in _ALL if stage != "look")
+_RUNS: tuple[Stage, ...] = ("air", "connect", "settle", "read", "judge", "act", "close")
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,6 +60,8 @@ class Call:
     """How the system runs on such a call; "" for what such plant is usually met in."""
     probes: tuple[str, ...] = ()
     """What is read on such a call, in the order it is placed: points."""
+    begins: str = "charged"
+    """The state of its circuit when it begins, of `opening/states.py`."""
 
 
 _AIR = ("return_air_temp", "return_air_wet_bulb", "supply_air_temp", "outdoor_air_temp")
@@ -52,11 +76,11 @@ _ROWS = (
          if_needed=GAUGED, probes=(*_AIR, *_LINES)),
     Call("commissioning", "Commissioning",
          "A new or opened system: tight, dry, weighed in, proven at full speed, baseline kept.",
-         tuple(stage for stage in _ALL if stage != "look"),
+         ("arrive", "prove", "fill", *_RUNS),
          probes=(*_AIR, "total_external_static", *_LINES, "discharge_line_temp", *_GAUGES)),
     Call("cold_charge_check", "Charge check on a cold day",
          "Too cold to judge as it stands: a collar, or by weight and back in season.",
-         tuple(stage for stage in _ALL if stage != "look"),
+         _NOT_LOOKED,
          probes=(*_AIR, "condenser_entering_air_temp", *_LINES, *_GAUGES)),
     Call("heating_check", "Heating check",
          "A heat pump is charged in cooling; in heating it is only checked.",
@@ -64,6 +88,17 @@ _ROWS = (
          "heating",
          ("return_air_temp", "supply_air_temp", "outdoor_air_temp", "true_suction_temp",
           "liquid_line_temp", *_GAUGES)),
+    Call("repair", "Repair: the circuit is opened",
+         "From the proof of the fault to the sum written inside the door: recovered and weighed, "
+         "renewed, tight, dry, weighed in, trimmed.",
+         ("arrive", *OPENED, *_RUNS),
+         probes=(*_AIR, *_LINES, *_GAUGES)),
+    Call("new_installation", "New installation",
+         "A new machine on its line set: joints, tight, dry, by the sheet, its own charge mode, "
+         "settings written down.",
+         ("arrive", "repair", "prove", "fill", *_RUNS),
+         probes=(*_AIR, "total_external_static", *_LINES, "discharge_line_temp", *_GAUGES),
+         begins="opened"),
     Call("nothing_found", "Nothing found wrong",
          "A valid outcome: what was tested is written down, and what was not.",
          if_needed=GAUGED, probes=(*_AIR, *_LINES)),

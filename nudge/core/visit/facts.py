@@ -28,6 +28,16 @@ class Facts:
     ticks: Mapping[str, Ticked] = field(default_factory=dict)
     proven: frozenset[str] = frozenset()
     """What ended tests of this visit prove, and still stands."""
+    kind: str = ""
+    """The kind of call."""
+    circuit: str = "charged"
+    """The state of its circuit, of `opening/states.py`."""
+    passed: frozenset[str] = frozenset()
+    """States of its circuit it has been in since it was whole."""
+    repairs: frozenset[str] = frozenset()
+    """Parts that are renewed, of `checks/fitting.py`."""
+    has_recovered: bool = False
+    photos: int = 0
     has_complaint: bool = False
     plate_is_known: bool = False
     is_first_visit: bool = True

@@ -6,9 +6,11 @@ from typing import Literal
 
 from nudge.core.language.errors import CoreError, UnknownName
 from nudge.core.language.said import Said, say
+from nudge.core.opening.states import STATES, WHOLE
 from nudge.core.visit.calls import STAGES, Call, Stage
 from nudge.core.visit.facts import Facts
-from nudge.core.visit.steps import STEP_KEYS, STEPS, StepRow
+from nudge.core.visit.step_row import BLOCKED, StepRow
+from nudge.core.visit.steps import STEP_KEYS, STEPS
 
 StepIs = Literal["done", "open", "skipped"]
 StageIs = Literal["done", "here", "open", "blocked", "if_needed"]
@@ -83,7 +85,8 @@ def _here(stages: Sequence[StageState], facts: Facts) -> Stage:
     """Where the decision asks for something; before there is one, the first stage that holds
     judging up; else the first open one past all that is done.
     """
-    asked = next((one.stage for one in stages if one.stage == facts.stage), None)
+    wanted = facts.stage or ("" if facts.circuit in WHOLE else STATES[facts.circuit].stage)
+    asked = next((one.stage for one in stages if one.stage == wanted), None)
     if asked is not None:
         return asked
     for one in stages:
@@ -120,7 +123,7 @@ def check_tick(step: str, state: str, reason: str) -> None:
     if state == "skipped" and row.blocks and not reason.strip():
         raise CoreError(
             "reason",
-            f"“{row.label}” stands before {row.blocks}. Say why it is "
+            f"“{row.label}” stands before {BLOCKED[row.blocks]}. Say why it is "
             "skipped: the reason is printed.",
         )
 

@@ -5,82 +5,11 @@ be skipped only with a reason, which is printed. `ends` says what must not be le
 end without saying so.
 """
 
-from collections.abc import Callable
-from dataclasses import dataclass
-from typing import Literal
-
-from nudge.core.checks.table import CHECKS, Check
-from nudge.core.visit.calls import Stage
+from nudge.core.checks.table import CHECKS
+from nudge.core.visit.calls import CALLS
 from nudge.core.visit.facts import Facts
-
-Blocks = Literal["", "judging", "closing"]
-Shows = Callable[[Facts], bool]
-ANY: frozenset[str] = frozenset()
-
-
-@dataclass(frozen=True, slots=True)
-class StepRow:
-    """One step: its stage, its words, its caution, what it blocks, and what shows it is done.
-
-    `calls` are the kinds of call it belongs to (all, where empty); `applies` leaves it out where
-    it has no ground; `check` names the form it is filled in with.
-    """
-
-    key: str
-    stage: Stage
-    label: str
-    caution: str = ""
-    blocks: Blocks = ""
-    shows: Shows | None = None
-    calls: frozenset[str] = ANY
-    applies: Shows = lambda _: True
-    check: str = ""
-    proven_by: str = ""
-    """The fact of a test that proves it; ticked by hand it is printed as not measured."""
-    part: str = ""
-    """The part of the machine it is done at, one of `PARTS`; "" for one done elsewhere."""
-
-
-def _seen(*keys: str) -> Shows:
-    return lambda facts: any(key in facts.observations for key in keys)
-
-
-def _read(*points: str) -> Shows:
-    return lambda facts: all(point in facts.points for point in points)
-
-
-def _proven(fact: str) -> Shows:
-    return lambda facts: fact in facts.proven
-
-
-def _passed(step: str) -> Shows:
-    """Whether the checks that do a step were done, with a value or a look that passes.
-
-    A look is all or nothing, so all that belong to the step must be right; of forms and readings
-    one is enough.
-    """
-    rows = [row for row in CHECKS.values() if row.step == step]
-    looks = [row for row in rows if row.look is not None]
-    read = [row for row in rows if row.look is None]
-
-    def shows(facts: Facts) -> bool:
-        if looks:
-            return all(_is_right(row, facts) for row in looks)
-        return any(_is_read(row, facts) for row in read)
-
-    return shows
-
-
-def _is_right(row: Check, facts: Facts) -> bool:
-    right = row.look.no if row.look is not None else ""
-    return right in facts.observations or facts.findings.get(row.form) == "good"
-
-
-def _is_read(row: Check, facts: Facts) -> bool:
-    if row.form in facts.findings:
-        return facts.findings[row.form] != "bad"
-    is_read = bool(row.points) and not facts.points.isdisjoint(row.points)
-    return is_read and row.doubted_by.isdisjoint(facts.doubts)
+from nudge.core.visit.step_row import StepRow, is_right, passed, read, seen
+from nudge.core.visit.steps_opening import OPENING_STEPS
 
 
 def _gauged(facts: Facts) -> bool:
@@ -112,19 +41,16 @@ def _opened(facts: Facts) -> bool:
     return bool(behind & facts.findings.keys() or inside & facts.observations or facts.has_acted)
 
 
-_collared = _seen("collar_on", "collar_off")
+_collared = seen("collar_on", "collar_off")
 
 
 _LIVE = "Live work: rated gloves, licensed persons only. Locked out for everything else."
 _LOCKED = "Power locked out and proven dead, capacitor discharged, blades still."
-_NEW, _COLD, _HEAT = (
-    frozenset({key}) for key in ("commissioning", "cold_charge_check", "heating_check")
-)
-_NOT_HEAT = frozenset(
-    {"cooling_complaint", "yearly_check", "commissioning", "cold_charge_check", "nothing_found"}
-)
+_NEW = frozenset({"commissioning", "new_installation"})
+_HEAT = frozenset({"heating_check"})
+_NOT_HEAT = frozenset(CALLS) - _HEAT
 
-STEPS: tuple[StepRow, ...] = (
+_ROWS: tuple[StepRow, ...] = (
     StepRow("complaint", "arrive", "The complaint, in the customer’s words",
             shows=lambda f: f.has_complaint),
     StepRow("thermostat", "arrive", "Thermostat: its call, its mode, its setting written down"),
@@ -137,38 +63,30 @@ STEPS: tuple[StepRow, ...] = (
     StepRow("manual", "arrive", "The maker’s manual read; crankcase heater on long enough",
             calls=_NEW),
     StepRow("filter", "air", "Filter in your hand", "Blower off while the filter is out.",
-            "judging", _passed("filter"), check="filter"),
+            "judging", passed("filter"), check="filter"),
     StepRow("coils", "air", "Both coils’ faces", _LOCKED, "judging",
-            _passed("coils"), check="coils"),
+            passed("coils"), check="coils"),
     StepRow("statics", "air", "Static pressures, manometer zeroed",
-            shows=_passed("statics"), check="statics"),
+            shows=passed("statics"), check="statics"),
     StepRow("capacitor", "air", "Blower capacitor, rated and measured",
             _LOCKED + " Discharge it before touching it.",
-            shows=_passed("capacitor"),
+            shows=passed("capacitor"),
             check="capacitor"),
     StepRow("blower", "air", "Airflow by the blower’s table",
-            shows=lambda f: _passed("blower")(f) or _seen("airflow_ok")(f), check="blower"),
+            shows=lambda f: passed("blower")(f) or seen("airflow_ok")(f), check="blower"),
     StepRow("amps", "air", "Amps against the plate", _LIVE,
-            shows=_passed("amps"), check="compressor_amps"),
-    StepRow("drain", "air", "Drain and pan", shows=_passed("drain"), check="drain"),
+            shows=passed("amps"), check="compressor_amps"),
+    StepRow("drain", "air", "Drain and pan", shows=passed("drain"), check="drain"),
     StepRow("strips", "air", "Strips, by circuit", _LIVE, calls=_HEAT,
-            shows=_passed("strips"), check="strips"),
+            shows=passed("strips"), check="strips"),
     StepRow("look", "look", "Air and line temperatures, caps still on",
             "Probes in place with the fan still; keep leads out of the blades.",
             shows=lambda f: bool(f.look), applies=lambda f: bool(f.look) or not f.has_gauges),
-    StepRow("pressure_test", "connect", "Pressure test stood with nitrogen",
-            "Never oxygen or compressed air; never over the lower design pressure of the plates.",
-            "judging", _proven("tight"), calls=_NEW, proven_by="tight"),
-    StepRow("vacuum", "connect", "Evacuated, isolated, and it held",
-            "Never run a compressor in a vacuum.", "judging", _proven("dry"), calls=_NEW,
-            proven_by="dry"),
-    StepRow("weighed_in", "connect", "Weighed in what the plate and line set ask for",
-            "Gloves and eye protection; blends leave as liquid.", "judging", calls=_NEW),
     StepRow("collar", "connect", "Collar set by condensing and by the valve’s pressure",
-            "Keep clear of the fan; the top stays open.", shows=_seen("collar_on", "collar_off"),
+            "Keep clear of the fan; the top stays open.", shows=seen("collar_on", "collar_off"),
             applies=lambda f: f.is_cold_call or _collared(f)),
     StepRow("collar_air", "connect", "The air the condenser draws, between collar and coil",
-            shows=_read("condenser_entering_air_temp"), applies=_seen("collar_on")),
+            shows=read("condenser_entering_air_temp"), applies=seen("collar_on")),
     StepRow("collar_amps", "connect", "Outdoor fan amps watched against its plate",
             "A fan that works against a collar can overload. " + _LIVE, applies=_collared),
     StepRow("connection", "connect", "Say how it is connected",
@@ -185,16 +103,16 @@ STEPS: tuple[StepRow, ...] = (
             shows=lambda f: f.is_running and not f.minutes_unsettled and f.unsettled is None),
     StepRow("full_speed", "settle", "Its charge mode held full speed for 30 minutes", calls=_NEW),
     StepRow("circuit", "read", "Both pressures, both line temperatures",
-            shows=_read("suction_pressure", "liquid_pressure", "suction_line_temp",
+            shows=read("suction_pressure", "liquid_pressure", "suction_line_temp",
                         "liquid_line_temp"), calls=_NOT_HEAT),
     StepRow("airs", "read", "Outdoor air, return air, wet bulb",
-            shows=_read("outdoor_air_temp", "return_air_temp", "return_air_wet_bulb"),
+            shows=read("outdoor_air_temp", "return_air_temp", "return_air_wet_bulb"),
             calls=_NOT_HEAT),
     StepRow("true_suction", "read", "True suction, between reversing valve and compressor",
             "The vapour service line carries discharge gas in heating: hot.",
-            shows=_read("true_suction_temp"), calls=_HEAT),
+            shows=read("true_suction_temp"), calls=_HEAT),
     StepRow("rise", "read", "Supply over return: {d18} to {d30} without strips",
-            shows=_read("supply_air_temp", "return_air_temp"), calls=_HEAT),
+            shows=read("supply_air_temp", "return_air_temp"), calls=_HEAT),
     StepRow("defrost", "read", "Defrost forced and seen, and back to heat",
             "The outdoor fan starts again by itself.", calls=_HEAT),
     StepRow("lockouts", "read", "Lockouts of strips and compressor read", calls=_HEAT),
@@ -215,7 +133,7 @@ STEPS: tuple[StepRow, ...] = (
     StepRow("weighed", "close", "Cylinder weighed back, closed and capped",
             shows=lambda f: not f.unweighed, applies=lambda f: bool(f.cylinders), part="cylinder"),
     StepRow("collar_off", "close", "Collar off the discharge air",
-            "Left on, the head climbs on the next warm day.", "closing", _seen("collar_off"),
+            "Left on, the head climbs on the next warm day.", "closing", seen("collar_off"),
             applies=_collared, part="outdoor_fan"),
     StepRow("panels", "close", "Panels and every screw on",
             "An open panel is a live part and a turning fan.", "closing", applies=_opened,
@@ -226,18 +144,19 @@ STEPS: tuple[StepRow, ...] = (
             part="thermostat"),
     StepRow("drain_runs", "close", "Drain running", part="drain"),
     StepRow("written", "close", "Total charge on the unit and in the book",
-            applies=lambda f: f.has_moved_charge),
+            applies=lambda f: f.has_moved_charge, shows=lambda f: "trimmed" in f.passed),
     StepRow("baseline", "close", "Settled result kept as this system’s baseline",
             shows=lambda f: f.has_baseline, calls=_NEW),
     StepRow("tools", "close", "Tools counted"),
     StepRow("said", "close", "Report to the customer, and what was left for which season"),
 )  # fmt: skip
 
+STEPS: tuple[StepRow, ...] = (*_ROWS, *OPENING_STEPS)
 STEP_KEYS = {row.key: row for row in STEPS}
 
 
 def check_of(step: str, facts: Facts) -> str:
     """The first check of a step that is not right yet; "" for one nothing but a hand does."""
     rows = [row for row in CHECKS.values() if row.step == step]
-    wanted = [row for row in rows if row.look is None or not _is_right(row, facts)]
+    wanted = [row for row in rows if row.look is None or not is_right(row, facts)]
     return next((row.key for row in (*wanted, *rows)), "")

@@ -57,6 +57,22 @@ def last_moment(session: Session, visit_id: str) -> datetime | None:
     return max((at for at in (read, done) if at is not None), default=None)
 
 
+def bearing_before(session: Session, row: Visit, kinds: Sequence[str]) -> list[Event]:
+    """Events of some kinds on other visits of its system begun before it, corrected ones out."""
+    query = (
+        select(Event)
+        .join(Visit, Visit.id == Event.visit_id)
+        .where(Visit.system_id == row.system_id)
+        .where(Visit.id != row.id)
+        .where(Event.kind.in_(kinds))
+        .where(Event.happened_at < (row.opened_at or row.created_at))
+        .order_by(Event.happened_at, Event.sequence)
+    )
+    rows = list(session.scalars(query))
+    replaced = {event.corrects for event in rows if event.corrects}
+    return [e for e in rows if e.id not in replaced and not (e.corrects and not e.amount_kg)]
+
+
 def is_closed(session: Session, visit_id: str) -> bool:
     """Whether somebody has closed it."""
     return session.scalar(select(Visit.closed_at).where(Visit.id == visit_id)) is not None

@@ -134,7 +134,7 @@ class OrderTest(unittest.TestCase):
         self.assertEqual(stage(off, "connect", "yearly_check").state, "open")
 
     def test_each_kind_of_call_has_its_own_route(self):
-        self.assertIn("vacuum", steps(JUDGED, "connect", "commissioning"))
+        self.assertIn("vacuum", steps(JUDGED, "prove", "commissioning"))
         self.assertNotIn("vacuum", steps(JUDGED, "connect"))
         self.assertIn("collar", steps(replace(JUDGED, is_cold_call=True), "connect"))
         self.assertIn("defrost", steps(JUDGED, "read", "heating_check"))

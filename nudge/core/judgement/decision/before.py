@@ -25,6 +25,7 @@ MOST_ADDED = 0.50
 """Of the whole charge: more than that missing is a leak or an empty system, not a trim."""
 FEEDS = frozenset({"liquid_line_restriction", "metering_underfeed"})
 UNSETTLED_MINUTES = 2.0
+STAGE_OF_CIRCUIT: dict[str, Stage] = {key: key for key in ("recover", "repair", "prove", "fill")}
 STAGE_OF_WORK: dict[str, Stage] = {"collar_on": "connect", "condenser_dry": "settle"}
 AIR = frozenset(
     {
@@ -46,8 +47,26 @@ WATCH = (
 
 
 def _open_circuit(ground: Ground) -> Finding | None:
-    said = ground.case.context.open_circuit
-    return None if said is None else Finding(said)
+    context = ground.case.context
+    if context.open_circuit is None:
+        return None
+    return Finding(context.open_circuit, stage=STAGE_OF_CIRCUIT.get(context.open_stage))
+
+
+def _weigh_the_rest(ground: Ground) -> Finding | None:
+    context = ground.case.context
+    if context.to_weigh_kg is None:
+        return None
+    if not context.past.proven_tight:
+        return None
+    return Finding(
+        say(
+            "It was empty, is proven tight, and {left} of what the sheet asks for is still to go "
+            "in. This is weighing, not trimming: what is missing was never put in.",
+            left=Measure(context.to_weigh_kg, Quantity.CHARGE),
+        ),
+        watch=WATCH,
+    )
 
 
 def _valve_shut(ground: Ground) -> Finding | None:
@@ -269,6 +288,9 @@ BEFORE: tuple[Rule, ...] = (
          _stop_it),
     Rule("stop_adding", "danger", "Stop adding.", "do_not_charge", "act",
          "Under 5 °F of superheat on the way in, liquid is near the compressor.", _stop_adding),
+    Rule("weigh_the_rest", "first", "Weigh in the rest.", "weigh_in", "fill",
+         "A circuit that was empty is filled by weight; its readings say nothing until it is full.",
+         _weigh_the_rest),
     Rule("not_judged", "impossible", "Charge is not judged here.", "do_not_charge", "judge",
          "Rules for other plant are not these.", _not_judged),
     Rule("standing", "impossible", "Start the system and let it run.", "do_not_charge", "settle",

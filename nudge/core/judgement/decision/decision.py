@@ -14,9 +14,23 @@ from nudge.core.language.said import Said
 from nudge.core.targets.school import Judged, School, Target
 
 ChargeState = Literal["low", "right", "high", "unknown"]
-Advice = Literal["add", "remove", "leave", "do_not_charge", "find_leak"]
+Advice = Literal["add", "remove", "leave", "do_not_charge", "find_leak", "weigh_in"]
 Order = Literal["danger", "impossible", "first", "clocks", "charge"]
-Stage = Literal["arrive", "air", "look", "connect", "settle", "read", "judge", "act", "close"]
+Stage = Literal[
+    "arrive",
+    "air",
+    "look",
+    "recover",
+    "repair",
+    "prove",
+    "fill",
+    "connect",
+    "settle",
+    "read",
+    "judge",
+    "act",
+    "close",
+]
 
 
 @dataclass(frozen=True, slots=True)

@@ -20,8 +20,11 @@ class Action:
     settles: tuple[str, ...] = ()
     is_noted: bool = True
     """Observations it makes true: a changed filter is clean."""
+    opens: bool = False
+    """Done on an open circuit: what was proven tight and dry before it no longer is."""
 
 
+_OPENED = ("circuit_opened_recently",)
 _ROWS = (
     Action("filter_changed", "Filter changed", settles=("filter_clean",)),
     Action("evaporator_cleaned", "Indoor coil cleaned", settles=("evaporator_coil_clean",)),
@@ -32,8 +35,11 @@ _ROWS = (
     ),
     Action("blower_mended", "Blower mended", settles=("blower_capacitor_ok",)),
     Action("bulb_fixed", "Bulb fixed and wrapped", settles=("bulb_secure",)),
-    Action("drier_renewed", "Drier renewed", settles=("circuit_opened_recently",)),
-    Action("metering_renewed", "Metering device renewed", settles=("circuit_opened_recently",)),
+    Action("drier_renewed", "Drier renewed", settles=_OPENED, opens=True),
+    Action("metering_renewed", "Metering device renewed", settles=_OPENED, opens=True),
+    Action("compressor_renewed", "Compressor renewed", settles=_OPENED, opens=True),
+    Action("coil_renewed", "Coil renewed", settles=_OPENED, opens=True),
+    Action("joint_made", "Joint made anew", settles=_OPENED, opens=True),
     Action("collar_on", "Collar set on the discharge air", settles=("collar_on",)),
     Action("collar_off", "Collar taken off", settles=("collar_off",)),
     Action("refrigerant_added", "Refrigerant added", 1),
@@ -62,6 +68,7 @@ PLATE_CORRECTED = "plate_corrected"
 """The event of a plate that was written wrong until now: nothing was done to the system."""
 
 ACTIONS: Mapping[str, Action] = MappingProxyType({row.key: row for row in _ROWS})
+OPENS = frozenset(row.key for row in _ROWS if row.opens)
 
 
 def action(name: str) -> Action:
