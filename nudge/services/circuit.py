@@ -12,10 +12,12 @@ from nudge.core.physics.circuit.whole import check_holds
 from nudge.core.visit.order import StepState
 from nudge.services.circuit_way import PREFIX
 from nudge.services.clock import Clock
+from nudge.services.facts import repairs_of
 from nudge.services.plates import plate_of
 from nudge.services.snapshot import Snapshot
 from nudge.services.visits import Visits
 from nudge.services.work_order import order_now
+from nudge.services.yard import Yard
 from nudge.store.tables import Event, Visit
 from nudge.store.visit_tables import Tick
 
@@ -25,8 +27,8 @@ LONGEST_REASON = 300
 class Circuit:
     """The use case of an opened circuit."""
 
-    def __init__(self, clock: Clock, visits: Visits) -> None:
-        self._clock, self._visits = clock, visits
+    def __init__(self, clock: Clock, visits: Visits, yard: Yard) -> None:
+        self._clock, self._visits, self._yard = clock, visits, yard
 
     def move(self, visit_id: str, entry_id: str, to: str, reason: str = "") -> Snapshot:
         """Say that the circuit of a visit is in another state now.
@@ -56,7 +58,9 @@ class Circuit:
                 if kept is not None:
                     session.add(_tick(entry_id, visit_id, step, *kept, now))
 
-        return self._visits.amend(visit_id, write, entry_id)
+        snapshot = self._visits.amend(visit_id, write, entry_id)
+        self._yard.bring_to(visit_id, to, repairs_of(before.visit, before.folder))
+        return snapshot
 
 
 def check_guards(guards: Sequence[StepState], to: str, why: str) -> None:

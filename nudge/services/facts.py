@@ -46,7 +46,7 @@ def first_facts(
         kind=visit.kind,
         circuit=way.state,
         passed=frozenset(one.state for one in way.entered),
-        repairs=_repairs(visit, folder),
+        repairs=repairs_of(visit, folder),
         has_recovered=any(e.kind == "refrigerant_removed" for e in visit.standing_events),
         photos=len(folder.photos),
         has_complaint=bool(visit.complaint.strip()),
@@ -60,7 +60,7 @@ def first_facts(
     )
 
 
-def _repairs(visit: Visit, folder: Folder) -> frozenset[str]:
+def repairs_of(visit: Visit, folder: Folder) -> frozenset[str]:
     """Parts that are renewed: those planned, those fitted; a new machine's line set."""
     parts = planned(folder.checks[PLAN].entries) if PLAN in folder.checks else frozenset()
     fitted = {key for key, part in FIT_KEYS.items() if part.form_key in folder.checks}

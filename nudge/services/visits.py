@@ -15,6 +15,7 @@ from nudge.core.checks.observations import observation
 from nudge.core.language.errors import UnknownName
 from nudge.core.physics.circuit.whole import check_holds
 from nudge.core.settling.gates import gate_to_pass
+from nudge.services.circuit_way import CIRCUIT_EVENTS
 from nudge.services.errors import Closed, NotFound
 from nudge.services.heard import (
     check_amount,
@@ -180,7 +181,8 @@ class Visits(ReadingsTaken):
         `also` writes what belongs to it in the same transaction.
         Raises: CoreError, for an amount where none belongs, or out of reason.
         """
-        check_amount(event_kind(kind), amount_kg)
+        if kind not in CIRCUIT_EVENTS:
+            check_amount(event_kind(kind), amount_kg)
         state = self._live_now(visit_id) if amount_kg is not None else None
         with self._on_open_visit(visit_id, event_id) as (session, row):
             if not any(e.id == event_id for e in row.events):

@@ -45,7 +45,7 @@ class Workshop:
         self.methods = Methods(database, clock)
         self.records = SystemRecords(database, clock, self.visits)
         self.work = Work(database, clock, self.visits)
-        self.circuit = Circuit(clock, self.visits)
+        self.circuit = Circuit(clock, self.visits, self.yard)
         self.settings = MachineSettings(database, clock, self.visits)
         self.tests = TimedTests(database, clock, self.visits)
         self.photos = Photos(database, clock)

@@ -4,7 +4,7 @@ What a technician does to one (`JOBS`) changes its scene; its kit then reads the
 Readings go the same way as a real device's.
 """
 
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 from contextlib import suppress
 from dataclasses import replace
 from datetime import datetime, timedelta
@@ -24,7 +24,6 @@ from nudge.plant.running import (
     Scene,
     advance,
     charged,
-    dosed,
     standing,
 )
 from nudge.plant.wet_air import air_of
@@ -40,11 +39,15 @@ from nudge.services.yard_work import (
     CYLINDER_KG,
     DONE,
     DOSE_KG_S,
+    JOB_OF_STATE,
     LARGEST_DOSE_KG,
     StandingPlant,
     YardView,
+    bring_to,
+    give_out,
     put_right,
     read_kit,
+    take_in,
     view_of,
 )
 from nudge.store.database import Database
@@ -166,22 +169,30 @@ class Yard:
             self._keep(visit_id, self._clock())
 
     def let_in(self, visit_id: str, kg: float) -> None:
-        """What a dose does to a simulated system [kg, minus for out]; nothing to a real one.
-
-        What came through the open valve already is in: only the rest of the dose follows.
-        """
+        """What a dose does to a simulated system [kg, minus for out]; nothing to a real one."""
         with self._lock:
             plant = self._found(visit_id)
             if plant is not None:
                 now = self._clock()
                 self._move_on(visit_id, plant, now)
                 if kg > 0:
-                    ahead = min(plant.ahead_kg, kg)
-                    plant.ahead_kg = 0.0
-                    plant.state = dosed(plant.state, max(kg - ahead, 0.0), DOSE_KG_S)
+                    take_in(plant, kg)
                 else:
-                    plant.state = dosed(plant.state, -min(-kg, plant.state.charge_kg), 0.0)
+                    give_out(plant, -kg)
                 self._keep(visit_id, now)
+
+    def bring_to(self, visit_id: str, state: str, parts: Collection[str]) -> None:
+        """Do to a simulated circuit what brings it to a state; nothing to a real one."""
+        with self._lock:
+            plant, now = self._found(visit_id), self._clock()
+            if plant is None:
+                return
+            self._move_on(visit_id, plant, now)
+            with suppress(CoreError):  # somebody did it by hand already
+                bring_to(plant, state, parts)
+            places = JOBS[JOB_OF_STATE[state]].places if state in JOB_OF_STATE else ()
+            place_kit(self._instruments, visit_id, uuid4().hex, places)
+            self._keep(visit_id, now)
 
     def tick(self) -> None:
         """Move every simulated system of a visit under way on to now, and send its readings."""

@@ -1,6 +1,6 @@
 """A plant standing in the yard, and what work on it does."""
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Collection, Mapping
 from dataclasses import dataclass, replace
 from datetime import datetime
 
@@ -29,6 +29,22 @@ CYLINDER_KG = 9.5
 
 
 LARGEST_DOSE_KG = 2.0
+MOSTLY = 0.9
+JOB_OF_STATE: Mapping[str, str] = {
+    "opened": "open_circuit",
+    "pressurised": "raise_nitrogen",
+    "released": "release_nitrogen",
+    "evacuating": "open_pump",
+    "isolated": "shut_pump",
+}
+"""What is done to a simulated circuit to bring it to a state."""
+FAULTS_OF_PART: Mapping[str, tuple[str, ...]] = {
+    "valve": ("valve_shut", "metering_underfeed", "metering_overfeed", "drier_restricted"),
+    "compressor": ("compressor_worn", "compressor_reed", "drier_restricted"),
+    "drier": ("drier_restricted",),
+    "coil": ("evaporator_dirt",),
+}
+"""What renewing a part puts right. A joint that leaks is found under nitrogen."""
 
 
 @dataclass(slots=True)
@@ -103,6 +119,44 @@ def _add(plant: StandingPlant, job: Job, kg: float) -> str:
 def _remove(plant: StandingPlant, job: Job, kg: float) -> str:
     plant.state = dosed(replace(plant.state), -min(kg, plant.state.charge_kg), 0.0)
     return "Recovered into the recovery cylinder."
+
+
+def take_in(plant: StandingPlant, kg: float) -> None:
+    """Refrigerant weighed in from the shelf [kg]: throttled while it runs, liquid while it stands.
+
+    What came through the open valve already is in: only the rest of it follows.
+    """
+    _break_vacuum(plant)
+    ahead = min(plant.ahead_kg, kg)
+    plant.ahead_kg = 0.0
+    rate = DOSE_KG_S if plant.state.is_running else FAST_KG_S
+    plant.state = dosed(plant.state, max(kg - ahead, 0.0), rate)
+
+
+def give_out(plant: StandingPlant, kg: float) -> None:
+    """Recovered onto the shelf [kg]: what is left of a whole charge is what oil and hoses keep."""
+    held = plant.state.charge_kg
+    plant.state = dosed(plant.state, -min(kg, held), 0.0)
+    if held > 0 and kg >= MOSTLY * held and not plant.state.is_running:
+        plant.circuit = recovered(plant.scene.machine, plant.scene, plant.outdoors_c)
+        plant.state = replace(plant.state, charge_kg=0.0, to_add_kg=0.0, spreading_kg=0.0)
+
+
+def bring_to(plant: StandingPlant, state: str, parts: Collection[str]) -> None:
+    """What somebody does who brings a circuit to a state; `parts` are those being renewed.
+
+    Raises: CoreError, where the plant does not stand so.
+    """
+    if state == "recovered" and plant.circuit is None:
+        give_out(plant, plant.state.charge_kg)
+    job = JOB_OF_STATE.get(state)
+    if job is None or plant.circuit is None:
+        return
+    pipe = plant.circuit.pipe_c(plant.outdoors_c)
+    plant.circuit, _ = OPEN_WORK[job](plant.circuit, pipe)
+    if state in ("opened", "pressurised"):
+        healed = [fault for part in parts for fault in FAULTS_OF_PART.get(part, ())]
+        plant.scene = without_fault(plant.scene, *healed)
 
 
 def _break_vacuum(plant: StandingPlant) -> None:

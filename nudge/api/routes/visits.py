@@ -20,7 +20,7 @@ from nudge.presenters.visit_writes import (
     PassedGate,
     VisitChanges,
 )
-from nudge.services.heard import hear_for_system
+from nudge.services.heard import event_kind, hear_for_system
 
 router = APIRouter(prefix="/api")
 
@@ -128,7 +128,9 @@ def happened(visits: VisitsIn, units: UnitsIn, visit_id: str, body: NewEvent) ->
     if body.amount is not None:
         amount = to_si(body.amount, Quantity.SMALL_MASS, units) / 1000
     note = STOP_REASONS.get(body.why, "")
-    snapshot = visits.happened(visit_id, body.id, body.kind, body.happened_at, amount, note=note)
+    snapshot = visits.happened(
+        visit_id, body.id, event_kind(body.kind), body.happened_at, amount, note=note
+    )
     return standing_out(snapshot, units)
 
 
