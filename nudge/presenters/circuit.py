@@ -7,17 +7,21 @@ from pydantic import BaseModel
 
 from nudge.contract.request import Name
 from nudge.contract.strict import Strict
+from nudge.core.charging.ways import way_for
 from nudge.core.language.said import Measure, say
-from nudge.core.language.units import Quantity, UnitSystem
+from nudge.core.language.units import Quantity, UnitSystem, from_si, unit_label
 from nudge.core.opening.first_fill import FILL_SCHOOLS, phase_for
 from nudge.core.opening.followed import StateEntered, Way
 from nudge.core.opening.moves import next_moves
 from nudge.core.opening.states import STATES
+from nudge.core.physics.circuit.equipment import MeteringDevice
 from nudge.core.visit.order import StepState
 from nudge.core.visit.steps_opening import OPENED
 from nudge.presenters.book import Id
+from nudge.presenters.drawing.way_layout import DrawnWay, StateStands, draw_way, stands_of
 from nudge.presenters.notes import Short
 from nudge.services.circuit import guards_of
+from nudge.services.plates import plate_of
 from nudge.services.recovered import fate_now
 from nudge.services.snapshot import Snapshot
 
@@ -60,7 +64,7 @@ class WayStateOut(BaseModel):
 
     key: str
     label: str
-    stands: Literal["behind", "passed_over", "here", "ahead"]
+    stands: StateStands
     at: datetime | None
     elsewhere: bool
     """On another visit than this one."""
@@ -78,6 +82,24 @@ class FillOut(BaseModel):
     phase: str
     phase_how: str
     phase_reason: str
+
+
+class LiveSumOut(BaseModel):
+    """The sum on the scale: down to the sheet, then to the plate's subcooling."""
+
+    in_it: float
+    sheet: float
+    left: float
+    unit: str
+    share: float
+    """Of the sheet that is in."""
+    in_text: str
+    left_text: str
+    subcooling: float | None
+    target: float | None
+    slot: float
+    """How far either side of the target is right."""
+    degrees: str
 
 
 class FateOut(BaseModel):
@@ -99,8 +121,12 @@ class CircuitOut(BaseModel):
     taken_up: bool
     """It was opened on a visit before this one."""
     way: list[WayStateOut]
+    drawn: DrawnWay
     moves: list[CircuitMoveOut]
     fill: FillOut | None
+    charge_mode: str
+    """What an inverter's charge mode is; "" on a system without one."""
+    live_sum: LiveSumOut | None
     recovered: str
     weighed_in: str
     """What is in it by the scale; "" nothing."""
@@ -125,6 +151,7 @@ def circuit_out(snapshot: Snapshot, units: UnitSystem, tests: dict[str, str]) ->
         is_empty=row.is_empty,
         taken_up=way.begun_on_another(visit.id),
         way=_way(way, visit.id),
+        drawn=draw_way(way),
         moves=[
             CircuitMoveOut(
                 to=move.to,
@@ -138,6 +165,8 @@ def circuit_out(snapshot: Snapshot, units: UnitSystem, tests: dict[str, str]) ->
             for guards in [guards_of(snapshot, move.to)]
         ],
         fill=_fill(snapshot, units),
+        charge_mode=snapshot.context.charge_mode,
+        live_sum=_live_sum(snapshot, units),
         recovered=_text(way.out_kg, units) if way.out_kg else "",
         weighed_in=weighed,
         sum=f"{visit.system.refrigerant}: {weighed}"
@@ -149,21 +178,13 @@ def circuit_out(snapshot: Snapshot, units: UnitSystem, tests: dict[str, str]) ->
 
 def _way(way: Way, visit_id: str) -> list[WayStateOut]:
     last: dict[str, StateEntered] = {one.state: one for one in way.entered}
-    passed = {key for one in way.entered for key in one.skipped} - last.keys()
-    order = list(STATES)
-    here = order.index(way.state)
     found = []
-    for number, (key, row) in enumerate(STATES.items()):
+    for key, stands in stands_of(way).items():
         entry = last.get(key)
-        stands: Literal["behind", "passed_over", "here", "ahead"] = "ahead"
-        if number == here:
-            stands = "here"
-        elif number < here:
-            stands = "passed_over" if key in passed else "behind"
         found.append(
             WayStateOut(
                 key=key,
-                label=row.label,
+                label=STATES[key].label,
                 stands=stands,
                 at=None if entry is None else datetime.fromtimestamp(entry.at, UTC),
                 elsewhere=entry is not None and entry.visit != visit_id,
@@ -200,6 +221,51 @@ def _fill(snapshot: Snapshot, units: UnitSystem) -> FillOut | None:
         phase_how=phase.how,
         phase_reason=phase.reason,
     )
+
+
+def _live_sum(snapshot: Snapshot, units: UnitSystem) -> LiveSumOut | None:
+    known = snapshot.around.known
+    if known.fill is None or known.way.state not in ("isolated", "broken", "weighed"):
+        return None
+    sheet, in_kg = known.fill.kg, known.way.in_kg
+    found = snapshot.assessment
+    read, target = None, plate_of(snapshot.visit.system).target_subcooling_k
+    if found is not None and known.way.state == "weighed":
+        read = found.case.derived.subcooling
+    return LiveSumOut(
+        in_it=_oz(in_kg, units),
+        sheet=_oz(sheet, units),
+        left=_oz(max(sheet - in_kg, 0.0), units),
+        unit=unit_label(Quantity.SMALL_MASS, units),
+        share=round(min(in_kg / sheet, 1.2), 4) if sheet > 0 else 0.0,
+        in_text=_text(in_kg, units),
+        left_text=_text(max(sheet - in_kg, 0.0), units),
+        subcooling=_degrees(read, units),
+        target=_degrees(target, units),
+        slot=round(
+            from_si(
+                way_for(_device(snapshot), "subcooling", False).near_k,
+                Quantity.TEMPERATURE_DIFFERENCE,
+                units,
+            ),
+            1,
+        ),
+        degrees=unit_label(Quantity.TEMPERATURE_DIFFERENCE, units),
+    )
+
+
+def _device(snapshot: Snapshot) -> MeteringDevice:
+    return plate_of(snapshot.visit.system).metering_device
+
+
+def _oz(kg: float, units: UnitSystem) -> float:
+    return round(from_si(kg * 1000, Quantity.SMALL_MASS, units), 1)
+
+
+def _degrees(kelvin: float | None, units: UnitSystem) -> float | None:
+    if kelvin is None:
+        return None
+    return round(from_si(kelvin, Quantity.TEMPERATURE_DIFFERENCE, units), 1)
 
 
 def _text(kg: float, units: UnitSystem) -> str:

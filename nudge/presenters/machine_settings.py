@@ -12,13 +12,15 @@ from nudge.presenters.choices import ChoiceOut
 from nudge.presenters.notes import Short
 from nudge.services.machine_settings import SettingsRecord
 
+Mode = Literal["", "cooling", "heating", "charge"]
+
 
 class NewSetting(Strict):
     """A setting as it is left. Without a value it comes off the record."""
 
     id: Id
     name: Name
-    mode: Literal["", "cooling", "heating", "charge"] = ""
+    mode: Mode = ""
     usual: Name = ""
     value: Name = ""
     reason: Short = ""
@@ -36,7 +38,7 @@ class SettingsCarried(Strict):
 
 class SettingOut(BaseModel):
     name: str
-    mode: str
+    mode: Mode
     mode_label: str
     usual: str
     value: str
@@ -57,6 +59,9 @@ class SettingsOut(BaseModel):
     modes: list[ChoiceOut]
 
 
+_MODES: dict[str, Mode] = {"": "", "cooling": "cooling", "heating": "heating", "charge": "charge"}
+
+
 def settings_out(record: SettingsRecord) -> SettingsOut:
     return SettingsOut(
         settings=[_setting(one) for one in record.settings],
@@ -72,7 +77,7 @@ def _setting(one: SettingThen) -> SettingOut:
     assert row is not None
     return SettingOut(
         name=row.name,
-        mode=row.mode,
+        mode=_MODES[row.mode],
         mode_label=SETTING_MODES[row.mode],
         usual=row.usual,
         value=one.now.value if one.now else "",

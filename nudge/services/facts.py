@@ -11,6 +11,7 @@ from nudge.core.judgement.assess import PRESSURES
 from nudge.core.language.errors import CoreError
 from nudge.core.opening.followed import Way
 from nudge.core.visit.facts import Facts, Ticked
+from nudge.services.charge_mode import charge_mode_of
 from nudge.services.folder import Folder
 from nudge.services.plates import plate_of
 from nudge.store.tables import Visit
@@ -46,6 +47,7 @@ def first_facts(
         kind=visit.kind,
         circuit=way.state,
         passed=frozenset(one.state for one in way.entered),
+        charge_mode=charge_mode_of(visit)[0],
         repairs=repairs_of(visit, folder),
         has_recovered=any(e.kind == "refrigerant_removed" for e in visit.standing_events),
         photos=len(folder.photos),

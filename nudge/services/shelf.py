@@ -217,11 +217,10 @@ class Shelf:
         hold; and, unless `sure`, for a dose out of all proportion.
         """
         mg, kind = some_mg(kg), "recovered" if removes else "charged"
-        before = self._visits.snapshot(visit_id)
+        before, clock = self._visits.snapshot(visit_id), self._clock
         with self._database.reading() as session:
-            already = repository.movement(session, dose_id) is not None
-        if already:
-            return before
+            if repository.movement(session, dose_id) is not None:
+                return before
         if removes:
             check_came_out(before, kg)
         else:
@@ -229,8 +228,7 @@ class Shelf:
         comes, expected = condition_now(before), in_mg(expected_kg(before, removes))
 
         def enter(session: Session, visit: Visit) -> None:
-            now = self._clock()
-            cylinder = cylinder_row(session, cylinder_id)
+            now, cylinder = clock(), cylinder_row(session, cylinder_id)
             check_can_take(session, cylinder, visit, removes, mg, comes, now.date())
             if not sure:
                 check_proportion(session, visit, kind, mg, now, expected)

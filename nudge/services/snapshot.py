@@ -32,6 +32,7 @@ from nudge.core.visit.calls import call_named
 from nudge.core.visit.order import first_said, standing_before
 from nudge.core.visit.record.standing import current
 from nudge.core.visit.steps import check_of
+from nudge.services.charge_mode import charge_mode_of
 from nudge.services.circuit_way import left_to_weigh, said_of
 from nudge.services.facts import findings_of, first_facts
 from nudge.services.folder import Folder
@@ -182,6 +183,7 @@ def take_snapshot(visit: Visit, around: Surroundings) -> Snapshot:
         visit, around.folder, observations, frozenset(rows), findings_of(visit, around.folder), way
     )
     before = standing_before(call, facts)
+    mode = charge_mode_of(visit)
     context = Context(
         _minutes(running_since, latest),
         _minutes(changed_at, latest),
@@ -198,6 +200,8 @@ def take_snapshot(visit: Visit, around: Surroundings) -> Snapshot:
         stale=stale_points(rows, visit, running_since),
         mode=call.mode,
         open_circuit=said_of(way),
+        charge_mode=mode[0],
+        minutes_in_mode=_minutes(mode[1], latest),
         open_stage=STATES[way.state].stage,
         to_weigh_kg=left_to_weigh(way, around.known.fill),
         before=first_said(before) if before else None,

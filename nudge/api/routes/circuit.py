@@ -30,14 +30,16 @@ def machine_settings(workshop: WorkshopIn, visit_id: str) -> SettingsOut:
 
 
 @router.post("/visits/{visit_id}/settings")
-def put_setting(workshop: WorkshopIn, visit_id: str, body: NewSetting) -> SettingsOut:
+def put_setting(
+    workshop: WorkshopIn, units: UnitsIn, visit_id: str, body: NewSetting
+) -> StandingOut:
     """Write a setting down; one that is not its maker's says why."""
-    workshop.settings.put(visit_id, body.id, body.to_core())
-    return settings_out(workshop.settings.of(visit_id))
+    return standing_out(workshop.settings.put(visit_id, body.id, body.to_core()), units)
 
 
 @router.post("/visits/{visit_id}/carried-settings")
-def carry_settings(workshop: WorkshopIn, visit_id: str, body: SettingsCarried) -> SettingsOut:
+def carry_settings(
+    workshop: WorkshopIn, units: UnitsIn, visit_id: str, body: SettingsCarried
+) -> StandingOut:
     """Take over the settings a sister machine was last left with."""
-    workshop.settings.carry(visit_id, body.id, body.from_system)
-    return settings_out(workshop.settings.of(visit_id))
+    return standing_out(workshop.settings.carry(visit_id, body.id, body.from_system), units)

@@ -59,6 +59,10 @@ class Context:
     """How it runs; "" for what such plant is usually met in."""
     open_circuit: Said | None = None
     """No refrigerant is in it, in words: it must not be started, whatever was read before."""
+    charge_mode: Literal["", "needed", "full", "partial", "ended", "lapsed"] = ""
+    """What an inverter's charge mode is; `needed` where this call asks for one; "" elsewhere."""
+    minutes_in_mode: float | None = None
+    """How long it has been so."""
     open_stage: str = ""
     """The stage of the visit an empty circuit is at."""
     to_weigh_kg: float | None = None

@@ -13,7 +13,7 @@ OpenedBy = Literal["reading", "look", "test", "work"]
 
 NEVER_PASSED = frozenset({"application_not_judged", "not_running"})
 """Behind these there is nothing to judge: no rules for such plant, no refrigeration to read."""
-CLOCKS = frozenset({"run_short", "just_changed", "not_settled"})
+CLOCKS = frozenset({"run_short", "just_changed", "not_settled", "charge_mode_short"})
 """Gates that only time opens: a reason to pass one ends when the system is touched again."""
 
 

@@ -33,6 +33,7 @@ from nudge.core.settling.breaches import (
     valve_starved,
     wet_bulb_range,
 )
+from nudge.core.settling.charge_mode import mode_long, mode_off, mode_short
 from nudge.core.settling.duct import airflow_out, blower_table_silent, duct_trouble, duct_unmeasured
 from nudge.core.settling.gate import Breach, Gate
 from nudge.core.settling.odd import house_weather, humid_house, plate_efficiency, plate_figures
@@ -102,6 +103,32 @@ GATES: tuple[Gate, ...] = (
         "trade rule",
         just_changed,
         "Wait.",
+    ),
+    Gate(
+        "charge_mode_off",
+        "blocks",
+        "At the speed of its own choice an inverter's subcooling says what the controller wants.",
+        "maker",
+        mode_off,
+        "Start its charge mode.",
+        ("work", "charge_mode_full"),
+    ),
+    Gate(
+        "charge_mode_short",
+        "blocks",
+        "Half an hour at its speed before the first reading.",
+        "maker",
+        mode_short,
+        "Wait.",
+    ),
+    Gate(
+        "charge_mode_long",
+        "blocks",
+        "A partial speed is good for two hours: load and weather move on.",
+        "maker",
+        mode_long,
+        "Start its charge mode again.",
+        ("work", "charge_mode_partial"),
     ),
     Gate(
         "not_settled",

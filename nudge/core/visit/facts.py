@@ -36,6 +36,8 @@ class Facts:
     """States of its circuit it has been in since it was whole."""
     repairs: frozenset[str] = frozenset()
     """Parts that are renewed, of `checks/fitting.py`."""
+    charge_mode: str = ""
+    """What an inverter's charge mode is; "" on a system without one."""
     has_recovered: bool = False
     photos: int = 0
     has_complaint: bool = False

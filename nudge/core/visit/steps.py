@@ -9,7 +9,7 @@ from nudge.core.checks.table import CHECKS
 from nudge.core.visit.calls import CALLS
 from nudge.core.visit.facts import Facts
 from nudge.core.visit.step_row import StepRow, is_right, passed, read, seen
-from nudge.core.visit.steps_opening import OPENING_STEPS
+from nudge.core.visit.steps_opening import OPENED, OPENING_STEPS
 
 
 def _gauged(facts: Facts) -> bool:
@@ -101,7 +101,10 @@ _ROWS: tuple[StepRow, ...] = (
     StepRow("runs", "settle", "It runs", shows=lambda f: f.is_running),
     StepRow("steady", "settle", "Long enough, and steady",
             shows=lambda f: f.is_running and not f.minutes_unsettled and f.unsettled is None),
-    StepRow("full_speed", "settle", "Its charge mode held full speed for 30 minutes", calls=_NEW),
+    StepRow("full_speed", "settle", "Its charge mode on, its speed confirmed",
+            "An inverter’s capacitors stay charged for minutes after it is switched off.",
+            shows=lambda f: f.charge_mode in ("full", "partial", "ended"), calls=OPENED,
+            applies=lambda f: f.charge_mode != ""),
     StepRow("circuit", "read", "Both pressures, both line temperatures",
             shows=read("suction_pressure", "liquid_pressure", "suction_line_temp",
                         "liquid_line_temp"), calls=_NOT_HEAT),
@@ -122,7 +125,11 @@ _ROWS: tuple[StepRow, ...] = (
             "Each kind of work shows its own cautions.",
             shows=lambda f: f.has_acted and f.advice == "leave",
             applies=lambda f: f.has_acted or f.stage == "act"),
-    StepRow("mode_ended", "act", "Charge mode ended, indoor settings put back", calls=_NEW),
+    StepRow("mode_ended", "act", "Charge mode ended, indoor settings put back",
+            "Left in it, it runs at full speed until somebody notices.", "closing",
+            lambda f: f.charge_mode in ("ended", "lapsed"), calls=OPENED,
+            applies=lambda f: f.charge_mode in ("full", "partial", "ended", "lapsed")),
+    StepRow("both_modes", "act", "Both modes run: cooling and heating", calls=_NEW),
     StepRow("final", "close", "Final settled readings", shows=lambda f: f.read_after_last_change,
             applies=lambda f: f.has_acted),
     StepRow("ports", "close", "Ports bubble-tested through a vented cap",

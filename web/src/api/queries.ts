@@ -122,6 +122,12 @@ export const useChanges = (id: string) =>
 export const useCylinders = () =>
   useLoad('cylinders', (units) => api.GET('/api/cylinders', at(units)))
 export const useLedger = () => useLoad('ledger', (units) => api.GET('/api/ledger', at(units)))
+export const useMachineSettings = (id: string) =>
+  useLoad(
+    'settings',
+    () => api.GET('/api/visits/{visit_id}/settings', { params: { path: { visit_id: id } } }),
+    { id, fresh: 0 },
+  )
 export const useWays = (id: string) =>
   useLoad('ways', (units) => api.GET('/api/visits/{visit_id}/ways', of({ visit_id: id }, units)), {
     id,

@@ -386,6 +386,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{visit_id}/circuit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Move Circuit
+         * @description The circuit is in another state now. What guards it and is open is refused by name.
+         */
+        post: operations["move_circuit_api_visits__visit_id__circuit_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Machine Settings
+         * @description The settings of the machine as they are left, beside last time's.
+         */
+        get: operations["machine_settings_api_visits__visit_id__settings_get"];
+        put?: never;
+        /**
+         * Put Setting
+         * @description Write a setting down; one that is not its maker's says why.
+         */
+        post: operations["put_setting_api_visits__visit_id__settings_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/carried-settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Carry Settings
+         * @description Take over the settings a sister machine was last left with.
+         */
+        post: operations["carry_settings_api_visits__visit_id__carried_settings_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/methods": {
         parameters: {
             query?: never;
@@ -819,6 +883,26 @@ export interface paths {
         put?: never;
         /** Add Cylinder */
         post: operations["add_cylinder_api_cylinders_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cylinders/{cylinder_id}/marks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Mark Cylinder
+         * @description What its collar says: what it may take. It decides what is recovered into it.
+         */
+        post: operations["mark_cylinder_api_cylinders__cylinder_id__marks_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2387,7 +2471,7 @@ export interface components {
              * Advice
              * @enum {string}
              */
-            advice: "add" | "remove" | "leave" | "do_not_charge" | "find_leak";
+            advice: "add" | "remove" | "leave" | "do_not_charge" | "find_leak" | "weigh_in";
             /** Headline */
             headline: string;
             /** Reason */
@@ -2526,6 +2610,58 @@ export interface components {
             key: string;
             /** Label */
             label: string;
+        };
+        /**
+         * CircuitMoveOut
+         * @description A move that leads on from here.
+         */
+        CircuitMoveOut: {
+            /** To */
+            to: string;
+            /** Label */
+            label: string;
+            /** Caution */
+            caution: string;
+            /** Reason */
+            reason: string;
+            /** Guards */
+            guards: components["schemas"]["GuardOut"][];
+            /** Is Free */
+            is_free: boolean;
+        };
+        /**
+         * CircuitOut
+         * @description The opened circuit of a visit.
+         */
+        CircuitOut: {
+            /** State */
+            state: string;
+            /** Label */
+            label: string;
+            /** Said */
+            said: string;
+            /** Caution */
+            caution: string;
+            /** Is Empty */
+            is_empty: boolean;
+            /** Taken Up */
+            taken_up: boolean;
+            /** Way */
+            way: components["schemas"]["WayStateOut"][];
+            drawn: components["schemas"]["DrawnWay"];
+            /** Moves */
+            moves: components["schemas"]["CircuitMoveOut"][];
+            fill: components["schemas"]["FillOut"] | null;
+            /** Charge Mode */
+            charge_mode: string;
+            live_sum: components["schemas"]["LiveSumOut"] | null;
+            /** Recovered */
+            recovered: string;
+            /** Weighed In */
+            weighed_in: string;
+            /** Sum */
+            sum: string;
+            fate: components["schemas"]["FateOut"] | null;
         };
         /**
          * ClaimIn
@@ -2704,6 +2840,27 @@ export interface components {
             /** Compression */
             compression: number | null;
         };
+        /**
+         * CylinderMarks
+         * @description What a recovery cylinder holds and is made for, as its collar says.
+         */
+        CylinderMarks: {
+            /**
+             * Condition
+             * @default clean
+             * @enum {string}
+             */
+            condition?: "clean" | "mixed" | "burnt";
+            /**
+             * Takes Flammable
+             * @default false
+             */
+            takes_flammable?: boolean;
+            /** Rated */
+            rated?: number | null;
+            /** Tested Until */
+            tested_until?: string | null;
+        };
         /** CylinderOut */
         CylinderOut: {
             /** Id */
@@ -2734,6 +2891,16 @@ export interface components {
             /** Weighings */
             weighings: components["schemas"]["WeighingOut"][];
             loss: components["schemas"]["MovementOut"] | null;
+            /** Condition */
+            condition: string;
+            /** Takes Flammable */
+            takes_flammable: boolean;
+            /** Rated */
+            rated: number | null;
+            /** Rated Unit */
+            rated_unit: string;
+            /** Tested Until */
+            tested_until: string | null;
         };
         /**
          * DecisionOut
@@ -2757,7 +2924,7 @@ export interface components {
              * Advice
              * @enum {string}
              */
-            advice: "add" | "remove" | "leave" | "do_not_charge" | "find_leak";
+            advice: "add" | "remove" | "leave" | "do_not_charge" | "find_leak" | "weigh_in";
             /**
              * State
              * @enum {string}
@@ -3054,6 +3221,24 @@ export interface components {
             words: string;
         };
         /**
+         * DrawnWay
+         * @description The way, laid out.
+         */
+        DrawnWay: {
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** Strokes */
+            strokes: components["schemas"]["WayStroke"][];
+            /** Dots */
+            dots: components["schemas"]["WayDot"][];
+            /** Letters */
+            letters: components["schemas"]["Letters"][];
+            /** Words */
+            words: string;
+        };
+        /**
          * DriftLine
          * @description A system that had drifted when it was last looked at.
          */
@@ -3121,6 +3306,18 @@ export interface components {
             errors: components["schemas"]["ErrorOut"][];
         };
         /**
+         * FateOut
+         * @description What may become of what was recovered.
+         */
+        FateOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Said */
+            said: string;
+        };
+        /**
          * FigureOut
          * @description A figure of a way in; `stands` is right, low, high, or "" where it is only said.
          */
@@ -3151,6 +3348,26 @@ export interface components {
             questions: string[];
             /** Remembered */
             remembered: boolean;
+        };
+        /**
+         * FillOut
+         * @description What is weighed in before it runs, by which school; and how the vacuum is broken.
+         */
+        FillOut: {
+            /** Said */
+            said: string;
+            /** School */
+            school: string;
+            /** When */
+            when: string;
+            /** Others */
+            others: string[];
+            /** Phase */
+            phase: string;
+            /** Phase How */
+            phase_how: string;
+            /** Phase Reason */
+            phase_reason: string;
         };
         /**
          * FilmFrame
@@ -3217,6 +3434,31 @@ export interface components {
             done: string;
             /** Added */
             added: number;
+        };
+        /**
+         * GuardOut
+         * @description A step that guards a move.
+         */
+        GuardOut: {
+            /** Step */
+            step: string;
+            /** Label */
+            label: string;
+            /** Caution */
+            caution: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "done" | "open" | "skipped";
+            /** Reason */
+            reason: string;
+            /** Check */
+            check: string;
+            /** Test */
+            test: string;
+            /** By Hand */
+            by_hand: boolean;
         };
         /** GuestNote */
         GuestNote: {
@@ -3740,6 +3982,34 @@ export interface components {
             instruments: components["schemas"]["InstrumentOut"][];
         };
         /**
+         * LiveSumOut
+         * @description The sum on the scale: down to the sheet, then to the plate's subcooling.
+         */
+        LiveSumOut: {
+            /** In It */
+            in_it: number;
+            /** Sheet */
+            sheet: number;
+            /** Left */
+            left: number;
+            /** Unit */
+            unit: string;
+            /** Share */
+            share: number;
+            /** In Text */
+            in_text: string;
+            /** Left Text */
+            left_text: string;
+            /** Subcooling */
+            subcooling: number | null;
+            /** Target */
+            target: number | null;
+            /** Slot */
+            slot: number;
+            /** Degrees */
+            degrees: string;
+        };
+        /**
          * LoadOut
          * @description A quantity of the load that moves, per ten minutes.
          */
@@ -4074,6 +4344,21 @@ export interface components {
             };
         };
         /**
+         * NewCircuitState
+         * @description The circuit is in another state now; `reason` says why something was passed over.
+         */
+        NewCircuitState: {
+            /** Id */
+            id: string;
+            /** To */
+            to: string;
+            /**
+             * Reason
+             * @default
+             */
+            reason?: string;
+        };
+        /**
          * NewClosing
          * @description Close the visit; with something dangerous open, say why it is left.
          */
@@ -4118,6 +4403,21 @@ export interface components {
          * @description A cylinder and what is on the scale, in pounds (ip) or kilograms.
          */
         NewCylinder: {
+            /**
+             * Condition
+             * @default clean
+             * @enum {string}
+             */
+            condition?: "clean" | "mixed" | "burnt";
+            /**
+             * Takes Flammable
+             * @default false
+             */
+            takes_flammable?: boolean;
+            /** Rated */
+            rated?: number | null;
+            /** Tested Until */
+            tested_until?: string | null;
             /** Id */
             id: string;
             /** Name */
@@ -4186,7 +4486,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "system_started" | "system_stopped" | "filter_changed" | "evaporator_cleaned" | "condenser_cleaned" | "blower_mended" | "bulb_fixed" | "drier_renewed" | "metering_renewed" | "collar_on" | "collar_off" | "refrigerant_added" | "refrigerant_removed" | "plate_changed" | "something_changed" | "plate_corrected";
+            kind: "system_started" | "system_stopped" | "filter_changed" | "evaporator_cleaned" | "condenser_cleaned" | "blower_mended" | "bulb_fixed" | "drier_renewed" | "metering_renewed" | "compressor_renewed" | "coil_renewed" | "joint_made" | "collar_on" | "collar_off" | "refrigerant_added" | "refrigerant_removed" | "plate_changed" | "charge_mode_full" | "charge_mode_partial" | "charge_mode_ended" | "charge_mode_lapsed" | "something_changed" | "plate_corrected";
             /**
              * Happened At
              * Format: date-time
@@ -4294,6 +4594,37 @@ export interface components {
             key: string;
             /** Seen */
             seen: boolean;
+        };
+        /**
+         * NewSetting
+         * @description A setting as it is left. Without a value it comes off the record.
+         */
+        NewSetting: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Mode
+             * @default
+             * @enum {string}
+             */
+            mode?: "" | "cooling" | "heating" | "charge";
+            /**
+             * Usual
+             * @default
+             */
+            usual?: string;
+            /**
+             * Value
+             * @default
+             */
+            value?: string;
+            /**
+             * Reason
+             * @default
+             */
+            reason?: string;
         };
         /** NewSite */
         NewSite: {
@@ -5433,6 +5764,59 @@ export interface components {
             /** Times */
             times: components["schemas"]["TimeTick"][];
         };
+        /** SettingOut */
+        SettingOut: {
+            /** Name */
+            name: string;
+            /**
+             * Mode
+             * @enum {string}
+             */
+            mode: "" | "cooling" | "heating" | "charge";
+            /** Mode Label */
+            mode_label: string;
+            /** Usual */
+            usual: string;
+            /** Value */
+            value: string;
+            /** Reason */
+            reason: string;
+            /** Before */
+            before: string;
+            /**
+             * Became
+             * @enum {string}
+             */
+            became: "new" | "changed" | "gone" | "same";
+            /** Is Usual */
+            is_usual: boolean;
+        };
+        /**
+         * SettingsCarried
+         * @description The settings a sister machine was last left with.
+         */
+        SettingsCarried: {
+            /** Id */
+            id: string;
+            /** From System */
+            from_system: string;
+        };
+        /**
+         * SettingsOut
+         * @description A visit's settings record.
+         */
+        SettingsOut: {
+            /** Settings */
+            settings: components["schemas"]["SettingOut"][];
+            /** Has Before */
+            has_before: boolean;
+            /** Changes */
+            changes: number;
+            /** Sisters */
+            sisters: components["schemas"]["ChoiceOut"][];
+            /** Modes */
+            modes: components["schemas"]["ChoiceOut"][];
+        };
         /**
          * SignOut
          * @description One sign: measured, expected of this system today, and the readings it rests on.
@@ -5639,6 +6023,7 @@ export interface components {
             target_map: components["schemas"]["DrawnMap"][];
             order: components["schemas"]["OrderOut"];
             nudge: components["schemas"]["AdviceOut"] | null;
+            circuit: components["schemas"]["CircuitOut"] | null;
             /** Tests */
             tests: number;
             /** Tests Running */
@@ -6296,12 +6681,66 @@ export interface components {
             /** Plate Numbers */
             plate_numbers: components["schemas"]["PlateNumberOut"][];
         };
+        /**
+         * WayDot
+         * @description A state on the line.
+         */
+        WayDot: {
+            /** State */
+            state: string;
+            /**
+             * Stands
+             * @enum {string}
+             */
+            stands: "behind" | "passed_over" | "here" | "ahead";
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
+         * WayStateOut
+         * @description One state of the way: behind, here, or ahead.
+         */
+        WayStateOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /**
+             * Stands
+             * @enum {string}
+             */
+            stands: "behind" | "passed_over" | "here" | "ahead";
+            /** At */
+            at: string | null;
+            /** Elsewhere */
+            elsewhere: boolean;
+            /** Reason */
+            reason: string;
+        };
         /** WayStepOut */
         WayStepOut: {
             /** Text */
             text: string;
             /** Caution */
             caution: string;
+        };
+        /**
+         * WayStroke
+         * @description A piece of the line: behind, passed over, or ahead; or the air's own pressure.
+         */
+        WayStroke: {
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "behind" | "passed_over" | "ahead" | "air";
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
         };
         /**
          * WaysOut
@@ -7398,6 +7837,164 @@ export interface operations {
             503: components["responses"]["Refused503"];
         };
     };
+    move_circuit_api_visits__visit_id__circuit_post: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewCircuitState"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StandingOut"];
+                };
+            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    machine_settings_api_visits__visit_id__settings_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettingsOut"];
+                };
+            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    put_setting_api_visits__visit_id__settings_post: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewSetting"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StandingOut"];
+                };
+            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    carry_settings_api_visits__visit_id__carried_settings_post: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SettingsCarried"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StandingOut"];
+                };
+            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
     methods_api_methods_get: {
         parameters: {
             query?: {
@@ -8352,6 +8949,47 @@ export interface operations {
         responses: {
             /** @description Successful Response */
             201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CylinderOut"];
+                };
+            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    mark_cylinder_api_cylinders__cylinder_id__marks_post: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                cylinder_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CylinderMarks"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };

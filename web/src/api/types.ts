@@ -3,6 +3,8 @@ import type { components } from './schema'
 type Schemas = components['schemas']
 
 export type Units = 'ip' | 'si' | 'si_bar'
+export type Circuit = Schemas['CircuitOut']
+export type MachineSettings = Schemas['SettingsOut']
 export type Visit = Schemas['VisitOut']
 export type Standing = Schemas['StandingOut']
 export type VisitLine = Schemas['VisitLine']

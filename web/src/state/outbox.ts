@@ -32,7 +32,7 @@ export { outboxNow, useOutbox, type Message } from './waiting'
  */
 const RETRY_MS = 2_000
 /** What is only on screen while somebody has it open, and then follows every write. */
-const OPENED = ['ways', 'records', 'workings', 'changes']
+const OPENED = ['ways', 'records', 'workings', 'changes', 'settings']
 const BROKEN_TRIES = 4
 const brokenTries = new Map<string, number>()
 const sentFromHere = new Set<string>()

@@ -17,6 +17,7 @@ from nudge.core.language.said import Measure, difference, say
 from nudge.core.language.units import Quantity, degrees_f
 from nudge.core.physics.circuit.whole import whole_charge
 from nudge.core.settling.breaches import CHANGE_MINUTES, RUN_MINUTES
+from nudge.core.settling.charge_mode import minutes_short
 from nudge.core.settling.gate import CLOCKS, NEVER_PASSED, Breach
 
 SUPERHEAT_FLOOR_K = degrees_f(5)
@@ -252,6 +253,7 @@ def minutes_to_wait(ground: Ground) -> float:
         waits.append(RUN_MINUTES[device] - context.minutes_running)
     if context.minutes_since_change is not None:
         waits.append(CHANGE_MINUTES[device] - context.minutes_since_change)
+    waits.append(minutes_short(ground.case))
     return float(ceil(max(waits)))
 
 

@@ -50,6 +50,14 @@ _ROWS = (
         settles=("circuit_opened_recently",),
         is_noted=False,
     ),
+    Action("charge_mode_full", "Charge mode on, at full speed", is_noted=False),
+    Action(
+        "charge_mode_partial",
+        "Charge mode on, at the partial speed its maker states",
+        is_noted=False,
+    ),
+    Action("charge_mode_ended", "Charge mode ended, settings put back", is_noted=False),
+    Action("charge_mode_lapsed", "Charge mode ended by itself", is_noted=False),
     Action("something_changed", "Something else changed"),
 )
 

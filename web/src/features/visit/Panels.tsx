@@ -11,6 +11,7 @@ const ChangeOfMind = later(async () => (await import('./ChangeOfMind')).ChangeOf
 const DoneCard = later(async () => (await import('./DoneCard')).DoneCard)
 const ImportCard = later(async () => (await import('./ImportCard')).ImportCard)
 const Instruments = later(async () => (await import('./Instruments')).Instruments)
+const SettingsPanel = later(async () => (await import('./circuit/SettingsPanel')).SettingsPanel)
 const TestsPanel = later(async () => (await import('./tests/TestsPanel')).TestsPanel)
 const WalkCard = later(async () => (await import('./WalkCard')).WalkCard)
 const WaysCard = later(async () => (await import('./WaysCard')).WaysCard)
@@ -24,6 +25,8 @@ export type PanelName =
   | 'instruments'
   | 'import'
   | 'papers'
+  | 'recover'
+  | 'settings'
   | 'tests'
   | 'ways'
   | 'work'
@@ -53,6 +56,8 @@ function Open({ visit, vocabulary, units, nudge, panel, probe, onPanel }: Props)
     const removes = nudge?.action === 'remove'
     return <BurstPad {...{ visit, units, removes, onClose }} advice={nudge} />
   }
+  if (panel === 'recover') return <BurstPad {...{ visit, units, onClose }} removes advice={null} />
+  if (panel === 'settings') return <SettingsPanel {...{ visit, units, onClose }} />
   if (panel === 'walk') return <WalkCard {...{ visit, vocabulary, units, onClose }} />
   if (panel === 'changes') return <ChangeOfMind {...{ visit, onClose }} />
   if (panel === 'done')

@@ -48,7 +48,7 @@ export function Workspace({ visit, vocabulary }: Props) {
   const isStacked = useStacked()
   const nudge = nudgeOf(visit)
   const [chosen, setTab] = useState<Tab | null>(null)
-  const tab = chosen ?? (nudge ? 'Next' : 'Why')
+  const tab = chosen ?? (nudge || visit.circuit ? 'Next' : 'Why')
   const [drawing, setDrawing] = useState<Drawing>(
     visit.circuit_is_open && visit.tests > 0 ? 'Film' : 'Loop',
   )
@@ -89,6 +89,7 @@ export function Workspace({ visit, vocabulary }: Props) {
     else if (one.kind === 'read') callOut(visit.id, one.point, vocabulary)
     else if (one.kind === 'close') close()
     else if (one.kind === 'test') tests()
+    else if (one.kind === 'circuit') show('Next')
     else show('Next')
   }
   const among = drawingsOf(visit)
@@ -208,6 +209,7 @@ export function Workspace({ visit, vocabulary }: Props) {
                     {...{ visit, vocabulary, units, nudge }}
                     onForm={fillIn}
                     onPanel={setPanel}
+                    onTest={tests}
                   />
                 ),
                 Readings: <ReadingsTab {...{ visit, vocabulary, units, now }} onPanel={setPanel} />,

@@ -10,6 +10,7 @@ export type Act =
   | { kind: 'read'; label: string; point: string }
   | { kind: 'look'; label: string }
   | { kind: 'test'; label: string }
+  | { kind: 'circuit'; label: string }
   | { kind: 'close'; label: string }
 
 /** Gates of the clock: however steady it looks, it still says wait. */
@@ -22,8 +23,10 @@ export function mustWait(visit: Standing): boolean {
 /** What the decision asks for, as something to touch. A closed visit asks for nothing. */
 export function actOf(visit: Standing): Act | null {
   if (visit.state === 'closed') return null
-  if (visit.circuit_is_open || visit.tests_running > 0) {
-    return { kind: 'test', label: visit.tests_running > 0 ? 'The test' : 'Test it' }
+  if (visit.tests_running > 0) return { kind: 'test', label: 'The test' }
+  const [move] = visit.circuit?.moves ?? []
+  if (visit.circuit_is_open || visit.circuit?.state === 'broken') {
+    return { kind: 'circuit', label: move ? 'What comes next' : 'The circuit' }
   }
   const decision = visit.assessment?.decision
   if (visit.look && visit.look.decision !== 'leave_caps_on') {
