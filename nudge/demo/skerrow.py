@@ -13,6 +13,7 @@ from nudge.core.language.units import G_PER_OZ, Quantity, atmospheric_kpa, from_
 from nudge.core.physics.refrigerant.table import load_table
 from nudge.demo.skerrow_live import set_up_live
 from nudge.demo.skerrow_opened import set_up_opened
+from nudge.demo.skerrow_repairs import set_up_repairs
 from nudge.demo.skerrow_shelf import BOUGHT_DAYS_AGO, CYLINDER_OF, CYLINDERS, WEIGHED
 from nudge.demo.skerrow_story import CARD, SITES, SYSTEMS, VISITS, PlannedVisit, Readings
 from nudge.demo.skerrow_years import live_through
@@ -91,6 +92,7 @@ def fill_if_empty(database: Database, now: datetime | None = None) -> bool:
     clock.now = today
     set_up_live(database, clock, visits)
     set_up_opened(database, clock, visits)
+    set_up_repairs(database, clock, visits)
     return True
 
 

@@ -160,6 +160,11 @@ SITES: tuple[tuple[str, str], ...] = (
     ("harbour-launch", "Harbour Launch"),
 )
 
+_THREE_TONS = _numbers(design_pressure_low=236, design_pressure_high=446, factory_charge=5.1,
+                       line_length_included=15, liquid_line_size=0.375,
+                       vapour_line_size=0.75)  # fmt: skip
+_LINE_TABLE = "length, 1/2, 5/8, 3/4\n15, 2.4, 4.0, 5.6\n25, 7.9, 10.4, 13.1\n50, 21.8, 26.4, 31.9"
+
 SYSTEMS: tuple[PlannedSystem, ...] = (
     PlannedSystem("ferry-hall-big", "ferry-hall", "Big hall split", "R-410A", "txv", 5, 14, 10,
                   line_ft=65, note="Outdoor unit on the slip roof. Mind the gulls and the ladder.",
@@ -173,6 +178,15 @@ SYSTEMS: tuple[PlannedSystem, ...] = (
                   line_ft=25, plate=_numbers(design_pressure_low=236, design_pressure_high=446,
                                              factory_charge=5.1, line_length_included=15,
                                              liquid_line_size=0.375, vapour_line_size=0.75)),
+    PlannedSystem("lighthouse-office", "lighthouse-museum", "Keeper’s office split", "R-410A",
+                  "txv", 3, 14, 10, line_ft=25, plate=_THREE_TONS,
+                  note="The compressor hums and does not start; its breaker trips."),
+    PlannedSystem("school-servery", "school-kitchen", "Servery split", "R-410A", "txv", 3, 14, 10,
+                  line_ft=25, plate=_THREE_TONS),
+    PlannedSystem("clinic-pharmacy", "clinic", "Pharmacy inverter", "R-410A", "eev", 3, 18, 8.5,
+                  line_ft=25, charts=(("charge_by_line", _LINE_TABLE),),
+                  plate=_numbers(design_pressure_low=236, design_pressure_high=446,
+                                 factory_charge=5.5, vapour_line_size=0.625)),
     PlannedSystem("seed-library-stacks", "seed-library", "Stacks split", "R-410A", "txv", 3, 14,
                   10, line_ft=30, note="The seed store must not go over 78 °F for long."),
     PlannedSystem("pottery-kiln", "pottery-studio", "Kiln room split", "R-22", "fixed_orifice",

@@ -10,7 +10,7 @@ from nudge.core.opening.moves import MOVES, check_move
 from nudge.core.opening.states import STATES
 from nudge.core.physics.circuit.whole import check_holds
 from nudge.core.visit.order import StepState
-from nudge.services.circuit_way import PREFIX
+from nudge.services.circuit_way import PREFIX, brought_in_kg
 from nudge.services.clock import Clock
 from nudge.services.facts import repairs_of
 from nudge.services.plates import plate_of
@@ -59,7 +59,8 @@ class Circuit:
                     session.add(_tick(entry_id, visit_id, step, *kept, now))
 
         snapshot = self._visits.amend(visit_id, write, entry_id)
-        self._yard.bring_to(visit_id, to, repairs_of(before.visit, before.folder))
+        visit, parts = before.visit, repairs_of(before.visit, before.folder)
+        self._yard.bring_to(visit_id, to, parts, brought_in_kg(visit))
         return snapshot
 
 

@@ -25,13 +25,21 @@ BEARING = (*CIRCUIT_EVENTS, ADDED, REMOVED, *sorted(OPENS))
 def way_of(session: Session, visit: Visit, tests: TestsOfVisit) -> Way:
     """Where its circuit stands now, opened on this visit or left open on one before it."""
     own = [*_happenings(visit.standing_events, visit.id), *_shown(tests, visit.id)]
+    own += _let_in(visit, own)
     before = _before(session, visit)
     return _followed(visit, [*before, *own]) if own or before else _followed(visit, ())
 
 
 def fill_of(visit: Visit, way: Way) -> FirstFill:
     """What is weighed into it before it runs."""
-    return first_fill(plate_of(visit.system), way.out_kg)
+    return first_fill(plate_of(visit.system), way.out_kg, brought_kg=brought_in_kg(visit))
+
+
+def brought_in_kg(visit: Visit) -> float:
+    """What a new outdoor unit brings behind its shut service valves [kg]."""
+    if visit.kind != "new_installation":
+        return 0.0
+    return plate_of(visit.system).factory_charge_kg or 0.0
 
 
 def _followed(visit: Visit, happenings: Iterable[Happening]) -> Way:
@@ -57,6 +65,13 @@ def _happenings(events: Iterable[Event], visit_id: str) -> list[Happening]:
         for event in events
         if event.kind in BEARING
     ]
+
+
+def _let_in(visit: Visit, own: Iterable[Happening]) -> list[Happening]:
+    """A new machine’s factory charge comes in as its service valves are opened."""
+    broken = [one for one in own if one.key == "broken"]
+    kg = brought_in_kg(visit)
+    return [Happening(ADDED, broken[0].at, kg, visit=visit.id)] if broken and kg > 0 else []
 
 
 def _key_of(kind: str) -> str:

@@ -32,6 +32,7 @@ from nudge.core.visit.calls import call_named
 from nudge.core.visit.order import first_said, standing_before
 from nudge.core.visit.record.standing import current
 from nudge.core.visit.steps import check_of
+from nudge.core.visit.steps_opening import is_opened_next
 from nudge.services.charge_mode import charge_mode_of
 from nudge.services.circuit_way import left_to_weigh, said_of
 from nudge.services.facts import findings_of, first_facts
@@ -200,6 +201,7 @@ def take_snapshot(visit: Visit, around: Surroundings) -> Snapshot:
         stale=stale_points(rows, visit, running_since),
         mode=call.mode,
         open_circuit=said_of(way),
+        is_opened_next=is_opened_next(facts),
         charge_mode=mode[0],
         minutes_in_mode=_minutes(mode[1], latest),
         open_stage=STATES[way.state].stage,

@@ -17,7 +17,7 @@ from uuid import uuid4
 from nudge.core.language.errors import CoreError, UnknownName
 from nudge.instruments.kit import Ails, KitSource, new_kit
 from nudge.plant.faults import FAULTS, Present
-from nudge.plant.kept import scene_data, scene_of, state_data, state_of
+from nudge.plant.kept import scene_data, state_data
 from nudge.plant.presets import preset_machine
 from nudge.plant.room import Weather, room_for
 from nudge.plant.running import (
@@ -34,7 +34,7 @@ from nudge.services.samples import Given
 from nudge.services.sound import BROKEN
 from nudge.services.visits import Visits
 from nudge.services.yard_jobs import CLEAN_AFTER, JOBS
-from nudge.services.yard_open import open_data, open_of, place_kit
+from nudge.services.yard_open import open_data, place_kit
 from nudge.services.yard_work import (
     CYLINDER_KG,
     DONE,
@@ -45,6 +45,8 @@ from nudge.services.yard_work import (
     YardView,
     bring_to,
     give_out,
+    open_up,
+    plant_kept,
     put_right,
     read_kit,
     take_in,
@@ -86,10 +88,12 @@ class Yard:
         seed: int,
         ails: Mapping[str, tuple[Ails, ...]] | None = None,
         low_switch: float | None = 0.0,
+        opened: bool = False,
     ) -> None:
         """Put a simulated system, standing, where a visit is; `indoor` is °C and %.
 
-        `low_switch` is where it trips [kPa gauge]. Raises: UnknownName.
+        `low_switch` is where it trips [kPa gauge]; `opened`: nothing is in its circuit yet.
+        Raises: UnknownName.
         """
         machine, air = preset_machine(preset), air_of(*indoor)
         for present in faults:
@@ -114,6 +118,8 @@ class Yard:
                 now,
                 now,
             )
+            if opened:
+                open_up(self._plants[visit_id])
             self._keep(visit_id, now)
         self._instruments.know(visit_id, kit.channels, "simulated")
 
@@ -181,7 +187,9 @@ class Yard:
                     give_out(plant, -kg)
                 self._keep(visit_id, now)
 
-    def bring_to(self, visit_id: str, state: str, parts: Collection[str]) -> None:
+    def bring_to(
+        self, visit_id: str, state: str, parts: Collection[str], brought_kg: float = 0.0
+    ) -> None:
         """Do to a simulated circuit what brings it to a state; nothing to a real one."""
         with self._lock:
             plant, now = self._found(visit_id), self._clock()
@@ -189,7 +197,7 @@ class Yard:
                 return
             self._move_on(visit_id, plant, now)
             with suppress(CoreError):  # somebody did it by hand already
-                bring_to(plant, state, parts)
+                bring_to(plant, state, parts, brought_kg)
             places = JOBS[JOB_OF_STATE[state]].places if state in JOB_OF_STATE else ()
             place_kit(self._instruments, visit_id, uuid4().hex, places)
             self._keep(visit_id, now)
@@ -308,26 +316,7 @@ class Yard:
             row = session.get(Plant, visit_id)
         if row is None:
             return None
-        now, more = self._clock(), row.state
-        kit = new_kit(Random(more["seed"]))
-        for channel, point in more["sits"].items():
-            kit = kit.place(channel, point)
-        for channel, troubles in more["ails"].items():
-            kit = kit.ail(channel, tuple(Ails(*trouble) for trouble in troubles))
-        self._plants[visit_id] = StandingPlant(
-            row.scene["preset"],
-            scene_of(row.scene),
-            state_of(more["plant"]),
-            KitSource(kit, Random(more["seed"] + 1)),
-            more["seed"],
-            more["cylinder_kg"],
-            dict(more["placements"]),
-            row.updated_at,
-            now,
-            more.get("ahead_kg", 0.0),
-            more.get("is_open", False),
-            open_of(more.get("circuit")),
-        )
+        self._plants[visit_id] = plant_kept(row.scene, row.state, row.updated_at, self._clock())
         return self._plants[visit_id]
 
     def _keep(self, visit_id: str, now: datetime) -> None:

@@ -3,11 +3,13 @@
 from collections.abc import Callable, Collection, Mapping
 from dataclasses import dataclass, replace
 from datetime import datetime
+from random import Random
+from typing import Any
 
 from nudge.core.language.errors import CoreError
-from nudge.instruments.kit import KitSource
+from nudge.instruments.kit import Ails, KitSource, new_kit
 from nudge.plant.faults import Present
-from nudge.plant.kept import without_fault
+from nudge.plant.kept import scene_of, state_of, without_fault
 from nudge.plant.running import (
     PlantState,
     Scene,
@@ -17,7 +19,7 @@ from nudge.plant.running import (
 )
 from nudge.services.samples import Given
 from nudge.services.yard_jobs import Job
-from nudge.services.yard_open import OPEN_WORK, OpenCircuit, left_in, recovered
+from nudge.services.yard_open import OPEN_WORK, OpenCircuit, left_in, open_of, recovered
 
 FAST_KG_S = 0.02
 """Weighed in as liquid while it stands."""
@@ -82,8 +84,7 @@ def put_right(plant: StandingPlant, job: Job, kg: float) -> str:
 def _recover_all(plant: StandingPlant, job: Job, kg: float) -> str:
     if plant.state.is_running:
         raise CoreError("job", "Stop it and lock it out before it is recovered.")
-    plant.circuit = recovered(plant.scene.machine, plant.scene, plant.outdoors_c)
-    plant.state = replace(plant.state, charge_kg=0.0, to_add_kg=0.0, spreading_kg=0.0)
+    open_up(plant)
     return "Recovered and weighed."
 
 
@@ -133,22 +134,32 @@ def take_in(plant: StandingPlant, kg: float) -> None:
     plant.state = dosed(plant.state, max(kg - ahead, 0.0), rate)
 
 
+def open_up(plant: StandingPlant) -> None:
+    """A circuit that stands open and empty: new pipes, or what is left after recovery."""
+    plant.circuit = recovered(plant.scene.machine, plant.scene, plant.outdoors_c)
+    plant.state = replace(plant.state, charge_kg=0.0, to_add_kg=0.0, spreading_kg=0.0)
+
+
 def give_out(plant: StandingPlant, kg: float) -> None:
     """Recovered onto the shelf [kg]: what is left of a whole charge is what oil and hoses keep."""
     held = plant.state.charge_kg
     plant.state = dosed(plant.state, -min(kg, held), 0.0)
     if held > 0 and kg >= MOSTLY * held and not plant.state.is_running:
-        plant.circuit = recovered(plant.scene.machine, plant.scene, plant.outdoors_c)
-        plant.state = replace(plant.state, charge_kg=0.0, to_add_kg=0.0, spreading_kg=0.0)
+        open_up(plant)
 
 
-def bring_to(plant: StandingPlant, state: str, parts: Collection[str]) -> None:
-    """What somebody does who brings a circuit to a state; `parts` are those being renewed.
+def bring_to(
+    plant: StandingPlant, state: str, parts: Collection[str], brought_kg: float = 0.0
+) -> None:
+    """What somebody does who brings a circuit to a state; `parts` are those being renewed,
+    `brought_kg` what stands behind shut service valves.
 
     Raises: CoreError, where the plant does not stand so.
     """
     if state == "recovered" and plant.circuit is None:
         give_out(plant, plant.state.charge_kg)
+    if state == "broken" and brought_kg > 0:
+        take_in(plant, brought_kg)
     job = JOB_OF_STATE.get(state)
     if job is None or plant.circuit is None:
         return
@@ -227,3 +238,28 @@ def read_kit(plant: StandingPlant, now: datetime, seconds: float) -> list[Given]
         )
         for sample in plant.source.samples()
     ]
+
+
+def plant_kept(
+    scene: Mapping[str, Any], more: Mapping[str, Any], at: datetime, now: datetime
+) -> StandingPlant:
+    """A plant as it was kept at a moment, taken up again now."""
+    kit = new_kit(Random(more["seed"]))
+    for channel, point in more["sits"].items():
+        kit = kit.place(channel, point)
+    for channel, troubles in more["ails"].items():
+        kit = kit.ail(channel, tuple(Ails(*trouble) for trouble in troubles))
+    return StandingPlant(
+        scene["preset"],
+        scene_of(scene),
+        state_of(more["plant"]),
+        KitSource(kit, Random(more["seed"] + 1)),
+        more["seed"],
+        more["cylinder_kg"],
+        dict(more["placements"]),
+        at,
+        now,
+        more.get("ahead_kg", 0.0),
+        more.get("is_open", False),
+        open_of(more.get("circuit")),
+    )

@@ -63,6 +63,8 @@ class Context:
     """What an inverter's charge mode is; `needed` where this call asks for one; "" elsewhere."""
     minutes_in_mode: float | None = None
     """How long it has been so."""
+    is_opened_next: bool = False
+    """It is locked out to be opened: nothing of it is judged any more."""
     open_stage: str = ""
     """The stage of the visit an empty circuit is at."""
     to_weigh_kg: float | None = None

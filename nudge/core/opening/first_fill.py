@@ -1,7 +1,7 @@
 """How much is weighed in before it is run, by school; and with which phase the vacuum is broken."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from types import MappingProxyType
 
 from nudge.core.language.said import Measure, Said, say
@@ -64,8 +64,26 @@ class FirstFill:
     said: Said
 
 
-def first_fill(plate: Plate, recovered_kg: float = 0.0, ran_right: bool = False) -> FirstFill:
-    """The first fill of an evacuated system by the school that suits what is known of it."""
+def first_fill(
+    plate: Plate, recovered_kg: float = 0.0, ran_right: bool = False, brought_kg: float = 0.0
+) -> FirstFill:
+    """The first fill of an evacuated system by the school that suits what is known of it.
+
+    `brought_kg` is what a new outdoor unit holds behind its service valves.
+    """
+    fill = _by_school(plate, recovered_kg, ran_right)
+    if brought_kg <= 0:
+        return fill
+    said = say(
+        f"Open the service valves: the factory charge, {{brought}}, comes in. Then weigh in "
+        f"{{rest}} for the line set: {fill.school.label[0].lower()}{fill.school.label[1:]}.",
+        brought=Measure(brought_kg, Quantity.CHARGE),
+        rest=Measure(max(fill.kg - brought_kg, 0.0), Quantity.CHARGE),
+    )
+    return replace(fill, said=said)
+
+
+def _by_school(plate: Plate, recovered_kg: float, ran_right: bool) -> FirstFill:
     whole, sheet = whole_charge(plate), weigh_in(plate).total
     if plate.line_set_length_m == 0 and plate.factory_charge_kg:
         return _filled("plate_alone", plate.factory_charge_kg, plate.factory_charge_kg)

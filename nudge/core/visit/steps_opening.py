@@ -29,6 +29,13 @@ def _is_opened(facts: Facts) -> bool:
     return facts.kind != "repair" or facts.circuit not in ("charged", "recovered")
 
 
+def is_opened_next(facts: Facts) -> bool:
+    """A repair that is planned, on a system locked out for it and still charged."""
+    ticked = facts.ticks.get("locked_out")
+    is_locked = ticked is not None and ticked.state == "done"
+    return facts.kind == "repair" and facts.circuit == "charged" and is_locked
+
+
 def _renews(part: str) -> Shows:
     return lambda facts: part in facts.repairs
 

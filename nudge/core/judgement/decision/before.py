@@ -54,6 +54,17 @@ def _open_circuit(ground: Ground) -> Finding | None:
     return Finding(context.open_circuit, stage=STAGE_OF_CIRCUIT.get(context.open_stage))
 
 
+def _opened_next(ground: Ground) -> Finding | None:
+    if not ground.case.context.is_opened_next:
+        return None
+    return Finding(
+        say(
+            "It is locked out to be opened. Recover all of it into a cylinder that may take it, and "
+            "weigh what comes: against what belongs in it that is evidence."
+        )
+    )
+
+
 def _weigh_the_rest(ground: Ground) -> Finding | None:
     context = ground.case.context
     if context.to_weigh_kg is None:
@@ -290,6 +301,8 @@ BEFORE: tuple[Rule, ...] = (
          _stop_it),
     Rule("stop_adding", "danger", "Stop adding.", "do_not_charge", "act",
          "Under 5 °F of superheat on the way in, liquid is near the compressor.", _stop_adding),
+    Rule("opened_next", "first", "Recover it, then open it.", "do_not_charge", "recover",
+         "A circuit locked out to be opened is neither started nor judged.", _opened_next),
     Rule("weigh_the_rest", "first", "Weigh in the rest.", "weigh_in", "fill",
          "A circuit that was empty is filled by weight; its readings say nothing until it is full.",
          _weigh_the_rest),
