@@ -20,7 +20,8 @@ _SUMMER, _ROOM = Weather(28.0, 0.5, 50.0, start_hour=10.0), (25.0, 50.0)
 REPAIRS = (
     ("compressor-live", "lighthouse-office", "Hums and trips its breaker.", "repair",
      "split-3-410-valve",
-     (Present("compressor_worn", 0.9), Present("wet_circuit", EIGHT_GRAMS)), 31),
+     (Present("compressor_worn", 0.9), Present("undercharge", 0.68),
+      Present("wet_circuit", EIGHT_GRAMS)), 31),
     ("valve-live", "school-servery", "No cold air since the weekend.", "repair",
      "split-3-410-valve", (Present("valve_shut", 1.0),), 37),
     ("inverter-live", "clinic-pharmacy", "New machine, to be started.", "new_installation",

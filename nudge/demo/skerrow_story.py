@@ -183,7 +183,7 @@ SYSTEMS: tuple[PlannedSystem, ...] = (
                   note="The compressor hums and does not start; its breaker trips."),
     PlannedSystem("school-servery", "school-kitchen", "Servery split", "R-410A", "txv", 3, 14, 10,
                   line_ft=25, plate=_THREE_TONS),
-    PlannedSystem("clinic-pharmacy", "clinic", "Pharmacy inverter", "R-410A", "eev", 3, 18, 8.5,
+    PlannedSystem("clinic-pharmacy", "clinic", "Pharmacy inverter", "R-410A", "eev", 3, 18, 10,
                   line_ft=25, charts=(("charge_by_line", _LINE_TABLE),),
                   plate=_numbers(design_pressure_low=236, design_pressure_high=446,
                                  factory_charge=5.5, vapour_line_size=0.625)),

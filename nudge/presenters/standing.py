@@ -1,7 +1,7 @@
 """A visit with everything its screen needs: what every write answers, so nothing is asked twice."""
 
 from nudge.contract.advice import AdviceOut, advice_out
-from nudge.core.judgement.decision.before import OPEN_HEADLINE
+from nudge.core.judgement.decision.opened import OPEN_HEADLINE
 from nudge.core.language.units import UnitSystem
 from nudge.presenters.circuit import CircuitOut, circuit_out
 from nudge.presenters.visit_order import TEST_OF_STEP, OrderOut, order_out

@@ -6,6 +6,7 @@ from sqlalchemy.orm import Session
 
 from nudge.core.language.said import Said, say
 from nudge.core.language.vocabulary.actions import OPENS
+from nudge.core.language.vocabulary.points import POINTS
 from nudge.core.opening.first_fill import FirstFill, first_fill
 from nudge.core.opening.followed import ADDED, REMOVED, SHOWN_BY, Happening, Way, follow
 from nudge.core.opening.states import STATES
@@ -14,8 +15,9 @@ from nudge.core.visit.calls import call_named
 from nudge.services.plates import plate_of
 from nudge.services.test_facts import TestsOfVisit, tests_of
 from nudge.store.repositories import visits as repository
-from nudge.store.tables import Event, Visit
+from nudge.store.tables import Event, Reading, Visit
 
+ON_THE_CIRCUIT = frozenset({"low", "high"})
 PREFIX = "circuit_"
 CIRCUIT_EVENTS = tuple(f"{PREFIX}{key}" for key in STATES if key != "charged")
 """Kinds of events that say which state a circuit was brought to."""
@@ -118,6 +120,19 @@ def said_of(way: Way) -> Said | None:
         f"No refrigerant is in it. {STATES[way.state].said} Locked out, control voltage off, until "
         "it is proven tight and dry, and weighed in."
     )
+
+
+def since_opened(rows: dict[str, Reading], way: Way) -> dict[str, Reading]:
+    """Without what was read on the circuit before it was last empty: it says nothing of now."""
+    emptied = max((one.at for one in way.entered if STATES[one.state].is_empty), default=None)
+    if emptied is None and not way.is_empty:
+        return rows
+    return {
+        point: row
+        for point, row in rows.items()
+        if POINTS[point].side not in ON_THE_CIRCUIT
+        or not (way.is_empty or row.taken_at.timestamp() < (emptied or 0.0))
+    }
 
 
 def left_to_weigh(way: Way, fill: FirstFill | None) -> float | None:

@@ -56,7 +56,11 @@ def past_of(visit: Visit, has_live: bool, known: Known, hunting_minutes: float |
     """The visit so far as moments, oldest first, and what was done since the last of them."""
     device = device_named(visit.system.metering_device)
     told = _Telling(timedelta(minutes=CHANGE_MINUTES[device]))
+    since = filled_at(known.way)
     for item in _in_order(visit):
+        moment = item.taken_at if isinstance(item, Reading) else item.happened_at
+        if moment.timestamp() <= since:
+            continue  # of a circuit that was emptied since; or weighed in, which is no dose
         if isinstance(item, Reading):
             told.read(item)
         elif item.kind in ACTIONS:
@@ -72,8 +76,22 @@ def past_of(visit: Visit, has_live: bool, known: Known, hunting_minutes: float |
         known.recovered_share,
         known.weighed_in,
         known.proven_tight,
+        sheet_left(known),
         _corrected_since(visit),
     )
+
+
+def sheet_left(known: Known) -> float:
+    """What of its sheet a filled circuit still lacks [kg]."""
+    if known.fill is None or known.way.state != "weighed":
+        return 0.0
+    return max(known.fill.sheet_kg - known.way.in_kg, 0.0)
+
+
+def filled_at(way: Way) -> float:
+    """When a circuit that was opened was filled again [s]: what was before it is another story."""
+    moments = [way.since(state) for state in ("weighed", "broken")]
+    return max((at for at in moments if at is not None), default=0.0)
 
 
 def _corrected_since(visit: Visit) -> bool:

@@ -34,7 +34,7 @@ from nudge.core.visit.record.standing import current
 from nudge.core.visit.steps import check_of
 from nudge.core.visit.steps_opening import is_opened_next
 from nudge.services.charge_mode import charge_mode_of
-from nudge.services.circuit_way import left_to_weigh, said_of
+from nudge.services.circuit_way import left_to_weigh, said_of, since_opened
 from nudge.services.facts import findings_of, first_facts
 from nudge.services.folder import Folder
 from nudge.services.live_state import LiveState
@@ -174,7 +174,7 @@ def take_snapshot(visit: Visit, around: Surroundings) -> Snapshot:
     A plate changed after the fact can make stored readings impossible for it; then there is
     a `problem` in place of an assessment, and every reading is still there.
     """
-    rows = current(visit.readings) | live_rows(around.live)
+    rows = since_opened(current(visit.readings) | live_rows(around.live), around.known.way)
     readings = {key: si_value(row) for key, row in rows.items()}
     observations = standing_observations(visit)
     running_since, changed_at = _last_events(visit)

@@ -38,6 +38,7 @@ JOB_OF_STATE: Mapping[str, str] = {
     "released": "release_nitrogen",
     "evacuating": "open_pump",
     "isolated": "shut_pump",
+    "broken": "add_charge",
 }
 """What is done to a simulated circuit to bring it to a state."""
 FAULTS_OF_PART: Mapping[str, tuple[str, ...]] = {
@@ -160,8 +161,8 @@ def bring_to(
         give_out(plant, plant.state.charge_kg)
     if state == "broken" and brought_kg > 0:
         take_in(plant, brought_kg)
-    job = JOB_OF_STATE.get(state)
-    if job is None or plant.circuit is None:
+    job = JOB_OF_STATE.get(state, "")
+    if job not in OPEN_WORK or plant.circuit is None:
         return
     pipe = plant.circuit.pipe_c(plant.outdoors_c)
     plant.circuit, _ = OPEN_WORK[job](plant.circuit, pipe)

@@ -89,7 +89,7 @@ class WholeWayTest(WithRepair):
         self.assertEqual((begun["state"], begun["moves"][0]["to"]), ("charged", "recovered"))
         self.assertEqual(
             {guard["step"] for guard in begun["moves"][0]["guards"]},
-            {"fault_proven", "locked_out", "recovery_cylinder", "recovered_weighed"},
+            {"fault_proven", "plan", "locked_out", "recovery_cylinder", "recovered_weighed"},
         )
         found = self.recover()
         self.assertEqual(found["circuit"]["state"], "recovered")
@@ -98,7 +98,7 @@ class WholeWayTest(WithRepair):
         self.assertIn("swept with dry nitrogen", self.refused("opened"))
         self.tick("swept")
         self.move("opened", "flares only, no flame")
-        self.assertIn("every part fitted", self.refused("pressurised"))
+        self.assertIn("fitted by its points", self.refused("pressurised"))
         found = self.write("checks", key="fit_valve", entries=RIGHT_VALVE)
         steps = {s["key"]: s for g in found["order"]["stages"] for s in g["steps"]}
         self.assertEqual(steps["fit_valve"]["state"], "done")

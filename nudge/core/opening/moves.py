@@ -8,6 +8,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from types import MappingProxyType
 
+from nudge.core.checks.fitting import FIT_PARTS
 from nudge.core.language.errors import CoreError
 from nudge.core.opening.states import STATES, state_named
 
@@ -29,7 +30,7 @@ _ROWS = (
         "recovered",
         ("charged", "broken", "weighed", "trimmed"),
         "Recover and weigh it",
-        ("fault_proven", "locked_out", "recovery_cylinder", "recovered_weighed"),
+        ("fault_proven", "plan", "locked_out", "recovery_cylinder", "recovered_weighed"),
         "Recovery machine rated for the refrigerant, never to air; liquid freezes what it touches.",
         "What comes out against what belongs in it is evidence, and it is had only once.",
     ),
@@ -45,7 +46,7 @@ _ROWS = (
         "pressurised",
         ("opened", "released", "isolated"),
         "Raise it with nitrogen",
-        ("fitted",),
+        tuple(part.form_key for part in FIT_PARTS),
         "Dry nitrogen through a regulator. Never over the lower design pressure of the plates.",
         "Tightness is proven by pressure, bubbles and time: no vacuum proves it.",
     ),

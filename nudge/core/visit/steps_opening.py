@@ -44,10 +44,6 @@ def _fitted(part: str) -> Shows:
     return lambda facts: facts.findings.get(f"fit_{part}") in ("good", "watch")
 
 
-def _all_fitted(facts: Facts) -> bool:
-    return bool(facts.repairs) and all(_fitted(part)(facts) for part in facts.repairs)
-
-
 def _fault_proven(facts: Facts) -> bool:
     return "valve_shut" in facts.proven or (facts.is_judged and facts.leader in FAULTS)
 
@@ -74,8 +70,8 @@ _FITTING = tuple(
 OPENING_STEPS: tuple[StepRow, ...] = (
     StepRow("fault_proven", "recover", "The fault proven, and by what",
             "A circuit opened on a guess is opened twice.", "opening", _fault_proven, calls=REPAIR),
-    StepRow("plan", "recover", "What is renewed", shows=lambda f: bool(f.repairs), calls=REPAIR,
-            check=PLAN),
+    StepRow("plan", "recover", "What is renewed", "", "opening", lambda f: bool(f.repairs),
+            calls=REPAIR, check=PLAN),
     StepRow("locked_out", "recover", "Compressor locked out, control voltage off",
             _LOCKED + " An inverter’s capacitors stay charged for minutes: measure.", "opening",
             calls=REPAIR),
@@ -94,7 +90,6 @@ OPENING_STEPS: tuple[StepRow, ...] = (
     StepRow("fire_watch", "repair", "Fire watch: extinguisher at hand, what burns taken away",
             "Stay half an hour after the last flame. Not brazed: skip it and say so.", "opening",
             calls=FITS),
-    StepRow("fitted", "repair", "Every part fitted", "", "opening", _all_fitted, calls=FITS),
     *_FITTING,
     StepRow("photos", "repair", "Photos of what was there and what was fitted",
             shows=lambda f: f.photos > 0, calls=FITS),

@@ -9,6 +9,7 @@ from nudge.core.judgement.decision.doses import IN_VAIN, unanswered
 from nudge.core.judgement.decision.ground import Ground
 from nudge.core.judgement.decision.leak import STEPS, find_empty
 from nudge.core.judgement.decision.limits import least
+from nudge.core.judgement.decision.opened import LOCKED_OR_FILLING, OPEN_CIRCUIT
 from nudge.core.judgement.decision.rule import Finding, Rule
 from nudge.core.judgement.decision.window import reads_right
 from nudge.core.judgement.decision.words import joined, paragraph
@@ -26,7 +27,6 @@ MOST_ADDED = 0.50
 """Of the whole charge: more than that missing is a leak or an empty system, not a trim."""
 FEEDS = frozenset({"liquid_line_restriction", "metering_underfeed"})
 UNSETTLED_MINUTES = 2.0
-STAGE_OF_CIRCUIT: dict[str, Stage] = {key: key for key in ("recover", "repair", "prove", "fill")}
 STAGE_OF_WORK: dict[str, Stage] = {"collar_on": "connect", "condenser_dry": "settle"}
 AIR = frozenset(
     {
@@ -45,40 +45,6 @@ WATCH = (
     say("Watch superheat: under {least}, add nothing more.", least=difference(SUPERHEAT_FLOOR_K)),
     say("Watch the line temperatures come together, and the liquid line: it is the slow one."),
 )
-
-
-def _open_circuit(ground: Ground) -> Finding | None:
-    context = ground.case.context
-    if context.open_circuit is None:
-        return None
-    return Finding(context.open_circuit, stage=STAGE_OF_CIRCUIT.get(context.open_stage))
-
-
-def _opened_next(ground: Ground) -> Finding | None:
-    if not ground.case.context.is_opened_next:
-        return None
-    return Finding(
-        say(
-            "It is locked out to be opened. Recover all of it into a cylinder that may take it, and "
-            "weigh what comes: against what belongs in it that is evidence."
-        )
-    )
-
-
-def _weigh_the_rest(ground: Ground) -> Finding | None:
-    context = ground.case.context
-    if context.to_weigh_kg is None:
-        return None
-    if not context.past.proven_tight:
-        return None
-    return Finding(
-        say(
-            "It was empty, is proven tight, and {left} of what the sheet asks for is still to go "
-            "in. This is weighing, not trimming: what is missing was never put in.",
-            left=Measure(context.to_weigh_kg, Quantity.CHARGE),
-        ),
-        watch=WATCH,
-    )
 
 
 def _valve_shut(ground: Ground) -> Finding | None:
@@ -291,21 +257,14 @@ def _test_of(suspect: Suspect) -> HangsOn | None:
     return HangsOn("test", tests[0], say(suspect.told_apart_by)) if tests else None
 
 
-OPEN_HEADLINE = "Do not start it: the circuit is open."
 BEFORE: tuple[Rule, ...] = (
-    Rule("open_circuit", "danger", OPEN_HEADLINE, "do_not_charge",
-         "connect", "A compressor run in a vacuum arcs and burns out; what was read before it was "
-         "opened says nothing of now.", _open_circuit),
+    OPEN_CIRCUIT,
     Rule("stop_it", "danger", "Stop it.", "do_not_charge", "act",
          "What can burst or burn out is switched off before anything else, at any minute.",
          _stop_it),
     Rule("stop_adding", "danger", "Stop adding.", "do_not_charge", "act",
          "Under 5 °F of superheat on the way in, liquid is near the compressor.", _stop_adding),
-    Rule("opened_next", "first", "Recover it, then open it.", "do_not_charge", "recover",
-         "A circuit locked out to be opened is neither started nor judged.", _opened_next),
-    Rule("weigh_the_rest", "first", "Weigh in the rest.", "weigh_in", "fill",
-         "A circuit that was empty is filled by weight; its readings say nothing until it is full.",
-         _weigh_the_rest),
+    *LOCKED_OR_FILLING,
     Rule("not_judged", "impossible", "Charge is not judged here.", "do_not_charge", "judge",
          "Rules for other plant are not these.", _not_judged),
     Rule("standing", "impossible", "Start the system and let it run.", "do_not_charge", "settle",

@@ -28,6 +28,12 @@ def is_weighed_in(ground: Ground) -> bool:
     return past.weighed_in and past.proven_tight
 
 
+def is_known_short(ground: Ground) -> bool:
+    """By the scale it lacks the rest of its sheet, and by nitrogen it lost nothing since."""
+    past = ground.case.context.past
+    return is_weighed_in(ground) and past.sheet_left_kg > 0 and not past.corrected
+
+
 EMPTY_SUBCOOLING_K = degrees_f(1)
 
 

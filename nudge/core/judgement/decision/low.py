@@ -15,6 +15,7 @@ from nudge.core.judgement.decision.holds import Hold, again, named, weakest
 from nudge.core.judgement.decision.leak import (
     evidence,
     find_empty,
+    is_known_short,
     is_one_readings_word,
     is_weighed_in,
     leak_by_history,
@@ -36,12 +37,13 @@ PAST_ITS_GATE = "A gate was passed to say this, so it is no ground to move refri
 
 
 def door_is_open(ground: Ground) -> bool:
-    """A first dose in was proven, every one was answered, and nothing but charge leads."""
-    return (
-        ground.given_kg > 0
-        and ground.goes_well
-        and ground.standing_low + ground.belief("none") >= least("add_again")
-    )
+    """A first dose in was proven, every one was answered, and nothing but charge leads; or the
+    scale says that the rest of its sheet is still to come.
+    """
+    goes_well = ground.given_kg > 0 and ground.goes_well
+    is_short = is_known_short(ground) and not ground.answers
+    likely = ground.standing_low + ground.belief("none")
+    return (goes_well or is_short) and likely >= least("add_again")
 
 
 def _contradicted(ground: Ground) -> Finding | None:

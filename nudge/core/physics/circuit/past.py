@@ -36,6 +36,8 @@ class Past:
     """It was evacuated and weighed in on this visit: what was missing before is not missing now."""
     proven_tight: bool = False
     """It was pressure-tested on this visit and held."""
+    sheet_left_kg: float = 0.0
+    """What of the sheet was not weighed in yet, on purpose or not [kg]; 0 where nothing was."""
     corrected: bool = False
     """A reading was corrected or taken back since the first dose."""
     other_loads: tuple[float, ...] = field(default_factory=tuple)
