@@ -21,6 +21,8 @@ class CheckBlankOut(BaseModel):
     decimals: int
     choices: list[tuple[str, str]]
     is_needed: bool
+    is_words: bool
+    """A line in one's own words, neither a number nor a choice."""
 
 
 def blank_out(blank: Blank, units: UnitSystem) -> CheckBlankOut:
@@ -31,6 +33,7 @@ def blank_out(blank: Blank, units: UnitSystem) -> CheckBlankOut:
         decimals=decimals(blank.quantity, units) if blank.quantity else 0,
         choices=list(blank.choices),
         is_needed=blank.is_needed,
+        is_words=blank.is_words,
     )
 
 

@@ -2575,6 +2575,8 @@ export interface components {
             ][];
             /** Is Needed */
             is_needed: boolean;
+            /** Is Words */
+            is_words: boolean;
         };
         /**
          * CheckOut

@@ -32,10 +32,11 @@ export function Blanks({ blanks, filled }: { blanks: readonly Blank[]; filled: F
             {!blank.is_needed && ', if known'}
           </span>
           <input
-            inputMode="decimal"
+            inputMode={blank.is_words ? 'text' : 'decimal'}
+            maxLength={blank.is_words ? 120 : 20}
             value={typed[blank.key] ?? ''}
             onChange={(event) => set(blank.key, event.target.value)}
-            className="h-11 w-24 rounded border border-rule-strong bg-ground px-2 tabular-nums"
+            className={`h-11 rounded border border-rule-strong bg-ground px-2 ${blank.is_words ? 'min-w-0 flex-1 basis-48' : 'w-24 tabular-nums'}`}
           />
           {blank.unit}
         </label>

@@ -11,7 +11,7 @@ export function useFilled(blanks: readonly Blank[], begun: Record<string, string
   const entries: Record<string, string | number> = {}
   for (const blank of blanks) {
     const text = typed[blank.key] ?? ''
-    const value = blank.choices.length > 0 ? text : numberIn(text)
+    const value = blank.choices.length > 0 || blank.is_words ? text.trim() : numberIn(text)
     if (value !== null && value !== '') entries[blank.key] = value
   }
   const isWhole = blanks.every((blank) => !blank.is_needed || blank.key in entries)
