@@ -10,7 +10,9 @@ from pathlib import Path
 
 from tools.books.page import PAGES
 
-CHAPTERS = ("names", "physics", "targets", "judging", "deciding", "visits", "testing", "plant")
+CHAPTERS = (
+    "names", "physics", "targets", "judging", "deciding", "visits", "testing", "opening", "plant",
+)  # fmt: skip
 DOCS = Path(__file__).parents[2] / "docs"
 
 
