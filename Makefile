@@ -99,6 +99,9 @@ charge: setup-dev  ## how well the dose advisor charges, in closed loop
 responses: setup-dev  ## the book of charge responses, from the simulated plant
 	@$(PY) -m tools.make_responses
 
+repairs: setup-dev  ## compressors swapped, from the open circuit to the trimmed charge
+	@$(PY) -m tools.repair_study
+
 drift: setup-dev  ## how often a drift between two visits is flagged, and how often for nothing
 	@$(PY) -m tools.drift_study
 	@$(PY) -m tools.drift_study 24 left

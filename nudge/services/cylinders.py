@@ -18,10 +18,12 @@ from nudge.core.language.errors import CoreError, Impossible, OutOfRange, Unknow
 from nudge.core.language.said import Measure, say
 from nudge.core.language.units import Quantity
 from nudge.core.opening.recovery import CONDITIONS, Vessel
+from nudge.core.physics.circuit.recovered import Booked
 from nudge.services.errors import NotFound
 from nudge.services.sound import sound_movements
 from nudge.store.repositories import shelf as repository
 from nudge.store.shelf_tables import Cylinder, Movement, Weighing
+from nudge.store.tables import Visit
 
 CHARGING, RECOVERY = "charging", "recovery"
 
@@ -118,6 +120,26 @@ def standing_of(session: Session, row: Cylinder) -> CylinderStanding:
         repository.weighings(session, row.id),
         losses[-1] if losses else None,
     )
+
+
+def booked_of(session: Session, visit: Visit) -> Booked | None:
+    """What a system's book says of its charge before a visit; None where that recovered nothing."""
+    if not any(event.kind == "refrigerant_removed" for event in visit.standing_events):
+        return None
+    system, began = visit.system, visit.opened_at or visit.created_at
+    written = system.written_charge_at
+    is_before = written is not None and written < began
+    entries = repository.moved(session, system.id, None)
+    replaced = {entry.corrects for entry in entries if entry.corrects}
+    topped = 0
+    for entry in entries:
+        if entry.id in replaced:
+            continue
+        is_own = entry.visit_id == visit.id or entry.happened_at >= began
+        if is_own or (is_before and written is not None and entry.happened_at <= written):
+            continue
+        topped += {"charged": entry.mg, "recovered": -entry.mg}.get(entry.kind, 0)
+    return Booked(system.written_charge_kg if is_before else None, max(topped, 0) / MG_PER_KG)
 
 
 def vessel_of(row: Cylinder, today: date) -> Vessel:

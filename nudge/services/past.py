@@ -10,7 +10,7 @@ from nudge.core.opening.first_fill import FirstFill
 from nudge.core.opening.followed import Way
 from nudge.core.physics.circuit.equipment import device_named
 from nudge.core.physics.circuit.past import Moment, Past
-from nudge.core.physics.circuit.recovered import Recovered, recovered
+from nudge.core.physics.circuit.recovered import Booked, Recovered, recovered
 from nudge.core.settling.breaches import CHANGE_MINUTES
 from nudge.core.visit.record.kept import Kept
 from nudge.core.visit.record.standing import void_ids
@@ -107,7 +107,9 @@ def _corrected_since(visit: Visit) -> bool:
     return any((r.corrects or r.withdraws) and r.recorded_at > first for r in visit.readings)
 
 
-def recovered_of(visit: Visit, tested_at: datetime | None) -> Recovered | None:
+def recovered_of(
+    visit: Visit, tested_at: datetime | None, booked: Booked | None = None
+) -> Recovered | None:
     """What was recovered of the whole charge, where the circuit was opened after it.
 
     `tested_at` is when its last test of an empty circuit was begun. None where nothing was
@@ -126,7 +128,7 @@ def recovered_of(visit: Visit, tested_at: datetime | None) -> Recovered | None:
         or (tested_at is not None and tested_at > largest.happened_at)
     )
     before = [event for event in events if closed is None or event.happened_at < closed]
-    return recovered(plate_of(visit.system), *_moved(before)) if opened else None
+    return recovered(plate_of(visit.system), *_moved(before), booked) if opened else None
 
 
 def _moved(events: Sequence[Event]) -> tuple[float, float]:

@@ -6,6 +6,7 @@ from datetime import datetime
 from sqlalchemy.orm import Session
 
 from nudge.services.circuit_way import fill_of, proven_before, way_of
+from nudge.services.cylinders import booked_of
 from nudge.services.folder import folder_of
 from nudge.services.history import own_history
 from nudge.services.live_state import live_state
@@ -41,7 +42,7 @@ def surroundings(session: Session, row: Visit, now: datetime) -> Surroundings:
         folder = replace(folder, tests=tests)
     known = Known(
         repository.additions_before(session, row, now - ADDITIONS_WITHIN),
-        recovered_of(row, folder.tests.circuit_at),
+        recovered_of(row, folder.tests.circuit_at, booked_of(session, row)),
         ticks.get("weighed_in") == "done" or way.was("weighed"),
         "tight" in folder.tests.proven or ticks.get("pressure_test") == "done",
         way,

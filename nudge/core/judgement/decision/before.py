@@ -7,7 +7,7 @@ from math import ceil
 from nudge.core.judgement.decision.decision import HangsOn, Stage
 from nudge.core.judgement.decision.doses import IN_VAIN, unanswered
 from nudge.core.judgement.decision.ground import Ground
-from nudge.core.judgement.decision.leak import STEPS, find_empty
+from nudge.core.judgement.decision.leak import STEPS, find_empty, is_known_short
 from nudge.core.judgement.decision.limits import least
 from nudge.core.judgement.decision.opened import LOCKED_OR_FILLING, OPEN_CIRCUIT
 from nudge.core.judgement.decision.rule import Finding, Rule
@@ -23,6 +23,8 @@ from nudge.core.settling.gate import CLOCKS, NEVER_PASSED, Breach
 
 SUPERHEAT_FLOOR_K = degrees_f(5)
 """Superheat never goes under this while refrigerant goes in."""
+ROOM_FOR_REST_K = degrees_f(8)
+"""The rest of a sheet goes in only where superheat has room for it."""
 MOST_ADDED = 0.50
 """Of the whole charge: more than that missing is a leak or an empty system, not a trim."""
 FEEDS = frozenset({"liquid_line_restriction", "metering_underfeed"})
@@ -206,6 +208,32 @@ def _what_comes_first(ground: Ground) -> Finding | None:
     return _shut(shut[0]) if shut else None
 
 
+def _rest_of_sheet(ground: Ground) -> Finding | None:
+    """It cannot be judged before another day, and by the scale it lacks the rest of its sheet."""
+    shut = [b for b in ground.blocking if b.gate.key not in CLOCKS]
+    if not shut or not is_known_short(ground) or ground.leader not in CHARGE:
+        return None
+    if any(b.gate.opened_by is not None or b.gate.key in AIR for b in shut):
+        return None
+    superheat = ground.case.derived.superheat
+    is_near_liquid = superheat is not None and superheat < ROOM_FOR_REST_K
+    if is_near_liquid or ground.level("subcooling") == "high":
+        return None
+    return Finding(
+        joined(
+            [
+                shut[0].message,
+                say(
+                    "By the scale {left} of its sheet is still to go in: weigh that in, trim "
+                    "nothing, and read it on a day that can be judged.",
+                    left=Measure(ground.case.context.past.sheet_left_kg, Quantity.CHARGE),
+                ),
+            ]
+        ),
+        watch=WATCH,
+    )
+
+
 def _clocks(ground: Ground) -> Finding | None:
     shut = [b for b in ground.blocking if b.gate.key in CLOCKS]
     if not shut:
@@ -288,6 +316,15 @@ BEFORE: tuple[Rule, ...] = (
 )  # fmt: skip
 
 FIRST: tuple[Rule, ...] = (
+    Rule(
+        "rest_of_sheet",
+        "first",
+        "Weigh in the rest of the sheet.",
+        "weigh_in",
+        "fill",
+        "Where only another day can judge it, the maker's sheet is the best there is.",
+        _rest_of_sheet,
+    ),
     Rule(
         "first",
         "first",

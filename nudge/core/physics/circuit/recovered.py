@@ -1,5 +1,6 @@
 """What came out of a circuit against what belongs in it: how short it ran before it was opened."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
@@ -7,10 +8,12 @@ from nudge.core.language.said import Measure, Said, say
 from nudge.core.language.units import G_PER_OZ, Quantity
 from nudge.core.language.working import Formula, Input, Working, work
 from nudge.core.physics.circuit.equipment import Plate
-from nudge.core.physics.circuit.whole import whole_charge
+from nudge.core.physics.circuit.whole import Whole, whole_charge
 
 SURE_WHOLE = 0.15
 """A whole charge less sure than this (1 σ, share) says nothing of what was missing."""
+WRITTEN_SPREAD = 0.03
+"""How unsure a sum that was weighed in and written down is (1 σ, share)."""
 SHORT_SHARE = 0.92
 """Less than this of it: hoses, oil and the machine keep a few percent of any recovery."""
 SCALE_KG = 1.0 * G_PER_OZ / 1000
@@ -40,12 +43,28 @@ class Recovered:
     said: Said
 
 
-def recovered(plate: Plate, taken_kg: float, added_kg: float = 0.0) -> Recovered | None:
+@dataclass(frozen=True, slots=True)
+class Booked:
+    """What the system's book says of its charge [kg]."""
+
+    written_kg: float | None = None
+    """The sum written inside its door; None where nobody wrote one."""
+    topped_up_kg: float = 0.0
+    """Added on earlier visits since then, less what was taken out."""
+
+
+def recovered(
+    plate: Plate, taken_kg: float, added_kg: float = 0.0, booked: Booked | None = None
+) -> Recovered | None:
     """Judge a whole recovery: `taken_kg` out of it, `added_kg` put in before on the same visit.
 
-    None where nothing came out, or where plate and line set do not say what belongs in it.
+    The sum in its book comes before plate and line set. None where nothing came out, or where
+    neither says what belongs in it.
     """
+    booked = booked or Booked()
     whole = whole_charge(plate)
+    if booked.written_kg is not None and booked.written_kg > 0:
+        whole = Whole(booked.written_kg, WRITTEN_SPREAD, "the sum in its book")
     if taken_kg <= 0 or whole.spread > SURE_WHOLE:
         return None
     inputs = {
@@ -61,7 +80,20 @@ def recovered(plate: Plate, taken_kg: float, added_kg: float = 0.0) -> Recovered
         inputs,
     )
     verdict = _verdict(share)
-    return Recovered(share, verdict, _said(verdict, share))
+    return Recovered(share, verdict, _lost_before(_said(verdict, share), whole, inputs, booked))
+
+
+def _lost_before(said: Said, whole: Whole, inputs: Mapping[str, Input], booked: Booked) -> Said:
+    """With what was added on earlier visits: what it has lost in all."""
+    missing = whole.kg - inputs["recovered"].measure.value + inputs["added"].measure.value
+    if booked.topped_up_kg < SCALE_KG or missing + booked.topped_up_kg <= 0:
+        return said
+    more = say(
+        " With {before} added on earlier visits it has lost {all} in all.",
+        before=Measure(booked.topped_up_kg, Quantity.CHARGE),
+        all=Measure(missing + booked.topped_up_kg, Quantity.CHARGE),
+    )
+    return Said(said.template + more.template, (*said.measures, *more.measures))
 
 
 def _verdict(share: Working) -> Verdict:

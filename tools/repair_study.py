@@ -1,0 +1,268 @@
+"""Compressors swapped from the open circuit to the trimmed charge, on simulated systems.
+
+`python -m tools.repair_study [FIRST_SEED] [SWAPS]`: water 0 to 12 g, a leaking joint in one of five
+(overlooked by the bubbles in one of four), line set 3 to 30 m, a wrong plate in one of ten. What
+Nudge asks for is done: nitrogen, pump, decay, sweep, first fill by its school, trim by decision.
+The circuit's laws are the plant's; the judge knows none of them.
+"""
+
+import random
+import sys
+from collections import Counter
+from collections.abc import Iterator
+from concurrent.futures import ProcessPoolExecutor
+from dataclasses import dataclass, replace
+
+from nudge.core.charging.advise import Nudge, advise
+from nudge.core.charging.sizing import Dosed
+from nudge.core.checks.table import CHECKS
+from nudge.core.language.errors import CoreError
+from nudge.core.opening.first_fill import first_fill
+from nudge.core.physics.circuit.past import Past
+from nudge.core.physics.circuit.weigh_in import line_allowance
+from nudge.core.physics.tightness.decay import Risen
+from nudge.core.physics.tightness.dryness import Stand, read_standing
+from nudge.core.physics.tightness.standing_pressure import read_stand
+from nudge.plant.circuit import NoOperatingPoint
+from nudge.plant.opened import Inside, Opened, PlantPump, filled, pressure_pa, step, vented
+from tools.charge_study import NUMBERS
+from tools.rig import Rig
+from tools.sweep import NOT_READ, Site
+from tools.tables import some_site
+from tools.vacuum_study import GAUGE_SCALE, NOISE_PA
+
+SWAPS, MOST_ROUNDS, MOST_STEPS, MOST_DOSES = 100, 10, 40, 12
+NITROGEN_PA, AIR_PA, SWEPT_PA = 1_135e3, 101_325.0, 116e3
+WET_G_PER_L = 0.05 / 12
+INCLUDED_M, LIQUID_MM, VAPOUR_MM = 4.572, 9.525, 19.05
+
+
+@dataclass(frozen=True)
+class Swap:
+    """How one swap went."""
+
+    closed: bool
+    leaks: bool
+    water_g: float
+    is_wet: bool
+    rounds: int
+    wrong_plate: bool
+    doses: int
+    in_window: bool
+    ended: str
+    share: float
+    """Charge at the end, of what is right."""
+
+
+class _Open:
+    """A circuit under test: its truth, and the gauge and clamp on it."""
+
+    def __init__(self, rng: random.Random, litres: float) -> None:
+        self.rng, self.litres = rng, litres
+        leak = 10 ** rng.uniform(-2.5, -0.3) if rng.random() < 0.2 else 0.0
+        self.opened = Opened(
+            litres,
+            leak,
+            water_w_k=10 ** rng.uniform(-1.8, -1.0),
+            oil_pa=rng.uniform(5, 40),
+            oil_s=rng.uniform(200, 1500),
+        )
+        self.around = rng.uniform(12, 33)
+        self.inside = filled(self.opened, AIR_PA, self.around, rng.uniform(0, 12))
+        self.pump = PlantPump(rng.uniform(1.5, 4), rng.uniform(1, 8), rng.choice((0.48, 0.8)))
+        self.scale, self.warmed, self.last = rng.uniform(-GAUGE_SCALE, GAUGE_SCALE), 0.0, ""
+
+    @property
+    def pipe(self) -> float:
+        return self.around + self.warmed
+
+    def pass_on(self, minutes: float, pump: PlantPump | None = None) -> Iterator[float]:
+        for _ in range(round(minutes * 6)):
+            self.inside = step(self.opened, self.inside, self.pipe, 10, pump)
+            yield pressure_pa(self.opened, self.inside, self.pipe)
+
+    def bring(self, pa: float) -> None:
+        self.inside = vented(self.opened, self.inside, self.pipe, pa)
+
+    def mend(self) -> None:
+        self.opened = replace(self.opened, leak=0.0, joint="")
+
+    def proven_tight(self) -> None:
+        """Nitrogen and bubbles until it holds; what bubbles, or falls, is mended."""
+        for _ in range(4):
+            self.bring(NITROGEN_PA)
+            rows = [(n / 6, pa / 1000) for n, pa in enumerate(self.pass_on(20))]
+            seen = [kpa + self.rng.gauss(0, 0.35) for _, kpa in rows]
+            pipes = [self.pipe + self.rng.gauss(0, 0.1) for _ in rows]
+            found = read_stand([minute for minute, _ in rows], seen, pipes, self.litres)
+            bubbles = self.opened.leak > 0 and self.rng.random() < 0.75
+            if not bubbles and found.held != "leaks":
+                break
+            if self.opened.leak > 0 and self.rng.random() < 0.9:
+                self.mend()  # looked for until it is found, nine times of ten
+        self.bring(AIR_PA)
+
+    def decayed(self, begin: float) -> Risen:
+        rows = []
+        for n, pa in enumerate(self.pass_on(20)):
+            noisy = pa * (1 + self.scale) + self.rng.gauss(0, NOISE_PA)
+            rows.append((begin + n / 6, max(noisy, 0.1), self.pipe + self.rng.gauss(0, 0.1)))
+        return Risen(*(tuple(row[n] for row in rows) for n in range(3)))
+
+    def proven_dry(self) -> tuple[bool, int]:
+        """Pumped, isolated, swept and warmed as asked, until it is dry; or left open."""
+        stood: list[Risen] = []
+        for number in range(1, MOST_ROUNDS + 1):
+            for _ in self.pass_on(40, self.pump):
+                pass
+            stood = [*stood[-1:], self.decayed(60.0 * number)]
+            stand: Stand = read_standing(stood, NOISE_PA, GAUGE_SCALE)
+            self.last = stand.found
+            if stand.found == "dry":
+                return True, number
+            if stand.found == "leaking":
+                self.proven_tight()
+            self.warmed = 15.0
+            self.bring(SWEPT_PA)
+        return False, MOST_ROUNDS
+
+    @property
+    def water_g(self) -> float:
+        return water_in(self.inside)
+
+
+def water_in(inside: Inside) -> float:
+    return inside.water_g + inside.vapour_mol * 18
+
+
+def _with_sheet(of: Site, rng: random.Random) -> tuple[Site, bool]:
+    """A plate and line set whose sum is right, or in one of ten is not."""
+    length = rng.uniform(3, 30)
+    plate = replace(
+        of.plate,
+        line_set_length_m=length,
+        line_length_included_m=INCLUDED_M,
+        liquid_line_mm=LIQUID_MM,
+        vapour_line_mm=VAPOUR_MM,
+    )
+    allowance = line_allowance(plate)
+    assert allowance is not None
+    line_kg = (length - INCLUDED_M) * allowance.value / 1000
+    wrong = rng.random() < 0.1
+    off = rng.choice((rng.uniform(0.75, 0.85), rng.uniform(1.15, 1.25))) if wrong else 1.0
+    factory = off * of.right_kg * rng.gauss(1, 0.03) - line_kg
+    return replace(of, plate=replace(plate, factory_charge_kg=max(factory, 0.15))), wrong
+
+
+def swapped(seed: int) -> Swap | None:
+    """One swap; None where the plant has no such system."""
+    rng = random.Random(f"repair {seed}")
+    of, wrong = _with_sheet(
+        some_site(rng, NUMBERS, ("strange valve", "strange orifice")[seed % 2]), rng
+    )
+    circuit = _Open(rng, 4.0 * of.right_kg)
+    circuit.proven_tight()
+    closed, rounds = circuit.proven_dry()
+    water, leaks = circuit.water_g, circuit.opened.leak > 0
+    is_wet = water > WET_G_PER_L * circuit.litres
+    if not closed:
+        return Swap(False, leaks, water, is_wet, rounds, wrong, 0, False, circuit.last, 0.0)
+    try:
+        doses, in_window, ended, share = _trimmed(of, rng)
+    except (NoOperatingPoint, CoreError, ValueError, ArithmeticError):
+        return None
+    return Swap(True, leaks, water, is_wet, rounds, wrong, doses, in_window, ended, share)
+
+
+def _trimmed(of: Site, rng: random.Random) -> tuple[int, bool, str, float]:
+    fill = first_fill(of.plate)
+    rig = Rig(of, fill.kg / of.right_kg, rng)
+    in_kg, doses = fill.kg, 0
+    history = [Dosed(rig.minutes, 0.0, rig.read())]
+    said = _said(rig, of, history, fill.sheet_kg - in_kg)
+    for _ in range(MOST_STEPS):
+        moved = _moves(said)
+        if said.decision.key == "rest_of_sheet":
+            moved = fill.sheet_kg - in_kg
+        if said.action == "wait":
+            rig.wait(said.wait_minutes)
+            history[-1] = replace(
+                Dosed(rig.minutes, 0.0, rig.read()), added_kg=history[-1].added_kg
+            )
+        elif moved and doses < MOST_DOSES:
+            rig.give(moved)
+            in_kg, doses = in_kg + moved, doses + 1
+            rig.wait(max(said.wait_minutes, 15.0))
+            history.append(Dosed(rig.minutes, moved, rig.read()))
+        elif not _looked(rig, said):
+            break
+        said = _said(rig, of, history, fill.sheet_kg - in_kg)
+    true = {point: value for point, value in rig.truth().items() if point not in NOT_READ}
+    seen = _said(rig, of, [Dosed(rig.minutes, 0.0, true)], fill.sheet_kg - in_kg)
+    return doses, _is_in_window(seen), said.decision.key, rig.charge_kg / of.right_kg
+
+
+def _looked(rig: Rig, said: Nudge) -> bool:
+    """The one look or test it asks for, done on a system that has nothing wrong besides."""
+    hangs = said.decision.hangs_on
+    check = CHECKS.get(hangs.key) if hangs is not None else None
+    if check is None or check.look is None or not check.look.no or check.look.no in rig.seen:
+        return False
+    rig.seen |= {check.look.no}
+    return True
+
+
+def _moves(said: Nudge) -> float:
+    dose = said.decision.dose or said.decision.trim
+    return 0.0 if dose is None or said.action == "wait" else dose.amount_kg
+
+
+def _said(rig: Rig, of: Site, history: list[Dosed], left_kg: float) -> Nudge:
+    past = Past(weighed_in=True, proven_tight=True, sheet_left_kg=max(left_kg, 0.0))
+    return advise(of.plate, history, replace(rig.context, past=past))
+
+
+def _is_in_window(said: Nudge) -> bool:
+    """Inside what the deciding school asks for, by readings without an error."""
+    judged = said.decision.judged or "subcooling"
+    if judged not in ("subcooling", "superheat"):
+        return False
+    target = said.assessment.targets.windows[judged]
+    value = said.assessment.case.derived.get(judged)
+    return value is not None and target.low - 0.01 <= value <= target.high + 0.01
+
+
+def main(first: str = "1", swaps: str = str(SWAPS)) -> int:
+    wanted = int(swaps)
+    with ProcessPoolExecutor() as pool:
+        seeds = range(int(first), int(first) + 2 * wanted)
+        found = [one for one in pool.map(swapped, seeds, chunksize=2) if one is not None][:wanted]
+    closed = [one for one in found if one.closed]
+    print(
+        f"{len(found)} swaps, {len(closed)} closed up in {Counter(o.rounds for o in closed)} "
+        f"rounds; left open {len(found) - len(closed)} "
+        f"({sum(o.leaks for o in found if not o.closed)} leaking), the last stand "
+        f"{dict(Counter(o.ended for o in found if not o.closed))}"
+    )
+    print(
+        f"  closed up leaking {sum(o.leaks for o in closed)}, wet {sum(o.is_wet for o in closed)} "
+        f"(most water {max((o.water_g for o in closed), default=0):.3f} g)"
+    )
+    for title, kept in (
+        ("all", closed),
+        ("right plates", [o for o in closed if not o.wrong_plate]),
+        ("wrong plates", [o for o in closed if o.wrong_plate]),
+    ):
+        inside = sum(o.in_window for o in kept)
+        print(
+            f"  {title}: {len(kept)}, charge in its window at the end {inside} "
+            f"({inside / max(len(kept), 1):.0%}); in three doses "
+            f"{sum(o.doses <= 3 for o in kept)}; within 10 % of right "
+            f"{sum(abs(o.share - 1) < 0.10 for o in kept)}; "
+            f"ended {dict(Counter(o.ended for o in kept).most_common(8))}"
+        )
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main(*sys.argv[1:]))
