@@ -92,6 +92,9 @@ class ConnectionOut:
     good_for: str
     can_charge: bool
     most_a_burst: float
+    in_its_hose: float
+    """Liquid that stays in its hose unless it is bled; ounces or grams, as a burst."""
+    purge: str
     steps: list[WayStepOut]
 
 
@@ -192,7 +195,7 @@ def advice_out(
         trim=decision.trim,
         way=sized.way.label if sized else "",
         way_reason=sized.way.reason if sized else "",
-        connection=_connection(link, units),
+        connection=_connection(link, plate.refrigerant, units),
         pouring=pouring.position,
         pouring_reason=pouring.reason,
         in_hose=_mass(hose_kg(link, plate.refrigerant), units),
@@ -316,17 +319,19 @@ def other_schools_out() -> list[OtherSchoolOut]:
     return [OtherSchoolOut(row.label, row.how, row.reason) for row in OTHER_SCHOOLS]
 
 
-def connections_out(units: UnitSystem) -> list[ConnectionOut]:
-    """Every way to connect."""
-    return [_connection(row, units) for row in CONNECTIONS.values()]
+def connections_out(fluid: str, units: UnitSystem) -> list[ConnectionOut]:
+    """Every way to connect to a system of this refrigerant."""
+    return [_connection(row, fluid, units) for row in CONNECTIONS.values()]
 
 
-def _connection(link: Connection, units: UnitSystem) -> ConnectionOut:
+def _connection(link: Connection, fluid: str, units: UnitSystem) -> ConnectionOut:
     return ConnectionOut(
         link.key,
         link.label,
         link.good_for,
         link.can_charge,
         _mass(link.burst_kg, units),
+        _mass(hose_kg(link, fluid), units),
+        link.purge,
         [WayStepOut(step.text, step.caution) for step in link.steps],
     )

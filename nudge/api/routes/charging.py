@@ -43,6 +43,8 @@ from nudge.presenters.standing import StandingOut, standing_out
 from nudge.services.charging import guides_for, nudge_for
 from nudge.services.sound import each
 
+USUAL_FLUID = "R-410A"
+"""What a hose is said to hold where nobody named a refrigerant."""
 router = APIRouter(prefix="/api")
 
 
@@ -55,7 +57,7 @@ def advise(body: AdviseIn) -> AdviceOut:
 @router.get("/charge/connections")
 def connections(units: UnitsIn) -> list[ConnectionOut]:
     """The ways to connect, with their steps and the cautions beside them."""
-    return connections_out(units)
+    return connections_out(USUAL_FLUID, units)
 
 
 @router.get("/visits/{visit_id}/ways")
@@ -64,7 +66,7 @@ def ways(visits: VisitsIn, units: UnitsIn, visit_id: str) -> WaysOut:
     snapshot = visits.snapshot(visit_id)
     return WaysOut(
         ways=guides_out(guides_for(snapshot), units),
-        connections=connections_out(units),
+        connections=connections_out(snapshot.visit.system.refrigerant, units),
         connection=snapshot.visit.connection,
         other_schools=other_schools_out(),
     )

@@ -87,6 +87,8 @@ class Connection:
     hose_m: float
     hose: str
     steps: tuple[WayStep, ...]
+    purge: str = ""
+    """What has to be purged before it may charge, and what is lost by it."""
 
 
 _FITTING = WayStep(
@@ -122,6 +124,7 @@ _CONNECTIONS = (
         1.5,
         "1/4",
         (_ZERO, _FITTING, _PURGE, _WEIGH, _SUCTION, _BLEED, _PROVE),
+        "Two or three hoses, each with a breath: most gas lost; air where one is forgotten.",
     ),
     Connection(
         "probe_and_tee",
@@ -144,6 +147,7 @@ _CONNECTIONS = (
             _BLEED,
             _PROVE,
         ),
+        "One short hose with a breath; the probes bring no air.",
     ),
     Connection(
         "core_tool",
@@ -165,6 +169,7 @@ _CONNECTIONS = (
             ),
             _PROVE,
         ),
+        "One wide hose with a breath. Shut the tool before the hose comes off: the core is out.",
     ),
     Connection(
         "probes",
@@ -175,6 +180,7 @@ _CONNECTIONS = (
         0.0,
         "",
         (_ZERO, _FITTING, _PROVE),
+        "Nothing to purge, nothing lost but the breath at the fitting.",
     ),
     Connection(
         "nothing",

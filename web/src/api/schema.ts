@@ -2723,6 +2723,10 @@ export interface components {
             can_charge: boolean;
             /** Most A Burst */
             most_a_burst: number;
+            /** In Its Hose */
+            in_its_hose: number;
+            /** Purge */
+            purge: string;
             /** Steps */
             steps: components["schemas"]["WayStepOut"][];
         };

@@ -1,11 +1,11 @@
 import { useWays } from '../../api/queries'
-import type { Connection, Guide, Units, Visit } from '../../api/types'
-import { formatNumber } from '../../lib/format'
+import type { Guide, Units, Visit } from '../../api/types'
 import { writeOn } from '../../state/outbox'
 import { Panel } from '../../ui/Panel'
 import { Care } from '../../ui/Care'
 import { Heading } from '../../ui/Heading'
 import { LoadState } from '../../ui/LoadState'
+import { Ports } from './dose/Ports'
 
 type Props = { visit: Visit; units: Units; onClose: () => void }
 
@@ -23,19 +23,16 @@ export function WaysCard({ visit, units, onClose }: Props) {
             ))}
             <div className="mt-5">
               <Heading>How it is connected</Heading>
-              {found.connections.map((one) => (
-                <ConnectionRow
-                  key={one.key}
-                  one={one}
-                  units={units}
-                  isChosen={one.key === found.connection}
-                  onChoose={
-                    isOpen
-                      ? () => writeOn(visit.id, 'connections', { connection: one.key }, units)
-                      : undefined
-                  }
-                />
-              ))}
+              <Ports
+                {...{ units }}
+                connections={found.connections}
+                chosen={found.connection}
+                onChoose={
+                  isOpen
+                    ? (connection) => writeOn(visit.id, 'connections', { connection }, units)
+                    : undefined
+                }
+              />
             </div>
             <div className="mt-5">
               <Heading>Other schools</Heading>
@@ -91,46 +88,5 @@ function Way({ way, opens }: { way: Guide; opens: boolean }) {
         ))}
       </ol>
     </details>
-  )
-}
-
-type RowProps = {
-  one: Connection
-  units: Units
-  isChosen: boolean
-  onChoose: (() => void) | undefined
-}
-
-function ConnectionRow({ one, units, isChosen, onChoose }: RowProps) {
-  return (
-    <div data-connection={one.key} className="border-b border-rule py-1">
-      <label className="flex min-h-11 items-center gap-3">
-        <input
-          type="radio"
-          name="connection"
-          className="h-6 w-6 shrink-0"
-          checked={isChosen}
-          disabled={onChoose === undefined}
-          onChange={() => onChoose?.()}
-        />
-        <span className={isChosen ? 'font-bold' : ''}>{one.label}</span>
-      </label>
-      <p className="pl-9 text-[0.94rem] text-soft">
-        {one.good_for}{' '}
-        {one.can_charge
-          ? `At most ${formatNumber(one.most_a_burst, units === 'ip' ? 1 : 0)} ${units === 'ip' ? 'oz' : 'g'} a burst.`
-          : 'Nothing can be charged through it.'}
-      </p>
-      {isChosen && (
-        <ol className="list-decimal space-y-1 py-2 pl-14">
-          {one.steps.map((step) => (
-            <li key={step.text}>
-              {step.text}
-              {step.caution !== '' && <Care word="Care:">{step.caution}</Care>}
-            </li>
-          ))}
-        </ol>
-      )}
-    </div>
   )
 }
