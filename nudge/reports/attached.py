@@ -8,6 +8,8 @@ from fpdf.enums import XPos, YPos
 
 from nudge.core.language.units import UnitSystem, unit_label
 from nudge.core.physics.circuit.equipment import DEVICE_LABELS, PLATE_NUMBERS, MeteringDevice
+from nudge.presenters.circuit import CircuitOut
+from nudge.presenters.machine_settings import SettingsOut
 from nudge.presenters.notes import PhotoOut
 from nudge.presenters.timed_tests import TestsOut
 from nudge.presenters.traces import SeriesOut
@@ -35,6 +37,9 @@ class Subject:
     cylinders: tuple[str, ...] = ()
     tests: TestsOut | None = None
     """Its tests with time, where it has any."""
+    circuit: CircuitOut | None = None
+    settings: SettingsOut | None = None
+    """The settings its machine was left with."""
     card: Mapping[str, str] = field(default_factory=dict)
     """The workshop's card, by line."""
 

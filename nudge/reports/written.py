@@ -19,6 +19,7 @@ from nudge.reports.attached import (
     readings_page,
 )
 from nudge.reports.certificate import STATES
+from nudge.reports.circuit_on_paper import circuit_on_paper
 from nudge.reports.film_on_paper import draw_film
 from nudge.reports.loop_on_paper import draw_loop
 from nudge.reports.map_on_paper import draw_map
@@ -197,6 +198,7 @@ def _work(pdf: Paper, subject: Subject) -> None:
             [(c.label, _entered(c), " ".join(c.said)) for c in checks],
             (42, 62, 74),
         )
+    circuit_on_paper(pdf, subject)
     _tests(pdf, subject)
     if order.notes:
         pdf.head("Notes")

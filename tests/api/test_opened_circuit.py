@@ -1,7 +1,13 @@
 """The opened circuit over HTTP, from the proof of the fault to the sum inside the door."""
 
+import io
 from datetime import timedelta
 
+from pypdf import PdfReader
+
+from nudge.core.charging.ledger import balance, in_mg
+from nudge.services.cylinders import entry_of
+from nudge.store.repositories import shelf
 from tests.temporary import WithClient
 
 SPOKEN = "suct 100 sl 75 liq 290 ll 92 oa 85 ra 75 wb 63"
@@ -285,3 +291,53 @@ class SettingsTest(WithRepair):
         self.assertIn("as on", found["settings"][1]["reason"])
         self.write("carried-settings", 404, from_system="sister-not")
         self.write("carried-settings", 422, from_system="pottery-kiln")  # it has none
+
+
+class PaperTest(WithRepair):
+    def test_the_file_says_how_it_went_and_what_was_left_out(self):
+        self.recover()
+        self.tick("swept")
+        self.move("opened", "flares only, no flame")
+        self.write("checks", key="fit_valve", entries=RIGHT_VALVE)
+        self.move("evacuating", "the port alone was open")
+        self.write(
+            "settings", name="F12", value="45", usual="30", reason="long duct", mode="cooling"
+        )
+        read = PdfReader(
+            io.BytesIO(self.http.get(f"/api/visits/{self.visit_id}/report.pdf").content)
+        )
+        words = " ".join(" ".join(page.extract_text() for page in read.pages).split())
+        for said in (
+            "The circuit, opened",
+            "Passed over: under nitrogen, let down.",
+            "because: the port alone was open",
+            "flares only, no flame",
+            "7 lb 9.0 oz",
+            "Metering valve fitted: 3 ton, external.",
+            "F12 Cooling",
+            "long duct",
+        ):
+            self.assertIn(said, words)
+
+
+class LedgerTest(WithRepair):
+    def test_it_balances_to_the_milligram_through_recovery_reuse_and_loss(self):
+        self.to_isolated()
+        self.tick("vacuum", "gauge_off")
+        self.move("broken")
+        used = {"id": "back", "name": "cleaned", "refrigerant": "R-410A", "kind": "charging",
+                "tare": 10.0, "gross": 10.0}  # fmt: skip
+        self.assertEqual(self.http.post("/api/cylinders", json=used).status_code, 201)
+        self.post("/api/cylinders/shelf-recovery/movements", kind="moved", amount=5.0, to="back")
+        self.dose(70.0, "back")
+        self.dose(30.0)
+        self.post("/api/cylinders/back/weighings", gross=10.0 + 5.0 - 70.0 / 16 - 0.2, sure=True)
+        with self.database.reading() as session:
+            entries = [entry_of(row) for row in shelf.movements(session)]
+        book = balance(entries)
+        self.assertEqual(book.total, 0)
+        given = sum(in_mg(ounces * 0.028349523125) for ounces in (70, 30))
+        self.assertEqual(book.systems["drying-room"], given - in_mg(121 * 0.028349523125))
+        lost = [one.mg for one in entries if one.kind == "lost" and one.cylinder == "back"]
+        self.assertEqual(len(lost), 1)
+        self.assertAlmostEqual(lost[0] / 1e6, 0.2 * 0.45359237, delta=1e-5)

@@ -13,12 +13,14 @@ from starlette.responses import Response
 from nudge import __version__
 from nudge.api.access import UnitsIn, WorkshopIn, ZoneIn
 from nudge.api.files import answers_file, file_answer
+from nudge.presenters.circuit import circuit_out
 from nudge.presenters.csv_cells import safe_cell
+from nudge.presenters.machine_settings import settings_out
 from nudge.presenters.notes import photo_out
 from nudge.presenters.papers import TakenBundleOut, TakenInOut, taken_bundle_out
 from nudge.presenters.timed_tests import tests_out
 from nudge.presenters.traces import series_out
-from nudge.presenters.visit_order import order_out
+from nudge.presenters.visit_order import TEST_OF_STEP, order_out
 from nudge.presenters.visits import VisitOut, visit_out
 from nudge.services.apart import taken_in_apart
 from nudge.services.bundles import NotABundle
@@ -79,6 +81,8 @@ def report(
         tests=tests_out(workshop.tests.of_visit(visit_id), units)
         if snapshot.folder.tests.count
         else None,
+        circuit=circuit_out(snapshot, units, TEST_OF_STEP),
+        settings=settings_out(workshop.settings.of(visit_id)),
         card=workshop.card.lines(),
     )
     pdf = file_report(subject) if is_file else customer_report(subject)
