@@ -14,7 +14,13 @@ from nudge.core.physics.refrigerant.table import load_table
 from nudge.demo.skerrow_live import set_up_live
 from nudge.demo.skerrow_opened import set_up_opened
 from nudge.demo.skerrow_repairs import set_up_repairs
-from nudge.demo.skerrow_shelf import BOUGHT_DAYS_AGO, CYLINDER_OF, CYLINDERS, WEIGHED
+from nudge.demo.skerrow_shelf import (
+    BOUGHT_DAYS_AGO,
+    CYLINDER_OF,
+    CYLINDERS,
+    RECOVERY_MARKS,
+    WEIGHED,
+)
 from nudge.demo.skerrow_story import CARD, SITES, SYSTEMS, VISITS, PlannedVisit, Readings
 from nudge.demo.skerrow_years import live_through
 from nudge.services.book import Book
@@ -80,6 +86,7 @@ def fill_if_empty(database: Database, now: datetime | None = None) -> bool:
     clock.now = today - timedelta(days=BOUGHT_DAYS_AGO)
     for cylinder in CYLINDERS:
         shelf.add(*cylinder)
+    shelf.mark("shelf-recovery", RECOVERY_MARKS)
     clock.now = today
     live_through(database, clock, visits)
     for visit in VISITS:

@@ -1,5 +1,8 @@
 """The cylinder shelf of the Skerrow van: one of them lost weight between two calls."""
 
+from nudge.core.language.units import KPA_PER_PSI
+from nudge.services.cylinders import Made
+
 BOUGHT_DAYS_AGO = 520
 
 CYLINDERS = (
@@ -28,3 +31,6 @@ WEIGHED = (
     (5, "shelf-454", 0.0),
 )
 """Days ago, cylinder, and how much was gone by then [kg]: 22 oz of R-407C between two calls."""
+
+RECOVERY_MARKS = Made("clean", takes_flammable=False, rated_kpa=400 * KPA_PER_PSI)
+"""What the collar of the recovery cylinder says; its test date nobody wrote down yet."""

@@ -19,6 +19,8 @@ VIEWS = (
     "/visits/radio-room-live",
     "/visits/lighthouse-5",
     "/visits/net-loft-now",
+    "/visits/compressor-live",
+    "/visits/inverter-live",
     "/nowhere",
 )
 CARDS = (

@@ -111,6 +111,62 @@ class ShelfWorkTest(BrowserTest):
         expect(page.get_by_text("Not weighed on this visit yet")).to_have_count(0)
 
 
+class CollarTest(BrowserTest):
+    def test_what_its_collar_says_is_written_down_and_decides(self):
+        page = self.open("/shelf")
+        calm(page)
+        marks = page.locator("[data-cylinder=shelf-recovery] [data-marks]")
+        expect(marks.locator("summary")).to_have_text("Clean, 400 psig, not for flammable")
+        marks.locator("summary").click()
+        marks.get_by_label("What is in it").select_option("burnt")
+        marks.get_by_label(re.compile("^Service pressure")).fill("350")
+        marks.get_by_label("Tested until").fill("2020-01-31")
+        marks.get_by_role("button", name="Keep it").click()
+        expect(marks.locator("summary")).to_contain_text(
+            "Marked burnt, 350 psig, tested until 2020-01-31"
+        )
+        page.goto(f"{self.nudge.url}/visits/valve-live")
+        calm(page)
+        card = page.get_by_role("region", name="The circuit")
+        card.get_by_role("button", name="Recover into a cylinder").click()
+        panel = page.get_by_role("dialog", name="Take out")
+        panel.get_by_label(re.compile("^Amount")).fill("80")
+        panel.get_by_role("button", name="Write it down").click()
+        expect(
+            page.get_by_text(re.compile("marked burnt: clean refrigerant")).first
+        ).to_be_visible()
+
+
+class SettingsTest(BrowserTest):
+    def test_a_setting_says_why_it_is_not_its_maker_s_and_comes_off_again(self):
+        page = self.open("/visits/inverter-live")
+        calm(page)
+        page.get_by_role("button", name="Machine’s settings").click()
+        panel = page.get_by_role("dialog", name="Machine’s settings")
+        for label, value in (
+            ("Name or number on the board", "F12"),
+            ("As its maker set it", "30"),
+            ("As you leave it", "45"),
+        ):
+            panel.get_by_label(label).fill(value)
+        panel.get_by_role("button", name="Write it down").click()
+        expect(page.get_by_text(re.compile("not 30 as its maker set it")).first).to_be_visible()
+        for label, value in (
+            ("Name or number on the board", "F12"),
+            ("As its maker set it", "30"),
+            ("As you leave it", "45"),
+            ("Why, where it is another", "long duct"),
+        ):
+            panel.get_by_label(label).fill(value)
+        panel.get_by_label("In which mode").select_option("cooling")
+        panel.get_by_role("button", name="Write it down").click()
+        row = panel.locator("[data-setting=F12]")
+        expect(row).to_contain_text("its maker’s: 30")
+        expect(row).to_contain_text("long duct")
+        row.get_by_role("button", name="Take F12 off").click()
+        expect(row).to_have_count(0)
+
+
 class TwoPeopleTest(BrowserTest):
     def test_one_plate_two_windows_nothing_overwritten_in_silence(self):
         path = "/systems/radio-studio"

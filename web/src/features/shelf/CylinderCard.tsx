@@ -2,6 +2,7 @@ import type { Cylinder, Units } from '../../api/types'
 import { formatNumber } from '../../lib/format'
 import { Care } from '../../ui/Care'
 import { CylinderWork } from './CylinderWork'
+import { Marks } from './Marks'
 import { WeighForm } from '../../parts/WeighForm'
 
 type Props = { cylinder: Cylinder; all: Cylinder[]; units: Units }
@@ -37,6 +38,7 @@ export function CylinderCard({ cylinder, all, units }: Props) {
           </Care>
         )}
         <WeighForm cylinder={cylinder} units={units} />
+        {cylinder.kind === 'recovery' && <Marks cylinder={cylinder} units={units} />}
         <CylinderWork cylinder={cylinder} all={all} units={units} />
       </div>
     </li>
