@@ -65,7 +65,7 @@ export function VisitBar({ visit, units, now, rows }: Props) {
         </p>
       )}
       {!closed && !visit.circuit_is_open && visit.running_since === null && (
-        <div className="shrink-0 max-lg:hidden">
+        <div className="min-w-0 max-lg:hidden">
           <RunClock visit={visit} units={units} now={now} />
         </div>
       )}
