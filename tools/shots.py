@@ -80,7 +80,7 @@ SHOTS = (
     Shot("visit-restriction-night", "/visits/clinic-now", theme="night"),
     Shot("visit-low-charge", "/visits/pottery-now"),
     Shot("visit-hand", "/visits/clinic-now", HAND),
-    Shot("visit-tests", "/visits/kitchen-valve-live", key="="),
+    Shot("visit-tests", "/visits/kitchen-valve-live"),
     Shot("nudge-hand", "/visits/pottery-now", HAND, key="v"),
     Shot("order", "/visits/pottery-now", key="c"),
     Shot("visit-look", "/visits/ferry-hall-now"),

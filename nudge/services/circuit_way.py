@@ -123,8 +123,9 @@ def said_of(way: Way) -> Said | None:
 
 
 def since_opened(rows: dict[str, Reading], way: Way) -> dict[str, Reading]:
-    """Without what was read on the circuit before it was last empty: it says nothing of now."""
-    emptied = max((one.at for one in way.entered if STATES[one.state].is_empty), default=None)
+    """Without what was read on the circuit before it was filled again: it says nothing of now."""
+    over = [e.at for e in way.entered if STATES[e.state].is_empty or e.state == "broken"]
+    emptied = max(over, default=None)
     if emptied is None and not way.is_empty:
         return rows
     return {

@@ -341,3 +341,15 @@ class LedgerTest(WithRepair):
         lost = [one.mg for one in entries if one.kind == "lost" and one.cylinder == "back"]
         self.assertEqual(len(lost), 1)
         self.assertAlmostEqual(lost[0] / 1e6, 0.2 * 0.45359237, delta=1e-5)
+
+
+class BeforeItWasFilledTest(WithRepair):
+    def test_a_vacuum_read_before_the_refrigerant_came_is_no_danger_after_it(self):
+        self.to_isolated()
+        self.write("callouts", text="suct -14 sl 80 oa 85", heard_at=self.clock.now.isoformat())
+        self.tick("vacuum", "gauge_off")
+        self.move("broken")
+        found = self.dose(121.0)
+        self.assertNotIn("suction_pressure", found["called"])
+        hazards = (found["assessment"] or {"hazards": []})["hazards"]
+        self.assertEqual(hazards, [])

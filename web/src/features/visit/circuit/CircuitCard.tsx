@@ -21,6 +21,7 @@ type Props = {
 export function CircuitCard({ visit, circuit, units, onForm, onTest, onPanel }: Props) {
   const [next, ...others] = circuit.moves
   const isOpen = visit.state !== 'closed'
+  const runs = !circuit.is_empty && circuit.state !== 'broken'
   return (
     <section aria-label="The circuit" data-circuit={circuit.state}>
       <Heading aside={circuit.taken_up ? 'taken up from an earlier visit' : ''}>Circuit</Heading>
@@ -31,6 +32,7 @@ export function CircuitCard({ visit, circuit, units, onForm, onTest, onPanel }: 
         <p className="leading-snug">{circuit.said}</p>
         {circuit.caution !== '' && <Care word="Care:">{circuit.caution}</Care>}
         <WayPicture drawn={circuit.drawn} />
+        {circuit.live_sum && circuit.state !== 'isolated' && <LiveSum sum={circuit.live_sum} />}
         {isOpen && next && (
           <MoveOn
             key={next.to}
@@ -40,8 +42,7 @@ export function CircuitCard({ visit, circuit, units, onForm, onTest, onPanel }: 
             onShelf={() => onPanel(circuit.state === 'charged' ? 'recover' : 'dose')}
           />
         )}
-        {circuit.live_sum && circuit.state !== 'isolated' && <LiveSum sum={circuit.live_sum} />}
-        {isOpen && circuit.charge_mode !== '' && !circuit.is_empty && (
+        {isOpen && circuit.charge_mode !== '' && runs && (
           <ChargeMode {...{ visit, units, circuit }} />
         )}
         <Sums circuit={circuit} />
