@@ -21,7 +21,8 @@ def _at_coil(case: Case) -> Target | None:
 
 
 def _target(case: Case) -> Target | None:
-    if not case.plate.metering_device.is_valve:
+    """None in an inverter's charge mode as well: its controller holds what it likes there."""
+    if not case.plate.metering_device.is_valve or case.context.charge_mode in ("full", "partial"):
         return None
     if case.derived.superheat_at_coil:
         return Target(COIL_VALUE_K, COIL_LOW_K, COIL_HIGH_K, KEY, "healthy valve, at the coil")

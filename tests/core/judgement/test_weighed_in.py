@@ -1,0 +1,72 @@
+"""What the decision makes of a circuit that was opened, by the scale and by what it proved."""
+
+import unittest
+from dataclasses import replace
+
+from nudge.core.language.said import say
+from nudge.core.physics.circuit.past import Past
+from tests.core.field import judged, plate, settled
+
+TICKS = ("filter_clean", "evaporator_coil_clean", "condenser_coil_clean", "condenser_fan_ok")
+PLATE = plate(nominal_capacity_w=10_551.0, rated_seer=14.0, factory_charge_kg=2.6)
+SHORT = {"suct": 116, "liq": 330, "sl": 54, "ll": 98.5, "oa": 90, "ra": 77, "wb": 64, "sa": 58}
+EMPTY = {"suct": 62, "liq": 240, "sl": 74, "ll": 82, "oa": 86, "ra": 76, "wb": 63, "sa": 70}
+
+
+def decided(spoken, past=None, **more):
+    context = replace(settled(*TICKS), past=past or Past(), **more)
+    return judged(PLATE, context, **spoken).decision
+
+
+def proven(left_kg=0.0):
+    return Past(weighed_in=True, proven_tight=True, sheet_left_kg=left_kg)
+
+
+class OpenedTest(unittest.TestCase):
+    def test_an_open_circuit_stands_before_all(self):
+        found = decided(EMPTY, open_circuit=say("No refrigerant is in it."), open_stage="prove")
+        self.assertEqual((found.key, found.advice, found.stage),
+                         ("open_circuit", "do_not_charge", "prove"))  # fmt: skip
+
+    def test_locked_out_to_be_opened_it_is_neither_started_nor_judged(self):
+        found = decided(EMPTY, is_opened_next=True)
+        self.assertEqual((found.key, found.stage), ("opened_next", "recover"))
+
+    def test_half_filled_and_proven_tight_it_is_told_to_weigh_in(self):
+        found = decided(EMPTY, proven(), to_weigh_kg=1.2)
+        self.assertEqual((found.key, found.advice), ("weigh_the_rest", "weigh_in"))
+        self.assertIn("2 lb 10.3 oz", found.reason.text("ip"))
+        self.assertIsNone(found.dose)
+
+    def test_not_proven_tight_the_same_numbers_find_a_leak(self):
+        found = decided(EMPTY, Past(weighed_in=True), to_weigh_kg=1.2)
+        self.assertNotEqual(found.advice, "weigh_in")
+        self.assertNotEqual(found.advice, "add")
+
+
+class ShortByTheScaleTest(unittest.TestCase):
+    def test_at_the_edge_the_rest_of_the_sheet_is_no_riddle(self):
+        alone = decided(SHORT)
+        self.assertNotIn(alone.key, ("right", "add"), alone.reason.text("ip"))
+        self.assertIn(decided(SHORT, proven(0.13)).key, ("right", "add"))
+
+    def test_what_contradicts_it_still_stops_it(self):
+        walked = {**SHORT, "lli": 86.0}  # a step of twelve degrees on the liquid's way
+        self.assertNotIn(decided(walked, proven(0.13)).advice, ("add", "weigh_in"))
+
+    def test_a_corrected_reading_shuts_the_door_again(self):
+        past = replace(proven(0.13), corrected=True)
+        self.assertEqual(decided(SHORT, past).key, decided(SHORT).key)
+
+    def test_only_another_day_can_judge_it_the_sheet_is_filled(self):
+        cold = {"suct": 105, "liq": 215, "sl": 52, "ll": 66, "oa": 55, "ra": 75, "wb": 61}
+        found = decided(cold, proven(0.13))
+        self.assertEqual((found.key, found.advice), ("rest_of_sheet", "weigh_in"))
+        self.assertIn("4.6 oz of its sheet", found.reason.text("ip"))
+        self.assertNotEqual(decided(cold, proven(0.0)).key, "rest_of_sheet")
+        near_liquid = {**cold, "sl": 38}
+        self.assertNotEqual(decided(near_liquid, proven(0.13)).key, "rest_of_sheet")
+
+
+if __name__ == "__main__":
+    unittest.main()
