@@ -23,6 +23,7 @@ from nudge.core.settling.gate import CLOCKS, NEVER_PASSED, Breach
 
 SUPERHEAT_FLOOR_K = degrees_f(5)
 """Superheat never goes under this while refrigerant goes in."""
+STACKING, COLLAR = "low_ambient_stacking", ("work", "collar_on")
 ROOM_FOR_REST_K = degrees_f(8)
 """The rest of a sheet goes in only where superheat has room for it."""
 MOST_ADDED = 0.50
@@ -211,9 +212,9 @@ def _what_comes_first(ground: Ground) -> Finding | None:
 def _rest_of_sheet(ground: Ground) -> Finding | None:
     """It cannot be judged before another day, and by the scale it lacks the rest of its sheet."""
     shut = [b for b in ground.blocking if b.gate.key not in CLOCKS]
-    if not shut or not is_known_short(ground) or ground.leader not in CHARGE:
+    if not shut or not is_known_short(ground) or ground.leader not in CHARGE | {STACKING}:
         return None
-    if any(b.gate.opened_by is not None or b.gate.key in AIR for b in shut):
+    if any(b.gate.opened_by not in (None, COLLAR) or b.gate.key in AIR for b in shut):
         return None
     superheat = ground.case.derived.superheat
     is_near_liquid = superheat is not None and superheat < ROOM_FOR_REST_K
