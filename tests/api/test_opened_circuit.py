@@ -156,6 +156,8 @@ class WholeWayTest(WithRepair):
 
     def test_taken_up_on_another_day_by_somebody_else(self):
         self.to_isolated()
+        refused = self.write("closings", 422)["errors"][0]["message"]
+        self.assertIn("The circuit is left “isolated”", refused)
         self.write("closings", reason="dark, pump comes back tomorrow")
         self.clock.now += timedelta(days=1)
         self.begin("repair-2")

@@ -188,4 +188,10 @@ def _dangers(stages: Sequence[StageState], facts: Facts) -> tuple[Said, ...]:
         for step in stage.steps
         if step.row.blocks == "closing" and step.state == "open"
     ]
+    state = STATES[facts.circuit]
+    if state.is_empty or facts.circuit == "broken":
+        left = (
+            f"The circuit is left “{state.label.lower()}”: lock it out, cap it, and say so on it."
+        )
+        found.append(say(left))
     return (*found, *facts.hazards)

@@ -1,4 +1,6 @@
 import type { Advice, Standing, Units, Vocabulary } from '../../../api/types'
+import { writeOn } from '../../../state/outbox'
+import { Button } from '../../../ui/Button'
 import { CircuitCard } from '../circuit/CircuitCard'
 import { NextChecks } from '../NextChecks'
 import { NudgeCard } from '../NudgeCard'
@@ -22,6 +24,14 @@ export function NextTab({ visit, vocabulary, units, nudge, onForm, onPanel, onTe
       {visit.circuit && (
         <CircuitCard {...{ visit, units, onForm, onTest, onPanel }} circuit={visit.circuit} />
       )}
+      {opensIt(visit) && (
+        <p className="mb-3 border-l-4 border-ink pl-2 leading-snug" data-opens>
+          The circuit has to be opened for that.{' '}
+          <Button tight onClick={() => writeOn(visit.id, 'kinds', { kind: 'repair' }, units)}>
+            Make this a repair
+          </Button>
+        </p>
+      )}
       {nudge && (
         <NudgeCard
           {...{ visit, units }}
@@ -40,4 +50,11 @@ export function NextTab({ visit, vocabulary, units, nudge, onForm, onPanel, onTe
       <Seen visit={visit} vocabulary={vocabulary} units={units} />
     </>
   )
+}
+
+/** What the verdict asks for opens the circuit, and this kind of call does not. */
+function opensIt(visit: Standing): boolean {
+  const decision = visit.assessment?.decision
+  if (!decision || visit.state === 'closed' || visit.circuit) return false
+  return decision.key === 'valve_shut' || decision.advice === 'find_leak'
 }
