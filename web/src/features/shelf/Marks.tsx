@@ -55,15 +55,14 @@ export function Marks({ cylinder, units }: { cylinder: Cylinder; units: Units })
             ))}
           </select>
         </label>
-        <label className="flex min-h-11 items-center gap-3">
-          <input
-            type="checkbox"
-            className="h-6 w-6"
-            checked={burns}
-            onChange={(event) => setBurns(event.target.checked)}
-          />
+        <button
+          type="button"
+          aria-pressed={burns}
+          onClick={() => setBurns(!burns)}
+          className="min-h-11 rounded border border-rule-strong bg-sheet px-3 text-left aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-ground"
+        >
           Marked for flammable refrigerant
-        </label>
+        </button>
         <label className="grid gap-0.5">
           <span className="text-[0.92rem] text-soft">
             Service pressure on its collar ({cylinder.rated_unit})
