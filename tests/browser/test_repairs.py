@@ -48,8 +48,14 @@ class Repairs(HandDriven):
         expect(self.page.locator("[data-waiting]")).to_have_attribute("data-waiting", "0")
 
     def tab(self, name):
+        """Open one of the drawer's four; the page may still move under a thumb."""
         found = self.page.get_by_role("tab", name=name)
-        found.tap() if self.by_thumb else found.click()
+        for _ in range(3):
+            found.tap() if self.by_thumb else found.click()
+            self.page.wait_for_timeout(150)
+            if found.get_attribute("aria-selected") == "true":
+                return
+        expect(found).to_have_attribute("aria-selected", "true")
 
     @property
     def card(self):
