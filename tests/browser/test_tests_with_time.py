@@ -108,6 +108,6 @@ class TimedTestsTest(BrowserTest):
         page.get_by_role("tab", name="Steps").click()
         page.get_by_role("combobox", name="Kind of call").select_option("commissioning")
         self.kept(page)
-        page.get_by_role("button", name=re.compile("^Connect")).last.click()
+        page.get_by_role("button", name=re.compile("^Prove tight")).last.click()
         page.get_by_role("button", name=re.compile("^Done: Evacuated")).click()
         expect(page.get_by_text("ticked by hand: not measured")).to_be_visible()
