@@ -25,7 +25,7 @@ REPAIRS = (
      "split-3-410-valve",
      (Present("compressor_worn", 0.9), Present("undercharge", 0.68),
       Present("wet_circuit", EIGHT_GRAMS)), 31),
-    ("valve-live", "school-servery", "No cold air since the weekend.", "repair",
+    ("valve-live", "school-washup", "No cold air since the weekend.", "repair",
      "split-3-410-valve", (Present("valve_shut", 1.0),), 37),
     ("inverter-live", "clinic-pharmacy", "New machine, to be started.", "new_installation",
      "inverter-3-410", (), 41),

@@ -181,7 +181,7 @@ SYSTEMS: tuple[PlannedSystem, ...] = (
     PlannedSystem("lighthouse-office", "lighthouse-museum", "Keeper’s office split", "R-410A",
                   "txv", 3, 14, 10, line_ft=25, plate=_THREE_TONS,
                   note="The compressor hums and does not start; its breaker trips."),
-    PlannedSystem("school-servery", "school-kitchen", "Servery split", "R-410A", "txv", 3, 14, 10,
+    PlannedSystem("school-washup", "school-kitchen", "Wash-up split", "R-410A", "txv", 3, 14, 10,
                   line_ft=25, plate=_THREE_TONS),
     PlannedSystem("clinic-pharmacy", "clinic", "Pharmacy inverter", "R-410A", "eev", 3, 18, 10,
                   line_ft=25, charts=(("charge_by_line", _LINE_TABLE),),
