@@ -355,3 +355,13 @@ class BeforeItWasFilledTest(WithRepair):
         self.assertNotIn("suction_pressure", found["called"])
         hazards = (found["assessment"] or {"hazards": []})["hazards"]
         self.assertEqual(hazards, [])
+
+
+class TakenBackTest(WithRepair):
+    def test_a_state_said_by_mistake_is_taken_back(self):
+        self.recover()
+        self.tick("swept", "fire_watch")
+        body = {"id": "wrong", "to": "opened"}
+        self.http.post(f"/api/visits/{self.visit_id}/circuit", json=body)
+        found = self.write("withdrawals", of="wrong")
+        self.assertEqual(found["circuit"]["state"], "recovered")

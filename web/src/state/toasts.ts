@@ -66,6 +66,7 @@ export const UNDONE_BY: Record<
   corrections: 'withdrawals',
   kept: 'withdrawals',
   events: 'withdrawals',
+  circuit: 'withdrawals',
   observations: 'withdrawals',
   doses: 'dose-corrections',
   ticks: 'ticks',
@@ -88,6 +89,14 @@ export function saidOf(what: string, body: object, units: Units): string {
       return 'Readings used'
     case 'events':
       return worded('kind')
+    case 'circuit':
+      return `Circuit: ${worded('to').toLowerCase()}`
+    case 'settings':
+      return of['value'] === ''
+        ? `Setting ${String(of['name'])} taken off`
+        : `Setting ${String(of['name'])} kept`
+    case 'carried-settings':
+      return 'Settings taken over'
     case 'observations':
       return of['seen'] === true ? worded('key') : `Not so: ${worded('key').toLowerCase()}`
     case 'doses':
