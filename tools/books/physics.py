@@ -15,6 +15,8 @@ from nudge.core.physics.air.static import STATIC_RULES
 from nudge.core.physics.circuit.derived_table import DERIVED, IN_HEATING
 from nudge.core.physics.circuit.tubes import HOSES, TUBES
 from nudge.core.physics.electrical.capacitor import capacitor_rules
+from nudge.core.physics.heating.delivered import DELIVERED, RISE
+from nudge.core.physics.heating.expected import HEAT, POWER
 from tools.books.page import formulas, key, page, table
 
 
@@ -121,3 +123,8 @@ def _pocket_formulas() -> list[Formula]:
                 found[f"{value.key} {value.formula}"] = value
     found |= {f.key: f for f, _ in air_slips.PROPERTIES}
     return list(found.values())
+
+
+@page("heating")
+def _heating_page() -> str:
+    return formulas((DELIVERED, RISE, HEAT, POWER))

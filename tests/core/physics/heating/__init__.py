@@ -1,0 +1,1 @@
+"""Tests of heating, by hand calculation."""
