@@ -121,6 +121,8 @@ class WholeWayTest(WithRepair):
         self.move("isolated")
         refused = self.dose(60.0, expect=422)["errors"][0]["message"]
         self.assertIn("evacuated, isolated, and it held", refused)
+        noted = {"kind": "refrigerant_added", "happened_at": self.clock.now.isoformat()}
+        self.assertIn("held", str(self.write("events", 422, amount=60.0, **noted)))
         self.tick("vacuum", "gauge_off")
         self.assertIn("Weigh in 7 lb 9.0 oz", self.move("broken")["circuit"]["fill"]["said"])
         found = self.dose(60.0)

@@ -20,6 +20,7 @@ from nudge.presenters.visit_writes import (
     PassedGate,
     VisitChanges,
 )
+from nudge.services.circuit import check_may_fill
 from nudge.services.heard import event_kind, hear_for_system
 
 router = APIRouter(prefix="/api")
@@ -127,10 +128,10 @@ def happened(visits: VisitsIn, units: UnitsIn, visit_id: str, body: NewEvent) ->
     amount = None
     if body.amount is not None:
         amount = to_si(body.amount, Quantity.SMALL_MASS, units) / 1000
-    note = STOP_REASONS.get(body.why, "")
-    snapshot = visits.happened(
-        visit_id, body.id, event_kind(body.kind), body.happened_at, amount, note=note
-    )
+    note, kind = STOP_REASONS.get(body.why, ""), event_kind(body.kind)
+    if kind == "refrigerant_added":
+        check_may_fill(visits.snapshot(visit_id))
+    snapshot = visits.happened(visit_id, body.id, kind, body.happened_at, amount, note=note)
     return standing_out(snapshot, units)
 
 
