@@ -145,7 +145,7 @@ class Visits(ReadingsTaken):
 
         Nothing is struck out: what stands against it is written beside it. Raises: NotFound.
         """
-        with self._on_open_visit(visit_id, entry_id) as (_, row):
+        with self._on_open_visit(visit_id, entry_id) as (session, row):
             readings = [
                 r for r in row.readings if of in (r.id, r.callout_id) or r.id.startswith(f"{of}:")
             ]
@@ -160,6 +160,19 @@ class Visits(ReadingsTaken):
                         id=entry_id, key=tick.key, seen=not tick.seen, noted_at=self._clock()
                     )
                 )
+            for along in whole_visit.ticks_with(session, visit_id, of):
+                opened_again = f"{entry_id}:{along.step}"
+                if not whole_visit.is_written(session, Tick, opened_again):
+                    session.add(
+                        Tick(
+                            id=opened_again,
+                            visit_id=visit_id,
+                            step=along.step,
+                            state="",
+                            reason="",
+                            ticked_at=self._clock(),
+                        )
+                    )
             if event is not None and all(e.corrects != of for e in row.events):
                 row.events.append(
                     Event(id=entry_id, kind=event.kind, happened_at=event.happened_at, corrects=of)

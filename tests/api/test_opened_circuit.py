@@ -363,7 +363,8 @@ class TakenBackTest(WithRepair):
     def test_a_state_said_by_mistake_is_taken_back(self):
         self.recover()
         self.tick("swept", "fire_watch")
-        body = {"id": "wrong", "to": "opened"}
+        body = {"id": "wrong", "to": "evacuating", "reason": "in the wrong visit"}
         self.http.post(f"/api/visits/{self.visit_id}/circuit", json=body)
         found = self.write("withdrawals", of="wrong")
         self.assertEqual(found["circuit"]["state"], "recovered")
+        self.assertNotIn("in the wrong visit", str(found["order"]["stages"]))

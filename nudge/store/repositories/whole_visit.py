@@ -37,6 +37,12 @@ def ticks(session: Session, visit_id: str) -> dict[str, Tick]:
     return {row.step: row for row in session.scalars(query)}
 
 
+def ticks_with(session: Session, visit_id: str, entry_id: str) -> Sequence[Tick]:
+    """Steps that were ticked or skipped along with another entry."""
+    query = select(Tick).where(Tick.visit_id == visit_id)
+    return session.scalars(query.where(Tick.id.startswith(f"{entry_id}:", autoescape=True))).all()
+
+
 def checks(session: Session, system_id: str) -> list[CheckRow]:
     """Every check on a system, whichever visit it was on, in order."""
     query = (
