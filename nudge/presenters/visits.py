@@ -194,7 +194,7 @@ def visit_out(
         called=called,
         assessment=answer,
         problem=snapshot.problem.text(units) if snapshot.problem else None,
-        stage=stage_of(loop, answer, look, _pressures(readings), called, units),
+        stage=stage_of(loop, answer, look, _pressures(readings), called, units, is_open=opened),
         look=look,
         estimated=_estimated(snapshot, units),
         slips=[_kept_slip(row, units) for row in visit.slips],

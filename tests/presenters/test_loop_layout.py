@@ -8,7 +8,7 @@ from nudge.presenters.drawing.avoid import LabelRoom
 from nudge.presenters.drawing.frames import FRAMES, SMALL, text_width
 from nudge.presenters.drawing.loop_layout import lay_out_loop
 from nudge.presenters.drawing.loop_numbers import FOUR, FourNumber, place_in_words
-from nudge.presenters.drawing.stage import FIRST_CLAMP, stage_of
+from nudge.presenters.drawing.stage import FIRST_CLAMP, NOTHING_IN_IT, stage_of
 from nudge.presenters.loops import GapOut, LevelOut, LoopOut, StationOut
 
 PARTS = (
@@ -195,6 +195,11 @@ class LayoutTest(unittest.TestCase):
 
 
 class StageTest(unittest.TestCase):
+    def test_an_open_circuit_is_not_told_to_clamp_a_line(self):
+        for drawn in stage_of(None, None, None, {}, {}, "ip", is_open=True):
+            self.assertEqual([one.text for one in drawn.letters], [NOTHING_IN_IT])
+            self.assertIn(NOTHING_IN_IT, drawn.words)
+
     def test_an_empty_visit_says_where_the_first_clamp_goes(self):
         for units in ("ip", "si"):
             for drawn in stage_of(None, None, None, {}, {}, units):

@@ -14,6 +14,7 @@ from nudge.presenters.drawing.shapes import DrawnLoop, Letters, LineRole
 from nudge.presenters.loops import LevelOut, LoopOut, StationOut
 
 FIRST_CLAMP = "First: a clamp on the suction line"
+NOTHING_IN_IT = "No refrigerant in it"
 _SKETCHED = ((105.0, "high", "Condenser saturation"), (42.0, "low", "Evaporator saturation"))
 _SKETCHED_LINES = {"liquid_line": 92.0, "suction_line": 58.0}
 """What an empty Loop looks like [°F]: a healthy machine's, dashed, with no figures on it."""
@@ -27,12 +28,16 @@ def stage_of(
     called: Mapping[str, str],
     units: UnitSystem,
     frames: Sequence[Frame] = tuple(FRAMES.values()),
+    is_open: bool = False,
 ) -> list[DrawnLoop]:
-    """The Loop in each frame. Without a reading it is a sketch that says where to begin."""
+    """The Loop in each frame. Without a reading it is a sketch that says where to begin, or, of
+    a circuit without refrigerant (`is_open`), that there is nothing to read.
+    """
     numbers = four_numbers(answer, look, pressures, called, units)
     unit = unit_label(Quantity.TEMPERATURE_DIFFERENCE, units)
     if loop is None or not _shows(loop):
-        return [_empty(numbers, units, frame) for frame in frames]
+        said = NOTHING_IN_IT if is_open else FIRST_CLAMP
+        return [_empty(numbers, units, frame, said) for frame in frames]
     windows = {
         key: (target.low, target.high) for key, target in (answer.targets if answer else {}).items()
     }
@@ -49,7 +54,7 @@ def _shows(loop: LoopOut) -> bool:
     return bool(loop.levels or loop.air) or any(s.temperature is not None for s in loop.stations)
 
 
-def _empty(numbers: Sequence[FourNumber], units: UnitSystem, frame: Frame) -> DrawnLoop:
+def _empty(numbers: Sequence[FourNumber], units: UnitSystem, frame: Frame, said: str) -> DrawnLoop:
     def shown(fahrenheit: float) -> float:
         return from_si(celsius_of(fahrenheit), Quantity.TEMPERATURE, units)
 
@@ -73,7 +78,7 @@ def _empty(numbers: Sequence[FourNumber], units: UnitSystem, frame: Frame) -> Dr
     strokes = [
         replace(stroke, role=keeps[stroke.role]) for stroke in drawn.strokes if stroke.role in keeps
     ]
-    half = text_width(FIRST_CLAMP, LABEL, True) / 2
+    half = text_width(said, LABEL, True) / 2
     first = Letters(
         role="first",
         key="suction_line",
@@ -82,7 +87,7 @@ def _empty(numbers: Sequence[FourNumber], units: UnitSystem, frame: Frame) -> Dr
         anchor="middle",
         size=LABEL,
         is_bold=True,
-        text=FIRST_CLAMP,
+        text=said,
     )
     return replace(
         drawn,
@@ -91,5 +96,5 @@ def _empty(numbers: Sequence[FourNumber], units: UnitSystem, frame: Frame) -> Dr
         marks=[clamp],
         is_empty=True,
         numbers=[replace(n, words=[] if not n.is_beside else n.words[:1]) for n in drawn.numbers],
-        words=f"The Loop, empty. {FIRST_CLAMP}.",
+        words=f"The Loop, empty. {said}.",
     )

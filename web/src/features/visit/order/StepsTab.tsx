@@ -208,7 +208,7 @@ function StepLine({ visit, units, order, step, filled, onTest }: StepProps) {
           </Button>
         )}
       </div>
-      {step.caution !== '' && step.state === 'open' && (
+      {step.caution !== '' && step.state === 'open' && !(fills && check) && (
         <div className="pl-6">
           <Care word="Care:">{step.caution}</Care>
         </div>
