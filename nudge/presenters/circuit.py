@@ -24,6 +24,7 @@ from nudge.services.circuit import guards_of
 from nudge.services.plates import plate_of
 from nudge.services.recovered import fate_now
 from nudge.services.snapshot import Snapshot
+from nudge.services.work_order import order_now
 
 
 class NewCircuitState(Strict):
@@ -142,7 +143,7 @@ def circuit_out(snapshot: Snapshot, units: UnitSystem, tests: dict[str, str]) ->
     if not way.is_open and not way.entered and visit.kind not in OPENED:
         return None
     weighed = _text(way.in_kg, units) if way.in_kg else ""
-    fate = fate_now(snapshot)
+    fate, order = fate_now(snapshot), order_now(snapshot).order
     return CircuitOut(
         state=row.key,
         label=row.label,
@@ -162,7 +163,7 @@ def circuit_out(snapshot: Snapshot, units: UnitSystem, tests: dict[str, str]) ->
                 is_free=all(step.state != "open" for step in guards),
             )
             for move in next_moves(way.state)
-            for guards in [guards_of(snapshot, move.to)]
+            for guards in [guards_of(order, move.to)]
         ],
         fill=_fill(snapshot, units),
         charge_mode=snapshot.context.charge_mode,

@@ -9,7 +9,7 @@ from nudge.core.language.errors import CoreError
 from nudge.core.opening.moves import MOVES, check_move
 from nudge.core.opening.states import STATES
 from nudge.core.physics.circuit.whole import check_holds
-from nudge.core.visit.order import StepState
+from nudge.core.visit.order import Order, StepState
 from nudge.services.circuit_way import PREFIX, brought_in_kg
 from nudge.services.clock import Clock
 from nudge.services.facts import repairs_of
@@ -43,7 +43,7 @@ class Circuit:
             raise CoreError("reason", f"Keep the reason under {LONGEST_REASON} letters.")
         way = before.around.known.way
         passed = check_move(way.state, to, why)
-        guards = guards_of(before, to)
+        guards = guards_of(order_now(before).order, to)
         check_guards(guards, to, why)
         now = self._clock()
 
@@ -85,7 +85,7 @@ def check_may_fill(snapshot: Snapshot) -> None:
     if not way.is_empty or way.state == "recovered":
         return
     check_move(way.state, "broken", "")
-    check_guards(guards_of(snapshot, "broken"), "broken", "")
+    check_guards(guards_of(order_now(snapshot).order, "broken"), "broken", "")
 
 
 def check_came_out(snapshot: Snapshot, kg: float) -> None:
@@ -94,15 +94,10 @@ def check_came_out(snapshot: Snapshot, kg: float) -> None:
     check_holds(plate_of(snapshot.visit.system), out_kg + kg, "amount")
 
 
-def guards_of(snapshot: Snapshot, to: str) -> list[StepState]:
+def guards_of(order: Order, to: str) -> list[StepState]:
     """The steps that guard a move on this visit, as they stand, those that apply to it."""
     wanted = MOVES[to].guards
-    return [
-        step
-        for stage in order_now(snapshot).order.stages
-        for step in stage.steps
-        if step.row.key in wanted
-    ]
+    return [step for stage in order.stages for step in stage.steps if step.row.key in wanted]
 
 
 def _kept(step: StepState, why: str) -> tuple[str, str] | None:

@@ -29,7 +29,7 @@ def way_of(session: Session, visit: Visit, tests: TestsOfVisit) -> Way:
     own = [*_happenings(visit.standing_events, visit.id), *_shown(tests, visit.id)]
     own += _let_in(visit, own)
     before = _before(session, visit)
-    return _followed(visit, [*before, *own]) if own or before else _followed(visit, ())
+    return _followed(visit, [*before, *own])
 
 
 def fill_of(visit: Visit, way: Way) -> FirstFill:

@@ -10,6 +10,7 @@ from nudge.core.checks.observations import observation
 from nudge.core.language.errors import CoreError
 from nudge.core.language.said import Said
 from nudge.core.language.vocabulary.points import Readings
+from nudge.core.language.vocabulary.stages import Stage
 from nudge.core.physics.air.coil import (
     RATED_KG_PER_S_PER_W,
     ExpectedCoil,
@@ -65,7 +66,7 @@ class Context:
     """How long it has been so."""
     is_opened_next: bool = False
     """It is locked out to be opened: nothing of it is judged any more."""
-    open_stage: str = ""
+    open_stage: Stage | None = None
     """The stage of the visit an empty circuit is at."""
     to_weigh_kg: float | None = None
     """What is still to be weighed into a circuit that was empty [kg]; None once it is in."""

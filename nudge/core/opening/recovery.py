@@ -7,7 +7,7 @@ from typing import Literal
 
 from nudge.core.language.errors import Impossible
 from nudge.core.language.said import Measure, Said, say
-from nudge.core.language.units import KPA_PER_PSI, Quantity, fahrenheit
+from nudge.core.language.units import Quantity, fahrenheit
 from nudge.core.physics.refrigerant.catalogue import refrigerant
 from nudge.core.physics.refrigerant.saturation import pressures_at
 from nudge.core.physics.refrigerant.table import load_table
@@ -239,7 +239,3 @@ FATES: tuple[FateRow, ...] = (
 def fate_of(came: Came) -> FateRow:
     """What may become of it. The owner's own system or reclaim; nothing else there is."""
     return next(row for row in FATES if row.applies(came))
-
-
-CYLINDER_RATINGS_KPA = (260 * KPA_PER_PSI, 350 * KPA_PER_PSI, 400 * KPA_PER_PSI)
-"""Service pressures recovery cylinders are stamped with [kPa gauge]; trade."""

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from types import MappingProxyType
 
 from nudge.core.language.errors import UnknownName
+from nudge.core.language.vocabulary.stages import Stage
 
 
 @dataclass(frozen=True, slots=True)
@@ -18,7 +19,7 @@ class CircuitState:
     label: str
     said: str
     caution: str
-    stage: str
+    stage: Stage
     """The stage of the visit it belongs to."""
     is_empty: bool = True
 

@@ -6,22 +6,8 @@ from types import MappingProxyType
 from typing import Literal
 
 from nudge.core.language.errors import UnknownName
+from nudge.core.language.vocabulary.stages import Stage
 
-Stage = Literal[
-    "arrive",
-    "air",
-    "look",
-    "recover",
-    "repair",
-    "prove",
-    "fill",
-    "connect",
-    "settle",
-    "read",
-    "judge",
-    "act",
-    "close",
-]
 STAGES: Mapping[Stage, str] = MappingProxyType(
     {
         "arrive": "Arrive",

@@ -6,8 +6,9 @@ from typing import Literal
 
 from nudge.core.language.errors import CoreError, UnknownName
 from nudge.core.language.said import Said, say
+from nudge.core.language.vocabulary.stages import Stage
 from nudge.core.opening.states import STATES, WHOLE
-from nudge.core.visit.calls import STAGES, Call, Stage
+from nudge.core.visit.calls import STAGES, Call
 from nudge.core.visit.facts import Facts
 from nudge.core.visit.step_row import BLOCKED, StepRow
 from nudge.core.visit.steps import STEP_KEYS, STEPS

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from nudge.core.checks.table import CHECKS, Check
-from nudge.core.visit.calls import Stage
+from nudge.core.language.vocabulary.stages import Stage
 from nudge.core.visit.facts import Facts
 
 Blocks = Literal["", "judging", "closing", "opening"]

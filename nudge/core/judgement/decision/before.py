@@ -4,7 +4,7 @@ from collections.abc import Callable
 from dataclasses import replace
 from math import ceil
 
-from nudge.core.judgement.decision.decision import HangsOn, Stage
+from nudge.core.judgement.decision.decision import HangsOn
 from nudge.core.judgement.decision.doses import IN_VAIN, unanswered
 from nudge.core.judgement.decision.ground import Ground
 from nudge.core.judgement.decision.leak import STEPS, find_empty, is_known_short
@@ -16,6 +16,7 @@ from nudge.core.judgement.decision.words import joined, paragraph
 from nudge.core.judgement.suspect_table import Suspect
 from nudge.core.language.said import Measure, difference, say
 from nudge.core.language.units import Quantity, degrees_f
+from nudge.core.language.vocabulary.stages import Stage
 from nudge.core.physics.circuit.whole import whole_charge
 from nudge.core.settling.breaches import CHANGE_MINUTES, RUN_MINUTES
 from nudge.core.settling.charge_mode import minutes_short

@@ -11,26 +11,12 @@ from nudge.core.judgement.diagnosis import Diagnosis
 from nudge.core.judgement.hazards import Hazard
 from nudge.core.judgement.proof import HangsKind
 from nudge.core.language.said import Said
+from nudge.core.language.vocabulary.stages import Stage
 from nudge.core.targets.school import Judged, School, Target
 
 ChargeState = Literal["low", "right", "high", "unknown"]
 Advice = Literal["add", "remove", "leave", "do_not_charge", "find_leak", "weigh_in"]
 Order = Literal["danger", "impossible", "first", "clocks", "charge"]
-Stage = Literal[
-    "arrive",
-    "air",
-    "look",
-    "recover",
-    "repair",
-    "prove",
-    "fill",
-    "connect",
-    "settle",
-    "read",
-    "judge",
-    "act",
-    "close",
-]
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,17 +1,10 @@
 """What decides while a circuit is opened: it is not started, not judged, and filled by weight."""
 
-from nudge.core.judgement.decision.decision import Stage
 from nudge.core.judgement.decision.ground import Ground
 from nudge.core.judgement.decision.rule import Finding, Rule
 from nudge.core.language.said import Measure, say
 from nudge.core.language.units import Quantity
 
-STAGE_OF_CIRCUIT: dict[str, Stage] = {
-    "recover": "recover",
-    "repair": "repair",
-    "prove": "prove",
-    "fill": "fill",
-}
 OPEN_HEADLINE = "Do not start it: the circuit is open."
 WATCH = (
     say("The scale, not the gauges: it is full when the sheet is in."),
@@ -23,7 +16,7 @@ def _open_circuit(ground: Ground) -> Finding | None:
     context = ground.case.context
     if context.open_circuit is None:
         return None
-    return Finding(context.open_circuit, stage=STAGE_OF_CIRCUIT.get(context.open_stage))
+    return Finding(context.open_circuit, stage=context.open_stage)
 
 
 def _opened_next(ground: Ground) -> Finding | None:

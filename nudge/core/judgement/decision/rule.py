@@ -3,9 +3,10 @@
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from nudge.core.judgement.decision.decision import Advice, ChargeState, HangsOn, Order, Stage
+from nudge.core.judgement.decision.decision import Advice, ChargeState, HangsOn, Order
 from nudge.core.judgement.decision.ground import Ground
 from nudge.core.language.said import Said
+from nudge.core.language.vocabulary.stages import Stage
 
 
 @dataclass(frozen=True, slots=True)
