@@ -285,6 +285,19 @@ class ValveTest(Repairs):
         self.assertIn("it did not run short", words)
 
 
+class LeftOutTest(Repairs):
+    visit = "valve-live"
+
+    def test_what_guards_a_move_is_left_out_with_a_reason(self):
+        self.touch(self.card.get_by_role("button", name="Go on all the same"))
+        self.card.get_by_label("Why without it: Recover and weigh it").fill("it was empty")
+        self.page.keyboard.press("Enter")
+        expect(self.page.locator("[data-circuit=recovered]")).to_be_visible()
+        self.tab("Steps")
+        self.page.get_by_role("button", name=re.compile("^Recover")).last.click()
+        expect(self.page.locator("[data-step=plan]")).to_contain_text("because: it was empty")
+
+
 class InverterTest(Repairs):
     visit = "inverter-live"
 

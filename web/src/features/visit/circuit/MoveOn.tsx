@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import type { Circuit, Units, Visit } from '../../../api/types'
+import { WhyForm } from '../../../parts/WhyForm'
 import { writeOn } from '../../../state/outbox'
 import { Button } from '../../../ui/Button'
 import { Care } from '../../../ui/Care'
@@ -22,7 +23,7 @@ const MARK = { done: '✓', open: '○', skipped: '–' }
 
 /** One move: what guards it, each with its own way to be met, and the move itself. */
 export function MoveOn({ visit, units, move, shelf, onShelf, onForm, onTest }: Props) {
-  const [why, setWhy] = useState<string | null>(null)
+  const [asks, setAsks] = useState(false)
   const go = (reason: string) => writeOn(visit.id, 'circuit', { to: move.to, reason }, units)
   const isShelf = shelf !== '' && onShelf !== undefined
   return (
@@ -43,35 +44,23 @@ export function MoveOn({ visit, units, move, shelf, onShelf, onForm, onTest }: P
         )}
         <Button
           weight={move.is_free && !isShelf ? 'do' : 'plain'}
-          onClick={() => (move.is_free ? go('') : setWhy(why === null ? '' : null))}
-          aria-expanded={move.is_free ? undefined : why !== null}
+          onClick={() => (move.is_free ? go('') : setAsks(!asks))}
+          aria-expanded={move.is_free ? undefined : asks}
         >
           {move.is_free ? `Now: ${move.label.toLowerCase()}` : 'Go on all the same…'}
         </Button>
       </div>
-      {why !== null && (
-        <form
-          className="mt-2 flex flex-wrap gap-2"
-          onSubmit={(event) => {
-            event.preventDefault()
-            if (why.trim() === '') return
-            go(why)
-            setWhy(null)
+      {asks && (
+        <WhyForm
+          label={`Why without it: ${move.label}`}
+          placeholder="Why is it left out? It is printed."
+          go="Go on"
+          className="mt-2"
+          onWhy={(reason) => {
+            go(reason)
+            setAsks(false)
           }}
-        >
-          <input
-            autoFocus
-            aria-label={`Why without it: ${move.label}`}
-            placeholder="Why is it left out? It is printed."
-            maxLength={300}
-            value={why}
-            onChange={(event) => setWhy(event.target.value)}
-            className="h-11 min-w-0 flex-1 basis-48 rounded border border-rule-strong bg-ground px-2 placeholder:text-soft"
-          />
-          <Button type="submit" disabled={why.trim() === ''}>
-            Go on
-          </Button>
-        </form>
+        />
       )}
     </div>
   )

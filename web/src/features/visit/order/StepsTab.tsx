@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import type { Order, Stage, Units, Visit, Vocabulary } from '../../../api/types'
+import { WhyForm } from '../../../parts/WhyForm'
 import { writeOn } from '../../../state/outbox'
 import { Button } from '../../../ui/Button'
 import { Care } from '../../../ui/Care'
@@ -159,7 +160,6 @@ const MARK = { done: '✓', open: '○', skipped: '–' }
 function StepLine({ visit, units, order, step, filled, onTest }: StepProps) {
   const [skips, setSkips] = useState(false)
   const [fills, setFills] = useState(filled && step.check !== '')
-  const [reason, setReason] = useState('')
   const isOpen = visit.state !== 'closed'
   const check = order.checks.find((one) => one.key === step.check)
   const tick = (state: 'done' | 'skipped' | '', why = '') =>
@@ -214,28 +214,16 @@ function StepLine({ visit, units, order, step, filled, onTest }: StepProps) {
         </div>
       )}
       {skips && (
-        <form
-          className="mt-1 flex flex-wrap gap-2 pl-6"
-          onSubmit={(event) => {
-            event.preventDefault()
-            if (reason.trim() === '') return
+        <WhyForm
+          label={`Why is it skipped: ${step.label}`}
+          placeholder={`It stands before ${step.blocks}. Why is it skipped?`}
+          go="Skip it"
+          className="mt-1 pl-6"
+          onWhy={(reason) => {
             tick('skipped', reason)
             setSkips(false)
           }}
-        >
-          <input
-            autoFocus
-            aria-label={`Why is it skipped: ${step.label}`}
-            placeholder={`It stands before ${step.blocks}. Why is it skipped?`}
-            maxLength={300}
-            value={reason}
-            onChange={(event) => setReason(event.target.value)}
-            className="h-11 min-w-0 flex-1 rounded border border-rule-strong bg-ground px-2 placeholder:text-soft"
-          />
-          <Button type="submit" disabled={reason.trim() === ''}>
-            Skip it
-          </Button>
-        </form>
+        />
       )}
       {check && check.said.length > 0 && (
         <p className="pl-6 leading-snug" data-finding={check.state}>
