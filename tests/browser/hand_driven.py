@@ -14,6 +14,7 @@ from playwright.sync_api import Page, expect
 from nudge.main import create_app
 from nudge.services.workshop import Workshop
 from nudge.store.database import Database
+from tests.browser.support import PATIENCE_MS
 from tests.temporary import HandClock, skerrow
 from tools.drive import chromium
 
@@ -32,7 +33,7 @@ class HandDriven(unittest.TestCase):
         drive = chromium()
         self.browser = drive.__enter__()
         self.addCleanup(drive.__exit__, None, None, None)
-        expect.set_options(timeout=10_000)
+        expect.set_options(timeout=PATIENCE_MS)
 
     def serve(self, workshop: Workshop) -> str:
         """An application on a free port of this machine, until the test ends."""

@@ -15,6 +15,8 @@ from tools.drive import RunningNudge, chromium
 
 FIVE = "suct 118 liq 341 sl 52 ll 96 oa 88"
 DESK, HAND = (1280, 800), (390, 844)
+PATIENCE_MS = 30_000
+"""How long anything is waited for: the suites share a machine with each other."""
 
 
 @cache
@@ -42,7 +44,7 @@ class BrowserTest(unittest.TestCase):
         cls.nudge.start()
         stack.callback(cls.nudge.stop)
         cls.browser = stack.enter_context(chromium())
-        expect.set_options(timeout=10_000)
+        expect.set_options(timeout=PATIENCE_MS)
 
     def open(self, path: str, size: tuple[int, int] = DESK) -> Page:
         """A page in a browser profile of its own; any uncaught error fails the test."""

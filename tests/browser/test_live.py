@@ -35,9 +35,9 @@ class LiveVisitTest(BrowserTest):
         work.get_by_role("button", name="Add refrigerant").click()
         expect(page.get_by_text("in bursts")).to_be_visible()
         page.keyboard.press("Escape")
-        expect(page.locator("[data-settling=settling]")).to_be_visible(timeout=15_000)
+        expect(page.locator("[data-settling=settling]")).to_be_visible()
         page.keyboard.press("i")
-        expect(static).to_contain_text(re.compile(r"0\.[345]\d in"), timeout=20_000)
+        expect(static).to_contain_text(re.compile(r"0\.[345]\d in"))
 
     def test_two_windows_see_the_same_and_a_swap_is_one_key(self):
         page, other = self.open(LIVE), self.open(LIVE)
@@ -52,10 +52,8 @@ class LiveVisitTest(BrowserTest):
         page.get_by_role("combobox", name=re.compile("Swap with")).select_option("clamp-2")
         page.keyboard.press("Escape")
         for window in (page, other):
-            expect(window.get_by_text("the two clamps are exchanged").first).to_be_visible(
-                timeout=15_000
-            )
-        expect(other.get_by_role("button", name="Swap the two")).to_be_visible(timeout=15_000)
+            expect(window.get_by_text("the two clamps are exchanged").first).to_be_visible()
+        expect(other.get_by_role("button", name="Swap the two")).to_be_visible()
         other.keyboard.press("x")
         self.kept(other)
         for window in (page, other):
@@ -68,14 +66,14 @@ class LiveVisitTest(BrowserTest):
         calm(page)
         page.keyboard.press("h")
         page.get_by_role("button", name="Something else changed").click()
-        expect(page.locator("[data-settling=settling]")).to_be_visible(timeout=15_000)
+        expect(page.locator("[data-settling=settling]")).to_be_visible()
         page.keyboard.press("j")
         expect(page.get_by_role("button", name="Judge it now")).to_be_disabled()
         page.get_by_label(re.compile("Why it has to be judged now")).fill("The shop closes")
         page.keyboard.press("Enter")
         self.tab(page, "Why")
         because = page.get_by_text("because: The shop closes").locator("visible=true")
-        expect(because.first).to_be_visible(timeout=15_000)
+        expect(because.first).to_be_visible()
 
     def test_a_log_file_is_looked_at_mapped_and_read(self):
         page = self.open("/visits/net-loft-now")
@@ -92,7 +90,7 @@ class LiveVisitTest(BrowserTest):
         expect(page.get_by_text("Guessed from its size")).to_be_visible()
         expect(page.get_by_label("Suction pressure is")).to_have_value("suction_pressure")
         page.get_by_role("button", name="Read it").click()
-        expect(page.locator("[data-import=done]")).to_contain_text("2,400 readings", timeout=20_000)
+        expect(page.locator("[data-import=done]")).to_contain_text("2,400 readings")
         page.keyboard.press("Escape")
         page.keyboard.press("l")
         expect(page.get_by_role("img", name=re.compile("Suction pressure"))).to_be_visible()

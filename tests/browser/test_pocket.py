@@ -123,7 +123,7 @@ class PocketTest(BrowserTest):
         self.fill(page, pressure="118")
         expect(page.get_by_text("What you type is kept")).to_be_visible()
         page.unroute("**/api/pocket")
-        expect(page.locator("[data-line=dew]")).to_be_visible(timeout=10_000)
+        expect(page.locator("[data-line=dew]")).to_be_visible()
 
     def test_a_hand_types_it_all(self):
         page = self.pocket(HAND)

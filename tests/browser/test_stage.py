@@ -214,10 +214,10 @@ class StageTest(BrowserTest):
         calm(page)
         before = page.locator("[data-number=superheat] [data-value]").inner_text()
         self.nudge.stop()
-        expect(page.locator("[data-age]")).to_contain_text("Last numbers known", timeout=20_000)
+        expect(page.locator("[data-age]")).to_contain_text("Last numbers known")
         self.assertEqual(page.locator("[data-number=superheat] [data-value]").inner_text(), before)
         self.nudge.start()
-        expect(page.locator("[data-age]")).to_have_count(0, timeout=20_000)
+        expect(page.locator("[data-age]")).to_have_count(0)
 
     def test_it_does_not_run_for_a_reason_that_is_no_fault(self):
         page = self.open("/visits/seed-library-now")

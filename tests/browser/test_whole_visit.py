@@ -61,7 +61,7 @@ class ComplaintTest(HandDriven):
         card = page.locator("[data-nudge]")
         doses = 0
         for _ in range(14):
-            expect(card).to_be_visible(timeout=20_000)
+            expect(card).to_be_visible()
             page.wait_for_timeout(600)
             page.reload()
             calm(page)
@@ -213,7 +213,7 @@ class CarryTest(HandDriven):
         pick = there.locator("input[type=file]")
         pick.set_input_files({"name": "n.json", "mimeType": "application/json", "buffer": b"[]"})
         looked = there.get_by_role("group", name="What it brings")
-        expect(looked).to_contain_text("do not fit", timeout=30_000)
+        expect(looked).to_contain_text("do not fit")
         expect(looked.get_by_role("button", name="Take it in")).to_have_count(0)
         pick.set_input_files(
             {"name": "nudge.json", "mimeType": "application/json", "buffer": given}
@@ -240,7 +240,7 @@ class CarryTest(HandDriven):
         guest.keyboard.press("Enter")
         expect(guest.get_by_role("region", name="Notes")).to_contain_text("from the office")
         expect(page.get_by_role("region", name="Order of work")).to_contain_text(
-            "Look behind the rack", timeout=20_000
+            "Look behind the rack"
         )
         press(page, "End it now")
         guest.reload()

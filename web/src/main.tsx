@@ -6,7 +6,9 @@ import { loadTheRest } from './lib/later'
 import { startKeys } from './state/keys'
 import { startOutbox } from './state/outbox'
 
-if (window.location.pathname.startsWith('/visits/')) void import('./features/visit/VisitScreen')
+if (window.location.pathname.startsWith('/visits/')) {
+  void import('./features/visit/VisitScreen').catch(() => undefined) // it is asked for again
+}
 startKeys()
 startOutbox()
 window.addEventListener('load', loadTheRest)
