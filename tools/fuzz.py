@@ -32,7 +32,7 @@ def main(seconds: str = "1200", seed: str = "7") -> int:
             "--seed", seed, "--warnings", "off",
         ]  # fmt: skip
         try:
-            return subprocess.run(command, cwd=folder, check=False).returncode
+            failed = subprocess.run(command, cwd=folder, check=False).returncode
         finally:
             nudge.stop()
             log = Path(folder) / "logs" / "nudge.log"
@@ -40,6 +40,9 @@ def main(seconds: str = "1200", seed: str = "7") -> int:
                 kept = ROOT / "build" / "fuzz.log"
                 kept.parent.mkdir(exist_ok=True)
                 shutil.copyfile(log, kept)
+                broken = [line for line in log.read_text().splitlines() if '"broke"' in line]
+                print("\n".join(broken[:20]))
+        return failed
 
 
 if __name__ == "__main__":

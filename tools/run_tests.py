@@ -20,7 +20,7 @@ TESTS = Path("tests")
 FILE_BY_FILE = TESTS / "browser"
 FIRST = TESTS / "fuzz"
 """A minute long, whatever its size: it begins with the others, not after them."""
-RAN = re.compile(r"^Ran (\d+) tests? in", re.MULTILINE)
+RAN = re.compile(r"^Ran (\d+) tests? in ([\d.]+)s", re.MULTILINE)
 
 
 def shards() -> list[tuple[str, ...]]:
@@ -55,11 +55,9 @@ def main(*parts: str) -> int:
         for modules, (code, said) in zip(groups, pool.map(run, groups), strict=True):
             found = RAN.search(said)
             ran += int(found.group(1)) if found else 0
-            print(
-                f"{modules[0]}{' …' if modules[1:] else ''}: {said.strip().splitlines()[-1]}",
-                file=sys.stderr,
-                flush=True,
-            )
+            took = f" ({float(found.group(2)):.0f} s)" if found else ""
+            name = f"{modules[0]}{' …' if modules[1:] else ''}"
+            print(f"{name}: {said.strip().splitlines()[-1]}{took}", file=sys.stderr, flush=True)
             if code or not found:
                 failed.append(modules)
                 print(said, file=sys.stderr, flush=True)

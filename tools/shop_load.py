@@ -15,6 +15,7 @@ from pathlib import Path
 from uuid import uuid4
 
 from tools.drive import RunningNudge
+from tools.host import Stolen
 
 SECONDS, CLIENTS, EVERY_S, CHANNELS, WARM_S = 180.0, 20, 2.0, 50, 30.0
 WHOLE = "suct 112 liq 333 sl 56 ll 101 oa 90 ra 77 wb 65"
@@ -100,7 +101,7 @@ def main(seconds: str = str(SECONDS)) -> int:
         nudge.start()
         process = nudge._process
         assert process is not None
-        load = Load(nudge.port, float(seconds))
+        load, stolen = Load(nudge.port, float(seconds)), Stolen()
         threads = [threading.Thread(target=load.client, args=(n,)) for n in range(CLIENTS)]
         threads += [threading.Thread(target=load.channels, args=(CHANNELS // 5,)) for _ in range(5)]
         for thread in threads:
@@ -115,6 +116,7 @@ def main(seconds: str = str(SECONDS)) -> int:
         p95 = statistics.quantiles(times, n=20)[-1]
         print(f"{name}: {len(times)}, median {statistics.median(times):.0f} ms, p95 {p95:.0f} ms")
     print(f"errors {len(load.errors)}; memory after warm-up {warm:.0f} MB, grown {grown:.1f} MB")
+    print(f"stolen by the host meanwhile: {100 * stolen.share:.0f} % of all processor time")
     for error in load.errors[:5]:
         print(error)
     return 1 if load.errors else 0

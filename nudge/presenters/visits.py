@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date, datetime
+from functools import cache
 from typing import Any, Literal
 
 from pydantic import BaseModel
@@ -309,20 +310,29 @@ def _readings(snapshot: Snapshot, units: UnitSystem) -> list[ReadingOut]:
 def _reading(
     row: Reading, state: Literal["live", "current", "earlier", "void"], units: UnitSystem
 ) -> ReadingOut:
-    point = POINTS[row.point]
+    quantity, worn = _worn(row.point, units)
     return ReadingOut(
         id=row.id,
         point=row.point,
-        label=point.label,
-        short=point.short[0],
-        side=point.side,
-        value=round(from_si(si_value(row), point.quantity, units), 3),
-        unit=unit_label(point.quantity, units),
-        decimals=decimals(point.quantity, units),
+        value=round(from_si(si_value(row), quantity, units), 3),
         given=f"{row.given_value:g} {row.given_unit}",
         source=row.source,
         written_by=row.written_by or "",
         taken_at=row.taken_at,
         corrects=row.corrects,
         state=state,
+        **worn,
     )
+
+
+@cache
+def _worn(key: str, units: UnitSystem) -> tuple[Quantity, dict[str, Any]]:
+    """What every reading at a point wears: names, side, unit."""
+    point = POINTS[key]
+    return point.quantity, {
+        "label": point.label,
+        "short": point.short[0],
+        "side": point.side,
+        "unit": unit_label(point.quantity, units),
+        "decimals": decimals(point.quantity, units),
+    }

@@ -3,7 +3,7 @@
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
-from sqlalchemy import delete, func, select, text
+from sqlalchemy import bindparam, delete, func, select, text
 from sqlalchemy.orm import Session
 
 from nudge.store.live_tables import Channel, Import, Journal, Override, Placement, Rollup, SampleRow
@@ -214,10 +214,12 @@ def whole_journal_end(session: Session) -> int:
 
 def last_written(session: Session, visit_id: str) -> int:
     """The number of the last entry that tells of somebody writing on the visit."""
-    query = select(func.max(Journal.sequence)).where(
-        Journal.visit_id == visit_id, Journal.kind == "visit"
-    )
-    return int(session.scalar(query) or 0)
+    return int(session.scalar(_LAST_WRITTEN, {"visit": visit_id}) or 0)
+
+
+_LAST_WRITTEN = select(func.max(Journal.sequence)).where(
+    Journal.visit_id == bindparam("visit"), Journal.kind == "visit"
+)
 
 
 def overrides(session: Session, visit_id: str) -> Sequence[Override]:

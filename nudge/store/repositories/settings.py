@@ -7,10 +7,12 @@ from sqlalchemy.orm import Session
 
 from nudge.store.tables import SettingRow
 
+_ALL = select(SettingRow)
+
 
 def all_settings(session: Session) -> dict[str, str]:
     """Every setting that was ever chosen, by key."""
-    return {row.key: row.value for row in session.scalars(select(SettingRow))}
+    return {row.key: row.value for row in session.scalars(_ALL)}
 
 
 def choose(session: Session, key: str, value: str, now: datetime) -> None:

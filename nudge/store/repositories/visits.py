@@ -1,43 +1,63 @@
 """Visits with everything that was said, read, seen and judged on them."""
 
 from collections.abc import Sequence
-from datetime import datetime
+from datetime import UTC, datetime
 from typing import Any
 
-from sqlalchemy import ColumnElement, distinct, func, insert, select
-from sqlalchemy.orm import Session, aliased, defer, joinedload, selectinload
+from sqlalchemy import ColumnElement, String, bindparam, distinct, func, insert, select
+from sqlalchemy.orm import Session, aliased, defer, joinedload
+from sqlalchemy.orm.attributes import set_committed_value
 
-from nudge.store.tables import Event, Reading, System, Verdict, Visit
+from nudge.store.tables import (
+    Callout,
+    ChartRow,
+    Event,
+    ObservationRow,
+    Reading,
+    SlipRow,
+    System,
+    Verdict,
+    Visit,
+)
 
 _WITH_SYSTEM = joinedload(Visit.system).joinedload(System.site)
 _UNPRINTED = defer(Verdict.answer)
 EARLIER = 20
 """Past visits that are looked back on."""
-_WITH_CHARTS = joinedload(Visit.system).selectinload(System.charts)
+_THIS, _OF = bindparam("visit", type_=String), bindparam("system", type_=String)
+"""Of which visit, and of which system, a statement asks. Those that every reading asks are made
+once: making one costs as much as running it."""
+_HEAD = select(Visit).where(Visit.id == _THIS).options(_WITH_SYSTEM)
+_HANGS = {
+    "callouts": select(Callout).where(Callout.visit_id == _THIS).order_by(Callout.heard_at),
+    "readings": select(Reading).where(Reading.visit_id == _THIS).order_by(Reading.sequence),
+    "observations": select(ObservationRow)
+    .where(ObservationRow.visit_id == _THIS)
+    .order_by(ObservationRow.sequence),
+    "events": select(Event).where(Event.visit_id == _THIS).order_by(Event.sequence),
+    "slips": select(SlipRow).where(SlipRow.visit_id == _THIS).order_by(SlipRow.sequence),
+}
+_CHARTS = select(ChartRow).where(ChartRow.system_id == _OF).order_by(ChartRow.sequence)
 
 
 def visit(session: Session, visit_id: str) -> Visit | None:
     """A visit whole: system, site, call-outs, readings, observations, events."""
-    query = (
-        select(Visit)
-        .where(Visit.id == visit_id)
-        .options(
-            _WITH_SYSTEM,
-            _WITH_CHARTS,
-            selectinload(Visit.callouts),
-            selectinload(Visit.readings),
-            selectinload(Visit.observations),
-            selectinload(Visit.events),
-            selectinload(Visit.slips),
-        )
-    )
-    return session.scalars(query).one_or_none()
+    row = to_write_on(session, visit_id)
+    if row is None:
+        return None
+    for name, query in _HANGS.items():
+        if name not in row.__dict__:
+            rows = session.scalars(query, {"visit": visit_id}).all()
+            set_committed_value(row, name, list(rows))
+    if "charts" not in row.system.__dict__:
+        charts = session.scalars(_CHARTS, {"system": row.system_id}).all()
+        set_committed_value(row.system, "charts", list(charts))
+    return row
 
 
 def to_write_on(session: Session, visit_id: str) -> Visit | None:
     """A visit to write on: its system and site; what else is asked of it is loaded then."""
-    query = select(Visit).where(Visit.id == visit_id).options(_WITH_SYSTEM)
-    return session.scalars(query).one_or_none()
+    return session.scalars(_HEAD, {"visit": visit_id}).one_or_none()
 
 
 def head(session: Session, visit_id: str) -> Visit | None:
@@ -52,23 +72,30 @@ def add_readings(session: Session, rows: Sequence[dict[str, Any]]) -> None:
 
 def last_moment(session: Session, visit_id: str) -> datetime | None:
     """The latest moment that anything on a visit was recorded or happened."""
-    read = session.scalar(select(func.max(Reading.recorded_at)).where(Reading.visit_id == visit_id))
-    done = session.scalar(select(func.max(Event.happened_at)).where(Event.visit_id == visit_id))
-    return max((at for at in (read, done) if at is not None), default=None)
+    found = session.execute(_LAST_MOMENTS, {"visit": visit_id}).one()
+    return max((at for at in found if at is not None), default=None)
+
+
+_LAST_MOMENTS = select(
+    select(func.max(Reading.recorded_at)).where(Reading.visit_id == _THIS).scalar_subquery(),
+    select(func.max(Event.happened_at)).where(Event.visit_id == _THIS).scalar_subquery(),
+)
+_BEARING_BEFORE = (
+    select(Event)
+    .join(Visit, Visit.id == Event.visit_id)
+    .where(Visit.system_id == _OF)
+    .where(Visit.id != _THIS)
+    .where(Event.kind.in_(bindparam("kinds", expanding=True)))
+    .where(Event.happened_at < bindparam("began", type_=Event.happened_at.type))
+    .order_by(Event.happened_at, Event.sequence)
+)
 
 
 def bearing_before(session: Session, row: Visit, kinds: Sequence[str]) -> list[Event]:
     """Events of some kinds on other visits of its system begun before it, corrected ones out."""
-    query = (
-        select(Event)
-        .join(Visit, Visit.id == Event.visit_id)
-        .where(Visit.system_id == row.system_id)
-        .where(Visit.id != row.id)
-        .where(Event.kind.in_(kinds))
-        .where(Event.happened_at < (row.opened_at or row.created_at))
-        .order_by(Event.happened_at, Event.sequence)
-    )
-    rows = list(session.scalars(query))
+    began = row.opened_at or row.created_at
+    asked = {"system": row.system_id, "visit": row.id, "kinds": list(kinds), "began": began}
+    rows = list(session.scalars(_BEARING_BEFORE, asked))
     replaced = {event.corrects for event in rows if event.corrects}
     return [e for e in rows if e.id not in replaced and not (e.corrects and not e.amount_kg)]
 
@@ -127,40 +154,46 @@ def earlier_verdicts(session: Session, visit: Visit) -> list[Verdict]:
 
     At most `EARLIER` of them. What was printed is read only where it is asked for.
     """
-    began = visit.opened_at
-    last = select(func.max(Verdict.sequence)).join(Visit, Visit.id == Verdict.visit_id)
-    last = last.where(Visit.system_id == visit.system_id).group_by(Verdict.visit_id)
-    query = (
-        select(Verdict)
-        .join(Visit, Visit.id == Verdict.visit_id)
-        .where(Verdict.sequence.in_(last), Visit.id != visit.id, Visit.closed_at.is_not(None))
-        .order_by(Visit.opened_at.desc())
-        .options(_UNPRINTED)
-    )
-    if began is not None:
-        query = query.where(Visit.opened_at < began)
-    return list(session.scalars(query.limit(EARLIER)))
+    began = visit.opened_at or NEVER
+    asked = {"system": visit.system_id, "visit": visit.id, "began": began}
+    return list(session.scalars(_EARLIER, asked))
+
+
+NEVER = datetime(9999, 1, 1, tzinfo=UTC)
+_ITS_LAST = (
+    select(func.max(Verdict.sequence)).where(Verdict.visit_id == Visit.id).correlate(Visit)
+).scalar_subquery()
+_EARLIER = (
+    select(Verdict)
+    .join(Visit, Visit.id == Verdict.visit_id)
+    .where(Visit.system_id == _OF, Visit.id != _THIS, Visit.closed_at.is_not(None))
+    .where(Visit.opened_at < bindparam("began", type_=Visit.opened_at.type))
+    .where(Verdict.sequence == _ITS_LAST)
+    .order_by(Visit.opened_at.desc())
+    .limit(EARLIER)
+    .options(_UNPRINTED)
+)
 
 
 def additions_before(session: Session, visit: Visit, since: datetime) -> int:
     """On how many other visits to the same system refrigerant was added since a moment."""
-    query = (
-        select(func.count(distinct(Event.visit_id)))
-        .join(Visit, Visit.id == Event.visit_id)
-        .where(Visit.system_id == visit.system_id, Visit.id != visit.id)
-        .where(Event.kind == "refrigerant_added", Event.happened_at >= since)
-    )
-    return session.scalar(query) or 0
+    asked = {"system": visit.system_id, "visit": visit.id, "since": since}
+    return session.scalar(_ADDITIONS_BEFORE, asked) or 0
+
+
+_ADDITIONS_BEFORE = (
+    select(func.count(distinct(Event.visit_id)))
+    .join(Visit, Visit.id == Event.visit_id)
+    .where(Visit.system_id == _OF, Visit.id != _THIS, Event.kind == "refrigerant_added")
+    .where(Event.happened_at >= bindparam("since", type_=Event.happened_at.type))
+)
+_LATEST_VERDICT = (
+    select(Verdict).where(Verdict.visit_id == _THIS).order_by(Verdict.sequence.desc()).limit(1)
+)
 
 
 def latest_verdict(session: Session, visit_id: str) -> Verdict | None:
-    query = (
-        select(Verdict)
-        .where(Verdict.visit_id == visit_id)
-        .order_by(Verdict.sequence.desc())
-        .limit(1)
-    )
-    return session.scalars(query).one_or_none()
+    return session.scalars(_LATEST_VERDICT, {"visit": visit_id}).one_or_none()
 
 
 def latest_verdicts(session: Session, visit_ids: Sequence[str]) -> dict[str, Verdict]:

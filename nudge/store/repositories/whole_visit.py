@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 
-from sqlalchemy import func, select
+from sqlalchemy import String, bindparam, func, select
 from sqlalchemy.orm import Session
 
 from nudge.store.tables import Visit
@@ -15,6 +15,30 @@ from nudge.store.visit_tables import (
     Note,
     Photo,
     Tick,
+)
+
+_THIS, _OF = bindparam("visit", type_=String), bindparam("system", type_=String)
+"""Statements that every reading asks are made once."""
+_TICKS = select(Tick).where(Tick.visit_id == _THIS).order_by(Tick.sequence)
+_CHECKS = (
+    select(CheckRow)
+    .join(Visit, Visit.id == CheckRow.visit_id)
+    .where(Visit.system_id == _OF)
+    .order_by(CheckRow.sequence)
+)
+_BASELINE = (
+    select(Baseline).where(Baseline.system_id == _OF).order_by(Baseline.sequence.desc()).limit(1)
+)
+_INTENDED = (
+    select(IntendedChange).where(IntendedChange.system_id == _OF).order_by(IntendedChange.sequence)
+)
+_DEFERRED = (
+    select(Deferred)
+    .where(Deferred.system_id == _OF)
+    .order_by(Deferred.done_at.is_not(None), Deferred.created_at)
+)
+_VISITS_BEFORE = select(func.count(Visit.id)).where(
+    Visit.system_id == _OF, Visit.id != _THIS, Visit.closed_at.is_not(None)
 )
 
 
@@ -33,8 +57,7 @@ def is_written(session: Session, table: Written, key: str) -> bool:
 
 def ticks(session: Session, visit_id: str) -> dict[str, Tick]:
     """The last tick of every step."""
-    query = select(Tick).where(Tick.visit_id == visit_id).order_by(Tick.sequence)
-    return {row.step: row for row in session.scalars(query)}
+    return {row.step: row for row in session.scalars(_TICKS, {"visit": visit_id})}
 
 
 def ticks_with(session: Session, visit_id: str, entry_id: str) -> Sequence[Tick]:
@@ -45,13 +68,7 @@ def ticks_with(session: Session, visit_id: str, entry_id: str) -> Sequence[Tick]
 
 def checks(session: Session, system_id: str) -> list[CheckRow]:
     """Every check on a system, whichever visit it was on, in order."""
-    query = (
-        select(CheckRow)
-        .join(Visit, Visit.id == CheckRow.visit_id)
-        .where(Visit.system_id == system_id)
-        .order_by(CheckRow.sequence)
-    )
-    return list(session.scalars(query))
+    return list(session.scalars(_CHECKS, {"system": system_id}))
 
 
 def notes(session: Session, visit_id: str) -> list[Note]:
@@ -74,32 +91,20 @@ def photo(session: Session, photo_id: str) -> Photo | None:
 
 def baseline(session: Session, system_id: str) -> Baseline | None:
     """The baseline that holds; None where there is none, or it was ended."""
-    query = (
-        select(Baseline)
-        .where(Baseline.system_id == system_id)
-        .order_by(Baseline.sequence.desc())
-        .limit(1)
-    )
-    row = session.scalars(query).one_or_none()
+    row = session.scalars(_BASELINE, {"system": system_id}).one_or_none()
     return None if row is None or row.kept is None else row
 
 
 def intended(session: Session, system_id: str) -> list[IntendedChange]:
     """What was changed on purpose and stands, in order."""
-    query = (
-        select(IntendedChange)
-        .where(IntendedChange.system_id == system_id)
-        .order_by(IntendedChange.sequence)
-    )
-    rows = list(session.scalars(query))
+    rows = list(session.scalars(_INTENDED, {"system": system_id}))
     replaced = {row.corrects for row in rows if row.corrects}
     return [row for row in rows if row.id not in replaced and row.key]
 
 
 def deferred(session: Session, system_id: str) -> Sequence[Deferred]:
     """Everything left for later on a system, the open ones first."""
-    query = select(Deferred).where(Deferred.system_id == system_id)
-    return session.scalars(query.order_by(Deferred.done_at.is_not(None), Deferred.created_at)).all()
+    return session.scalars(_DEFERRED, {"system": system_id}).all()
 
 
 def open_deferred(session: Session, most: int) -> Sequence[Deferred]:
@@ -120,7 +125,5 @@ def link_by_hash(session: Session, token_hash: str) -> GuestLink | None:
 
 def visits_before(session: Session, visit: Visit) -> int:
     """How many closed visits the system has had besides this one."""
-    query = select(func.count(Visit.id)).where(
-        Visit.system_id == visit.system_id, Visit.id != visit.id, Visit.closed_at.is_not(None)
-    )
-    return session.scalar(query) or 0
+    asked = {"system": visit.system_id, "visit": visit.id}
+    return session.scalar(_VISITS_BEFORE, asked) or 0
