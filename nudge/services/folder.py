@@ -68,7 +68,7 @@ def folder_of(session: Session, visit: Visit, now: datetime, has: Hung) -> Folde
         links=[row for row in whole_visit.links(session, visit.id) if lives(row, now)]
         if GuestLink in has
         else (),
-        baseline=whole_visit.baseline(session, visit.system_id),
+        baseline=whole_visit.baseline(session, visit.system_id) if Baseline in has else None,
         intended=whole_visit.intended(session, visit.system_id) if IntendedChange in has else (),
         deferred=[
             row for row in whole_visit.deferred(session, visit.system_id) if row.done_at is None

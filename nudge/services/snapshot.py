@@ -93,6 +93,8 @@ class Snapshot:
     sized: Sized | None = None
     """What the decision's dose was worked out from."""
     around: Surroundings = field(default_factory=Surroundings)
+    _answers: dict[UnitSystem, AssessOut | None] = field(default_factory=dict, init=False)
+    """The answer in each system of units it was asked for in."""
 
     @property
     def live(self) -> LiveState | None:
@@ -128,7 +130,10 @@ class Snapshot:
 
     def answer(self, units: UnitSystem) -> AssessOut | None:
         """The assessment in the contract's shape."""
-        return answer(self.assessment, units, self.ready_at) if self.assessment else None
+        if units not in self._answers:
+            found = self.assessment
+            self._answers[units] = answer(found, units, self.ready_at) if found else None
+        return self._answers[units]
 
     def workings(self) -> dict[str, Working]:
         """Every number of the visit, opened."""

@@ -76,11 +76,20 @@ class LabelRoom:
             + np.maximum(found[:, 3] - self._height, 0)
         )
         cost: NDArray[np.float64] = out * 1000
-        taken = self._taken[: self._count]
-        each = max(CELLS // max(self._count, 1), 1)
+        taken = self._near(found)
+        each = max(CELLS // max(len(taken), 1), 1)
         for first in range(0, len(found), each):
             cost[first : first + each] += _covered(found[first : first + each, None], taken)
         return cost
+
+    def _near(self, found: NDArray[np.float64]) -> NDArray[np.float64]:
+        """What is taken within the frame of all these boxes: nothing else is covered by any."""
+        taken = self._taken[: self._count]
+        left, top = found[:, 0].min(), found[:, 1].min()
+        right, bottom = found[:, 2].max(), found[:, 3].max()
+        beside = (taken[:, 0] < right) & (taken[:, 2] > left)
+        near: NDArray[np.float64] = taken[beside & (taken[:, 1] < bottom) & (taken[:, 3] > top)]
+        return near
 
     def settle(
         self,

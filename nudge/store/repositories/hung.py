@@ -6,10 +6,19 @@ from sqlalchemy.orm import Session
 from nudge.store.live_tables import Channel, Override, Plant
 from nudge.store.shelf_tables import Movement
 from nudge.store.tables import Base, Visit
-from nudge.store.visit_tables import Deferred, GuestLink, IntendedChange, Note, Photo, TestRun, Tick
+from nudge.store.visit_tables import (
+    Baseline,
+    Deferred,
+    GuestLink,
+    IntendedChange,
+    Note,
+    Photo,
+    TestRun,
+    Tick,
+)
 
 _OF_VISIT = (Tick, Note, Photo, GuestLink, Movement, Override, Plant, Channel, TestRun)
-_OF_SYSTEM = (IntendedChange, Deferred)
+_OF_SYSTEM = (IntendedChange, Deferred, Baseline)
 _VISIT, _SYSTEM = bindparam("visit", type_=String), bindparam("system", type_=String)
 _ASKED = select(
     *(exists().where(table.visit_id == _VISIT) for table in _OF_VISIT),

@@ -4,11 +4,22 @@ from collections.abc import Sequence
 from datetime import UTC, datetime
 from typing import Any
 
-from sqlalchemy import ColumnElement, String, bindparam, distinct, func, insert, select
+from sqlalchemy import (
+    ColumnElement,
+    Select,
+    String,
+    bindparam,
+    distinct,
+    exists,
+    func,
+    insert,
+    select,
+)
 from sqlalchemy.orm import Session, aliased, defer, joinedload
 from sqlalchemy.orm.attributes import set_committed_value
 
 from nudge.store.tables import (
+    Base,
     Callout,
     ChartRow,
     Event,
@@ -28,7 +39,7 @@ _THIS, _OF = bindparam("visit", type_=String), bindparam("system", type_=String)
 """Of which visit, and of which system, a statement asks. Those that every reading asks are made
 once: making one costs as much as running it."""
 _HEAD = select(Visit).where(Visit.id == _THIS).options(_WITH_SYSTEM)
-_HANGS = {
+_HANGS: dict[str, Select[Any]] = {
     "callouts": select(Callout).where(Callout.visit_id == _THIS).order_by(Callout.heard_at),
     "readings": select(Reading).where(Reading.visit_id == _THIS).order_by(Reading.sequence),
     "observations": select(ObservationRow)
@@ -38,21 +49,36 @@ _HANGS = {
     "slips": select(SlipRow).where(SlipRow.visit_id == _THIS).order_by(SlipRow.sequence),
 }
 _CHARTS = select(ChartRow).where(ChartRow.system_id == _OF).order_by(ChartRow.sequence)
+_WHOLE = _HEAD.add_columns(
+    *(
+        exists().where(table.visit_id == Visit.id)
+        for table in (Callout, Reading, ObservationRow, Event, SlipRow)
+    ),
+    exists().where(ChartRow.system_id == Visit.system_id),
+)
+"""Its row, and whether anything hangs on it: what is empty is not asked for."""
 
 
 def visit(session: Session, visit_id: str) -> Visit | None:
     """A visit whole: system, site, call-outs, readings, observations, events."""
-    row = to_write_on(session, visit_id)
-    if row is None:
+    found = session.execute(_WHOLE, {"visit": visit_id}).one_or_none()
+    if found is None:
         return None
-    for name, query in _HANGS.items():
-        if name not in row.__dict__:
-            rows = session.scalars(query, {"visit": visit_id}).all()
-            set_committed_value(row, name, list(rows))
-    if "charts" not in row.system.__dict__:
-        charts = session.scalars(_CHARTS, {"system": row.system_id}).all()
-        set_committed_value(row.system, "charts", list(charts))
+    row: Visit = found[0]
+    for (name, query), is_there in zip(_HANGS.items(), found[1:], strict=False):
+        _hang(session, row, name, query if is_there else None, {"visit": visit_id})
+    charts = _CHARTS if found[-1] else None
+    _hang(session, row.system, "charts", charts, {"system": row.system_id})
     return row
+
+
+def _hang(
+    session: Session, row: Base, name: str, query: Select[Any] | None, asked: dict[str, str]
+) -> None:
+    """What hangs on a row, unless it was loaded with it before."""
+    if name not in row.__dict__:
+        rows = [] if query is None else list(session.scalars(query, asked))
+        set_committed_value(row, name, rows)
 
 
 def to_write_on(session: Session, visit_id: str) -> Visit | None:
