@@ -42,7 +42,7 @@ INSIDE: dict[str, tuple[str, ...]] = {
     "physics.chart": (),
     "physics.circuit": ("physics.refrigerant", "physics.air", "physics.chart"),
     "physics.electrical": (),
-    "physics.heating": ("physics.air",),
+    "physics.heating": ("physics.air", "physics.circuit"),
     "physics.tightness": ("physics.refrigerant", "physics.circuit"),
 }
 

@@ -46,6 +46,8 @@ class Behaviour:
     without_schools: frozenset[str] = frozenset()
     superheat_tolerance_k: float | None = None
     """How near the plate's superheat has to be met; None: a valve's plate says none."""
+    run_minutes: float = 0.0
+    """How long it has to run before it is judged, where that is longer than its device's."""
     icing_c: float | None = None
     """Boiling under this the coil ices, where that is no part of its work."""
     usual_boiling_c: float | None = None

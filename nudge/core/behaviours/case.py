@@ -26,6 +26,7 @@ from nudge.core.physics.circuit.derived import (
 )
 from nudge.core.physics.circuit.equipment import Plate
 from nudge.core.physics.circuit.past import Past
+from nudge.core.physics.heating.balance import Balance, balance
 from nudge.core.physics.refrigerant.table import load_table
 
 
@@ -121,6 +122,8 @@ class Case:
     coil: CoilExpectation | None = None
     rated_coil: ExpectedCoil | None = None
     """What a healthy coil would do at its rated airflow, whatever was measured."""
+    heat: Balance | None = None
+    """The balance of a visit in heating; None in cooling."""
     record: Readings = field(default_factory=dict)
     """The readings as they were taken; behind a collar `readings` hold the air that the
     condenser draws as its outdoor air (see `drawn`)."""
@@ -179,6 +182,7 @@ def open_case(
         behaviour,
         None if coil is None else CoilExpectation(coil, derived.airflow_per_capacity is not None),
         rated,
+        balance(plate, readings, context.observations) if behaviour.roles.heats else None,
         record,
     )
 

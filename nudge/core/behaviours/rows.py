@@ -16,6 +16,19 @@ from nudge.core.physics.circuit.roles import Roles
 TABLES = files("nudge.core.behaviours").joinpath("tables")
 ONLY_THERE = frozenset({"application_not_judged", "not_running"})
 """The gates that hold for any plant: whether it is judged at all, and whether it runs."""
+WARMED = frozenset(
+    {
+        "run_short",
+        "just_changed",
+        "not_settled",
+        "contradicted",
+        "estimated",
+        "stale",
+        "too_mild_to_heat",
+        "in_defrost",
+    }
+)
+"""The gates of heat: long enough, steady, clear of a defrost, cold outdoors."""
 COOLED = frozenset(
     {
         "plate_subcooling",
@@ -85,8 +98,9 @@ _ROWS = (
             warm_air=("return_air_temp",),
         ),
         not_judged=say("A heat pump is charged in cooling. In heating it is only checked."),
-        gates=ONLY_THERE,
+        gates=ONLY_THERE | WARMED,
         without_schools=COOLED,
+        run_minutes=30.0,
         stations=_HEATED,
     ),
     Behaviour(

@@ -1,45 +1,11 @@
 """Every look, reading and test that can be asked for next: one row each, with how to do it."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass
 from types import MappingProxyType
 
+from nudge.core.checks.check import Check
+from nudge.core.checks.in_heating import HEATING_CHECKS
 from nudge.core.checks.looks import LOOSE, Look, seen
-
-
-@dataclass(frozen=True, slots=True)
-class Check:
-    """One look, reading or test.
-
-    `minutes` is work, `risk` minutes added for what can hurt; `signs` are measured by it,
-    `points` are the readings it asks for (done once all are there), `look` is what it answers.
-    `devices` limits it to kinds of metering device; empty for all.
-    """
-
-    key: str
-    label: str
-    why: str
-    minutes: float
-    how: tuple[str, ...]
-    risk: float = 0.0
-    caution: str = ""
-    signs: tuple[str, ...] = ()
-    points: tuple[str, ...] = ()
-    look: Look | None = None
-    devices: tuple[str, ...] = ()
-    form: str = ""
-    """The form it is filled in with (`forms.py`); "" where a reading or a tick says it."""
-    step: str = ""
-    """The step of a visit that it does (`visit/steps.py`)."""
-    doubted_by: frozenset[str] = frozenset()
-    """Gates that say its reading does not pass: the step stays open."""
-
-    @property
-    def done_by(self) -> tuple[str, ...]:
-        """Points or observations that record its result."""
-        found = () if self.look is None else (self.look.no, self.look.yes)
-        return (*self.points, *(key for key in found if key))
-
 
 _GLOVES = "Butyl gloves and eye protection; hand clear of the fitting's end."
 _GUARDS = "Disconnect off and proven dead before any guard is lifted."
@@ -671,9 +637,10 @@ _ROWS = (
     ),
 )
 
-CHECKS: Mapping[str, Check] = MappingProxyType({row.key: row for row in _ROWS})
+_EVERY = (*_ROWS, *HEATING_CHECKS)
+CHECKS: Mapping[str, Check] = MappingProxyType({row.key: row for row in _EVERY})
 LOOKS: tuple[Look, ...] = (
-    *(row.look for row in _ROWS if row.look is not None and row.look.where),
+    *(row.look for row in _EVERY if row.look is not None and row.look.where),
     *LOOSE,
 )
 """Every look that is ticked."""

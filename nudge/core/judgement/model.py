@@ -5,8 +5,9 @@ from dataclasses import dataclass, field
 from functools import cache
 
 from nudge.core.behaviours.behaviour import Behaviour
+from nudge.core.checks.check import Check
 from nudge.core.checks.looks import Look, times
-from nudge.core.checks.table import CHECKS, LOOK_OF, Check
+from nudge.core.checks.table import CHECKS, LOOK_OF
 from nudge.core.judgement.over_time import EPISODES, EpisodeRow
 from nudge.core.judgement.pairs import PAIRS, Pair
 from nudge.core.judgement.proof import ADD_PROOF, REMOVE_PROOF, ProofRow

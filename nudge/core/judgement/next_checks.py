@@ -10,7 +10,7 @@ from collections.abc import Set as AbstractSet
 from dataclasses import dataclass
 
 from nudge.core.behaviours.case import Case
-from nudge.core.checks.table import Check
+from nudge.core.checks.check import Check
 from nudge.core.judgement.beliefs import Posterior
 from nudge.core.judgement.departures import Departure
 from nudge.core.judgement.model import Model

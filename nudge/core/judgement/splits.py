@@ -8,9 +8,9 @@ from typing import NamedTuple
 import numpy as np
 
 from nudge.core.behaviours.case import Case
+from nudge.core.checks.check import Check
 from nudge.core.checks.looks import LEAST_SHARE, Look
 from nudge.core.checks.observations import OBSERVATIONS
-from nudge.core.checks.table import Check
 from nudge.core.expectations.signs import SIGNS
 from nudge.core.judgement.beliefs import LOAD_BESIDE, Posterior, Weighed
 from nudge.core.judgement.departures import Departure

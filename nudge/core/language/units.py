@@ -73,6 +73,8 @@ class Quantity(StrEnum):
     VACUUM_RATE = "vacuum_rate"
     LEAK = "leak"
     YEARLY_LOSS = "yearly_loss"
+    POWER_FACTOR = "power_factor"
+    HEAT_LOSS = "heat_loss"
 
 
 @dataclass(frozen=True, slots=True)
@@ -108,6 +110,7 @@ UNITS: Mapping[Quantity, UnitRow] = {
     Quantity.HUMIDITY: UnitRow("%", "%", 1.0, 0.0, 0, 0),
     Quantity.EFFICIENCY: UnitRow("", ""),
     Quantity.RATIO: UnitRow("", "", 1.0, 0.0, 2, 2),
+    Quantity.POWER_FACTOR: UnitRow("pf", "pf", 1.0, 0.0, 2, 2),
     Quantity.MINUTES: UnitRow("min", "min", 1.0, 0.0, 0, 0),
     Quantity.HOURS: UnitRow("h", "h", 1.0, 0.0, 0, 0),
     Quantity.ABSOLUTE_PRESSURE: UnitRow("kPa abs", "psia", KPA_PER_PSI, 0.0, 0, 0),
@@ -122,6 +125,7 @@ UNITS: Mapping[Quantity, UnitRow] = {
     Quantity.ENTHALPY: UnitRow("kJ/kg", "Btu/lb", KJ_KG_PER_BTU_LB),
     Quantity.MOISTURE: UnitRow("g/kg", "gr/lb", 1 / 7),
     Quantity.PERCENT: UnitRow("%", "%"),
+    Quantity.HEAT_LOSS: UnitRow("W/K", "Btu/h·°F", W_PER_BTU_H / _F_TO_C, 0.0, 0, 0),
     Quantity.HEATER_POWER: UnitRow("kW", "kW", 1.0, 0.0, 2, 2),
     Quantity.DAYS: UnitRow("days", "days", 1.0, 0.0, 0, 0),
     Quantity.COUNT: UnitRow("", "", 1.0, 0.0, 0, 0),

@@ -189,7 +189,8 @@ def chart_silent(case: Case, targets: Targets) -> Said | None:
 
 
 def run_short(case: Case, targets: Targets) -> Said | None:
-    ran, need = case.context.minutes_running, RUN_MINUTES[case.plate.metering_device]
+    ran, device = case.context.minutes_running, case.plate.metering_device
+    need = max(RUN_MINUTES[device], case.behaviour.run_minutes)
     if ran is not None and ran < need:
         return say(
             "Running {ran}, and this system wants {need}. Let it run.",
@@ -197,6 +198,28 @@ def run_short(case: Case, targets: Targets) -> Said | None:
             need=minutes(need),
         )
     return None
+
+
+TOO_MILD_C = fahrenheit(65)
+
+
+def too_mild(case: Case, targets: Targets) -> Said | None:
+    outdoor = case.outdoor_c
+    if not case.behaviour.roles.heats or outdoor is None or outdoor <= TOO_MILD_C:
+        return None
+    return say(
+        "Outdoors {now}, over {limit}: it heats past what its plate speaks of. Come back when it "
+        "is colder.",
+        now=temperature(outdoor),
+        limit=temperature(TOO_MILD_C),
+    )
+
+
+def in_defrost(case: Case, targets: Targets) -> Said | None:
+    if not case.behaviour.roles.heats or not case.saw("in_defrost"):
+        return None
+    return say("In a defrost, or just out of one: what was read in it is set aside. Ten minutes "
+               "after it ended, read again.")  # fmt: skip
 
 
 def just_changed(case: Case, targets: Targets) -> Said | None:

@@ -4,7 +4,8 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Literal
 
-from nudge.core.checks.table import CHECKS, Check
+from nudge.core.checks.check import Check
+from nudge.core.checks.table import CHECKS
 from nudge.core.language.vocabulary.stages import Stage
 from nudge.core.visit.facts import Facts
 

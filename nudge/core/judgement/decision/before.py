@@ -7,6 +7,7 @@ from math import ceil
 from nudge.core.judgement.decision.decision import HangsOn
 from nudge.core.judgement.decision.doses import IN_VAIN, unanswered
 from nudge.core.judgement.decision.ground import Ground
+from nudge.core.judgement.decision.heating import GAUGE_ON_HOT_GAS, HEATING
 from nudge.core.judgement.decision.leak import STEPS, find_empty, is_known_short
 from nudge.core.judgement.decision.limits import least
 from nudge.core.judgement.decision.opened import LOCKED_OR_FILLING, OPEN_CIRCUIT
@@ -20,7 +21,7 @@ from nudge.core.language.vocabulary.stages import Stage
 from nudge.core.physics.circuit.whole import whole_charge
 from nudge.core.settling.breaches import CHANGE_MINUTES, RUN_MINUTES
 from nudge.core.settling.charge_mode import minutes_short
-from nudge.core.settling.gate import CLOCKS, NEVER_PASSED, Breach
+from nudge.core.settling.gate import CLOCKS, Breach
 
 SUPERHEAT_FLOOR_K = degrees_f(5)
 """Superheat never goes under this while refrigerant goes in."""
@@ -94,12 +95,14 @@ def _stop_adding(ground: Ground) -> Finding | None:
 
 
 def _not_judged(ground: Ground) -> Finding | None:
+    if ground.case.heat is not None:
+        return None  # its heat is judged, further down
     found = _by_gate(ground, lambda b: b.gate.key == "application_not_judged")
     return None if found is None else replace(found, stage=None)
 
 
 def _standing(ground: Ground) -> Finding | None:
-    return _by_gate(ground, lambda b: b.gate.key in NEVER_PASSED)
+    return _by_gate(ground, lambda b: b.gate.key == "not_running")
 
 
 def _impossible(ground: Ground) -> Finding | None:
@@ -295,12 +298,14 @@ BEFORE: tuple[Rule, ...] = (
     Rule("stop_adding", "danger", "Stop adding.", "do_not_charge", "act",
          "Under 5 °F of superheat on the way in, liquid is near the compressor.", _stop_adding),
     *LOCKED_OR_FILLING,
+    GAUGE_ON_HOT_GAS,
     Rule("not_judged", "impossible", "Charge is not judged here.", "do_not_charge", "judge",
          "Rules for other plant are not these.", _not_judged),
     Rule("standing", "impossible", "Start the system and let it run.", "do_not_charge", "settle",
          "Standing pressures say nothing of charge.", _standing),
     Rule("impossible", "impossible", "Put the reading right first.", "do_not_charge", "read",
          "Readings that cannot all be true are not judged.", _impossible),
+    *HEATING,
     Rule("caps_on", "charge", "Not enough to tell yet.", "do_not_charge", "look",
          "Without a pressure the look decides: leave the caps on, or connect.", _by_look),
     Rule("wrong_way", "first", "Stop. It does not get through.", "do_not_charge", "act",

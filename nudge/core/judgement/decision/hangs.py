@@ -2,7 +2,8 @@
 
 from collections.abc import Set as AbstractSet
 
-from nudge.core.checks.table import CHECKS, Check
+from nudge.core.checks.check import Check
+from nudge.core.checks.table import CHECKS
 from nudge.core.judgement.decision.decision import HangsOn
 from nudge.core.judgement.decision.ground import Ground
 from nudge.core.judgement.decision.limits import least

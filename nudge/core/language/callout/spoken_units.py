@@ -64,6 +64,7 @@ SPOKEN_UNITS: Mapping[str, tuple[SpokenUnit, ...]] = MappingProxyType(
         "uf": (SpokenUnit("µF", Quantity.CAPACITANCE, 1.0),),
         "mfd": (SpokenUnit("µF", Quantity.CAPACITANCE, 1.0),),
         "%": (SpokenUnit("%", Quantity.HUMIDITY, 1.0),),
+        "pf": (SpokenUnit("pf", Quantity.POWER_FACTOR, 1.0),),
     }
 )
 
@@ -101,6 +102,7 @@ _EVERYWHERE = {
     Quantity.POWER: "w",
     Quantity.CAPACITANCE: "uf",
     Quantity.HUMIDITY: "%",
+    Quantity.POWER_FACTOR: "pf",
 }
 
 

@@ -32,6 +32,7 @@ class Point:
 
 _P, _T, _S = Quantity.PRESSURE, Quantity.TEMPERATURE, Quantity.STATIC_PRESSURE
 _RH, _A = Quantity.HUMIDITY, Quantity.CURRENT
+_V, _PF = Quantity.VOLTAGE, Quantity.POWER_FACTOR
 
 _ROWS = (
     Point("suction_pressure", "Suction pressure", ("suct", "sp", "low"), _P, "low", -14, 500),
@@ -70,7 +71,13 @@ _ROWS = (
         "outdoor_unit_watts", "Outdoor unit watts", ("ow",), Quantity.POWER, "electrical", 0, 1e5
     ),
     Point("indoor_unit_watts", "Indoor unit watts", ("iw",), Quantity.POWER, "electrical", 0, 1e5),
-    Point("line_volts", "Line volts", ("volts",), Quantity.VOLTAGE, "electrical", 0, 700),
+    Point("outdoor_unit_volts", "Outdoor unit volts", ("ov",), _V, "electrical", 0, 700),
+    Point("outdoor_unit_amps", "Outdoor unit amps", ("oua",), _A, "electrical", 0, 400),
+    Point("outdoor_unit_power_factor", "Outdoor power factor", ("opf",), _PF, "electrical", 0.2, 1),
+    Point("indoor_unit_volts", "Indoor unit volts", ("iv",), _V, "electrical", 0, 700),
+    Point("indoor_unit_amps", "Indoor unit amps", ("iua",), _A, "electrical", 0, 100),
+    Point("indoor_unit_power_factor", "Indoor power factor", ("ipf",), _PF, "electrical", 0.2, 1),
+    Point("line_volts", "Line volts", ("volts",), _V, "electrical", 0, 700),
     Point(
         "capacitor_microfarads",
         "Capacitor",

@@ -82,8 +82,8 @@ class PlateNumber:
     low: float
     high: float
     hint: str = ""
-    about: Literal["plate", "charge"] = "plate"
-    """Which sheet asks for it: the plate, or the sum of the charge."""
+    about: Literal["plate", "charge", "heating"] = "plate"
+    """Which sheet asks for it: the plate, the sum of the charge, or a heat pump's winter."""
 
 
 _D = Quantity.TEMPERATURE_DIFFERENCE
@@ -127,6 +127,24 @@ PLATE_NUMBERS: tuple[PlateNumber, ...] = (
                 Quantity.PRESSURE, 20, 1_500, "the lower of the two on the plate"),
     PlateNumber("design_pressure_high", "design_pressure_high_kpa", "Design pressure, high side",
                 Quantity.PRESSURE, 50, 2_500),
+    PlateNumber("heat_at_47", "heat_47_w", "Heat at the mild point", Quantity.CAPACITY,
+                1_000, 600_000, "the rating at 47 °F (8.3 °C)", about="heating"),
+    PlateNumber("heat_at_17", "heat_17_w", "Heat at the cold point", Quantity.CAPACITY,
+                500, 600_000, "the rating at 17 °F (−8.3 °C)", about="heating"),
+    PlateNumber("power_at_47", "power_47_w", "Power at the mild point", Quantity.POWER, 100, 60_000,
+                "fans counted in", about="heating"),
+    PlateNumber("power_at_17", "power_17_w", "Power at the cold point", Quantity.POWER, 100, 60_000,
+                about="heating"),
+    PlateNumber("lowest_outdoor", "lowest_outdoor_c", "Coldest it may run", Quantity.TEMPERATURE,
+                -40, 50, "the rated minimum outdoors", about="heating"),
+    PlateNumber("strips", "strips_kw", "Strips, all together", Quantity.HEATER_POWER, 0.5, 80,
+                "as written on the heater", about="heating"),
+    PlateNumber("strips_off_over", "strips_off_over_c", "Strips locked out over",
+                Quantity.TEMPERATURE, 0, 75, "as the thermostat is set", about="heating"),
+    PlateNumber("compressor_off_under", "compressor_off_under_c", "Compressor locked out under",
+                Quantity.TEMPERATURE, -40, 65, "as the thermostat is set", about="heating"),
+    PlateNumber("house_loss", "house_loss_w_k", "House loses, a degree", Quantity.HEAT_LOSS,
+                20, 20_000, "worked out from a cold hour, or entered", about="heating"),
 )  # fmt: skip
 
 
@@ -183,6 +201,15 @@ class Plate:
     drier_adder_g: float | None = None
     design_pressure_low_kpa: float | None = None
     design_pressure_high_kpa: float | None = None
+    heat_47_w: float | None = None
+    heat_17_w: float | None = None
+    power_47_w: float | None = None
+    power_17_w: float | None = None
+    lowest_outdoor_c: float | None = None
+    strips_kw: float | None = None
+    strips_off_over_c: float | None = None
+    compressor_off_under_c: float | None = None
+    house_loss_w_k: float | None = None
     indoor_unit: str = ""
     blower_tap: str = ""
     reversing_valve: ReversingValve = ReversingValve.UNKNOWN

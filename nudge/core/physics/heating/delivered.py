@@ -67,9 +67,9 @@ def heat_delivered(entering: MoistAir, leaving_c: float, flow_lps: float) -> Wor
     )
 
 
-def expected_rise(heat: Working, entering: MoistAir, flow_lps: float) -> Working:
-    """Rise [K] of the air for a heat, at an actual flow of the entering air [L/s]."""
-    dry = dry_mass_flow(entering, flow_lps)
+def expected_rise(heat: Working, air: MoistAir, flow_lps: float) -> Working:
+    """Rise [K] for a heat, at an actual flow [L/s] of air as it is where the flow was measured."""
+    dry = dry_mass_flow(air, flow_lps)
     standard = dry * STANDARD_VOLUME_M3_PER_KG * 1000
     inputs = {
         "heat": Input("heat", heat.formula.label, heat.measure, "computed", heat.uncertainty),

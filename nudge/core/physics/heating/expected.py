@@ -4,18 +4,20 @@ Between 17 and 45 °F frost takes its share: the line dips to a point at 35 °F.
 standard's way from 17 and 47 °F to 35 (0.90 of heat, 0.985 of power); trade for silent plates.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from nudge.core.language.errors import OutOfRange
 from nudge.core.language.said import Measure
 from nudge.core.language.units import W_PER_BTU_H, Quantity, fahrenheit
-from nudge.core.language.working import Formula, Input, Working, work
+from nudge.core.language.working import Formula, Input, Working, with_own_error, work
 
 COLD_C, FROST_C, CLEAR_C, MILD_C = (fahrenheit(f) for f in (17, 35, 45, 47))
 FROSTED_HEAT, FROSTED_POWER = 0.90, 0.985
 COLDEST_C, WARMEST_C = fahrenheit(-25), fahrenheit(75)
 PLATE_ERROR = 0.05
 """How far an ordinary machine is from its plate's figures (±, share)."""
+SIZE_OFF = 0.12
+"""How far heat at the mild point is from the cooling size (±, share); trade."""
 CLASS_SHARE, CLASS_SHARE_OFF = 0.60, 0.12
 """Heat at 17 °F of that at 47 °F where the plate gives one point; trade."""
 MILD_OVER_COLD = 1.15
@@ -54,28 +56,36 @@ class HeatingPlate:
     heat_17_w: float | None = None
     power_47_w: float | None = None
     power_17_w: float | None = None
+    mild_is_guessed: bool = False
+    """The mild point is the machine's cooling size: near it in most (trade)."""
 
     @property
     def is_guessed(self) -> bool:
         """One of the points is the class's, not the plate's."""
-        return None in (self.heat_17_w, self.power_47_w, self.power_17_w)
+        return self.mild_is_guessed or self.heat_17_w is None
 
 
-def expected_heat(plate: HeatingPlate, outdoor_c: float) -> Working:
-    """Heat it should deliver [W]. Raises: OutOfRange, beyond what a rating reaches."""
+def expected_heat(plate: HeatingPlate, outdoor_c: float, frosted: float = 0.0) -> Working:
+    """Heat it should deliver [W]; `frosted` is how far one moment is from the mean of its defrosts
+    (±, share). Raises: OutOfRange, beyond what a rating reaches.
+    """
     cold = plate.heat_17_w
     guessed = CLASS_SHARE * plate.heat_47_w
     inputs = {
-        "heat_47": _point("heat_47", "Heat, mild point", plate.heat_47_w, Quantity.CAPACITY),
+        "heat_47": _guess("heat_47", "Heat, mild point, by its cooling size", plate.heat_47_w,
+                          SIZE_OFF * plate.heat_47_w, Quantity.CAPACITY)
+        if plate.mild_is_guessed
+        else _point("heat_47", "Heat, mild point", plate.heat_47_w, Quantity.CAPACITY),
         "heat_17": _point("heat_17", "Heat, cold point", cold, Quantity.CAPACITY)
         if cold is not None
         else _guess("heat_17", "Heat, cold point, by its class", guessed, CLASS_SHARE_OFF
                     / CLASS_SHARE * guessed, Quantity.CAPACITY),
         "outdoor": _outdoor(outdoor_c),
     }  # fmt: skip
-    return work(
+    found = work(
         HEAT, lambda v: _along(v["heat_17"], v["heat_47"], v["outdoor"], FROSTED_HEAT), inputs
     )
+    return replace(found, uncertainty=with_own_error(found.uncertainty, frosted * abs(found.value)))
 
 
 def expected_power(plate: HeatingPlate, outdoor_c: float) -> Working:
