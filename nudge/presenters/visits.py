@@ -27,6 +27,7 @@ from nudge.presenters.drawing.map_layout import maps_of
 from nudge.presenters.drawing.shapes import DrawnLoop, DrawnMap
 from nudge.presenters.drawing.stage import stage_of
 from nudge.presenters.footprints import FootprintOut, footprint_out
+from nudge.presenters.heat import HeatOut, heat_out
 from nudge.presenters.live import LiveOut, live_out
 from nudge.presenters.loops import loop_out
 from nudge.services.rows import Reading, SlipRow, Visit, si_value
@@ -130,6 +131,8 @@ class VisitOut(VisitHead):
     """Where every settled moment of the visit stood on the target map, oldest first."""
     target_map: list[DrawnMap]
     """The same laid out, one a frame, smallest first; none while there is nothing to show."""
+    heat: HeatOut | None
+    """What a visit in heating comes to; None in cooling."""
 
 
 class VisitLine(VisitHead):
@@ -205,6 +208,7 @@ def visit_out(
         live=live_out(snapshot.live, units) if snapshot.live else None,
         footprints=footprints,
         target_map=maps_of(footprints, answer, advice, units),
+        heat=heat_out(snapshot, units),
         can_undo=visit.closed_at is None and any(r.state not in ("void", "live") for r in readings),
     )
 

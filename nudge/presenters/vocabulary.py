@@ -40,7 +40,7 @@ class PlateNumberOut(BaseModel):
     low: float
     high: float
     hint: str
-    about: Literal["plate", "charge"]
+    about: Literal["plate", "charge", "heating"]
 
 
 class ActionOut(BaseModel):

@@ -74,6 +74,8 @@ class Surroundings:
     known: Known = field(default_factory=Known)
     """What else is known of the visit and its system's past."""
     folder: Folder = field(default_factory=Folder)
+    heated: tuple[Mapping[str, float], ...] = ()
+    """Readings of earlier visits of this system in heating, latest first."""
     broken: tuple[str, ...] = ()
     """What of the visit nobody can read, in words; it is left out."""
 
@@ -145,6 +147,7 @@ class Snapshot:
             derived_workings(case, sources)
             | target_workings(case, targets, sources)
             | belief_workings(self.assessment)
+            | (case.heat.workings() if case.heat is not None else {})
         )
 
     def footprints(self) -> list[Footprint]:

@@ -10,9 +10,9 @@ from nudge.contract.answer_shapes import AssessOut, SuspectOut, TargetOut
 from nudge.core.language.units import Quantity, UnitSystem, from_si, unit_label
 from nudge.presenters.drawing.avoid import LabelRoom
 from nudge.presenters.drawing.frames import FRAMES, LINE, SMALL, Frame, text_width
+from nudge.presenters.drawing.lettering import box_of, lettered, said_at
 from nudge.presenters.drawing.scales import LinearScale, ticks
 from nudge.presenters.drawing.shapes import (
-    Anchor,
     DrawnMap,
     LetterRole,
     Letters,
@@ -97,7 +97,7 @@ def _lay_out(
     for stroke in (*window, *path):
         room.draw(stroke.points)
     for one in letters:
-        room.take(_box(one))
+        room.take(box_of(one))
     for x, y in steps:
         room.take((x - NOW, y - NOW, x + NOW, y + NOW))
     arrow, ring = _forecast(ahead, steps[-1], field, room)
@@ -150,13 +150,13 @@ def _axes(field: _Field, unit: str) -> tuple[list[MapStroke], list[Letters]]:
     for value in ticks(y.low, y.high, 5):
         at = round(y(value), 1)
         strokes.append(MapStroke(role="grid", points=[(LEFT, at), (right, at)]))
-        letters.append(_said("tick", f"{value:g}", LEFT - 6, at + 5, "end"))
+        letters.append(said_at("tick", f"{value:g}", LEFT - 6, at + 5, "end"))
     for value in ticks(x.low, x.high, 6):
         at = round(x(value), 1)
         strokes.append(MapStroke(role="grid", points=[(at, HEAD), (at, foot)]))
-        letters.append(_said("tick", f"{value:g}", at, foot + 17, "middle"))
-    letters.append(_said("axis", f"superheat, {unit}", 4, 18, "start"))
-    letters.append(_said("axis", f"subcooling, {unit}", right, frame.height - 8, "end"))
+        letters.append(said_at("tick", f"{value:g}", at, foot + 17, "middle"))
+    letters.append(said_at("axis", f"superheat, {unit}", 4, 18, "start"))
+    letters.append(said_at("axis", f"subcooling, {unit}", right, frame.height - 8, "end"))
     return strokes, letters
 
 
@@ -292,7 +292,7 @@ class _Ring:
             cy=self.cy,
             rx=round(self.rx, 1),
             ry=round(self.ry, 1),
-            name=_lettered("ring", self.name, True, place),
+            name=lettered("ring", self.name, True, place),
         )
 
 
@@ -304,31 +304,7 @@ def _named(
     places: Sequence[tuple[float, float]],
 ) -> Letters:
     size = (text_width(text, SMALL, is_bold), SMALL * LINE)
-    return _lettered(role, text, is_bold, room.settle(size, places))
-
-
-def _lettered(role: LetterRole, text: str, is_bold: bool, corner: tuple[float, float]) -> Letters:
-    return _said(role, text, corner[0], corner[1] + SMALL, "start", is_bold)
-
-
-def _said(
-    role: LetterRole, text: str, x: float, y: float, anchor: Anchor, is_bold: bool = False
-) -> Letters:
-    return Letters(
-        role=role,
-        x=round(x, 1),
-        y=round(y, 1),
-        anchor=anchor,
-        size=SMALL,
-        is_bold=is_bold,
-        text=text,
-    )
-
-
-def _box(one: Letters) -> tuple[float, float, float, float]:
-    width = text_width(one.text, one.size, one.is_bold)
-    left = one.x - {"start": 0.0, "middle": width / 2, "end": width}[one.anchor]
-    return left, one.y - one.size, left + width, one.y + one.size * (LINE - 1)
+    return lettered(role, text, is_bold, room.settle(size, places))
 
 
 def _rounded(point: tuple[float, float]) -> tuple[float, float]:

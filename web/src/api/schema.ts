@@ -3132,6 +3132,29 @@ export interface components {
             words: string;
         };
         /**
+         * DrawnHeat
+         * @description The heating line in one frame.
+         */
+        DrawnHeat: {
+            /**
+             * Frame
+             * @enum {string}
+             */
+            frame: "hand" | "desk";
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** Strokes */
+            strokes: components["schemas"]["HeatStroke"][];
+            /** Letters */
+            letters: components["schemas"]["Letters"][];
+            /** Dots */
+            dots: components["schemas"]["HeatDot"][];
+            /** Words */
+            words: string;
+        };
+        /**
          * DrawnJoints
          * @description The drawing; the names stand in a list beside it.
          */
@@ -3561,6 +3584,68 @@ export interface components {
             misheard: components["schemas"]["MisheardOut"][];
             /** Corrects */
             corrects: boolean;
+        };
+        /**
+         * HeatDot
+         * @description A heat measured on a day.
+         */
+        HeatDot: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Is Now */
+            is_now: boolean;
+        };
+        /**
+         * HeatOut
+         * @description What a heating visit comes to.
+         */
+        HeatOut: {
+            /**
+             * Place
+             * @enum {string}
+             */
+            place: "short" | "right" | "over" | "unknown";
+            /** Said */
+            said: string;
+            /** Rows */
+            rows: components["schemas"]["HeatRowOut"][];
+            /** Asides */
+            asides: string[];
+            /** Is Guessed */
+            is_guessed: boolean;
+            /** Balance Point */
+            balance_point: string;
+            /** Lockouts */
+            lockouts: string[];
+            /** Line */
+            line: components["schemas"]["DrawnHeat"][];
+        };
+        /**
+         * HeatRowOut
+         * @description One number beside what it should be; either may be missing.
+         */
+        HeatRowOut: {
+            /** Label */
+            label: string;
+            /** Text */
+            text: string;
+            now: components["schemas"]["OpenedOut"] | null;
+            expected: components["schemas"]["OpenedOut"] | null;
+        };
+        /** HeatStroke */
+        HeatStroke: {
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "grid" | "plate" | "house" | "lockout" | "whisker" | "balance";
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
         };
         /**
          * HitOut
@@ -4696,6 +4781,24 @@ export interface components {
             design_pressure_low?: number | null;
             /** Design Pressure High */
             design_pressure_high?: number | null;
+            /** Heat At 47 */
+            heat_at_47?: number | null;
+            /** Heat At 17 */
+            heat_at_17?: number | null;
+            /** Power At 47 */
+            power_at_47?: number | null;
+            /** Power At 17 */
+            power_at_17?: number | null;
+            /** Lowest Outdoor */
+            lowest_outdoor?: number | null;
+            /** Strips */
+            strips?: number | null;
+            /** Strips Off Over */
+            strips_off_over?: number | null;
+            /** Compressor Off Under */
+            compressor_off_under?: number | null;
+            /** House Loss */
+            house_loss?: number | null;
             /** Name */
             name: string;
             /** Note */
@@ -5225,6 +5328,24 @@ export interface components {
             design_pressure_low?: number | null;
             /** Design Pressure High */
             design_pressure_high?: number | null;
+            /** Heat At 47 */
+            heat_at_47?: number | null;
+            /** Heat At 17 */
+            heat_at_17?: number | null;
+            /** Power At 47 */
+            power_at_47?: number | null;
+            /** Power At 17 */
+            power_at_17?: number | null;
+            /** Lowest Outdoor */
+            lowest_outdoor?: number | null;
+            /** Strips */
+            strips?: number | null;
+            /** Strips Off Over */
+            strips_off_over?: number | null;
+            /** Compressor Off Under */
+            compressor_off_under?: number | null;
+            /** House Loss */
+            house_loss?: number | null;
             /** Name */
             name?: string | null;
             /** Note */
@@ -5268,7 +5389,7 @@ export interface components {
              * About
              * @enum {string}
              */
-            about: "plate" | "charge";
+            about: "plate" | "charge" | "heating";
         };
         /**
          * PocketIn
@@ -6027,6 +6148,7 @@ export interface components {
             footprints: components["schemas"]["FootprintOut"][];
             /** Target Map */
             target_map: components["schemas"]["DrawnMap"][];
+            heat: components["schemas"]["HeatOut"] | null;
             order: components["schemas"]["OrderOut"];
             nudge: components["schemas"]["AdviceOut"] | null;
             circuit: components["schemas"]["CircuitOut"] | null;
@@ -6173,6 +6295,24 @@ export interface components {
             design_pressure_low?: number | null;
             /** Design Pressure High */
             design_pressure_high?: number | null;
+            /** Heat At 47 */
+            heat_at_47?: number | null;
+            /** Heat At 17 */
+            heat_at_17?: number | null;
+            /** Power At 47 */
+            power_at_47?: number | null;
+            /** Power At 17 */
+            power_at_17?: number | null;
+            /** Lowest Outdoor */
+            lowest_outdoor?: number | null;
+            /** Strips */
+            strips?: number | null;
+            /** Strips Off Over */
+            strips_off_over?: number | null;
+            /** Compressor Off Under */
+            compressor_off_under?: number | null;
+            /** House Loss */
+            house_loss?: number | null;
             /** Refrigerant */
             refrigerant: string;
             /** Metering Device */
@@ -6659,6 +6799,7 @@ export interface components {
             footprints: components["schemas"]["FootprintOut"][];
             /** Target Map */
             target_map: components["schemas"]["DrawnMap"][];
+            heat: components["schemas"]["HeatOut"] | null;
         };
         /** VocabularyOut */
         VocabularyOut: {

@@ -66,7 +66,7 @@ export function PlateForm(props: Props) {
         />
       ))}
       {vocabulary.plate_numbers
-        .filter((row) => !isCharge(row))
+        .filter((row) => row.about === 'plate')
         .map((row) => (
           <NumberField key={row.key} system={system} row={row} />
         ))}
@@ -89,6 +89,19 @@ export function PlateForm(props: Props) {
       <div className="sm:col-span-2">
         <TextField system={system} field="note" label="Note for whoever comes next" />
       </div>
+    </div>
+  )
+}
+
+/** A heat pump in winter: its rating points, strips, lockouts, what its house loses. */
+export function WinterFields({ system, vocabulary }: Pick<Props, 'system' | 'vocabulary'>) {
+  return (
+    <div className="grid gap-x-6 gap-y-3 pt-3 sm:grid-cols-2">
+      {vocabulary.plate_numbers
+        .filter((row) => row.about === 'heating')
+        .map((row) => (
+          <NumberField key={row.key} system={system} row={row} />
+        ))}
     </div>
   )
 }

@@ -1,7 +1,15 @@
 import { useState } from 'react'
 import { useNavigate, useParams } from 'react-router'
 import { useCharts, useMethods, useRefrigerants, useSystem, useVocabulary } from '../../api/queries'
-import type { Charts, Loadable, Refrigerant, SystemPage, Units, Vocabulary } from '../../api/types'
+import type {
+  Charts,
+  Loadable,
+  Refrigerant,
+  System,
+  SystemPage,
+  Units,
+  Vocabulary,
+} from '../../api/types'
 import { dueInWords, shortTime } from '../../lib/format'
 import { useKeys } from '../../state/keys'
 import { post } from '../../state/outbox'
@@ -12,7 +20,7 @@ import { Heading } from '../../ui/Heading'
 import { LinkRow } from '../../ui/LinkRow'
 import { LoadState } from '../../ui/LoadState'
 import { ChartsSection } from './ChartsSection'
-import { PlateForm } from './PlateForm'
+import { PlateForm, WinterFields } from './PlateForm'
 import { Keeping, Standing } from './Records'
 import { WeighInSheet } from './WeighInSheet'
 import { newId } from '../../lib/ids'
@@ -42,6 +50,9 @@ export function SystemScreen() {
     </div>
   )
 }
+
+const isHeatPump = (system: System) =>
+  system.application === 'heat_pump_heating' || system.reversing_valve === 'present'
 
 type Props = { page: SystemPage; vocabulary: Vocabulary; fluids: Refrigerant[] }
 
@@ -91,6 +102,12 @@ function Page({ page, vocabulary, fluids }: Props) {
               }}
             />
           </section>
+          {isHeatPump(system) && (
+            <section aria-label="In winter">
+              <Heading aside="of a heat pump">In winter</Heading>
+              <WinterFields system={system} vocabulary={vocabulary} />
+            </section>
+          )}
           <WeighInSheet system={system} vocabulary={vocabulary} />
         </div>
         <div className="flex min-w-0 flex-col gap-8">

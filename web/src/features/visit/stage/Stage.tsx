@@ -6,9 +6,10 @@ import { LoopStage } from './LoopStage'
 
 const TargetMap = later(async () => (await import('../TargetMap')).TargetMap)
 const TightnessFilm = later(async () => (await import('../tests/TightnessFilm')).TightnessFilm)
+const HeatLine = later(async () => (await import('../HeatLine')).HeatLine)
 const Strips = later(async () => (await import('../Strips')).Strips)
 
-export const DRAWINGS = ['Loop', 'Strips', 'Target map', 'Film'] as const
+export const DRAWINGS = ['Loop', 'Heat', 'Strips', 'Target map', 'Film'] as const
 export type Drawing = (typeof DRAWINGS)[number]
 
 type Props = {
@@ -33,6 +34,8 @@ export function Stage({ visit, drawing, foot, wait, onDrawing, onProbe, onPlace 
         <Suspense fallback={null}>
           {drawing === 'Strips' ? (
             <Strips visit={visit} />
+          ) : drawing === 'Heat' && visit.heat ? (
+            <HeatLine layouts={visit.heat.line} />
           ) : drawing === 'Film' ? (
             <TightnessFilm visit={visit} />
           ) : drawing === 'Target map' && visit.assessment ? (
@@ -65,9 +68,10 @@ export function Stage({ visit, drawing, foot, wait, onDrawing, onProbe, onPlace 
   )
 }
 
-/** The drawings of a visit: the film only where there are tests to show. */
+/** The drawings of a visit: the film only where tests are to be shown, the line where it heats. */
 export function drawingsOf(visit: Standing): readonly Drawing[] {
-  return visit.tests > 0 ? DRAWINGS : DRAWINGS.filter((name) => name !== 'Film')
+  const shown = { Film: visit.tests > 0, Heat: visit.heat !== null, 'Target map': !visit.heat }
+  return DRAWINGS.filter((name) => !(name in shown) || shown[name as keyof typeof shown])
 }
 
 type DrawingsProps = { of: Drawing; among: readonly Drawing[]; onDrawing: (of: Drawing) => void }

@@ -1,4 +1,5 @@
 import type { Standing, Units, Vocabulary } from '../../../api/types'
+import { HeatBalance } from '../HeatBalance'
 import { Suspects } from '../Suspects'
 import { Besides, Reasons } from '../Reasons'
 
@@ -39,6 +40,7 @@ export function WhyTab({ visit, vocabulary, units, onForm, onChanges }: Props) {
   }
   return (
     <>
+      {visit.heat && <HeatBalance heat={visit.heat} />}
       <Reasons visit={visit} assessment={visit.assessment} onForm={onForm} onChanges={onChanges} />
       <Suspects {...{ visit, vocabulary, units }} />
       <Besides assessment={visit.assessment} />

@@ -1,0 +1,125 @@
+"""A heating visit over the wire: its balance, its lockouts, the heating line."""
+
+from dataclasses import dataclass, replace
+from typing import Literal
+
+from nudge.contract.opened import OpenedOut, opened
+from nudge.core.language.said import difference, temperature
+from nudge.core.language.units import UnitSystem, fahrenheit
+from nudge.core.language.working import Working
+from nudge.core.physics.heating.balance import Balance, balance, heating_plate
+from nudge.core.physics.heating.house import balance_point
+from nudge.core.physics.heating.lockouts import lockouts_said
+from nudge.presenters.drawing.heat_layout import DrawnHeat, HeatScene, HeatSeen, heat_lines
+from nudge.services.plates import plate_of
+from nudge.services.snapshot import Snapshot
+
+INDOOR_C = fahrenheit(70)
+"""A house where nobody read its air."""
+PLACE_SAID = {
+    "short": "less than expected",
+    "right": "as expected",
+    "over": "more than expected",
+    "unknown": "not measured yet",
+}
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class HeatRowOut:
+    """One number beside what it should be; either may be missing."""
+
+    label: str
+    text: str
+    """As measured; "" where nothing is."""
+    now: OpenedOut | None
+    expected: OpenedOut | None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class HeatOut:
+    """What a heating visit comes to."""
+
+    place: Literal["short", "right", "over", "unknown"]
+    said: str
+    rows: list[HeatRowOut]
+    """Heat, rise, power and COP; each number opens."""
+    asides: list[str]
+    """What spoils a number."""
+    is_guessed: bool
+    balance_point: str
+    """Outdoor air at which house and pump are even; "" where the house is not known."""
+    lockouts: list[str]
+    line: list[DrawnHeat]
+    """The heating line laid out, one a frame, smallest first; none without a size on the plate."""
+
+
+def heat_out(snapshot: Snapshot, units: UnitSystem) -> HeatOut | None:
+    """The balance of a visit in heating; None in cooling, or where nothing is assessed."""
+    found = snapshot.assessment
+    heat = None if found is None else found.case.heat
+    if found is None or heat is None:
+        return None
+    plate, rated = found.case.plate, heating_plate(found.case.plate)
+    indoor_c = snapshot.readings.get("return_air_temp", INDOOR_C)
+    even_c = None
+    if rated is not None and plate.house_loss_w_k:
+        even_c = balance_point(rated, plate.house_loss_w_k, indoor_c)
+    even = "" if even_c is None else temperature(even_c).text(units)
+    line: list[DrawnHeat] = []
+    if rated is not None:
+        scene = HeatScene(plate, rated, indoor_c, even_c, _seen(snapshot, heat))
+        line = heat_lines(scene, _in_words(heat, even, units), units)
+    return HeatOut(
+        place=heat.place,
+        said=PLACE_SAID[heat.place],
+        rows=_rows(heat, units),
+        asides=[said.text(units) for said in heat.asides],
+        is_guessed=heat.is_guessed,
+        balance_point=even,
+        lockouts=[said.text(units) for said in lockouts_said(plate, even_c)],
+        line=line,
+    )
+
+
+def _rows(heat: Balance, units: UnitSystem) -> list[HeatRowOut]:
+    rise = "" if heat.rise_k is None else difference(heat.rise_k).text(units)
+    return [
+        _row("Heat", heat.delivered, heat.expected, units),
+        replace(_row("Rise", None, heat.expected_rise, units), text=rise),
+        _row("Power", heat.power, heat.expected_power, units),
+        _row("COP", heat.cop, None, units),
+    ]
+
+
+def _row(label: str, now: Working | None, wanted: Working | None, units: UnitSystem) -> HeatRowOut:
+    return HeatRowOut(
+        label=label,
+        text="" if now is None else now.measure.text(units),
+        now=None if now is None else opened(now, units),
+        expected=None if wanted is None else opened(wanted, units),
+    )
+
+
+def _seen(snapshot: Snapshot, heat: Balance) -> list[HeatSeen]:
+    """Today's heat, and those of earlier visits in heating."""
+    plate, found = plate_of(snapshot.visit.system), []
+    for kept in snapshot.around.heated:
+        then = balance(plate, kept)
+        if then.delivered is not None and "outdoor_air_temp" in kept:
+            found.append(HeatSeen(kept["outdoor_air_temp"], then.delivered.value))
+    outdoor = snapshot.readings.get("outdoor_air_temp")
+    if heat.delivered is not None and outdoor is not None:
+        limit = heat.delivered.uncertainty or 0.0
+        found.append(HeatSeen(outdoor, heat.delivered.value, limit, is_now=True))
+    return found
+
+
+def _in_words(heat: Balance, even: str, units: UnitSystem) -> str:
+    parts = []
+    if heat.delivered is not None:
+        parts.append(f"Delivered {heat.delivered.measure.text(units)}")
+    if heat.expected is not None:
+        parts.append(f"expected {heat.expected.measure.text(units)} at this outdoor air")
+    if even:
+        parts.append(f"balance point {even}")
+    return f"Heating line. {', '.join(parts)}." if parts else "Heating line, nothing measured yet."

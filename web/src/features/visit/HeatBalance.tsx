@@ -1,0 +1,70 @@
+import type { Heat } from '../../api/types'
+import { OpenNumber } from '../../ui/Opened'
+
+/** A visit in heating: heat, rise, power and COP beside what they should be; the lockouts. */
+export function HeatBalance({ heat }: { heat: Heat }) {
+  return (
+    <section aria-label="Heat" className="mb-4">
+      <table className="w-full text-left">
+        <thead>
+          <tr className="border-b border-rule-strong text-[0.92rem] text-soft">
+            <th scope="col" className="py-1 font-normal">
+              {heat.said}
+            </th>
+            <th scope="col" className="py-1 text-right font-normal">
+              measured
+            </th>
+            <th scope="col" className="py-1 text-right font-normal">
+              expected
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {heat.rows.map((row) => (
+            <tr key={row.label} data-heat-row={row.label} className="border-b border-rule">
+              <th scope="row" className="py-1 pr-2 font-bold">
+                {row.label}
+              </th>
+              <td className="py-1 text-right whitespace-nowrap">
+                <Value number={row.now} text={row.text} />
+              </td>
+              <td className="py-1 pl-3 text-right whitespace-nowrap">
+                <Value number={row.expected} text="" />
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {heat.is_guessed && (
+        <p className="mt-1 text-[0.92rem] text-soft">
+          Expected by its class: the plate’s rating points would narrow it.
+        </p>
+      )}
+      {heat.balance_point !== '' && (
+        <p className="mt-2">
+          The pump alone holds the house down to <strong>{heat.balance_point}</strong>.
+        </p>
+      )}
+      {[...heat.asides, ...heat.lockouts].map((said) => (
+        <p key={said} className="mt-2 border-l-4 border-rule-strong pl-2">
+          {said}
+        </p>
+      ))}
+    </section>
+  )
+}
+
+type ValueProps = { number: Heat['rows'][number]['now']; text: string }
+
+/** A number that opens; as plain text where there is nothing to open, a stroke where none is. */
+function Value({ number, text }: ValueProps) {
+  if (number === null) return <span className={text === '' ? 'text-soft' : ''}>{text || '–'}</span>
+  return (
+    <OpenNumber number={number}>
+      {number.text}
+      {number.uncertainty_text !== null && (
+        <span className="ml-1.5 text-[0.88rem] text-soft">{number.uncertainty_text}</span>
+      )}
+    </OpenNumber>
+  )
+}
