@@ -245,6 +245,8 @@ def _drawn(readings: Readings, unit: Literal["outdoor", "indoor"]) -> Input | No
         return None
     volts, amps, factor = (readings[point] for point in points)
     watts = volts * amps * factor
+    if watts == 0:
+        return None  # it stands
     shares = [accuracy_of(point).limit(readings[point]) / readings[point] for point in points]
     return Input(
         key,
