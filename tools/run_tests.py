@@ -1,4 +1,4 @@
-"""Every test, as many folders at a time as there are processors. Run by `make test`.
+"""Every test, a few folders at a time. Run by `make test`.
 
 Each folder of tests runs in a process of its own (some tests start processes themselves, which
 a pool of daemons may not); the browser's, which are longest, file by file. Prints what failed
@@ -20,6 +20,8 @@ TESTS = Path("tests")
 FILE_BY_FILE = TESTS / "browser"
 FIRST = TESTS / "fuzz"
 """A minute long, whatever its size: it begins with the others, not after them."""
+WAITS = 1
+"""One more than there are processors: a browser's tests wait a good part of their time."""
 RAN = re.compile(r"^Ran (\d+) tests? in ([\d.]+)s", re.MULTILINE)
 
 
@@ -51,7 +53,7 @@ def main(*parts: str) -> int:
     temporary = import_module("tests.temporary")
     os.environ[temporary.ONCE_A_RUN] = str(temporary.skerrow())
     groups = [g for g in shards() if not parts or any(part in g[0] for part in parts)]
-    with ThreadPoolExecutor(os.cpu_count()) as pool:
+    with ThreadPoolExecutor((os.cpu_count() or 1) + WAITS) as pool:
         for modules, (code, said) in zip(groups, pool.map(run, groups), strict=True):
             found = RAN.search(said)
             ran += int(found.group(1)) if found else 0

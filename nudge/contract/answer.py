@@ -4,7 +4,7 @@ Plain frozen dataclasses: built only here, from typed values, so there is nothin
 again; Pydantic writes them out and describes them in the OpenAPI document.
 """
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from datetime import datetime
 
 from nudge.contract.answer_shapes import (
@@ -25,6 +25,8 @@ from nudge.contract.answer_shapes import (
     TargetOut,
 )
 from nudge.contract.decision_answer import decision_answer
+from nudge.core.checks.check import Check
+from nudge.core.checks.table import CHECKS
 from nudge.core.judgement.assess import Assessment
 from nudge.core.judgement.departures import Departure
 from nudge.core.judgement.evidence import Belief
@@ -68,7 +70,8 @@ def answer(result: Assessment, units: UnitSystem, ready_at: datetime | None = No
         signs=[_sign(one, units) for one in result.measured.values()],
         over_time=[EpisodeOut(one.row.key, read(one.said)) for one in result.episodes],
         walk=[_stretch(one, read, units) for one in result.walk],
-        next_checks=[_check(proposal, units) for proposal in result.checks],
+        next_checks=[_check(proposal, units) for proposal in result.checks]
+        or _asked_for(result, units),
         hazards=[
             HazardOut(key=hazard.key, effect=hazard.effect, message=said.text(units))
             for hazard, said in result.hazards
@@ -178,28 +181,46 @@ def _sign(one: Departure, units: UnitSystem) -> SignOut:
 
 
 def _check(proposal: Proposal, units: UnitSystem) -> NextCheckOut:
-    check = proposal.check
+    outcomes = [
+        OutcomeOut(
+            o.key,
+            o.label,
+            round(o.chance, 3),
+            o.leads,
+            SUSPECTS[o.leads].label,
+            round(o.belief, 3),
+        )
+        for o in proposal.outcomes
+    ]
+    return _asked(proposal.check, proposal.separates, outcomes, units)
+
+
+def _asked_for(result: Assessment, units: UnitSystem) -> list[NextCheckOut]:
+    """Where no suspects are weighed: the check the decision hangs on, with its two outcomes."""
+    hangs = result.decision.hangs_on
+    if result.weighing is not None or hangs is None or hangs.key not in CHECKS:
+        return []
+    check = CHECKS[hangs.key]
+    look = check.look
+    seen = [] if look is None else list(zip((look.yes, look.no), look.labels, strict=True))
+    outcomes = [OutcomeOut(key, label, 0.0, "", "", 0.0) for key, label in seen if key]
+    return [_asked(check, (), outcomes, units)]
+
+
+def _asked(
+    check: Check, separates: Sequence[str], outcomes: list[OutcomeOut], units: UnitSystem
+) -> NextCheckOut:
     return NextCheckOut(
         key=check.key,
         label=check.label,
         why=check.why,
         minutes=check.minutes,
-        separates=list(proposal.separates),
+        separates=list(separates),
         caution=worded(check.caution, units),
         how=[worded(step, units) for step in check.how],
         points=list(check.points),
         form=check.form,
-        outcomes=[
-            OutcomeOut(
-                o.key,
-                o.label,
-                round(o.chance, 3),
-                o.leads,
-                SUSPECTS[o.leads].label,
-                round(o.belief, 3),
-            )
-            for o in proposal.outcomes
-        ],
+        outcomes=outcomes,
     )
 
 

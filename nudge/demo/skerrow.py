@@ -22,6 +22,7 @@ from nudge.demo.skerrow_shelf import (
     WEIGHED,
 )
 from nudge.demo.skerrow_story import CARD, SITES, SYSTEMS, VISITS, PlannedVisit, Readings
+from nudge.demo.skerrow_winter import set_up_winter
 from nudge.demo.skerrow_years import live_through
 from nudge.services.book import Book
 from nudge.services.clock import system_clock
@@ -100,6 +101,7 @@ def fill_if_empty(database: Database, now: datetime | None = None) -> bool:
     set_up_live(database, clock, visits)
     set_up_opened(database, clock, visits)
     set_up_repairs(database, clock, visits)
+    set_up_winter(database, clock, visits)
     return True
 
 

@@ -30,7 +30,7 @@ class HeatRowOut:
 
     label: str
     text: str
-    """As measured; "" where nothing is."""
+    """As measured, without its unit; "" where nothing is."""
     now: OpenedOut | None
     expected: OpenedOut | None
 
@@ -82,7 +82,7 @@ def heat_out(snapshot: Snapshot, units: UnitSystem) -> HeatOut | None:
 
 
 def _rows(heat: Balance, units: UnitSystem) -> list[HeatRowOut]:
-    rise = "" if heat.rise_k is None else difference(heat.rise_k).text(units)
+    rise = "" if heat.rise_k is None else difference(heat.rise_k).number(units)
     return [
         _row("Heat", heat.delivered, heat.expected, units),
         replace(_row("Rise", None, heat.expected_rise, units), text=rise),
@@ -94,7 +94,7 @@ def _rows(heat: Balance, units: UnitSystem) -> list[HeatRowOut]:
 def _row(label: str, now: Working | None, wanted: Working | None, units: UnitSystem) -> HeatRowOut:
     return HeatRowOut(
         label=label,
-        text="" if now is None else now.measure.text(units),
+        text="" if now is None else now.measure.number(units),
         now=None if now is None else opened(now, units),
         expected=None if wanted is None else opened(wanted, units),
     )

@@ -57,7 +57,7 @@ class StatesTest(BrowserTest):
         page = self.open("/")
         page.get_by_role("button", name=re.compile("Start the visit to Quay Bakery")).click()
         page.wait_for_url("**/visits/bakery-due")
-        expect(page.get_by_text("Type what you read.")).to_be_visible()
+        expect(page.locator("[data-verdict=none]")).to_contain_text("Type what you read.")
         page.get_by_role("button", name="20 min ago").click()
         expect(page.locator("[data-running]")).to_contain_text("20 min")
 

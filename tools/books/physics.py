@@ -8,6 +8,7 @@ from nudge.core.calculators import air_slips
 from nudge.core.charging.leak_rate import LEAK_THRESHOLDS
 from nudge.core.gaugeless.decide import LOOK_RULES
 from nudge.core.gaugeless.estimate import CONDENSER_WAYS, EVAPORATOR_WAYS
+from nudge.core.judgement.zero_superheat import CHAIN
 from nudge.core.language.working import Formula
 from nudge.core.physics.air.airflow import AIRFLOW_METHODS, AMPS_SAYS, CLIMATES, per_ton
 from nudge.core.physics.air.coil import CONSTANTS
@@ -15,6 +16,8 @@ from nudge.core.physics.air.static import STATIC_RULES
 from nudge.core.physics.circuit.derived_table import DERIVED, IN_HEATING
 from nudge.core.physics.circuit.tubes import HOSES, TUBES
 from nudge.core.physics.electrical.capacitor import capacitor_rules
+from nudge.core.physics.heating.balance import COP
+from nudge.core.physics.heating.balance import POWER as DRAWN
 from nudge.core.physics.heating.delivered import DELIVERED, RISE
 from nudge.core.physics.heating.expected import HEAT, POWER
 from tools.books.page import formulas, key, page, table
@@ -127,4 +130,12 @@ def _pocket_formulas() -> list[Formula]:
 
 @page("heating")
 def _heating_page() -> str:
-    return formulas((DELIVERED, RISE, HEAT, POWER))
+    return formulas((DELIVERED, RISE, HEAT, POWER, DRAWN, COP))
+
+
+@page("zero_superheat")
+def _zero_superheat_page() -> str:
+    return table(
+        ("proof", "found", "outcome", "why"),
+        ((key(one.check), key(one.found), one.outcome, one.reason) for one in CHAIN),
+    )

@@ -112,7 +112,8 @@ def strokes_of(loop: LoopOut, at: Scale, windows: Mapping[str, tuple[float, floa
         window = bracket_of(gap.key, gap.level, windows)
         if window is not None:
             one, other = at.y(window[0]), at.y(window[1])
-            inner, outer = x + BRACKET_OFF - BRACKET_FOOT, x + BRACKET_OFF
+            side = 1 if x + BRACKET_OFF < at.frame.width else -1  # inside the frame
+            inner, outer = x + side * (BRACKET_OFF - BRACKET_FOOT), x + side * BRACKET_OFF
             points = [(inner, one), (outer, one), (outer, other), (inner, other)]
             found.append(Line(role="bracket", key=gap.key, points=points))
     return found

@@ -15,10 +15,11 @@ SHORT_PART = {
     "metering_device": "Device",
     "evaporator": "Evap.",
     "suction_line": "Suction",
+    "compressor_in": "Suction",
 }
 
 
-PUSHED = 16.0
+PUSHED = 36.0
 """How far a part's name may stand from its part."""
 
 
@@ -137,10 +138,11 @@ def tick_words(strokes: Sequence[Line], room: LabelRoom) -> list[Letters]:
 def part_words(loop: LoopOut, at: Scale) -> list[Letters]:
     """The parts along the foot, in the order the refrigerant meets them."""
     frame, y = at.frame, at.frame.height - 8
-    found, free = [], 0.0
+    found, free, named = [], 0.0, set[str]()
     for station in loop.stations:
-        if station.key not in SHORT_PART or station.key == "compressor_in":
+        if station.key not in SHORT_PART or station.label in named:
             continue
+        named.add(station.label)
         text = _short_of(station.key, station.label) if frame.is_short else station.label
         width = text_width(text, SMALL)
         wanted = max(at.x(PLACE[station.key]) - width / 2, 0.0)

@@ -8,9 +8,7 @@ export function HeatBalance({ heat }: { heat: Heat }) {
       <table className="w-full text-left">
         <thead>
           <tr className="border-b border-rule-strong text-[0.92rem] text-soft">
-            <th scope="col" className="py-1 font-normal">
-              {heat.said}
-            </th>
+            <td className="py-1" />
             <th scope="col" className="py-1 text-right font-normal">
               measured
             </th>
@@ -22,13 +20,14 @@ export function HeatBalance({ heat }: { heat: Heat }) {
         <tbody>
           {heat.rows.map((row) => (
             <tr key={row.label} data-heat-row={row.label} className="border-b border-rule">
-              <th scope="row" className="py-1 pr-2 font-bold">
+              <th scope="row" className="pr-2 font-bold">
                 {row.label}
+                <span className="ml-1.5 font-normal text-soft">{unitOf(row)}</span>
               </th>
-              <td className="py-1 text-right whitespace-nowrap">
+              <td className="text-right text-[1.1rem] font-bold whitespace-nowrap">
                 <Value number={row.now} text={row.text} />
               </td>
-              <td className="py-1 pl-3 text-right whitespace-nowrap">
+              <td className="pl-3 text-right whitespace-nowrap">
                 <Value number={row.expected} text="" />
               </td>
             </tr>
@@ -54,17 +53,19 @@ export function HeatBalance({ heat }: { heat: Heat }) {
   )
 }
 
-type ValueProps = { number: Heat['rows'][number]['now']; text: string }
+type Row = Heat['rows'][number]
+type ValueProps = { number: Row['now']; text: string }
+
+const unitOf = (row: Row) => (row.now ?? row.expected)?.unit ?? ''
 
 /** A number that opens; as plain text where there is nothing to open, a stroke where none is. */
 function Value({ number, text }: ValueProps) {
-  if (number === null) return <span className={text === '' ? 'text-soft' : ''}>{text || '–'}</span>
-  return (
-    <OpenNumber number={number}>
-      {number.text}
-      {number.uncertainty_text !== null && (
-        <span className="ml-1.5 text-[0.88rem] text-soft">{number.uncertainty_text}</span>
-      )}
-    </OpenNumber>
-  )
+  if (number === null) {
+    return (
+      <span className={`inline-flex min-h-11 items-center ${text === '' ? 'text-soft' : ''}`}>
+        {text || '–'}
+      </span>
+    )
+  }
+  return <OpenNumber number={number}>{number.text.replace(` ${number.unit}`, '')}</OpenNumber>
 }

@@ -68,6 +68,7 @@ function Check(props: CheckProps) {
     check.outcomes.some((outcome) => outcome.observation === fact.key),
   )
   const detail = isFirst || open
+  const weighed = check.outcomes.filter((outcome) => outcome.leads !== '')
   return (
     <li
       data-check={check.key}
@@ -127,9 +128,11 @@ function Check(props: CheckProps) {
             ))}
           </ol>
           <table className="mt-2 w-full">
-            <caption className="text-left text-soft">What it would mean</caption>
+            {weighed.length > 0 && (
+              <caption className="text-left text-soft">What it would mean</caption>
+            )}
             <tbody>
-              {check.outcomes.map((outcome) => (
+              {weighed.map((outcome) => (
                 <tr key={outcome.label} className="border-t border-rule">
                   <th scope="row" className="py-1 pr-2 text-left font-normal">
                     {outcome.label}
