@@ -150,6 +150,12 @@ _ROWS = (
     SlipBlank("line_volts", "Line volts", Quantity.VOLTAGE, 80, 700, point="line_volts"),
     SlipBlank("strips_on_circuit", "Strips on this circuit", Quantity.COUNT, 1, 12, usual="1"),
     SlipBlank("strip_amps", "Measured amps", Quantity.CURRENT, 0, 400, point="strip_amps"),
+    # a house in winter
+    _plate("heat_at_47"),
+    _plate("heat_at_17"),
+    SlipBlank("set_point", "Thermostat holds", _T, 50, 85, like="return_air_temp"),
+    SlipBlank("run_share", "Of the hour it ran", Quantity.PERCENT, 1, 100, "by a watch"),
+    SlipBlank("strips_mean", "Strips, mean of the hour", Quantity.HEATER_POWER, 0, 60),
     # nitrogen
     SlipBlank("test_pressure_start", "Pressure, start", Quantity.TEST_PRESSURE, 1, 900),
     SlipBlank("test_temp_start", "Temperature, start", _T, -20, 160),

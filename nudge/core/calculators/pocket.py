@@ -3,7 +3,13 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from nudge.core.calculators import air_slips, refrigerant_slips, superheat_slip, work_slips
+from nudge.core.calculators import (
+    air_slips,
+    heat_slip,
+    refrigerant_slips,
+    superheat_slip,
+    work_slips,
+)
 from nudge.core.calculators.blanks import BLANKS
 from nudge.core.calculators.slip import Entered, Slip, SlipBlank, SlipOutcome
 from nudge.core.language.errors import CoreError, OutOfRange, UnknownName
@@ -14,6 +20,7 @@ SLIPS: tuple[Slip, ...] = (
     *superheat_slip.SLIPS,
     *air_slips.SLIPS,
     *work_slips.SLIPS,
+    heat_slip.HOUSE,
 )
 _BY_KEY = {slip.key: slip for slip in SLIPS}
 

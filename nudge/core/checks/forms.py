@@ -18,6 +18,7 @@ from nudge.core.checks.form_findings import (
     statics_finding,
     strips_finding,
 )
+from nudge.core.checks.heating_forms import HEATING_FORMS
 from nudge.core.checks.opening_forms import OPENING_FORMS
 from nudge.core.language.errors import CoreError, UnknownName
 from nudge.core.language.units import Quantity
@@ -103,7 +104,9 @@ _ROWS = (
     ), drain_finding),
 )  # fmt: skip
 
-FORMS: Mapping[str, Form] = MappingProxyType({row.key: row for row in (*_ROWS, *OPENING_FORMS)})
+FORMS: Mapping[str, Form] = MappingProxyType(
+    {row.key: row for row in (*_ROWS, *HEATING_FORMS, *OPENING_FORMS)}
+)
 
 
 def form_named(key: str) -> Form:

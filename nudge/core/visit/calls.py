@@ -74,6 +74,13 @@ _ROWS = (
          "heating",
          ("return_air_temp", "supply_air_temp", "outdoor_air_temp", "true_suction_temp",
           "liquid_line_temp", *_GAUGES)),
+    Call("no_heat", "No heat, or on emergency heat",
+         "Both filters, the control's history, amps, lines, rise, strips, defrost, lockouts; then "
+         "back to its normal mode.",
+         ("arrive", "air", "connect", "settle", "read", "act", "close"), ("connect", "act"),
+         "heating",
+         ("return_air_temp", "supply_air_temp", "outdoor_air_temp", "true_suction_temp",
+          "liquid_line_temp", *_GAUGES)),
     Call("repair", "Repair: the circuit is opened",
          "From the proof of the fault to the sum written inside the door: recovered and weighed, "
          "renewed, tight, dry, weighed in, trimmed.",

@@ -47,7 +47,8 @@ _collared = seen("collar_on", "collar_off")
 _LIVE = "Live work: rated gloves, licensed persons only. Locked out for everything else."
 _LOCKED = "Power locked out and proven dead, capacitor discharged, blades still."
 _NEW = frozenset({"commissioning", "new_installation"})
-_HEAT = frozenset({"heating_check"})
+_NO_HEAT = frozenset({"no_heat"})
+_HEAT = frozenset({"heating_check"}) | _NO_HEAT
 _NOT_HEAT = frozenset(CALLS) - _HEAT
 
 _ROWS: tuple[StepRow, ...] = (
@@ -60,10 +61,15 @@ _ROWS: tuple[StepRow, ...] = (
     StepRow("dangers", "arrive", "What can hurt you here",
             "Electricity and stored charge, fans under lifted guards, ladders, heat, refrigerant "
             "in closed rooms."),
+    StepRow("control_history", "arrive", "The control’s history and its mode written down",
+            calls=_NO_HEAT),
     StepRow("manual", "arrive", "The maker’s manual read; crankcase heater on long enough",
             calls=_NEW),
     StepRow("filter", "air", "Filter in your hand", "Blower off while the filter is out.",
             "judging", passed("filter"), check="filter"),
+    StepRow("second_filter", "air", "A second filter in the same path, taken out and put back",
+            "Blower off while a filter comes out.", shows=passed("second_filter"),
+            calls=_NO_HEAT, check="second_filter"),
     StepRow("coils", "air", "Both coils’ faces", _LOCKED, "judging",
             passed("coils"), check="coils"),
     StepRow("statics", "air", "Static pressures, manometer zeroed",
@@ -79,6 +85,8 @@ _ROWS: tuple[StepRow, ...] = (
     StepRow("drain", "air", "Drain and pan", shows=passed("drain"), check="drain"),
     StepRow("strips", "air", "Strips, by circuit", _LIVE, calls=_HEAT,
             shows=passed("strips"), check="strips"),
+    StepRow("feed", "air", "Strips’ circuits against their feed", _LIVE, calls=_NO_HEAT,
+            shows=passed("strips_feed"), check="strips_feed"),
     StepRow("look", "look", "Air and line temperatures, caps still on",
             "Probes in place with the fan still; keep leads out of the blades.",
             shows=lambda f: bool(f.look), applies=lambda f: bool(f.look) or not f.has_gauges),
@@ -114,11 +122,12 @@ _ROWS: tuple[StepRow, ...] = (
     StepRow("true_suction", "read", "True suction, between reversing valve and compressor",
             "The vapour service line carries discharge gas in heating: hot.",
             shows=read("true_suction_temp"), calls=_HEAT),
-    StepRow("rise", "read", "Supply over return: {d18} to {d30} without strips",
+    StepRow("rise", "read", "Supply over return, strips off: what is right moves with the weather",
             shows=read("supply_air_temp", "return_air_temp"), calls=_HEAT),
     StepRow("defrost", "read", "Defrost forced and seen, and back to heat",
             "The outdoor fan starts again by itself.", calls=_HEAT),
-    StepRow("lockouts", "read", "Lockouts of strips and compressor read", calls=_HEAT),
+    StepRow("lockouts", "read", "Lockouts of strips and compressor read", calls=_HEAT,
+            shows=passed("lockouts"), check="lockouts"),
     StepRow("verdict", "judge", "The verdict read, and what it does not mean",
             shows=lambda f: f.is_judged and not f.shut),
     StepRow("done", "act", "What the verdict asks for",
@@ -149,6 +158,8 @@ _ROWS: tuple[StepRow, ...] = (
             part="disconnect"),
     StepRow("thermostat_back", "close", "Thermostat back to the customer’s setting, and calling",
             part="thermostat"),
+    StepRow("normal_mode", "close", "Back from emergency to its normal mode, and seen to heat",
+            calls=_NO_HEAT),
     StepRow("drain_runs", "close", "Drain running", part="drain"),
     StepRow("written", "close", "Total charge on the unit and in the book",
             applies=lambda f: f.has_moved_charge, shows=lambda f: "trimmed" in f.passed),
