@@ -4,8 +4,9 @@ from collections.abc import Mapping
 from dataclasses import replace
 
 from nudge.core.checks.blanks import Blank
+from nudge.core.checks.defrost import EVENTS, DefrostSeen, is_too_long, read_defrost
 from nudge.core.checks.form import Form
-from nudge.core.checks.form_findings import Entries, FormFinding, number
+from nudge.core.checks.form_findings import Entries, FormFinding, State, number
 from nudge.core.language.errors import CoreError
 from nudge.core.language.said import say
 from nudge.core.language.units import Quantity
@@ -68,6 +69,28 @@ def _lockouts(plate: Plate, entries: Entries) -> FormFinding:
     return FormFinding("bad" if crossed else "watch", said)
 
 
+def _defrost(plate: Plate, entries: Entries) -> FormFinding:
+    events = {event.key: entries[event.key] == "yes" for event in EVENTS if event.key in entries}
+    seen = DefrostSeen(
+        events,
+        number(entries, "minutes"),
+        number(entries, "every"),
+        number(entries, "outdoor"),
+        number(entries, "humidity"),
+        plate.nominal_capacity_w,
+    )
+    row, said = read_defrost(seen)
+    if row is not None:
+        return FormFinding("bad", said)
+    ice = entries.get("ice")
+    more = () if ice != "between" else (
+        say("Ice between the fins after it ended: it did not clear. Light even frost is normal."),
+    )  # fmt: skip
+    state: State = "watch" if more or is_too_long(seen) else "good"
+    fine = say("All four came: valve, fan, vapour line, and back to heat.")
+    return FormFinding(state, (fine, *said, *more))
+
+
 def _amps(key: str, label: str, needed: bool = False) -> Blank:
     return Blank(key, label, Quantity.CURRENT, (), 0.1, 200.0, needed)
 
@@ -93,6 +116,17 @@ HEATING_FORMS: tuple[Form, ...] = (
         *(_amps(key, f"Clamp {n}, on a circuit", needed=n < 3)
           for n, key in enumerate(_BRANCHES, start=1)),
     ), _feed, _LIVE),
+    Form("defrost", "A defrost, forced or waited for", "outdoor", (
+        *(Blank(event.key, event.label, None, (("yes", "Yes"), ("no", "No"))) for event in EVENTS),
+        Blank("minutes", "It took", Quantity.MINUTES, (), 0, 60, is_needed=False),
+        Blank("every", "It comes every", Quantity.MINUTES, (), 5, 600, is_needed=False),
+        Blank("outdoor", "Outdoor air", Quantity.TEMPERATURE, (), -40, 25, is_needed=False),
+        Blank("humidity", "Outdoor humidity", Quantity.HUMIDITY, (), 5, 100, is_needed=False),
+        Blank("ice", "On the coil after it", None,
+              (("clear", "Clear, or light and even"), ("between", "Ice between the fins")),
+              is_needed=False),
+    ), _defrost, "The fan starts again by itself. The board's pins: low-voltage ones only, with "
+       "an insulated tool."),
     Form("lockouts", "Lockouts, as the thermostat is set", "controls", (
         Blank("strips_off_over", "Strips locked out over", Quantity.TEMPERATURE, (), -20, 25,
               is_needed=False),

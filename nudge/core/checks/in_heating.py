@@ -148,4 +148,19 @@ HEATING_CHECKS: tuple[Check, ...] = (
         form="lockouts",
         step="lockouts",
     ),
+    Check(
+        "force_defrost",
+        "Force a defrost, or wait for one, and watch its four events",
+        "A missing event names its part.",
+        12,
+        (
+            "At the board: its low-voltage test pins, as its maker says; or wait for one.",
+            "Valve shifts, fan stops, vapour line turns cold; then the fan is back and it heats.",
+            "Write down how long it took, and how often it comes.",
+        ),
+        1,
+        "The outdoor fan starts again by itself. Low-voltage pins only, with an insulated tool.",
+        form="defrost",
+        step="defrost",
+    ),
 )
