@@ -77,7 +77,12 @@ SHOTS = (
     Shot("system", "/systems/lighthouse-lamp"),
     Shot("first-hand", "/", HAND, empty=True),
     Shot("visit-right", "/visits/seed-library-now"),
-    Shot("visit-restriction-night", "/visits/clinic-now", theme="night"),
+    Shot(
+        "visit-heat-night",
+        "/visits/school-lodge-now",
+        theme="night",
+        click="[data-stage-area] button:text-is('Heat')",
+    ),
     Shot("visit-low-charge", "/visits/pottery-now"),
     Shot("visit-hand", "/visits/clinic-now", HAND),
     Shot("visit-tests", "/visits/kitchen-valve-live"),
