@@ -1,18 +1,17 @@
 """What a visit is judged by besides itself, read from the record in one session."""
 
-from collections.abc import Mapping
 from dataclasses import replace
 from datetime import datetime
 
 from sqlalchemy.orm import Session
 
-from nudge.core.language.units import degrees_f
 from nudge.services.circuit_way import fill_of, proven_before, way_of
 from nudge.services.cylinders import booked_of
 from nudge.services.folder import folder_of
 from nudge.services.history import own_history
 from nudge.services.live_state import live_state
 from nudge.services.methods import preferred_methods
+from nudge.services.modes import was_heated
 from nudge.services.past import ADDITIONS_WITHIN, Known, own_departures, recovered_of
 from nudge.services.snapshot import Snapshot, Surroundings, take_snapshot
 from nudge.services.sound import readable, show_sound
@@ -59,14 +58,5 @@ def surroundings(session: Session, row: Visit, now: datetime) -> Surroundings:
         own_signs=own_departures(earlier),
         known=known,
         folder=folder,
-        heated=tuple(one.readings for one in earlier if _was_heated(one.readings)),
+        heated=tuple(one.readings for one in earlier if was_heated(one.readings)),
     )
-
-
-WARMED_K = degrees_f(5)
-"""Air that left warmer than this over what came: it heated."""
-
-
-def _was_heated(readings: Mapping[str, float]) -> bool:
-    entering, leaving = readings.get("return_air_temp"), readings.get("supply_air_temp")
-    return entering is not None and leaving is not None and leaving - entering > WARMED_K

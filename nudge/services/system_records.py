@@ -17,6 +17,7 @@ from nudge.core.visit.record.kept import Kept
 from nudge.core.visit.seasons import season_named
 from nudge.services.clock import Clock
 from nudge.services.errors import NotFound
+from nudge.services.modes import was_heated
 from nudge.services.plates import plate_of
 from nudge.services.snapshot import Snapshot
 from nudge.services.sound import readable
@@ -91,13 +92,15 @@ class SystemRecords:
             verdicts = visits_repository.latest_verdicts(session, [v.id for v in visits])
             kept = whole_visit.baseline(session, system_id)
             moved = shelf.of_system(session, system_id)
-            readings = readable(verdicts)
+            found = readable(verdicts)
+            cooled = {key: one for key, one in found.items() if not was_heated(one.readings)}
+            readings = cooled or found  # its years are those of one mode
             snaps = [_snap(verdicts[v.id], readings[v.id]) for v in visits if v.id in readings]
             intended = whole_visit.intended(session, system_id)
             deferred = whole_visit.deferred(session, system_id)
         laid, compared = None, ""
         for visit in visits:
-            if kept is not None and visit.id in verdicts and visit.id != kept.visit_id:
+            if kept is not None and visit.id in readings and visit.id != kept.visit_id:
                 laid = against(self._visits.snapshot(visit.id))
                 compared = visit.id
                 break
