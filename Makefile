@@ -3,7 +3,7 @@
 PY := .venv/bin/python
 WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts
 
-.PHONY: demo test check format bench study judge signatures shots tables types lock setup-run setup-dev
+.PHONY: demo test check format bench heat study judge signatures shots tables types lock setup-run setup-dev
 
 demo: setup-run web/dist/index.html  ## set up, build, start with the demo data
 	@NUDGE_DATA="$${NUDGE_DATA:-data/demo}" .venv/bin/nudge demo
@@ -26,6 +26,9 @@ format: setup-dev
 bench: setup-dev web/dist/index.html  ## the measured figures, medians and ratios
 	@tools/setup.sh browser
 	@$(PY) -m tools.bench
+
+heat: setup-dev  ## heating visits on the plant: arithmetic, healthy left alone, nothing moved
+	@$(PY) -m tools.heat_study
 
 study: setup-dev  ## how often settling and the probe checks are right
 	@$(PY) -m tools.study

@@ -42,7 +42,8 @@ def running_truth(at: Steady) -> dict[str, float]:
         "compressor_amps": compressor_w / (machine.volts * COMPRESSOR_POWER_FACTOR),
         "condenser_fan_amps": fan_w / (machine.volts * FAN_POWER_FACTOR),
         "outdoor_unit_watts": compressor_w + fan_w,
-        "airflow": point.indoor_air_kg_s * conditions.indoor.volume * 1000,
+        # heated air is measured where it leaves: it is thinner there
+        "airflow": point.indoor_air_kg_s * (supply if heating else conditions.indoor).volume * 1000,
         "blower_amps": at.airflow.amps,
         "indoor_unit_watts": at.airflow.watts,
         "total_external_static": at.airflow.return_pa + at.airflow.supply_pa,

@@ -36,7 +36,7 @@ class WinterTest(BrowserTest):
         expect(opened).to_contain_text("volume of this air")
         page.keyboard.press("Escape")
         expect(heat).to_contain_text("Both lockouts off?")
-        page.locator("[data-stage-area]").get_by_role("button", name="Heat").click()
+        page.get_by_role("toolbar", name="Drawing").get_by_role("button", name="Heat").click()
         line = page.locator("[data-heats]")
         expect(line).to_have_attribute("data-heats", "4")  # last winter's three, and today
         expect(line.locator("[data-heat=now]")).to_have_count(1)

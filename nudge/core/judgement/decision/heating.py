@@ -147,9 +147,9 @@ def _over(ground: Ground) -> Finding | None:
 def _dear(ground: Ground) -> Finding | None:
     heat = _heat(ground)
     power, wanted = heat.power, heat.expected_power
-    if heat.place != "right" or power is None or wanted is None:
+    if heat.place != "right" or power is None or wanted is None or heat.clear_power_w is None:
         return None
-    off = power.value - wanted.value
+    off = power.value - heat.clear_power_w
     limit = ((power.uncertainty or 0.0) ** 2 + (wanted.uncertainty or 0.0) ** 2) ** 0.5
     if off <= POWER_OFF * limit:
         return None
@@ -157,7 +157,7 @@ def _dear(ground: Ground) -> Finding | None:
         "It draws {now} and should draw {wanted}, {off} less: head, an indoor fan that is held "
         "up, or strips.",
         now=power.measure,
-        wanted=wanted.measure,
+        wanted=Measure(heat.clear_power_w, Quantity.POWER),
         off=Measure(off, Quantity.POWER),
     )
     return Finding(said, hangs_on=HangsOn("test", "measure_static", said))

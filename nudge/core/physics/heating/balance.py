@@ -22,6 +22,8 @@ from nudge.core.physics.heating.expected import (
     COLDEST_C,
     WARMEST_C,
     HeatingPlate,
+    clear_heat,
+    clear_power,
     cop,
     expected_heat,
     expected_power,
@@ -75,6 +77,10 @@ class Balance:
     power: Working | None = None
     expected_power: Working | None = None
     cop: Working | None = None
+    clear_w: float | None = None
+    """Heat expected with a coil clear of frost [W]: nothing under it is too much."""
+    clear_power_w: float | None = None
+    """Power expected of it then [W]."""
     asides: tuple[Said, ...] = ()
     """What spoils a number, in words."""
     is_guessed: bool = False
@@ -99,11 +105,16 @@ class Balance:
 
     @property
     def place(self) -> Place:
-        """Where the heat stands: within its ± of what is expected, short of it, over it."""
-        off = self.off_percent
-        if off is None:
+        """Where the heat stands: within its ± of what is expected, short of it, over it.
+
+        Between two defrosts a clear coil delivers more than their mean: over is over that.
+        """
+        off, limit = self.off_percent, self.limit_percent
+        if off is None or self.delivered is None or self.clear_w is None:
             return "unknown"
-        return "right" if abs(off) <= self.limit_percent else "short" if off < 0 else "over"
+        if off < -limit:
+            return "short"
+        return "over" if 100 * log(self.delivered.value / self.clear_w) > limit else "right"
 
     def workings(self) -> dict[str, Working]:
         """Every number of it that can be opened, by its formula's key."""
@@ -138,13 +149,15 @@ def balance(plate: Plate, readings: Readings, seen: AbstractSet[str] = frozenset
     entering, rise = _entering(plate, readings), _rise(readings)
     outdoor, flow = readings.get("outdoor_air_temp"), readings.get("airflow")
     rated = heating_plate(plate)
-    delivered = expected = rise_wanted = power_wanted = None
+    delivered = expected = rise_wanted = power_wanted = clear_w = clear_power_w = None
     if entering is not None and rise is not None and rise > 0 and flow and not spoilt:
         delivered = heat_delivered(entering, entering.dry_bulb_c + rise, flow)
     if rated is not None and outdoor is not None and COLDEST_C <= outdoor <= WARMEST_C:
         frosted = FROST_SHARE if outdoor < CLEAR_OF_FROST_C else 0.0
         expected = expected_heat(rated, outdoor, frosted)
+        clear_w = clear_heat(rated, outdoor)
         power_wanted = expected_power(rated, outdoor)
+        clear_power_w = clear_power(rated, outdoor)
         if entering is not None and flow:
             leaving_c = readings.get("supply_air_temp", entering.dry_bulb_c)
             rise_wanted = expected_rise(expected, replace(entering, dry_bulb_c=leaving_c), flow)
@@ -157,6 +170,8 @@ def balance(plate: Plate, readings: Readings, seen: AbstractSet[str] = frozenset
         power,
         power_wanted,
         _cop(delivered, power),
+        clear_w,
+        clear_power_w,
         (*spoilt, *_kilowatts(readings)),
         rated is not None and rated.is_guessed,
     )

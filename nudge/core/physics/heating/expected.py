@@ -16,6 +16,9 @@ FROSTED_HEAT, FROSTED_POWER = 0.90, 0.985
 COLDEST_C, WARMEST_C = fahrenheit(-25), fahrenheit(75)
 PLATE_ERROR = 0.05
 """How far an ordinary machine is from its plate's figures (±, share)."""
+LINE_OFF = 0.05
+"""How far a right machine is from its plate's straight line in an ordinary house, with another
+return air and flow than it was rated at (±, share); trade."""
 SIZE_OFF = 0.12
 """How far heat at the mild point is from the cooling size (±, share); trade."""
 CLASS_SHARE, CLASS_SHARE_OFF = 0.60, 0.12
@@ -105,9 +108,22 @@ def expected_power(plate: HeatingPlate, outdoor_c: float) -> Working:
                     Quantity.POWER),
         "outdoor": _outdoor(outdoor_c),
     }  # fmt: skip
-    return work(
+    found = work(
         POWER, lambda v: _along(v["power_17"], v["power_47"], v["outdoor"], FROSTED_POWER), inputs
     )
+    return replace(found, uncertainty=with_own_error(found.uncertainty, LINE_OFF * found.value))
+
+
+def clear_power(plate: HeatingPlate, outdoor_c: float) -> float:
+    """Power with the coil clear of frost [W]: straight through the points that are expected."""
+    cold, mild = (expected_power(plate, at).value for at in (COLD_C, MILD_C))
+    return _along(cold, mild, outdoor_c, 1.0)
+
+
+def clear_heat(plate: HeatingPlate, outdoor_c: float) -> float:
+    """Heat with the coil clear of frost [W]: straight through the plate's points."""
+    cold = CLASS_SHARE * plate.heat_47_w if plate.heat_17_w is None else plate.heat_17_w
+    return _along(cold, plate.heat_47_w, outdoor_c, 1.0)
 
 
 def _along(cold: float, mild: float, outdoor_c: float, frosted: float) -> float:

@@ -73,6 +73,15 @@ class BalanceTest(unittest.TestCase):
         )  # three readings are less sure than a meter
         self.assertIsNone(balance(PLATE, core(**given | {"outdoor_unit_amps": 0.0})).power)
 
+    def test_between_two_defrosts_a_clear_coil_is_not_too_much(self):
+        # 35 °F: the plate's line with its defrosts says 27,540; clear of frost 30,600.
+        cold = DAY | {"outdoor_air_temp": 35.0, "supply_air_temp": 95.5}
+        found = balance(PLATE, core(**cold))
+        self.assertAlmostEqual(btu_h(found.clear_w), 30_600, delta=10)
+        self.assertAlmostEqual(found.clear_power_w, 2_840, delta=1)  # 2,600 + 0.6 x 400
+        self.assertGreater(btu_h(found.delivered.value), 31_000)
+        self.assertEqual(found.place, "right")
+
     def test_an_indoor_fan_nobody_measured_is_assumed_and_said_so(self):
         given = {key: value for key, value in DAY.items() if key != "indoor_unit_watts"}
         found = balance(PLATE, core(**given)).power
