@@ -7,12 +7,15 @@ of cousins; each is rated at its two points, then read at 15 to 58 °F, dry and 
 import sys
 from collections import Counter
 from collections.abc import Iterator, Mapping
+from concurrent.futures import ProcessPoolExecutor
 from dataclasses import dataclass, replace
+from functools import cache
 from math import log
 from random import Random
 
 from nudge.core.behaviours.case import Context
 from nudge.core.judgement.assess import Assessment, assess
+from nudge.core.judgement.zero_superheat import UNDER_K
 from nudge.core.language.errors import OutOfRange
 from nudge.core.language.units import fahrenheit
 from nudge.core.language.vocabulary.accuracy import accuracy_of
@@ -26,7 +29,8 @@ from nudge.plant.wet_air import air_of
 from tools.cousins import FAMILIES
 from tools.sweep import NOT_READ, STEADY_FAULTS, may_have, site
 
-VISITS, FIRST = 300, 7_000
+VISITS, PUMPS, FIRST = 300, 60, 7_000
+STILL = ("do_not_charge", "leave")
 OUTDOORS_F = (15, 25, 35, 45, 58)
 MILD, COLD = (8.33, 73.0), (-8.33, 76.0)
 METERED = ("outdoor_unit_watts", "indoor_unit_watts")
@@ -135,42 +139,49 @@ def _sigma(point: str, value: float) -> float:
     return accuracy_of(point).limit(value) / 2
 
 
-def main(visits: str = str(VISITS)) -> None:
-    count = int(visits)
-    rng = Random("heat")
-    all_pumps = list(pumps(60))
-    healthy = [v for v in (visit(all_pumps[n % 60], rng, []) for n in range(count)) if v]
-    arithmetic(healthy)
-    keys = Counter(v.found.decision.key for v in healthy)
-    wrong = count_of(keys, "heat_short", "heat_over", "heat_dear")
-    print(f"healthy, {len(healthy)} visits: {dict(keys)}")
-    print(f"false findings {100 * wrong / len(healthy):.1f} %")
-    with_faults(all_pumps, 10 * count, rng)
+@cache
+def rated() -> tuple[Pump, ...]:
+    """The pumps of a study, in every process the same."""
+    return tuple(pumps(PUMPS))
 
 
-def with_faults(all_pumps: list[Pump], count: int, rng: Random) -> None:
-    """Every fault in turn: does it show in the heat, and is refrigerant ever moved."""
-    said: Counter[str] = Counter()
-    shown: Counter[str] = Counter()
-    moved = told = 0
-    for n in range(count):
-        fault = rng.choice(STEADY_FAULTS)
-        pump = all_pumps[n % 60]
-        if not may_have_in(pump, fault):
-            continue
-        found = visit(pump, rng, [Present(fault, rng.uniform(0.4, 1.0))])
-        if found is None:
-            continue
-        told += 1
-        decision = found.found.decision
-        moved += decision.advice not in ("do_not_charge", "leave")
-        said[fault] += 1
-        shown[fault] += decision.key not in ("heat_right", "heat_unread")
-    print(f"with a fault, {told} visits: told to move refrigerant {moved}")
-    for fault, many in sorted(said.items()):
-        print(
-            f"  {FAULTS[fault].suspect:26s} {fault:20s} shows in {100 * shown[fault] / many:.0f} %"
+def healthy_case(number: int) -> Visit | None:
+    return visit(rated()[number % PUMPS], Random(f"healthy{number}"), [])
+
+
+def spoilt_case(number: int) -> tuple[str, str, str] | None:
+    """A fault, the decision's key and its advice; None where it cannot run so."""
+    rng, pump = Random(f"spoilt{number}"), rated()[number % PUMPS]
+    fault = STEADY_FAULTS[number % len(STEADY_FAULTS)]
+    if not may_have_in(pump, fault):
+        return None
+    found = visit(pump, rng, [Present(fault, rng.uniform(0.4, 1.0))])
+    if found is None:
+        return None
+    return fault, found.found.decision.key, found.found.decision.advice
+
+
+def main(visits: str = str(VISITS), spoilt: str = str(10 * VISITS)) -> None:
+    with ProcessPoolExecutor() as pool:
+        healthy = [v for v in pool.map(healthy_case, range(int(visits)), chunksize=10) if v]
+        arithmetic(healthy)
+        keys = Counter(v.found.decision.key for v in healthy)
+        wrong = sum(keys[name] for name in ("heat_short", "heat_over", "heat_dear"))
+        flooded = sum(
+            v.found.decision.key == "heat_no_superheat"
+            and (v.found_true.case.derived.superheat or 0.0) < UNDER_K
+            for v in healthy
         )
+        print(f"healthy, {len(healthy)} visits: {dict(keys)}; {flooded} do flood on the plant")
+        print(f"heat or power found wrong {100 * wrong / len(healthy):.1f} %")
+        told = [one for one in pool.map(spoilt_case, range(int(spoilt)), chunksize=20) if one]
+    moved = sum(advice not in STILL for _, _, advice in told)
+    print(f"with a fault, {len(told)} visits: told to move refrigerant {moved}")
+    for fault in sorted({fault for fault, _, _ in told}):
+        keys = Counter(key for one, key, _ in told if one == fault)
+        many = sum(keys.values())
+        shown = many - keys["heat_right"] - keys["heat_unread"]
+        print(f"  {FAULTS[fault].suspect:26s} {fault:20s} shows in {100 * shown / many:.0f} %")
 
 
 def may_have_in(pump: Pump, fault: str) -> bool:
@@ -181,10 +192,6 @@ def may_have_in(pump: Pump, fault: str) -> bool:
 @dataclass(frozen=True)
 class _Has:
     machine: Machine
-
-
-def count_of(keys: Counter[str], *names: str) -> int:
-    return sum(keys[name] for name in names)
 
 
 def arithmetic(healthy: list[Visit]) -> None:
