@@ -7,7 +7,7 @@ from nudge.contract.opened import OpenedOut, opened
 from nudge.core.language.said import difference, temperature
 from nudge.core.language.units import UnitSystem, fahrenheit
 from nudge.core.language.working import Working
-from nudge.core.physics.heating.balance import Balance, balance, heating_plate
+from nudge.core.physics.heating.balance import HeatBalance, balance, heating_plate
 from nudge.core.physics.heating.house import balance_point
 from nudge.core.physics.heating.lockouts import lockouts_said
 from nudge.presenters.drawing.heat_layout import DrawnHeat, HeatScene, HeatSeen, heat_lines
@@ -81,7 +81,7 @@ def heat_out(snapshot: Snapshot, units: UnitSystem) -> HeatOut | None:
     )
 
 
-def _rows(heat: Balance, units: UnitSystem) -> list[HeatRowOut]:
+def _rows(heat: HeatBalance, units: UnitSystem) -> list[HeatRowOut]:
     rise = "" if heat.rise_k is None else difference(heat.rise_k).number(units)
     return [
         _row("Heat", heat.delivered, heat.expected, units),
@@ -100,7 +100,7 @@ def _row(label: str, now: Working | None, wanted: Working | None, units: UnitSys
     )
 
 
-def _seen(snapshot: Snapshot, heat: Balance) -> list[HeatSeen]:
+def _seen(snapshot: Snapshot, heat: HeatBalance) -> list[HeatSeen]:
     """Today's heat, and those of earlier visits in heating."""
     plate, found = plate_of(snapshot.visit.system), []
     for kept in snapshot.around.heated:
@@ -114,7 +114,7 @@ def _seen(snapshot: Snapshot, heat: Balance) -> list[HeatSeen]:
     return found
 
 
-def _in_words(heat: Balance, even: str, units: UnitSystem) -> str:
+def _in_words(heat: HeatBalance, even: str, units: UnitSystem) -> str:
     parts = []
     if heat.delivered is not None:
         parts.append(f"Delivered {heat.delivered.measure.text(units)}")

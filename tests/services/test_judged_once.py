@@ -152,7 +152,11 @@ class HeatingVisitTest(WithDatabase):
         self.clock.pass_minutes(30)
         line = "suct 96 liq 360 ts 38 ll 92 oa 38 ra 66 sa 92"
         shown = standing_out(self.visits.hear("v", "c1", line, "ip", self.clock.now), "ip")
-        self.assertEqual(shown.assessment.charge.headline, "Charge is not judged here.")
+        charge = shown.assessment.charge  # its heat is judged, charge is not
+        self.assertEqual(
+            (charge.headline, charge.advice), ("Read one more number.", "do_not_charge")
+        )
+        self.assertIn("airflow", charge.reason)
         self.assertEqual(shown.called["condensing_over_ambient"], "Condensing over return")
         self.assertNotIn("subcooling", shown.assessment.targets)
         self.assertEqual(shown.order.here, "air")

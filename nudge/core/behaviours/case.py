@@ -26,7 +26,7 @@ from nudge.core.physics.circuit.derived import (
 )
 from nudge.core.physics.circuit.equipment import Plate
 from nudge.core.physics.circuit.past import Past
-from nudge.core.physics.heating.balance import Balance, balance
+from nudge.core.physics.heating.balance import HeatBalance, balance
 from nudge.core.physics.refrigerant.table import load_table
 
 
@@ -122,7 +122,7 @@ class Case:
     coil: CoilExpectation | None = None
     rated_coil: ExpectedCoil | None = None
     """What a healthy coil would do at its rated airflow, whatever was measured."""
-    heat: Balance | None = None
+    heat: HeatBalance | None = None
     """The balance of a visit in heating; None in cooling."""
     record: Readings = field(default_factory=dict)
     """The readings as they were taken; behind a collar `readings` hold the air that the

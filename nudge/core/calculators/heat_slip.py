@@ -88,7 +88,8 @@ def house(entered: Entered) -> SlipOutcome:
 
 
 HOUSE = Slip(
-    "house", "A house’s loss",
+    "house",
+    "A house’s loss",
     ("heat_at_47", "heat_at_17", "set_point", "outdoor_air_temp", "run_share", "strips_mean"),
     house,
-)  # fmt: skip
+)

@@ -14,23 +14,23 @@ MUCH_LONGER = 3.0
 
 
 @dataclass(frozen=True, slots=True)
-class Event:
+class DefrostEvent:
     """One of the four, in the order they come."""
 
     key: str
     label: str
 
 
-EVENTS: tuple[Event, ...] = (
-    Event("valve", "Reversing valve shifted: a rush of gas"),
-    Event("fan_off", "Outdoor fan stopped"),
-    Event("vapour", "Vapour line turned cold"),
-    Event("fan_on", "Fan came back, and it heats again"),
+EVENTS: tuple[DefrostEvent, ...] = (
+    DefrostEvent("valve", "Reversing valve shifted: a rush of gas"),
+    DefrostEvent("fan_off", "Outdoor fan stopped"),
+    DefrostEvent("vapour", "Vapour line turned cold"),
+    DefrostEvent("fan_on", "Fan came back, and it heats again"),
 )
 
 
 @dataclass(frozen=True, slots=True)
-class Row:
+class DefrostPattern:
     """What a pattern of the four names: `seen` by event, None where it says nothing."""
 
     key: str
@@ -39,24 +39,54 @@ class Row:
     said: Said
 
 
-PATTERNS: tuple[Row, ...] = (
-    Row("never_called", (False, False, None, None), "board or sensor",
-        say("Neither valve nor fan answered: the board never called it. Its sensor must be cold "
-            "and closed; force it at the board's pins. Still nothing: the board.")),
-    Row("valve_stuck", (False, True, None, None), "reversing valve",
-        say("The fan stopped and the valve did not shift: 24 volts at its coil? With voltage the "
-            "valve is stuck, without it board or wire.")),
-    Row("fan_runs_on", (True, False, None, None), "fan relay",
-        say("The valve shifted and the fan ran on: it blows the heat away. The defrost relay on "
-            "the board does not open.")),
-    Row("no_heat_for_it", (True, True, False, None), "valve half way, or low charge",
-        say("Both answered and the vapour line stayed warm: the valve stands half way, or there is "
+PATTERNS: tuple[DefrostPattern, ...] = (
+    DefrostPattern(
+        "never_called",
+        (False, False, None, None),
+        "board or sensor",
+        say(
+            "Neither valve nor fan answered: the board never called it. Its sensor must be cold "
+            "and closed; force it at the board's pins. Still nothing: the board."
+        ),
+    ),
+    DefrostPattern(
+        "valve_stuck",
+        (False, True, None, None),
+        "reversing valve",
+        say(
+            "The fan stopped and the valve did not shift: 24 volts at its coil? With voltage the "
+            "valve is stuck, without it board or wire."
+        ),
+    ),
+    DefrostPattern(
+        "fan_runs_on",
+        (True, False, None, None),
+        "fan relay",
+        say(
+            "The valve shifted and the fan ran on: it blows the heat away. The defrost relay on "
+            "the board does not open."
+        ),
+    ),
+    DefrostPattern(
+        "no_heat_for_it",
+        (True, True, False, None),
+        "valve half way, or low charge",
+        say(
+            "Both answered and the vapour line stayed warm: the valve stands half way, or there is "
             "too little refrigerant to carry the heat. Feel the valve's four pipes; charge is "
-            "weighed, or judged in cooling.")),
-    Row("does_not_end", (True, True, True, False), "coil sensor or board",
-        say("It did not end by itself: the sensor does not feel the coil warm, or the board's "
-            "relay sticks.")),
-)  # fmt: skip
+            "weighed, or judged in cooling."
+        ),
+    ),
+    DefrostPattern(
+        "does_not_end",
+        (True, True, True, False),
+        "coil sensor or board",
+        say(
+            "It did not end by itself: the sensor does not feel the coil warm, or the board's "
+            "relay sticks."
+        ),
+    ),
+)
 """In this order; the first that fits. All four seen is a defrost that works."""
 
 
@@ -72,7 +102,7 @@ class DefrostSeen:
     nominal_w: float | None = None
 
 
-def read_defrost(seen: DefrostSeen) -> tuple[Row | None, tuple[Said, ...]]:
+def read_defrost(seen: DefrostSeen) -> tuple[DefrostPattern | None, tuple[Said, ...]]:
     """The part a missing event names, None where all came; and what else it says."""
     marks = [seen.events.get(event.key) for event in EVENTS]
     for row in PATTERNS:

@@ -83,9 +83,15 @@ def _defrost(plate: Plate, entries: Entries) -> FormFinding:
     if row is not None:
         return FormFinding("bad", said)
     ice = entries.get("ice")
-    more = () if ice != "between" else (
-        say("Ice between the fins after it ended: it did not clear. Light even frost is normal."),
-    )  # fmt: skip
+    more = (
+        ()
+        if ice != "between"
+        else (
+            say(
+                "Ice between the fins after it ended: it did not clear. Light even frost is normal."
+            ),
+        )
+    )
     state: State = "watch" if more or is_too_long(seen) else "good"
     fine = say("All four came: valve, fan, vapour line, and back to heat.")
     return FormFinding(state, (fine, *said, *more))
@@ -100,39 +106,112 @@ def _static(key: str, label: str) -> Blank:
 
 
 HEATING_FORMS: tuple[Form, ...] = (
-    Form("second_filter", "A second filter, taken out and put back", "filter", (
-        Blank("motor", "Kind of motor", None,
-              (("psc", "PSC, with a capacitor"), ("ecm", "ECM, constant airflow"))),
-        _static("static_in", "Static, with it in"),
-        _static("static_out", "Static, with it out"),
-        Blank("watts_in", "Blower watts, with it in", Quantity.POWER, (), 10, 5_000,
-              is_needed=False),
-        Blank("watts_out", "Blower watts, with it out", Quantity.POWER, (), 10, 5_000,
-              is_needed=False),
-        Blank("airflow", "Airflow", Quantity.AIRFLOW, (), 20, 5_000, is_needed=False),
-    ), _second_filter, "Blower off while a filter comes out."),
-    Form("strips_feed", "Strips against their feed", "electrical", (
-        _amps("feed", "On the feed", needed=True),
-        *(_amps(key, f"Clamp {n}, on a circuit", needed=n < 3)
-          for n, key in enumerate(_BRANCHES, start=1)),
-    ), _feed, _LIVE),
-    Form("defrost", "A defrost, forced or waited for", "outdoor", (
-        *(Blank(event.key, event.label, None, (("yes", "Yes"), ("no", "No"))) for event in EVENTS),
-        Blank("minutes", "It took", Quantity.MINUTES, (), 0, 60, is_needed=False),
-        Blank("every", "It comes every", Quantity.MINUTES, (), 5, 600, is_needed=False),
-        Blank("outdoor", "Outdoor air", Quantity.TEMPERATURE, (), -40, 25, is_needed=False),
-        Blank("humidity", "Outdoor humidity", Quantity.HUMIDITY, (), 5, 100, is_needed=False),
-        Blank("ice", "On the coil after it", None,
-              (("clear", "Clear, or light and even"), ("between", "Ice between the fins")),
-              is_needed=False),
-    ), _defrost, "The fan starts again by itself. The board's pins: low-voltage ones only, with "
-       "an insulated tool."),
-    Form("lockouts", "Lockouts, as the thermostat is set", "controls", (
-        Blank("strips_off_over", "Strips locked out over", Quantity.TEMPERATURE, (), -20, 25,
-              is_needed=False),
-        Blank("compressor_off_under", "Compressor locked out under", Quantity.TEMPERATURE, (),
-              -40, 20, is_needed=False),
-        Blank("has", "Has it any", None, (("set", "As entered"), ("none", "It has none")),
-              is_needed=False),
-    ), _lockouts),
-)  # fmt: skip
+    Form(
+        "second_filter",
+        "A second filter, taken out and put back",
+        "filter",
+        (
+            Blank(
+                "motor",
+                "Kind of motor",
+                None,
+                (("psc", "PSC, with a capacitor"), ("ecm", "ECM, constant airflow")),
+            ),
+            _static("static_in", "Static, with it in"),
+            _static("static_out", "Static, with it out"),
+            Blank(
+                "watts_in",
+                "Blower watts, with it in",
+                Quantity.POWER,
+                (),
+                10,
+                5_000,
+                is_needed=False,
+            ),
+            Blank(
+                "watts_out",
+                "Blower watts, with it out",
+                Quantity.POWER,
+                (),
+                10,
+                5_000,
+                is_needed=False,
+            ),
+            Blank("airflow", "Airflow", Quantity.AIRFLOW, (), 20, 5_000, is_needed=False),
+        ),
+        _second_filter,
+        "Blower off while a filter comes out.",
+    ),
+    Form(
+        "strips_feed",
+        "Strips against their feed",
+        "electrical",
+        (
+            _amps("feed", "On the feed", needed=True),
+            *(
+                _amps(key, f"Clamp {n}, on a circuit", needed=n < 3)
+                for n, key in enumerate(_BRANCHES, start=1)
+            ),
+        ),
+        _feed,
+        _LIVE,
+    ),
+    Form(
+        "defrost",
+        "A defrost, forced or waited for",
+        "outdoor",
+        (
+            *(
+                Blank(event.key, event.label, None, (("yes", "Yes"), ("no", "No")))
+                for event in EVENTS
+            ),
+            Blank("minutes", "It took", Quantity.MINUTES, (), 0, 60, is_needed=False),
+            Blank("every", "It comes every", Quantity.MINUTES, (), 5, 600, is_needed=False),
+            Blank("outdoor", "Outdoor air", Quantity.TEMPERATURE, (), -40, 25, is_needed=False),
+            Blank("humidity", "Outdoor humidity", Quantity.HUMIDITY, (), 5, 100, is_needed=False),
+            Blank(
+                "ice",
+                "On the coil after it",
+                None,
+                (("clear", "Clear, or light and even"), ("between", "Ice between the fins")),
+                is_needed=False,
+            ),
+        ),
+        _defrost,
+        "The fan starts again by itself. The board's pins: low-voltage ones only, with "
+        "an insulated tool.",
+    ),
+    Form(
+        "lockouts",
+        "Lockouts, as the thermostat is set",
+        "controls",
+        (
+            Blank(
+                "strips_off_over",
+                "Strips locked out over",
+                Quantity.TEMPERATURE,
+                (),
+                -20,
+                25,
+                is_needed=False,
+            ),
+            Blank(
+                "compressor_off_under",
+                "Compressor locked out under",
+                Quantity.TEMPERATURE,
+                (),
+                -40,
+                20,
+                is_needed=False,
+            ),
+            Blank(
+                "has",
+                "Has it any",
+                None,
+                (("set", "As entered"), ("none", "It has none")),
+                is_needed=False,
+            ),
+        ),
+        _lockouts,
+    ),
+)

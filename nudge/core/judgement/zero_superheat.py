@@ -33,16 +33,29 @@ class Link:
 
 CHAIN: tuple[Link, ...] = (
     Link("prove_low_probes", "low_probe_off", "probe", "a pound and a degree hide a superheat"),
-    Link("place_true_suction", "true_suction_misplaced", "probe",
-         "in heating three other pipes are near"),
+    Link(
+        "place_true_suction",
+        "true_suction_misplaced",
+        "probe",
+        "in heating three other pipes are near",
+    ),
     Link("look_at_bulb", "bulb_loose", "sensing", "a loose bulb feels the air and opens the valve"),
-    Link("read_thermistor", "thermistor_off", "sensing",
-         "a sensor that reads warm opens an electronic valve"),
-    Link("test_bulb", "bulb_test_no_reaction", "valve",
-         "a valve that does not answer is condemned last"),
-    Link("drive_valve", "valve_steps_dead", "valve",
-         "a valve that does not answer is condemned last"),
-)  # fmt: skip
+    Link(
+        "read_thermistor",
+        "thermistor_off",
+        "sensing",
+        "a sensor that reads warm opens an electronic valve",
+    ),
+    Link(
+        "test_bulb",
+        "bulb_test_no_reaction",
+        "valve",
+        "a valve that does not answer is condemned last",
+    ),
+    Link(
+        "drive_valve", "valve_steps_dead", "valve", "a valve that does not answer is condemned last"
+    ),
+)
 
 SAID: dict[Outcome, Said] = {
     "probe": say(

@@ -218,8 +218,10 @@ def too_mild(case: Case, targets: Targets) -> Said | None:
 def in_defrost(case: Case, targets: Targets) -> Said | None:
     if not case.behaviour.roles.heats or not case.saw("in_defrost"):
         return None
-    return say("In a defrost, or just out of one: what was read in it is set aside. Ten minutes "
-               "after it ended, read again.")  # fmt: skip
+    return say(
+        "In a defrost, or just out of one: what was read in it is set aside. Ten minutes "
+        "after it ended, read again."
+    )
 
 
 def just_changed(case: Case, targets: Targets) -> Said | None:

@@ -95,10 +95,9 @@ def _stop_adding(ground: Ground) -> Finding | None:
 
 
 def _not_judged(ground: Ground) -> Finding | None:
-    if ground.case.heat is not None:
-        return None  # its heat is judged, further down
     found = _by_gate(ground, lambda b: b.gate.key == "application_not_judged")
-    return None if found is None else replace(found, stage=None)
+    is_heat = ground.case.heat is not None  # that is judged, further down
+    return None if found is None or is_heat else replace(found, stage=None)
 
 
 def _standing(ground: Ground) -> Finding | None:
@@ -136,7 +135,7 @@ def _wrong_way(ground: Ground) -> Finding | None:
             "Superheat rose after a dose and subcooling stood still: liquid is not getting "
             "through. Look for a restriction or a starving metering device."
         ),
-        hangs_on=_walk("It shows where it is held back."),
+        hangs_on=HangsOn("test", "walk_liquid_line", say("It shows where it is held back.")),
     )
 
 
@@ -149,7 +148,7 @@ def _in_vain(ground: Ground) -> Finding | None:
             f"{count} doses were not answered: it is not charge, or it does not get through. Walk "
             "the liquid line, test the metering device. What went in may have to come out again."
         ),
-        hangs_on=_walk("It shows whether the way is free."),
+        hangs_on=HangsOn("test", "walk_liquid_line", say("It shows whether the way is free.")),
     )
 
 
@@ -202,7 +201,7 @@ def _restricted(ground: Ground) -> Finding | None:
             "drier between the two clamps, renew it, then judge charge.",
         ),
         state="right" if reads_right(ground) else "unknown",
-        hangs_on=_walk("It shows in which piece the step is."),
+        hangs_on=HangsOn("test", "walk_liquid_line", say("It shows in which piece the step is.")),
     )
 
 
@@ -279,10 +278,6 @@ def _shut(breach: Breach) -> Finding:
     if breach.gate.key in AIR:
         stage = "act" if opened is not None and opened[0] == "work" else "air"
     return Finding(breach.message, headline=breach.gate.headline, hangs_on=hangs, stage=stage)
-
-
-def _walk(why: str) -> HangsOn:
-    return HangsOn("test", "walk_liquid_line", say(why))
 
 
 def _test_of(suspect: Suspect) -> HangsOn | None:

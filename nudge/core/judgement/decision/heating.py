@@ -14,7 +14,7 @@ from nudge.core.judgement.zero_superheat import HEADLINES, NOT_TOLD_K, SAID, fol
 from nudge.core.language.said import Measure, difference, say
 from nudge.core.language.units import Quantity, fahrenheit
 from nudge.core.language.vocabulary.points import POINTS
-from nudge.core.physics.heating.balance import Balance
+from nudge.core.physics.heating.balance import HeatBalance
 from nudge.core.settling.gate import NEVER_PASSED, Breach
 
 NO_CHARGE = say(
@@ -47,7 +47,7 @@ def _heats(
     return found
 
 
-def _heat(ground: Ground) -> Balance:
+def _heat(ground: Ground) -> HeatBalance:
     assert ground.case.heat is not None
     return ground.case.heat
 
@@ -168,7 +168,7 @@ def _right(ground: Ground) -> Finding | None:
     return _measured(heat) if heat.place == "right" else None
 
 
-def _measured(heat: Balance) -> Finding:
+def _measured(heat: HeatBalance) -> Finding:
     assert heat.delivered is not None
     assert heat.expected is not None
     said = say(
@@ -182,33 +182,77 @@ def _measured(heat: Balance) -> Finding:
 
 
 def _row(
-    key: str, order: Order, headline: str, reason: str,
+    key: str,
+    order: Order,
+    headline: str,
+    reason: str,
     finds: Callable[[Ground], Finding | None],
-) -> Rule:  # fmt: skip
+) -> Rule:
     return Rule(key, order, headline, "do_not_charge", "read", reason, _heats(finds))
 
 
 GAUGE_ON_HOT_GAS = _row(
-    "heat_gauge_on_hot_gas", "impossible", "The low gauge is on hot gas.",
-    "In heating the vapour service line carries discharge gas: it is no suction.", _hot_line,
-)  # fmt: skip
+    "heat_gauge_on_hot_gas",
+    "impossible",
+    "The low gauge is on hot gas.",
+    "In heating the vapour service line carries discharge gas: it is no suction.",
+    _hot_line,
+)
 HEATING: tuple[Rule, ...] = (
-    _row("heat_not_yet", "clocks", "Not yet.",
-         "Half an hour at its highest stage, ten minutes clear of a defrost, under 65 °F outdoors.",
-         _clock),
-    _row("heat_no_superheat", "first", "No superheat: prove the reading first.",
-         "Under 3 °F the compressor may get liquid, and under 1.1 nobody can tell.", _no_superheat),
-    _row("heat_spoilt", "impossible", "Read it again.",
-         "A rise with strips on, in a defrost or turned round is not the heat pump's.", _spoilt),
-    _row("heat_unread", "charge", "Read one more number.",
-         "Heat wants both airs, their flow, and outdoor air.", _unread),
-    _row("heat_short", "charge", "It delivers less than it should.",
-         "Heat under what the plate's line expects by more than both their ±.", _short),
-    _row("heat_over", "charge", "More heat than it can make.",
-         "Heat over the plate's line by more than both their ± is not the heat pump's alone.",
-         _over),
-    _row("heat_dear", "charge", "It heats, and draws more than it should.",
-         "Power over the plate's line by more than both their ±.", _dear),
-    _row("heat_right", "charge", "It heats as it should.",
-         "Heat and power within their ± of the plate's line.", _right),
-)  # fmt: skip
+    _row(
+        "heat_not_yet",
+        "clocks",
+        "Not yet.",
+        "Half an hour at its highest stage, ten minutes clear of a defrost, under 65 °F outdoors.",
+        _clock,
+    ),
+    _row(
+        "heat_no_superheat",
+        "first",
+        "No superheat: prove the reading first.",
+        "Under 3 °F the compressor may get liquid, and under 1.1 nobody can tell.",
+        _no_superheat,
+    ),
+    _row(
+        "heat_spoilt",
+        "impossible",
+        "Read it again.",
+        "A rise with strips on, in a defrost or turned round is not the heat pump's.",
+        _spoilt,
+    ),
+    _row(
+        "heat_unread",
+        "charge",
+        "Read one more number.",
+        "Heat wants both airs, their flow, and outdoor air.",
+        _unread,
+    ),
+    _row(
+        "heat_short",
+        "charge",
+        "It delivers less than it should.",
+        "Heat under what the plate's line expects by more than both their ±.",
+        _short,
+    ),
+    _row(
+        "heat_over",
+        "charge",
+        "More heat than it can make.",
+        "Heat over the plate's line by more than both their ± is not the heat pump's alone.",
+        _over,
+    ),
+    _row(
+        "heat_dear",
+        "charge",
+        "It heats, and draws more than it should.",
+        "Power over the plate's line by more than both their ±.",
+        _dear,
+    ),
+    _row(
+        "heat_right",
+        "charge",
+        "It heats as it should.",
+        "Heat and power within their ± of the plate's line.",
+        _right,
+    ),
+)

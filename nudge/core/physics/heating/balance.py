@@ -67,7 +67,7 @@ COP = Formula(
 
 
 @dataclass(frozen=True, slots=True)
-class Balance:
+class HeatBalance:
     """What a heating visit comes to; None for what its readings do not allow."""
 
     rise_k: float | None = None
@@ -143,7 +143,7 @@ def heating_plate(plate: Plate) -> HeatingPlate | None:
     )
 
 
-def balance(plate: Plate, readings: Readings, seen: AbstractSet[str] = frozenset()) -> Balance:
+def balance(plate: Plate, readings: Readings, seen: AbstractSet[str] = frozenset()) -> HeatBalance:
     """The balance of readings (core units) taken while it heats; `seen` are observations."""
     spoilt = [*_strips(readings, seen), *_rise_turned(readings)]
     entering, rise = _entering(plate, readings), _rise(readings)
@@ -162,7 +162,7 @@ def balance(plate: Plate, readings: Readings, seen: AbstractSet[str] = frozenset
             leaving_c = readings.get("supply_air_temp", entering.dry_bulb_c)
             rise_wanted = expected_rise(expected, replace(entering, dry_bulb_c=leaving_c), flow)
     power = _power(readings)
-    return Balance(
+    return HeatBalance(
         rise,
         delivered,
         expected,
