@@ -188,7 +188,7 @@ def _row(
     reason: str,
     finds: Callable[[Ground], Finding | None],
 ) -> Rule:
-    return Rule(key, order, headline, "do_not_charge", "read", reason, _heats(finds))
+    return Rule(key, order, headline, "do_not_charge", "judge", reason, _heats(finds))
 
 
 GAUGE_ON_HOT_GAS = _row(
