@@ -17,8 +17,8 @@ COLDEST_C, WARMEST_C = fahrenheit(-25), fahrenheit(75)
 PLATE_ERROR = 0.05
 """How far an ordinary machine is from its plate's figures (±, share)."""
 LINE_OFF = 0.05
-"""How far a right machine is from its plate's straight line in an ordinary house, with another
-return air and flow than it was rated at (±, share); trade."""
+"""How far a right machine's power is from its plate's line in an ordinary house, with another
+return air and flow than it was rated at (±, share); trade. Heat has `PLATE_ERROR` and its flow."""
 SIZE_OFF = 0.12
 """How far heat at the mild point is from the cooling size (±, share); trade."""
 CLASS_SHARE, CLASS_SHARE_OFF = 0.60, 0.12
@@ -64,7 +64,7 @@ class HeatingPlate:
 
     @property
     def is_guessed(self) -> bool:
-        """One of the points is the class's, not the plate's."""
+        """One of its points of heat is the class's, not the plate's."""
         return self.mild_is_guessed or self.heat_17_w is None
 
 
