@@ -4,7 +4,7 @@ from datetime import tzinfo
 from typing import Annotated
 from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
-from fastapi import Depends, Request
+from fastapi import Depends, Query, Request
 
 from nudge.core.language.units import UnitSystem
 from nudge.services.book import Book
@@ -55,3 +55,5 @@ VisitsIn = Annotated[Visits, Depends(_visits)]
 MethodsIn = Annotated[Methods, Depends(_methods)]
 InstrumentsIn = Annotated[Instruments, Depends(_instruments)]
 BookIn = Annotated[Book, Depends(_book)]
+MomentMs = Annotated[int, Query(ge=0, le=4_102_444_800_000)]
+"""A moment in milliseconds, up to the year 2100."""

@@ -201,3 +201,6 @@ class ShelfTest(WithClient):
         wrong = self.http.post(f"{here}/connections", json={"id": "c2", "connection": "straw"})
         self.assertEqual(wrong.status_code, 422)
         self.assertIsNone(self.http.get(f"{here}/scale?since=0").json())  # no scale sends there
+        for never in (-1, 2**70, -(2**90)):
+            with self.subTest(since=never):
+                self.assertEqual(self.http.get(f"{here}/scale?since={never}").status_code, 422)

@@ -78,6 +78,10 @@ class RealServerTest(unittest.TestCase):
         self.assertAlmostEqual(values[-1], (101 - 32) / 1.8, places=2)
         late = self.events(1)  # without an id it begins now
         self.assertEqual(late[0]["id"], rest[-1]["id"])
+        for wrong in ("9" * 40, "\u00b2", "-3", "x"):  # nor does one that is no place at all
+            with self.subTest(wrong):
+                here = self.events(1, {"Last-Event-ID": wrong})
+                self.assertEqual(here[0]["id"], rest[-1]["id"])
 
     def test_the_stream_survives_a_server_that_was_killed(self):
         self.send(1)

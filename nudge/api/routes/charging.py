@@ -3,7 +3,7 @@
 from fastapi import APIRouter
 from starlette.responses import Response
 
-from nudge.api.access import UnitsIn, VisitsIn, WorkshopIn
+from nudge.api.access import MomentMs, UnitsIn, VisitsIn, WorkshopIn
 from nudge.api.files import answers_file
 from nudge.contract.advice import (
     AdviceOut,
@@ -80,7 +80,7 @@ def connect(visits: VisitsIn, units: UnitsIn, visit_id: str, body: NewConnection
 
 @router.get("/visits/{visit_id}/scale")
 def scale(
-    workshop: WorkshopIn, units: UnitsIn, visit_id: str, since: int, removes: bool = False
+    workshop: WorkshopIn, units: UnitsIn, visit_id: str, since: MomentMs, removes: bool = False
 ) -> ScaleOut | None:
     """What the scale says has gone since a moment [ms]; null while none sends."""
     found = poured(workshop.series.weights(visit_id, since), removes)

@@ -4,7 +4,7 @@ from typing import Annotated
 
 from fastapi import APIRouter, Query
 
-from nudge.api.access import InstrumentsIn, UnitsIn, VisitsIn, WorkshopIn, ZoneIn
+from nudge.api.access import InstrumentsIn, MomentMs, UnitsIn, VisitsIn, WorkshopIn, ZoneIn
 from nudge.presenters.drawing.frames import FrameKey
 from nudge.presenters.instruments import (
     ChannelIn,
@@ -34,10 +34,6 @@ def take(
     rows = [body] if isinstance(body, OneReadingIn) else body.readings
     taken = instruments.take(visit_id, body.id, [row.to_given() for row in rows], units)
     return taken_out(taken, units)
-
-
-MomentMs = Annotated[int, Query(ge=0, le=4_102_444_800_000)]
-"""A moment in milliseconds, up to the year 2100."""
 
 
 @router.get("/series")

@@ -14,6 +14,8 @@ from nudge.presenters.instruments import ChannelPoints
 from nudge.services.stream import JournalEntry
 from nudge.services.workshop import Workshop
 
+FURTHEST, DIGITS = 2**53, 16
+"""The last place of a journal that a browser counts, and its digits."""
 router = APIRouter(prefix="/api")
 MOST_VISITS = 50
 
@@ -23,7 +25,7 @@ def stream(
     workshop: WorkshopIn,
     units: UnitsIn,
     visit_id: str,
-    after: Annotated[int, Query(ge=0, le=2**53)] | None = None,
+    after: Annotated[int, Query(ge=0, le=FURTHEST)] | None = None,
     last_event_id: Annotated[str | None, Header()] = None,
 ) -> StreamingResponse:
     """Follow a visit as server-sent events: `samples`, `placement`, `visit`, `import`.
@@ -39,7 +41,7 @@ def stream_of_many(
     workshop: WorkshopIn,
     units: UnitsIn,
     visit: Annotated[list[str], Query(min_length=1, max_length=MOST_VISITS)],
-    after: Annotated[int, Query(ge=0, le=2**53)] | None = None,
+    after: Annotated[int, Query(ge=0, le=FURTHEST)] | None = None,
     last_event_id: Annotated[str | None, Header()] = None,
 ) -> StreamingResponse:
     """Follow several visits over one connection: every event's data names its `visit`.
@@ -50,9 +52,9 @@ def stream_of_many(
 
 
 def _start(after: int | None, last_event_id: str | None) -> int | None:
-    if last_event_id is not None and last_event_id.isdigit():
-        return int(last_event_id)
-    return after
+    """A header that is no place in a journal is none: it says nothing of where to begin."""
+    said = last_event_id or ""
+    return int(said) if said.isascii() and said.isdigit() and len(said) <= DIGITS else after
 
 
 def _following(

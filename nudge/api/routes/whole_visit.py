@@ -5,7 +5,9 @@ from starlette.responses import Response
 
 from nudge.api.access import UnitsIn, WorkshopIn
 from nudge.api.files import answers_file
+from nudge.contract.request import Name
 from nudge.core.language.units import Quantity, UnitSystem, to_si
+from nudge.presenters.compare import CompareOut, compare_out
 from nudge.presenters.links import NewLinkOut, new_link_out
 from nudge.presenters.notes import LinkOut, NewLinkIn, NewNote, PhotoOut, photo_out
 from nudge.presenters.records import (
@@ -155,6 +157,14 @@ def settle(
 def records(workshop: WorkshopIn, units: UnitsIn, system_id: str) -> RecordsOut:
     """A system's book beyond its plate."""
     return records_out(workshop.records.of(system_id), units)
+
+
+@router.get("/systems/{system_id}/compare")
+def compare(
+    workshop: WorkshopIn, units: UnitsIn, system_id: str, one: Name, other: Name
+) -> CompareOut | None:
+    """Two visits of a system laid over each other; null where nothing was judged on one."""
+    return compare_out(*workshop.records.two_of(system_id, one, other), units)
 
 
 @router.post("/systems/{system_id}/written-charge")
