@@ -20,7 +20,7 @@ from nudge.plant.lines import LiquidLine, liquid_line, suction_rise
 from nudge.plant.machine import Coil, Conditions, Machine
 from nudge.plant.metering import passed, resting
 from nudge.plant.newton import Root, Three, solve
-from nudge.plant.wet_air import WetAir
+from nudge.plant.wet_air import WetAir, saturated_ratio
 
 Unknowns = Three
 """ln of the compressor's suction and discharge pressure [kPa abs]; suction enthalpy ÷ 100."""
@@ -41,6 +41,7 @@ class Operating:
     discharge_kpa: float
     evaporator_kpa: float
     liquid_kpa: float
+    """Leaving the condenser."""
     stroke: CompressorStroke
     condensed: Condensed
     line: LiquidLine
@@ -99,14 +100,14 @@ def operate(setting: Setting, start: Root | None = None) -> Operating:
         except (ValueError, ZeroDivisionError, OverflowError, TypeError):
             return NOWHERE  # a trial step so far out that a root or logarithm has no value
 
-    def held(x: Sequence[float]) -> Unknowns:
-        return _held(x, fluid)
+    def within(x: Sequence[float]) -> Unknowns:
+        return held(x, fluid)
 
-    found = solve(residuals, start.x, held, start.inverse) if start else None
+    found = solve(residuals, start.x, within, start.inverse) if start else None
     for low_k, high_k in STARTS:
         if found is not None:
             break
-        found = solve(residuals, _first_guess(setting, fluid, low_k, high_k), held)
+        found = solve(residuals, first_guess(setting, fluid, low_k, high_k), within)
     if found is not None:
         return describe(setting, fluid, found.x, found)
     raise no_point(setting)
@@ -128,7 +129,8 @@ STARTS = ((18.0, 12.0), (24.0, 8.0), (10.0, 20.0), (32.0, 16.0), (40.0, 6.0), (1
 """First guesses: evaporator under its air, condenser over its air [K]."""
 
 
-def _first_guess(setting: Setting, fluid: Fluid, low_k: float, high_k: float) -> Unknowns:
+def first_guess(setting: Setting, fluid: Fluid, low_k: float, high_k: float) -> Unknowns:
+    """Where a solution is looked for: so far under and over its airs [K]."""
     c = setting.conditions
     cold, warm = (c.outdoor, c.indoor) if c.heating else (c.indoor, c.outdoor)
     low = max(fluid.dew_kpa(cold.temp_c - low_k), fluid.low_kpa * 1.05)
@@ -138,7 +140,7 @@ def _first_guess(setting: Setting, fluid: Fluid, low_k: float, high_k: float) ->
     return log(low), log(high), (fluid.at(low).vapour_h + 6) / SUCTION_SCALE
 
 
-def _held(x: Sequence[float], fluid: Fluid) -> Unknowns:
+def held(x: Sequence[float], fluid: Fluid) -> Unknowns:
     """Keep a trial step on the tables and its pressures the right way round."""
     low = min(max(x[0], log(fluid.low_kpa * 0.4)), log(fluid.high_kpa * 0.8))
     high = min(max(x[1], low + 0.02), log(fluid.high_kpa * 1.08))
@@ -210,11 +212,14 @@ def describe(setting: Setting, fluid: Fluid, x: Unknowns, root: Root | None = No
     condensed = condense(coil, fluid, gas_kpa, high, *gas_in)
     lost = machine.lines.condenser_resistance * stroke.flow**2 / high.vapour_rho
     liquid_kpa = high_kpa * high_kpa / (high_kpa + lost)
-    line = liquid_line(machine.lines, fluid, liquid_kpa, condensed.enthalpy, stroke.flow, c.lines_c)
+    line = liquid_line(
+        machine.lines, fluid, liquid_kpa, condensed.enthalpy, stroke.flow, c.lines_c, c.heating
+    )
     evaporator_kpa = (
         low_kpa + machine.lines.suction_resistance * stroke.flow**2 / suction.vapour_rho
     )
     at_coil = fluid.at(evaporator_kpa)
+    met = _cooled_again(machine, sides, stroke, line.before_device.enthalpy) if c.heating else None
     evaporated = evaporate(
         sides.cold_coil,
         fluid,
@@ -222,7 +227,7 @@ def describe(setting: Setting, fluid: Fluid, x: Unknowns, root: Root | None = No
         at_coil,
         stroke.flow,
         line.before_device.enthalpy,
-        sides.cold,
+        met or sides.cold,
         sides.cold_air,
     )
     rise = suction_rise(machine.lines, at_coil, stroke.flow, evaporated.enthalpy, c.lines_c)
@@ -272,6 +277,21 @@ def _air_on(
     back = 0.0 if heating else machine.fan.recirculation
     heat = stroke.flow * (stroke.discharge_h - liquid_h)
     return float(air.temp_c + back / (1 - back) * heat / (air_kg_s * air.cp))
+
+
+def _cooled_again(
+    machine: Machine, sides: _Sides, stroke: CompressorStroke, liquid_h: float
+) -> WetAir | None:
+    """Air reaching the outdoor coil in heating, where some of what left it comes back; None
+    where none does.
+    """
+    back = machine.fan.recirculation
+    if not back:
+        return None
+    heat = stroke.flow * (stroke.suction_h - liquid_h)
+    temp_c = sides.cold.temp_c - back / (1 - back) * heat / (sides.cold_air * sides.cold.cp)
+    most = saturated_ratio(temp_c, sides.cold.kpa)
+    return WetAir(temp_c, min(sides.cold.ratio, most), sides.cold.kpa)
 
 
 def _condensing(coil: Coil) -> Coil:

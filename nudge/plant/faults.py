@@ -28,6 +28,8 @@ class Fault:
     means: str
     machine: Spoil | None = None
     conditions: Change | None = None
+    only: str = ""
+    """The one mode it can befall a plant in; "" for any."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -147,6 +149,26 @@ def _blocked_face(m: Machine, s: float) -> Machine:
     return replace(m, outdoor=replace(m.outdoor, open_face=1 - 0.5 * s, bypass=0.10 * s))
 
 
+def _second_filter(m: Machine, s: float) -> Machine:
+    b = m.blower
+    return replace(
+        m, blower=replace(b, return_resistance=b.return_resistance + 6 * s * b.filter_resistance)
+    )
+
+
+def _iced_outdoors(m: Machine, s: float) -> Machine:
+    coil = replace(m.outdoor, conductance=m.outdoor.conductance * (1 - 0.55 * s))
+    return replace(m, outdoor=coil, fan=replace(m.fan, share=m.fan.share * (1 - 0.75 * s)))
+
+
+def _check_valve(m: Machine, s: float) -> Machine:
+    return replace(m, device=replace(m.device, leaks_by=0.6 * s))
+
+
+def _strips(m: Machine, s: float) -> Machine:
+    return replace(m, strips_kw=1.2 * s * m.nominal_kw)
+
+
 def _collar(m: Machine, s: float) -> Machine:
     fan = replace(m.fan, share=m.fan.share * (1 - 0.55 * s), recirculation=0.45 * s)
     return replace(m, fan=fan)
@@ -209,6 +231,18 @@ _ROWS = (
           conditions=_high_load),
     Fault("weak_capacitor", "electrical_blower", "capacitor 40 % low, blower at half speed",
           _weak_capacitor),
+    Fault("outdoor_coil_iced", "outdoor_coil_iced", "ice between the fins: a quarter of the air "
+          "left", _iced_outdoors, only="heating"),
+    Fault("check_valve_leak", "idle_check_valve_leak", "its check valve passes three fifths of "
+          "what the device does", _check_valve, only="heating"),
+    Fault("strips_on", "strips_on", "strips on with the pump, more than its own heat", _strips,
+          only="heating"),
+    Fault("second_filter", "", "a second filter in the same path, six times the first's resistance",
+          _second_filter),
+    Fault("defrost_valve_stuck", "", "its reversing valve does not turn", only="heating"),
+    Fault("defrost_fan_runs", "", "the outdoor fan runs on through a defrost", only="heating"),
+    Fault("defrost_sensor", "", "its coil sensor never feels the coil warm", only="heating"),
+    Fault("defrost_board", "", "its board never calls a defrost", only="heating"),
     Fault("collar", "", "discharge air held back evenly, nearly half of it turned round "
           "(a way to test in the cold, not a fault)", _collar),
     Fault("valve_shut", "", "closed: nothing passes (worked on by hand; the steady tables have "
@@ -236,6 +270,7 @@ def spoiled(
 
     Raises: UnknownName; OutOfRange, for a severity outside 0 to 1.
     """
+    machine = machine.turned(conditions.heating)
     for present in faults:
         row = fault(present.key)
         if not 0 <= present.severity <= 1:

@@ -4,11 +4,12 @@ from collections.abc import Mapping
 from dataclasses import asdict, fields, replace
 from typing import Any
 
+from nudge.plant.defrost import DefrostBoard, Frosting
 from nudge.plant.faults import Present
 from nudge.plant.presets import preset_machine
 from nudge.plant.pumped import Pumped
 from nudge.plant.room import Room, Weather
-from nudge.plant.running import PlantState, Scene
+from nudge.plant.scene import PlantState, Scene
 from nudge.plant.wet_air import WetAir
 
 _WORKED_OUT = ("target", "root")
@@ -24,6 +25,7 @@ def scene_data(preset: str, scene: Scene) -> dict[str, Any]:
         "heating": scene.heating,
         "speed": scene.speed,
         "low_switch": scene.low_switch,
+        "board": asdict(scene.board) if scene.board else None,
     }
 
 
@@ -37,6 +39,7 @@ def scene_of(data: Mapping[str, Any]) -> Scene:
         data["heating"],
         data["speed"],
         data.get("low_switch", 0.0),
+        DefrostBoard(**data["board"]) if data.get("board") else None,
     )
 
 
@@ -45,7 +48,8 @@ def state_data(state: PlantState) -> dict[str, Any]:
     kept = {f.name: getattr(state, f.name) for f in fields(state) if f.name not in _WORKED_OUT}
     kept["indoor"] = list(state.indoor)
     kept["pumped"] = asdict(state.pumped) if state.pumped else None
-    for name in ("truth", "quick", "slow"):
+    kept["frosting"] = asdict(state.frosting)
+    for name in ("truth", "quick", "slow", "heated"):
         kept[name] = dict(kept[name])
     return kept
 
@@ -57,6 +61,7 @@ def state_of(data: Mapping[str, Any]) -> PlantState:
         **data,
         "indoor": WetAir(*data["indoor"]),
         "pumped": Pumped(**pumped) if pumped else None,
+        "frosting": Frosting(**data.get("frosting", {})),
     }
     return PlantState(**values)
 

@@ -43,3 +43,8 @@ PROMPT = Lag(1.0, 3, 3)
 
 STANDING = Lag(0.6, 45, 420)
 """Stopped: pressures equalise through the device, then everything drifts to its air."""
+
+TURNED = Lag(0.7, 10, 45)
+"""In a defrost: much refrigerant through small pipes, and metal that follows it."""
+AT_ONCE = ("condenser_fan_amps", "outdoor_air_temp", "return_air_temp")
+"""What does not wait for metal then."""

@@ -18,9 +18,11 @@ class LineStation(NamedTuple):
 
 
 class LiquidLine(NamedTuple):
-    """Leaving the outdoor unit, both sides of the drier, before the device; mass held [kg]."""
+    """Leaving the condenser, at the outdoor unit's port, both sides of the drier, before the
+    device; mass held [kg]."""
 
     leaving: LineStation
+    port: LineStation
     drier_in: LineStation
     drier_out: LineStation
     before_device: LineStation
@@ -28,30 +30,46 @@ class LiquidLine(NamedTuple):
 
 
 def liquid_line(
-    lines: Lines, fluid: Fluid, kpa: float, enthalpy: float, flow: float, around_c: float
+    lines: Lines,
+    fluid: Fluid,
+    kpa: float,
+    enthalpy: float,
+    flow: float,
+    around_c: float,
+    heating: bool = False,
 ) -> LiquidLine:
-    """Follow the liquid from the condenser to the metering device.
+    """Follow the liquid from the condenser to the metering device: in heating along the line
+    first, then by the outdoor unit's port, service valve and drier to its device.
 
     Pressure falls with the square of flow over density; below its bubble point the line holds
     flash gas and its temperature follows pressure. Heat exchange with the air around it.
     """
     leaving = station(fluid, kpa, enthalpy)
-    drier_in = leaving
+    port = _run(lines, fluid, leaving, flow, around_c) if heating else leaving
+    drier_in = port
     if lines.restricted_at == "service_valve":
-        drier_in = _after(fluid, leaving, lines.restriction, flow)
+        drier_in = _after(fluid, port, lines.restriction, flow)
     at_drier = lines.drier_resistance
     if lines.restricted_at == "drier":
         at_drier += lines.restriction
     drier_out = _after(fluid, drier_in, at_drier, flow)
-    run = lines.liquid_resistance
-    run += lines.restriction if lines.restricted_at == "line" else 0.0
-    warmed = lines.liquid_ua * (around_c - drier_out.temp_c) / flow
-    limit = 1.8 * abs(around_c - drier_out.temp_c)
-    end = _after(fluid, drier_out, run, flow, max(-limit, min(limit, warmed)))
-    held = (_rho(fluid, drier_out) + _rho(fluid, end)) / 2 * lines.liquid_volume_m3
+    end = drier_out if heating else _run(lines, fluid, drier_out, flow, around_c)
+    both = (leaving, port) if heating else (drier_out, end)
+    held = sum(_rho(fluid, place) for place in both) / 2 * lines.liquid_volume_m3
     if lines.receiver_m3:
         held += lines.receiver_m3 * _receiver_rho(fluid, leaving)
-    return LiquidLine(leaving, drier_in, drier_out, end, held)
+    return LiquidLine(leaving, port, drier_in, drier_out, end, held)
+
+
+def _run(
+    lines: Lines, fluid: Fluid, start: LineStation, flow: float, around_c: float
+) -> LineStation:
+    """The other end of the line from house to unit."""
+    resistance = lines.liquid_resistance
+    resistance += lines.restriction if lines.restricted_at == "line" else 0.0
+    warmed = lines.liquid_ua * (around_c - start.temp_c) / flow
+    limit = 1.8 * abs(around_c - start.temp_c)
+    return _after(fluid, start, resistance, flow, max(-limit, min(limit, warmed)))
 
 
 def station(fluid: Fluid, kpa: float, enthalpy: float) -> LineStation:

@@ -4,7 +4,7 @@ Powers [kW], flows [kg/s], pressures [kPa abs], volumes [m³], temperatures [°C
 drops [Pa]. `sizing.py` makes a machine from its rated point, `faults.py` spoils it.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from nudge.plant.wet_air import WetAir
 
@@ -89,6 +89,10 @@ class Device:
     cross: float = 0.0
     """What a warmer bulb charge adds to the static superheat, per kelvin of evaporating over
     its usual: a cross charge asks for more superheat the warmer it works."""
+    usual_c: float = 7.0
+    """Evaporating where its static superheat is what it was set to."""
+    leaks_by: float = 0.0
+    """What goes round it through its check valve, as a share of its area."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -167,9 +171,19 @@ class Machine:
     reversing_leak: float = 0.0
     heating_store_kg: float = 0.0
     """What its compensator takes out of circulation in heating."""
+    heating_device: Device | None = None
+    """What meters in heating, at the outdoor coil; the one device both ways where None."""
+    strips_kw: float = 0.0
+    """Electric heat that is on behind the indoor coil."""
     is_heat_pump: bool = False
     discharge_pipe_loss: float = 0.04
     """Of its heat over the air, lost between the compressor and 6 in. along the pipe."""
+
+    def turned(self, heating: bool) -> "Machine":
+        """As it works in a mode: in heating its heating device meters."""
+        if not heating or self.heating_device is None:
+            return self
+        return replace(self, device=self.heating_device, heating_device=None)
 
 
 @dataclass(frozen=True, slots=True)

@@ -10,8 +10,6 @@ ELECTRONIC_GRADIENT_K = 0.6
 ELECTRONIC_STEP_PER_K_S = 0.0004
 BULB_SURROUNDINGS_K = 16.0
 """A loose bulb's air over the suction line."""
-USUAL_EVAPORATING_C = 7.0
-"""Where a cross-charged bulb's static superheat is what it was set to."""
 
 
 def passed(
@@ -29,7 +27,7 @@ def passed(
     subcooling = max((inlet.liquid_h - enthalpy) / inlet.liquid_cp, 0.0)
     throat = max(kpa_out, device.choked_share * _vapour_kpa(fluid, inlet, kpa_in, subcooling))
     drop = max(kpa_in - throat, 0.0)
-    area = device.area_m2 * opening * (1 - device.plugged)
+    area = device.area_m2 * (opening * (1 - device.plugged) + device.leaks_by)
     gain = 1 + device.subcooling_gain * min(subcooling, 20.0)
     # A square root has no slope at zero: blend to a straight line under 20 kPa.
     root = sqrt(drop * 1000) if drop > 20 else drop * 1000 / sqrt(20_000)
@@ -40,7 +38,7 @@ def opening_at(
     device: Device,
     superheat_k: float,
     felt_extra_k: float = 0.0,
-    evaporating_c: float = USUAL_EVAPORATING_C,
+    evaporating_c: float | None = None,
 ) -> float:
     """Opening a thermostatic valve takes up at a superheat at its bulb; fixed ones stay at 1."""
     if device.stuck_at is not None:
@@ -48,16 +46,15 @@ def opening_at(
     if device.kind == "fixed_orifice":
         return 1.0
     felt = superheat_k * device.bulb_contact + felt_extra_k
-    static = device.static_superheat_k + device.cross * (evaporating_c - USUAL_EVAPORATING_C)
+    over_c = 0.0 if evaporating_c is None else evaporating_c - device.usual_c
+    static = device.static_superheat_k + device.cross * over_c
     wanted = max((felt - static) / device.gradient_k, 0.0)
     if device.curve != 1.0:
         wanted = wanted**device.curve
     return _limited(device, wanted * device.bulb_charge)
 
 
-def resting(
-    device: Device, superheat_k: float, evaporating_c: float = USUAL_EVAPORATING_C
-) -> float:
+def resting(device: Device, superheat_k: float, evaporating_c: float | None = None) -> float:
     """Where a device stands at rest at a superheat: an electronic one close on its target."""
     if device.kind == "eev" and device.stuck_at is None:
         over = superheat_k - device.target_superheat_k

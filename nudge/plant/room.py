@@ -52,6 +52,15 @@ def room_for(nominal_kw: float, indoor: WetAir, outdoor: WetAir, share: float = 
     return Room(420.0 * nominal_kw, ua, gain, 60.0 * nominal_kw, moisture)
 
 
+def heated_room(nominal_kw: float, indoor: WetAir, outdoor: WetAir, share: float = 0.7) -> Room:
+    """A house that loses `share` of this system's nominal capacity at these conditions."""
+    difference = max(indoor.temp_c - outdoor.temp_c, 6.0)
+    gain = 0.05 * nominal_kw
+    return Room(
+        420.0 * nominal_kw, (share * nominal_kw + gain) / difference, gain, 60.0 * nominal_kw, 0.0
+    )
+
+
 def stepped(
     room: Room,
     indoor: WetAir,

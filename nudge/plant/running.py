@@ -7,18 +7,18 @@ so an eager one hunts.
 """
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field, replace
+from dataclasses import replace
 from math import exp
 
 from nudge.plant.blower import blow
 from nudge.plant.circuit import NoOperatingPoint, Operating, Setting, operate
-from nudge.plant.faults import Present, spoiled
-from nudge.plant.lags import LAGS, PROMPT, STANDING, Lag
+from nudge.plant.defrost import Frosting, defrost_truth, grown, melted
+from nudge.plant.lags import AT_ONCE, LAGS, PROMPT, STANDING, TURNED, Lag
 from nudge.plant.machine import Conditions, Machine
-from nudge.plant.metering import USUAL_EVAPORATING_C, loose_bulb_k, opening_at, seek
-from nudge.plant.newton import Root
-from nudge.plant.pumped import Pumped, begun, pumped_on
-from nudge.plant.room import Room, Weather, stepped
+from nudge.plant.metering import loose_bulb_k, opening_at, seek
+from nudge.plant.pumped import begun, pumped_on
+from nudge.plant.room import stepped
+from nudge.plant.scene import PlantState, Scene, now
 from nudge.plant.steady import Steady
 from nudge.plant.switches import opened_switch, why_stopped
 from nudge.plant.truth import running_truth, standing_truth
@@ -29,58 +29,17 @@ STEP_S = 2.0
 COIL_S, BULB_S, VALVE_S, PROBE_S = 12.0, 60.0, 4.0, 8.0
 """The valve's way round: the coil answers, the bulb's metal follows, the pin moves."""
 WETTEST_K = -8.0
+DEFROST_COLD_SHARE = 0.4
+"""Of its nominal cooling, what a defrost takes from the house."""
 SPREADING_S = 75.0
 """Charge just added spreads from the low side to where it belongs."""
-ICE_KG_PER_KW = 0.12
-"""Ice that doubles the coil's resistance, per kW of nominal cooling."""
-
-
-@dataclass(frozen=True, slots=True)
-class Scene:
-    """A machine, what is wrong with it, the room and weather round it."""
-
-    machine: Machine
-    room: Room
-    weather: Weather
-    faults: tuple[Present, ...] = ()
-    heating: bool = False
-    speed: float = 1.0
-    low_switch: float | None = 0.0
-    """Where its low-pressure switch opens [kPa gauge]; None where it has none."""
-
-
-@dataclass(frozen=True, slots=True)
-class PlantState:
-    """Everything that is remembered from one step to the next."""
-
-    indoor: WetAir
-    charge_kg: float
-    seconds: float = 0.0
-    is_running: bool = False
-    changed_at: float = 0.0
-    tripped: str = ""
-    to_add_kg: float = 0.0
-    adding_kg_s: float = 0.0
-    spreading_kg: float = 0.0
-    slug_kg: float = 0.0
-    ice_kg: float = 0.0
-    opening: float = 0.3
-    coil_superheat_k: float = 0.0
-    bulb_superheat_k: float = 0.0
-    truth: Mapping[str, float] = field(default_factory=dict)
-    quick: Mapping[str, float] = field(default_factory=dict)
-    slow: Mapping[str, float] = field(default_factory=dict)
-    target: Operating | None = None
-    root: Root | None = None
-    pumped: Pumped | None = None
-    """Both lumps, while it runs behind a valve that is shut."""
 
 
 def standing(scene: Scene, indoor: WetAir, charge_kg: float | None = None) -> PlantState:
     """A plant that has stood off for hours."""
     charge = scene.machine.charge_kg if charge_kg is None else charge_kg
     state = PlantState(indoor, charge)
-    machine, conditions = _now(scene, state)
+    machine, conditions = now(scene, state)
     truth = standing_truth(machine, conditions)
     return replace(state, truth=truth, quick=truth, slow=truth)
 
@@ -114,6 +73,11 @@ def stop(state: PlantState, tripped: str = "") -> PlantState:
     )
 
 
+def forced(state: PlantState) -> PlantState:
+    """Its board's pins bridged: a defrost is asked for."""
+    return replace(state, frosting=replace(state.frosting, is_asked=True))
+
+
 def dosed(state: PlantState, kg: float, kg_per_s: float) -> PlantState:
     """Let refrigerant in at this rate (or out: `kg` under zero leaves at once, as liquid)."""
     if kg < 0:
@@ -133,12 +97,14 @@ def advance(scene: Scene, state: PlantState, seconds: float) -> PlantState:
 
 def _step(scene: Scene, state: PlantState, dt: float) -> PlantState:
     state, added = _letting_in(state, dt)
-    machine, conditions = _now(scene, state)
+    machine, conditions = now(scene, state)
     if not state.is_running:
         return _stand(scene, state, machine, conditions, dt, added)
     airflow = blow(machine.blower, machine.volts)
     if machine.device.is_shut:
         return _starved(scene, state, machine, conditions, dt, added)
+    if state.frosting.is_defrosting and "defrost_valve_stuck" not in scene.wrong:
+        return _defrosting(scene, state, machine, conditions, dt)
     opening = _opening(machine, state, dt)
     setting = Setting(machine, conditions, airflow.kg_s, opening)
     try:
@@ -161,7 +127,8 @@ def _step(scene: Scene, state: PlantState, dt: float) -> PlantState:
         indoor=_room_after(scene, state, conditions, point, airflow.watts, dt),
         spreading_kg=state.spreading_kg * exp(-dt / SPREADING_S) + added,
         slug_kg=state.slug_kg + wet * dt,
-        ice_kg=iced(state.ice_kg, machine, point, dt),
+        ice_kg=0.0 if conditions.heating else iced(state.ice_kg, machine, point, dt),
+        frosting=_frosting(scene, state, point, conditions, dt),
         opening=opening,
         coil_superheat_k=coil_k,
         bulb_superheat_k=bulb_k,
@@ -172,6 +139,47 @@ def _step(scene: Scene, state: PlantState, dt: float) -> PlantState:
         root=point.root,
     )
     return _watched(scene, state, machine, conditions.outdoor.kpa)
+
+
+def _frosting(
+    scene: Scene,
+    state: PlantState,
+    point: Operating,
+    conditions: Conditions,
+    dt: float,
+) -> Frosting:
+    """The outdoor coil after a step of heating."""
+    if scene.board is None or not scene.heating:
+        return state.frosting
+    outdoor_c = conditions.outdoor.temp_c
+    return grown(scene.board, state.frosting, point, outdoor_c, scene.wrong, dt)
+
+
+def _defrosting(
+    scene: Scene, state: PlantState, machine: Machine, conditions: Conditions, dt: float
+) -> PlantState:
+    """A step with the reversing valve turned: the outdoor coil melts, the house cools a little."""
+    assert scene.board is not None
+    frosting = melted(scene.board, state.frosting, machine, conditions, scene.wrong, dt)
+    was = state if state.frosting.defrost_s else replace(state, heated=state.truth)
+    goal = defrost_truth(was.heated, machine, conditions, state.frosting)
+    quick, slow, truth = _followed(state, goal, dt, TURNED)
+    for key in AT_ONCE:
+        quick[key] = slow[key] = truth[key] = goal[key]
+    lost_kw = DEFROST_COLD_SHARE * machine.nominal_kw
+    return replace(
+        was,
+        seconds=state.seconds + dt,
+        indoor=stepped(scene.room, state.indoor, conditions.outdoor, lost_kw, 0.0, dt),
+        frosting=frosting,
+        truth=truth,
+        quick=quick,
+        slow=slow,
+        root=None,
+        opening=0.3,
+        coil_superheat_k=6.0,
+        bulb_superheat_k=6.0,
+    )
 
 
 def _starved(
@@ -204,36 +212,6 @@ _AT_ONCE = ("suction_pressure", "liquid_pressure", "discharge_pressure", "discha
 """What the two lumps say of themselves needs no further lag."""
 
 
-def _now(scene: Scene, state: PlantState) -> tuple[Machine, Conditions]:
-    """Machine and conditions with every fault in them. Charge faults act on a whole charge
-    when the scene is set, not again here."""
-    conditions = Conditions(
-        state.indoor,
-        scene.weather.at(state.seconds),
-        max(state.charge_kg - 0.9 * state.spreading_kg, 1e-3),
-        speed=scene.speed,
-        heating=scene.heating,
-    )
-    lasting = tuple(f for f in scene.faults if f.key not in ("undercharge", "overcharge"))
-    machine, conditions = spoiled(scene.machine, conditions, lasting)
-    if state.ice_kg > 0:
-        blower, coil = machine.blower, machine.indoor
-        thick = state.ice_kg / (ICE_KG_PER_KW * machine.nominal_kw)
-        machine = replace(
-            machine,
-            blower=replace(blower, coil_resistance=blower.coil_resistance * (1 + thick)),
-            indoor=replace(coil, conductance=coil.conductance / (1 + 0.2 * thick)),
-        )
-    return machine, conditions
-
-
-def charged(machine: Machine, faults: tuple[Present, ...]) -> float:
-    """The charge a scene begins with: the whole one, less or more by its charge faults."""
-    air = WetAir(25.0, 0.01, 101.325)
-    only = tuple(f for f in faults if f.key in ("undercharge", "overcharge"))
-    return spoiled(machine, Conditions(air, air, machine.charge_kg), only)[1].charge_kg
-
-
 def _letting_in(state: PlantState, dt: float) -> tuple[PlantState, float]:
     added = min(state.to_add_kg, state.adding_kg_s * dt)
     if added <= 0:
@@ -250,7 +228,7 @@ def _opening(machine: Machine, state: PlantState, dt: float) -> float:
         return opening_at(device, 0.0)
     if device.kind == "eev":
         return seek(device, state.opening, state.bulb_superheat_k, dt)
-    works_at = state.target.evaporating_c if state.target else USUAL_EVAPORATING_C
+    works_at = state.target.evaporating_c if state.target else None
     wanted = opening_at(device, state.bulb_superheat_k, loose_bulb_k(device), works_at)
     return state.opening + (wanted - state.opening) * (1 - exp(-dt / VALVE_S))
 

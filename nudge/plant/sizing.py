@@ -1,11 +1,22 @@
 """A machine from its rated point: the sizes that make it do there what its plate says."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from math import exp, log
 
-from nudge.plant.circuit import SUCTION_SCALE, Operating, Setting, describe, operate
-from nudge.plant.fluid import load_fluid
+from nudge.plant.circuit import (
+    NOWHERE,
+    STARTS,
+    SUCTION_SCALE,
+    Operating,
+    Setting,
+    Unknowns,
+    describe,
+    first_guess,
+    held,
+    no_point,
+)
+from nudge.plant.fluid import Fluid, load_fluid
 from nudge.plant.machine import (
     Blower,
     Coil,
@@ -17,6 +28,7 @@ from nudge.plant.machine import (
     OutdoorFan,
 )
 from nudge.plant.metering import passed
+from nudge.plant.newton import solve
 from nudge.plant.wet_air import air_of
 
 AIR_KG_S_PER_KW = 0.0645
@@ -24,6 +36,8 @@ AIR_KG_S_PER_KW = 0.0645
 USUAL_LINE_M, SUCTION_LOSS, SUCTION_GAIN_K = 7.6, 0.022, 1.8
 """A 25 ft line set: what its suction line loses, as a share, and gains."""
 OUTDOOR_AIR_KG_S_PER_KW = 0.150
+OVERSIZE = 1.45
+"""A valve is chosen so much larger than it needs at its rated point."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,8 +65,9 @@ class Rating:
     receiver_l: float = 0.0
     accumulator_l: float = 0.0
     isentropic: float = 0.68
+    best_ratio: float = 2.7
     is_heat_pump: bool = False
-    valve_oversize: float = 1.45
+    valve_oversize: float = OVERSIZE
 
 
 def rated_conditions(rating: Rating, charge_kg: float = 1.0) -> Conditions:
@@ -109,7 +124,7 @@ def sized(rating: Rating, shape: Callable[[Machine], Machine] = as_it_is) -> Mac
         machine = _moving(aim, _indoor_for(aim, machine))
     point = aim.point(machine)
     machine = replace(_device_for(rating, machine, point), charge_kg=point.mass)
-    return _compensated(machine) if rating.is_heat_pump else machine
+    return heating_ready(machine) if rating.is_heat_pump else machine
 
 
 def _first(rating: Rating, flow: float, low_kpa: float, high_kpa: float) -> Machine:
@@ -161,7 +176,7 @@ def _first(rating: Rating, flow: float, low_kpa: float, high_kpa: float) -> Mach
         rating.fluid,
         rating.application,
         rating.nominal_kw,
-        Compressor(0.003, isentropic=rating.isentropic),
+        Compressor(0.003, isentropic=rating.isentropic, best_ratio=rating.best_ratio),
         _coil(rating.condenser_l_per_kw * rating.nominal_kw / 1000, 1.0, outdoor_air, 0.7, flow),
         _coil(rating.evaporator_l_per_kw * rating.nominal_kw / 1000, 1.0, air, 0.25, flow),
         Device(rating.device, 1e-6),
@@ -266,18 +281,67 @@ def heating_conditions(charge_kg: float) -> Conditions:
     return Conditions(air_of(*HEATING_INDOOR), air_of(*HEATING_OUTDOOR), charge_kg, heating=True)
 
 
-def _compensated(machine: Machine) -> Machine:
-    """How much its compensator takes out so that heating subcools as it should."""
-    low, high = 0.1 * machine.charge_kg, machine.charge_kg * 0.6
-    for _ in range(30):
-        middle = (low + high) / 2
-        tried = replace(machine, heating_store_kg=middle)
-        setting = Setting(tried, heating_conditions(machine.charge_kg), tried.blower.set_kg_s)
-        point = operate(setting)
-        at = load_fluid(machine.fluid).at(point.liquid_kpa)
-        subcooling = (at.liquid_h - point.condensed.enthalpy) / at.liquid_cp
-        if subcooling > HEATING_SUBCOOLING_K:
-            low = middle
-        else:
-            high = middle
-    return replace(machine, heating_store_kg=(low + high) / 2)
+HEATING_SUPERHEAT_K = 4.5
+"""What its heating device is chosen for at the coil's outlet, at the standard point."""
+
+
+def heating_ready(machine: Machine) -> Machine:
+    """With a device of its own for heating, and a compensator, so that the standard heating point
+    has its superheat and subcooling.
+
+    Raises: NoOperatingPoint, where its coils allow no such point.
+    """
+    fluid = load_fluid(machine.fluid)
+    conditions = heating_conditions(machine.charge_kg)
+    is_valve = machine.device.kind != "fixed_orifice"
+    opening = machine.device.most_open / OVERSIZE if is_valve else 1.0
+    setting = Setting(machine, conditions, machine.blower.set_kg_s, opening)
+    point = _pointed(setting, fluid)
+    before = point.line.before_device
+    per_area = passed(
+        replace(machine.device, area_m2=1.0),
+        fluid,
+        before.kpa,
+        before.enthalpy,
+        point.evaporator_kpa,
+        opening,
+    )
+    static = machine.device.static_superheat_k
+    if machine.device.kind == "txv":
+        static = HEATING_SUPERHEAT_K - machine.device.gradient_k * opening
+    device = replace(
+        machine.device,
+        area_m2=point.flow / per_area,
+        static_superheat_k=static,
+        target_superheat_k=HEATING_SUPERHEAT_K,
+        usual_c=point.evaporating_c,  # a cross charge is chosen for the cold it works in
+    )
+    store = max(machine.charge_kg - point.mass, 0.0)
+    return replace(machine, heating_device=device, heating_store_kg=store)
+
+
+def _pointed(setting: Setting, fluid: Fluid) -> Operating:
+    """The circuit where superheat and subcooling are as chosen, whatever device and charge."""
+
+    def residuals(x: Unknowns) -> Unknowns:
+        try:
+            point = describe(setting, fluid, x)
+        except (ValueError, ZeroDivisionError, OverflowError, TypeError):
+            return NOWHERE
+        liquid = fluid.at(point.liquid_kpa)
+        subcooling_k = (liquid.liquid_h - point.condensed.enthalpy) / liquid.liquid_cp
+        arrived = point.evaporated.enthalpy + point.suction_gain / point.flow
+        return (
+            (point.superheat_k - HEATING_SUPERHEAT_K) / 20,
+            (subcooling_k - HEATING_SUBCOOLING_K) / 20,
+            (arrived - x[2] * SUCTION_SCALE) / 20,
+        )
+
+    def within(x: Sequence[float]) -> Unknowns:
+        return held(x, fluid)
+
+    for low_k, high_k in STARTS:
+        found = solve(residuals, first_guess(setting, fluid, low_k, high_k), within)
+        if found is not None:
+            return describe(setting, fluid, found.x, found)
+    raise no_point(setting)

@@ -27,6 +27,7 @@ def steady(machine: Machine, conditions: Conditions, start: Root | None = None) 
     Raises: NoOperatingPoint, when the circuit cannot run so (hardly any charge, weather off
     the tables).
     """
+    machine = machine.turned(conditions.heating)
     airflow = blow(machine.blower, machine.volts)
     setting = Setting(machine, conditions, airflow.kg_s)
     try:

@@ -3,12 +3,15 @@
 Values in core units: gauge kPa, °C, L/s, Pa, %, A, W, V, µF.
 """
 
+from nudge.plant.blower import ECM_POWER_FACTOR, PSC_POWER_FACTOR
 from nudge.plant.fluid import load_fluid
 from nudge.plant.machine import Conditions, Machine
 from nudge.plant.steady import Steady
 from nudge.plant.wet_air import WetAir
 
 COMPRESSOR_POWER_FACTOR = 0.95
+OUTDOOR_FACTOR = 0.945
+"""Of a whole outdoor unit: compressor and fan on one feed."""
 FAN_POWER_FACTOR = 0.9
 SUPPLY_DUCT_GAIN_K = 0.2
 
@@ -24,17 +27,18 @@ def running_truth(at: Steady) -> dict[str, float]:
     discharge_c = point.discharge_c - machine.discharge_pipe_loss * (point.discharge_c - outdoors)
     supply = _supply(at)
     leaving = point.evaporated.air_out.temp_c if heating else point.condensed.air_out_c
+    indoors = point.line.leaving if heating else point.line.before_device
     truth = {
         "suction_pressure": point.suction_kpa - atmosphere,
-        "liquid_pressure": point.liquid_kpa - atmosphere,
+        "liquid_pressure": point.line.port.kpa - atmosphere,
         "discharge_pressure": point.discharge_kpa - atmosphere,
         "suction_line_temp": discharge_c if heating else point.suction_c,
         "true_suction_temp": point.true_suction_c,
         "evaporator_outlet_temp": point.coil_out_c,
-        "liquid_line_temp": point.line.leaving.temp_c,
+        "liquid_line_temp": point.line.port.temp_c,
         "drier_inlet_temp": point.line.drier_in.temp_c,
         "drier_outlet_temp": point.line.drier_out.temp_c,
-        "liquid_line_temp_indoor": point.line.before_device.temp_c,
+        "liquid_line_temp_indoor": indoors.temp_c,
         "metering_outlet_temp": point.metering_out_c,
         "discharge_line_temp": discharge_c,
         "outdoor_air_temp": outdoors,  # in the shade, a step clear of what comes back in
@@ -45,13 +49,27 @@ def running_truth(at: Steady) -> dict[str, float]:
         # heated air is measured where it leaves: it is thinner there
         "airflow": point.indoor_air_kg_s * (supply if heating else conditions.indoor).volume * 1000,
         "blower_amps": at.airflow.amps,
-        "indoor_unit_watts": at.airflow.watts,
+        "indoor_unit_watts": at.airflow.watts + 1000 * machine.strips_kw,
         "total_external_static": at.airflow.return_pa + at.airflow.supply_pa,
         "return_static": -at.airflow.return_pa,
         "supply_static": at.airflow.supply_pa,
         "filter_pressure_drop": at.airflow.filter_pa,
     }
+    if machine.is_heat_pump:
+        truth["strip_amps"] = 1000 * machine.strips_kw / machine.volts
+    truth |= _metered("outdoor", compressor_w + fan_w, OUTDOOR_FACTOR, machine.volts)
+    factor = ECM_POWER_FACTOR if machine.blower.kind == "ecm" else PSC_POWER_FACTOR
+    truth |= _metered("indoor", truth["indoor_unit_watts"], factor, machine.volts)
     return truth | _indoors(machine, conditions, supply) | _fixed(machine)
+
+
+def _metered(unit: str, watts: float, factor: float, volts: float) -> dict[str, float]:
+    """What a meter on a unit's feed reads besides its watts."""
+    return {
+        f"{unit}_unit_volts": volts,
+        f"{unit}_unit_amps": watts / (volts * factor),
+        f"{unit}_unit_power_factor": factor,
+    }
 
 
 def standing_truth(machine: Machine, conditions: Conditions) -> dict[str, float]:
@@ -122,7 +140,8 @@ def _supply(at: Steady) -> WetAir:
         off = WetAir(point.condensed.air_out_c, indoor.ratio, indoor.kpa)
     else:
         off = point.evaporated.air_out
-    rise = at.airflow.watts / 1000 / (point.indoor_air_kg_s * off.cp)
+    warmed_kw = at.airflow.watts / 1000 + at.machine.strips_kw
+    rise = warmed_kw / (point.indoor_air_kg_s * off.cp)
     gain = 0.0 if at.conditions.heating else SUPPLY_DUCT_GAIN_K
     return WetAir(off.temp_c + rise + gain, off.ratio, off.kpa)
 

@@ -5,7 +5,8 @@ from dataclasses import replace
 
 from nudge.plant.presets import preset_machine
 from nudge.plant.room import Room, Weather
-from nudge.plant.running import Scene, advance, standing, start
+from nudge.plant.running import advance, standing, start
+from nudge.plant.scene import Scene
 from nudge.plant.wet_air import air_of
 from tests.plant.test_running import begun, superheat
 
@@ -19,8 +20,8 @@ class HeatingTest(unittest.TestCase):
         self.assertTrue(state.is_running, state.tripped)
         self.assertGreater(state.indoor.temp_c, 19.3)
         truth = state.truth
-        # The trade's rise without strips: 18 to 30 °F.
-        self.assertTrue(10 <= truth["supply_air_temp"] - truth["return_air_temp"] <= 17)
+        # The trade's rise without strips: 18 °F in the cold to 34 on a mild day.
+        self.assertTrue(10 <= truth["supply_air_temp"] - truth["return_air_temp"] <= 19)
         self.assertGreater(truth["suction_line_temp"], truth["supply_air_temp"] + 10)
         self.assertLess(truth["true_suction_temp"], 6.0)
         self.assertGreater(truth["condenser_leaving_air_temp"], -5)

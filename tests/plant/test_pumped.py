@@ -6,7 +6,8 @@ from nudge.plant.faults import Present
 from nudge.plant.kept import scene_data, scene_of, state_data, state_of
 from nudge.plant.presets import preset_machine
 from nudge.plant.room import Weather, room_for
-from nudge.plant.running import Scene, advance, dosed, standing, start, stop
+from nudge.plant.running import advance, dosed, standing, start, stop
+from nudge.plant.scene import Scene
 from nudge.plant.wet_air import air_of
 
 PSI = 6.894757

@@ -5,16 +5,8 @@ from nudge.core.physics.refrigerant.table import load_table
 from nudge.plant.faults import Present
 from nudge.plant.presets import preset_machine
 from nudge.plant.room import Weather, room_for
-from nudge.plant.running import (
-    PlantState,
-    Scene,
-    advance,
-    charged,
-    dosed,
-    standing,
-    start,
-    stop,
-)
+from nudge.plant.running import advance, dosed, standing, start, stop
+from nudge.plant.scene import PlantState, Scene, charged
 from nudge.plant.wet_air import air_of
 
 VALVE = "split-3-410-valve"
