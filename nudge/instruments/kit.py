@@ -45,6 +45,8 @@ KINDS: Mapping[str, InstrumentKind] = MappingProxyType(
             InstrumentKind("vacuum_gauge", "Vacuum gauge", 0.3, 0.6, 0.1, 2.0),
             InstrumentKind("clamp_meter", "Clamp meter", 0.03, 0.05, 0.01, 0.5, can_zero=True),
             InstrumentKind("power_meter", "Clamp meter, power", 6.0, 10.0, 1.0, 0.5),
+            InstrumentKind("volt_meter", "Clamp meter, volts", 0.3, 0.8, 0.1, 0.5),
+            InstrumentKind("factor_meter", "Clamp meter, factor", 0.003, 0.008, 0.001, 0.5),
         )
     }
 )
@@ -80,6 +82,29 @@ KIT: tuple[KitRow, ...] = (
     KitRow("scale", "scale", "Charging scale", "cylinder_weight"),
     KitRow("vacuum", "vacuum_gauge", "Vacuum gauge", ""),
 )
+
+
+_IN_WINTER = {
+    "clamp-1": "true_suction_temp",
+    "clamp-6": "suction_line_temp",
+    "clamp-5": "",
+    "air-3-wet": "",
+}
+WINTER_KIT: tuple[KitRow, ...] = (
+    *(replace(row, point=_IN_WINTER.get(row.key, row.point)) for row in KIT),
+    KitRow("meter-fan", "clamp_meter", "Clamp meter 2", "condenser_fan_amps"),
+    KitRow("meter-strips", "clamp_meter", "Clamp meter 3", "strip_amps"),
+    KitRow("meter-power-in", "power_meter", "Clamp meter 4, power", "indoor_unit_watts"),
+    KitRow("meter-volts", "volt_meter", "Clamp meter, volts", "outdoor_unit_volts"),
+    KitRow("meter-unit", "clamp_meter", "Clamp meter, amps of the unit", "outdoor_unit_amps"),
+    KitRow("meter-factor", "factor_meter", "Clamp meter, factor", "outdoor_unit_power_factor"),
+)
+"""The same in heating: suction is read between reversing valve and compressor, and power counts."""
+
+
+def kit_rows(heating: bool) -> tuple[KitRow, ...]:
+    """What is carried to a plant in its mode."""
+    return WINTER_KIT if heating else KIT
 
 
 @dataclass(frozen=True, slots=True)
@@ -195,6 +220,8 @@ def _points_of(kind: str) -> frozenset[str]:
         "vacuum_gauge": ("vacuum_level",),
         "clamp_meter": ("_amps",),
         "power_meter": ("_watts",),
+        "volt_meter": ("_volts",),
+        "factor_meter": ("_power_factor",),
     }[kind]
     return frozenset(key for key in POINTS if key.endswith(ends))
 

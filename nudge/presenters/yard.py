@@ -37,6 +37,7 @@ class YardOut(BaseModel):
     unit: str
     liquid_return: bool
     valve_is_open: bool
+    is_defrosting: bool
     jobs: list[JobOut]
 
 
@@ -51,6 +52,7 @@ def yard_out(view: YardView, units: UnitSystem) -> YardOut:
         unit=unit_label(Quantity.MASS, units),
         liquid_return=view.slug_kg > 0.15,
         valve_is_open=view.valve_is_open,
+        is_defrosting=view.is_defrosting,
         jobs=[
             JobOut(
                 key=j.key,
@@ -62,6 +64,7 @@ def yard_out(view: YardView, units: UnitSystem) -> YardOut:
             for j in JOBS.values()
             if j.key != ("start_system" if view.is_running else "stop_system")
             and j.on in ("", "open" if view.circuit_is_open else "charged")
+            and j.mode in ("", "heating" if view.heats else "cooling")
         ],
     )
 

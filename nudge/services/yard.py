@@ -15,17 +15,15 @@ from threading import RLock, Thread
 from uuid import uuid4
 
 from nudge.core.language.errors import CoreError, UnknownName
-from nudge.instruments.kit import Ails, KitSource, new_kit
+from nudge.instruments.kit import Ails, KitSource, kit_rows, new_kit
+from nudge.plant.defrost import DefrostBoard
 from nudge.plant.faults import FAULTS, Present
 from nudge.plant.kept import scene_data, state_data
 from nudge.plant.presets import preset_machine
-from nudge.plant.room import Weather, room_for
-from nudge.plant.running import (
-    Scene,
-    advance,
-    charged,
-    standing,
-)
+from nudge.plant.room import Weather, heated_room, room_for
+from nudge.plant.running import advance, standing
+from nudge.plant.scene import Scene, charged
+from nudge.plant.settled import settled
 from nudge.plant.wet_air import air_of
 from nudge.services.clock import Clock
 from nudge.services.errors import Closed, NotFound
@@ -89,20 +87,27 @@ class Yard:
         ails: Mapping[str, tuple[Ails, ...]] | None = None,
         low_switch: float | None = 0.0,
         opened: bool = False,
+        board: DefrostBoard | None = None,
+        has_run_minutes: float = 0.0,
     ) -> None:
         """Put a simulated system, standing, where a visit is; `indoor` is °C and %.
 
-        `low_switch` is where it trips [kPa gauge]; `opened`: nothing is in its circuit yet.
+        `low_switch` is where it trips [kPa gauge]; `opened`: nothing is in its circuit yet; with a
+        defrost `board` it heats; it stands, or has run for so many minutes.
         Raises: UnknownName.
         """
         machine, air = preset_machine(preset), air_of(*indoor)
         for present in faults:
             if present.key not in FAULTS:
                 raise UnknownName("fault", present.key, FAULTS)
-        room = room_for(machine.nominal_kw, air, weather.at(0))
-        scene = Scene(machine, room, weather, faults, False, 1.0, low_switch)
-        state = standing(scene, air, charged(machine, faults))
-        kit = new_kit(Random(seed))
+        heats = board is not None
+        room = (heated_room if heats else room_for)(machine.nominal_kw, air, weather.at(0))
+        scene = Scene(machine, room, weather, faults, heats, 1.0, low_switch, board)
+        if has_run_minutes:
+            state = settled(scene, air, 60 * has_run_minutes)
+        else:
+            state = standing(scene, air, charged(machine, faults))
+        kit = new_kit(Random(seed), kit_rows(heats))
         for channel, troubles in (ails or {}).items():
             kit = kit.ail(channel, troubles)
         now = self._clock()

@@ -25,6 +25,8 @@ class Job:
     """Instruments it is done with: the channel, and the point it is put on."""
     part: str = "disconnect"
     """The part of the drawn machine it is done at."""
+    mode: str = ""
+    """Only while it works so; "" always."""
 
 
 _ROTATING = "Power off and locked, capacitor discharged, blades still, before a panel comes off."
@@ -43,6 +45,18 @@ _ROWS = (
                ("condenser_fan", "condenser_fan_weak", "condenser_fan_ok"),
                ("recirculating", "discharge_air_returns", "discharge_air_clear")),
         part="outdoor_coil"),
+    Job("look_for_ice", "Look for ice between the outdoor fins", "",
+        shows=(("outdoor_coil_iced", "outdoor_coil_ice", "outdoor_coil_frost_light"),),
+        part="outdoor_coil", mode="heating"),
+    Job("force_defrost", "Bridge the board's defrost pins",
+        "Low-voltage pins only, insulated tool. The outdoor fan starts again by itself.",
+        part="outdoor_coil", mode="heating"),
+    Job("take_second_filter_out", "Take a second filter out",
+        "Blower off while a filter comes out.", ("second_filter",), event="filter_changed",
+        part="filter"),
+    Job("renew_defrost_part", "Renew the part the defrost named", _ROTATING,
+        ("defrost_valve_stuck", "defrost_fan_runs", "defrost_sensor", "defrost_board"),
+        part="outdoor_coil", mode="heating"),
     Job("check_bulb", "Check the bulb", _ROTATING,
         shows=(("bulb_loose", "bulb_loose", "bulb_secure"),), part="bulb"),
     Job("measure_capacitor", "Measure the blower capacitor", _ROTATING,

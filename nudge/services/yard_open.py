@@ -17,7 +17,7 @@ from nudge.plant.opened import (
     step,
     vented,
 )
-from nudge.plant.running import Scene
+from nudge.plant.scene import Scene
 from nudge.plant.truth import inside_m3
 from nudge.services.errors import NotFound
 from nudge.services.instruments import Instruments

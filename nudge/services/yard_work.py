@@ -7,16 +7,11 @@ from random import Random
 from typing import Any
 
 from nudge.core.language.errors import CoreError
-from nudge.instruments.kit import Ails, KitSource, new_kit
+from nudge.instruments.kit import Ails, KitSource, kit_rows, new_kit
 from nudge.plant.faults import Present
 from nudge.plant.kept import scene_of, state_of, without_fault
-from nudge.plant.running import (
-    PlantState,
-    Scene,
-    dosed,
-    start,
-    stop,
-)
+from nudge.plant.running import dosed, forced, start, stop
+from nudge.plant.scene import PlantState, Scene
 from nudge.services.samples import Given
 from nudge.services.yard_jobs import Job
 from nudge.services.yard_open import OPEN_WORK, OpenCircuit, left_in, open_of, recovered
@@ -182,11 +177,19 @@ def _break_vacuum(plant: StandingPlant) -> None:
     plant.circuit = None
 
 
+def _force_defrost(plant: StandingPlant, job: Job, kg: float) -> str:
+    if not plant.state.is_running:
+        raise CoreError("job", "Start it first: a board defrosts a machine that heats.")
+    plant.state = forced(plant.state)
+    return "Bridged. If its board answers, it does so at once."
+
+
 DONE: Mapping[str, Callable[[StandingPlant, Job, float], str]] = {
     "start_system": _start,
     "stop_system": _stop,
     "add_charge": _add,
     "remove_charge": _remove,
+    "force_defrost": _force_defrost,
     "recover_all": _recover_all,
     **dict.fromkeys(OPEN_WORK, _on_circuit),
 }
@@ -205,6 +208,8 @@ class YardView:
     valve_is_open: bool
     circuit_is_open: bool = False
     """No refrigerant is in it."""
+    heats: bool = False
+    is_defrosting: bool = False
 
 
 def view_of(plant: StandingPlant) -> YardView:
@@ -219,6 +224,8 @@ def view_of(plant: StandingPlant) -> YardView:
         state.slug_kg,
         plant.is_open,
         plant.circuit is not None,
+        plant.scene.heating,
+        state.frosting.is_defrosting,
     )
 
 
@@ -245,7 +252,7 @@ def plant_kept(
     scene: Mapping[str, Any], more: Mapping[str, Any], at: datetime, now: datetime
 ) -> StandingPlant:
     """A plant as it was kept at a moment, taken up again now."""
-    kit = new_kit(Random(more["seed"]))
+    kit = new_kit(Random(more["seed"]), kit_rows(scene["heating"]))
     for channel, point in more["sits"].items():
         kit = kit.place(channel, point)
     for channel, troubles in more["ails"].items():
