@@ -26,13 +26,15 @@ from nudge.contract.answer_shapes import (
 )
 from nudge.contract.decision_answer import decision_answer
 from nudge.core.checks.check import Check
+from nudge.core.checks.observations import OBSERVATIONS
 from nudge.core.checks.table import CHECKS
 from nudge.core.judgement.assess import Assessment
 from nudge.core.judgement.departures import Departure
 from nudge.core.judgement.evidence import Belief
+from nudge.core.judgement.heating_suspects import ALL_SUSPECTS
 from nudge.core.judgement.next_checks import Proposal
 from nudge.core.judgement.pairs import PAIRS
-from nudge.core.judgement.suspect_table import FAULT_LABELS, SUSPECTS
+from nudge.core.judgement.suspect_table import FAULT_LABELS
 from nudge.core.judgement.walk import Walked
 from nudge.core.language.said import Reader, Said, worded
 from nudge.core.language.units import (
@@ -160,7 +162,7 @@ def _pairs(result: Assessment) -> list[PairOut]:
                 for row in result.weighing.rows
                 if row.hypothesis.faults == pair.faults
             )
-            first, second = (SUSPECTS[name].label for name in names)
+            first, second = (ALL_SUSPECTS[name].label for name in names)
             label = f"{first} and {second.lower()}"
             found.append(PairOut(list(names), label, round(belief, 4), pair.reason))
     return sorted(found, key=lambda pair: -pair.belief)
@@ -187,11 +189,13 @@ def _check(proposal: Proposal, units: UnitSystem) -> NextCheckOut:
             o.label,
             round(o.chance, 3),
             o.leads,
-            SUSPECTS[o.leads].label,
+            ALL_SUSPECTS[o.leads].label,
             round(o.belief, 3),
         )
         for o in proposal.outcomes
     ]
+    told = {outcome.observation for outcome in outcomes}
+    outcomes += [row for row in _answers(proposal.check) if row.observation not in told]
     return _asked(proposal.check, proposal.separates, outcomes, units)
 
 
@@ -201,10 +205,15 @@ def _asked_for(result: Assessment, units: UnitSystem) -> list[NextCheckOut]:
     if result.weighing is not None or hangs is None or hangs.key not in CHECKS:
         return []
     check = CHECKS[hangs.key]
+    return [_asked(check, (), _answers(check), units)]
+
+
+def _answers(check: Check) -> list[OutcomeOut]:
+    """Both answers of a look, however unlikely: what is seen can be ticked."""
     look = check.look
     seen = [] if look is None else list(zip((look.yes, look.no), look.labels, strict=True))
-    outcomes = [OutcomeOut(key, label, 0.0, "", "", 0.0) for key, label in seen if key]
-    return [_asked(check, (), outcomes, units)]
+    known = [(key, label) for key, label in seen if key in OBSERVATIONS]
+    return [OutcomeOut(key, label, 0.0, "", "", 0.0) for key, label in known]
 
 
 def _asked(

@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from pydantic import BaseModel
 
 from nudge.core.judgement.change_of_mind import Change
-from nudge.core.judgement.suspect_table import SUSPECTS
+from nudge.core.judgement.heating_suspects import ALL_SUSPECTS
 from nudge.core.language.units import UnitSystem
 
 
@@ -29,7 +29,7 @@ def changes_out(changes: Sequence[Change], units: UnitSystem) -> ChangesOut:
             ChangeOut(
                 what=change.said.text(units),
                 leads=change.leads,
-                leads_label=SUSPECTS[change.leads].label,
+                leads_label=ALL_SUSPECTS[change.leads].label,
                 belief=round(change.belief, 3),
                 sign=change.sign,
             )

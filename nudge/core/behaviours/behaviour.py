@@ -5,6 +5,7 @@ from importlib.resources.abc import Traversable
 from typing import Literal
 
 from nudge.core.language.said import Said
+from nudge.core.language.units import degrees_f, fahrenheit
 from nudge.core.physics.circuit.equipment import Application
 from nudge.core.physics.circuit.roles import COOLING, Roles
 
@@ -22,6 +23,38 @@ class StationRow:
     side: Side
     point: str | None
     is_part: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class RatedAir:
+    """The air that expectations are fitted about: outdoors, and one thing of the house [°C].
+
+    Each is held within `from` and `to` of its rated point [K]; `usual_k` is where a house usually
+    is against it, when nobody read it; blurs are how far unread air may be from the usual (1 σ).
+    """
+
+    outdoor_c: float
+    outdoor_from_k: float
+    outdoor_to_k: float
+    house_point: str
+    house_c: float
+    house_from_k: float
+    house_to_k: float
+    usual_k: float
+    outdoor_blur_k: float = 6.0
+    house_blur_k: float = 2.0
+
+
+COOLING_AIR = RatedAir(
+    outdoor_c=fahrenheit(95),
+    outdoor_from_k=degrees_f(-27),
+    outdoor_to_k=degrees_f(15),
+    house_point="return_air_wet_bulb",
+    house_c=fahrenheit(67),
+    house_from_k=degrees_f(-13),
+    house_to_k=degrees_f(9),
+    usual_k=-2.0,
+)
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -51,6 +84,7 @@ class Behaviour:
     icing_c: float | None = None
     """Boiling under this the coil ices, where that is no part of its work."""
     usual_boiling_c: float | None = None
+    rated_air: RatedAir = COOLING_AIR
     has_coil_model: bool = False
     """The indoor coil works as the coil model knows it."""
     looks_without_gauges: bool = False

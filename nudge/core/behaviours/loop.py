@@ -50,6 +50,8 @@ class Loop:
     levels: tuple[Level, ...]
     gaps: tuple[Gap, ...]
     air: Mapping[str, float]
+    heats: bool = False
+    """The house is its warm side."""
 
 
 _AIR = ("outdoor_air_temp", "return_air_temp", "supply_air_temp", "condenser_leaving_air_temp")
@@ -73,7 +75,7 @@ def draw_loop(case: Case) -> Loop:
         levels.append(Level("low", "Evaporator saturation", dew - 0.8 * glide, dew))
         gaps += _gap("superheat", roles.superheat_line[0], dew, case)
     air = {key: value for key in _AIR if (value := read(key)) is not None}
-    return Loop(stations, tuple(levels), tuple(gaps), air)
+    return Loop(stations, tuple(levels), tuple(gaps), air, roles.heats)
 
 
 def _gap(key: str, point: str, level_c: float, case: Case) -> list[Gap]:

@@ -2,7 +2,7 @@
 
 from importlib.resources import files
 
-from nudge.core.behaviours.behaviour import Behaviour, Mode, StationRow
+from nudge.core.behaviours.behaviour import Behaviour, Mode, RatedAir, StationRow
 from nudge.core.language.said import say
 from nudge.core.language.units import degrees_f, fahrenheit
 from nudge.core.physics.circuit.equipment import (
@@ -45,6 +45,17 @@ COOLED = frozenset(
 """Schools whose figure is for cooling: a plate's target says nothing of a winter's day."""
 VALVE_HEALTH = frozenset({"valve_health", "valve_health_at_coil"})
 
+HEATING_AIR = RatedAir(
+    outdoor_c=fahrenheit(35),
+    outdoor_from_k=degrees_f(-22),
+    outdoor_to_k=degrees_f(25),
+    house_point="return_air_temp",
+    house_c=fahrenheit(70),
+    house_from_k=degrees_f(-5),
+    house_to_k=degrees_f(5),
+    usual_k=0.0,
+)
+
 _WAY_ROUND = (
     StationRow("compressor_out", "Compressor", "high", None, True),
     StationRow("discharge_line", "Discharge line", "high", "discharge_line_temp"),
@@ -59,6 +70,21 @@ _WAY_ROUND = (
     StationRow("suction_line", "Suction line", "low", "suction_line_temp"),
     StationRow("compressor_in", "Compressor", "low", "true_suction_temp", True),
 )
+_IN_ITS_ORDER = tuple(
+    next(row for row in _WAY_ROUND if row.key == key)
+    for key in (
+        "compressor_out",
+        "discharge_line",
+        "condenser",
+        "liquid_line_indoor",
+        "liquid_line",
+        "drier_in",
+        "drier_out",
+        "metering_device",
+        "evaporator",
+        "compressor_in",
+    )
+)
 _HEATED = tuple(
     StationRow(
         row.key,
@@ -71,10 +97,10 @@ _HEATED = tuple(
         row.point,
         row.is_part,
     )
-    for row in _WAY_ROUND
-    if row.key not in ("suction_line", "evaporator_outlet")
+    for row in _IN_ITS_ORDER
 )
-"""In heating the vapour service line carries hot gas: it is no station of the cold side."""
+"""In heating the vapour service line carries hot gas: it is no station of the cold side; the liquid
+comes from the house."""
 
 _ROWS = (
     Behaviour(
@@ -96,8 +122,11 @@ _ROWS = (
             subcool_line=("liquid_line_temp",),
             cold_air=("outdoor_air_temp",),
             warm_air=("return_air_temp",),
+            along_liquid=("liquid_line_temp_indoor", "liquid_line_temp"),
         ),
+        tables=TABLES.joinpath("heating"),
         not_judged=say("A heat pump is charged in cooling. In heating it is only checked."),
+        rated_air=HEATING_AIR,
         gates=ONLY_THERE | WARMED,
         without_schools=COOLED,
         run_minutes=30.0,

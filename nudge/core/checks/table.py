@@ -587,6 +587,8 @@ _ROWS = (
                     "outdoor_probe_in_sun",
                     "supply_probe_mixed",
                     "return_wick_dry",
+                    "true_suction_clamp_loose",
+                    "outdoor_probe_at_coil",
                     "some_probe",
                 ),
                 0.95,

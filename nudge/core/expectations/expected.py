@@ -10,20 +10,16 @@ from dataclasses import dataclass
 from math import hypot
 from typing import NamedTuple
 
+from nudge.core.behaviours.behaviour import RatedAir
 from nudge.core.behaviours.case import Case
+from nudge.core.expectations.heating_signs import signs_of
 from nudge.core.expectations.signs import SIGNS, Sign
 from nudge.core.expectations.table import Expectation, expectations_of
-from nudge.core.language.units import degrees_f, fahrenheit
+from nudge.core.language.units import degrees_f
 from nudge.core.targets import approach, chart_school, plate_superheat
 from nudge.core.targets.choose import Targets
 from nudge.core.targets.condensing import DEFAULT_SEER, class_seer
 
-RATED_OUTDOOR_C, RATED_WET_BULB_C = fahrenheit(95), fahrenheit(67)
-OUTDOOR_BLUR_K, WET_BULB_BLUR_K = 6.0, 2.0
-"""How far weather nobody read may be from the usual: one standard deviation."""
-OUTDOOR_FROM_K, OUTDOOR_TO_K = degrees_f(-27), degrees_f(15)
-WET_BULB_FROM_K, WET_BULB_TO_K = degrees_f(-13), degrees_f(9)
-"""The weather the expectations were fitted in, about the rated point: held at its edges beyond."""
 SEER_FROM, SEER_TO, SEER_BLUR = 8.0, 20.0, 2.5
 """The efficiencies the expectations were fitted in, and the spread of an unknown one (1 σ)."""
 WINDOW_SIGMAS = 2.3
@@ -43,7 +39,9 @@ Condensing over ambient on the plate joins them: it is the system's own, never c
 
 
 def known(case: Case, sign: Sign, targets: Targets | None) -> float | None:
-    """The maker's own figure for a sign [K]; None where there is none."""
+    """The maker's own figure for a sign [K]; None where there is none, as for a winter's day."""
+    if case.behaviour.roles.heats:
+        return None
     if sign.key == "condensing_over_ambient":
         return case.plate.condensing_over_ambient_k
     for key, school, _ in KNOWN:
@@ -62,19 +60,22 @@ class TodaysAir(NamedTuple):
     the edges of the fit; rated efficiency over the usual one, and whether the plate gives it.
     """
 
+    rated: RatedAir
     outdoor_k: float | None
-    wet_bulb_k: float | None
+    house_k: float | None
     over_seer: float
     seer_is_known: bool
 
 
 def today_of(case: Case) -> TodaysAir:
     """Today's air and the class of a case."""
+    rated = case.behaviour.rated_air
     outdoor = case.readings.get("outdoor_air_temp")
-    wet_bulb = case.readings.get("return_air_wet_bulb")
+    house = case.readings.get(rated.house_point)
     return TodaysAir(
-        None if outdoor is None else held_outdoor(outdoor - RATED_OUTDOOR_C),
-        None if wet_bulb is None else held_wet_bulb(wet_bulb - RATED_WET_BULB_C),
+        rated,
+        None if outdoor is None else held_outdoor(rated, outdoor),
+        None if house is None else held_house(rated, house),
         held_seer(class_seer(case.plate)),
         case.plate.rated_seer is not None,
     )
@@ -110,7 +111,7 @@ def expected(
 
     With `targets`, a maker's figure that decides charge is expected as well: see `KNOWN`.
     """
-    sign = SIGNS[key]
+    sign = signs_of(case.behaviour)[key]
     own = case.context.own.get(key)
     said = known(case, sign, targets)
     if said is not None:
@@ -144,28 +145,29 @@ def coil_saturation_c(case: Case) -> float | None:
 
 def weather(today: TodaysAir, row: Expectation) -> tuple[float, float]:
     """What today's air and the class add to an expectation, and the blur of what is not known."""
-    step = row.base + row.per_seer * today.over_seer
+    step, rated = row.base + row.per_seer * today.over_seer, today.rated
     blur = 0.0 if today.seer_is_known else abs(row.per_seer) * SEER_BLUR
     if today.outdoor_k is None:
-        blur = hypot(blur, row.per_outdoor * OUTDOOR_BLUR_K)
+        blur = hypot(blur, row.per_outdoor * rated.outdoor_blur_k)
     else:
         step += row.per_outdoor * today.outdoor_k
-    if today.wet_bulb_k is None:
-        blur = hypot(blur, row.per_wet_bulb * WET_BULB_BLUR_K)
-        step += row.per_wet_bulb * row.usual_wet_bulb
+    if today.house_k is None:
+        blur = hypot(blur, row.per_house * rated.house_blur_k)
+        step += row.per_house * rated.usual_k
     else:
-        step += row.per_wet_bulb * today.wet_bulb_k
+        step += row.per_house * today.house_k
     return step, blur
 
 
-def held_outdoor(kelvin: float) -> float:
+def held_outdoor(rated: RatedAir, outdoor_c: float) -> float:
     """Outdoor air over its rated point, held at the edges of the fit [K]."""
-    return min(max(kelvin, OUTDOOR_FROM_K), OUTDOOR_TO_K)
+    over_k = outdoor_c - rated.outdoor_c
+    return min(max(over_k, rated.outdoor_from_k), rated.outdoor_to_k)
 
 
-def held_wet_bulb(kelvin: float) -> float:
-    """Return wet bulb over its rated point, held at the edges of the fit [K]."""
-    return min(max(kelvin, WET_BULB_FROM_K), WET_BULB_TO_K)
+def held_house(rated: RatedAir, house_c: float) -> float:
+    """What is read of the house over its rated point, held at the edges of the fit [K]."""
+    return min(max(house_c - rated.house_c, rated.house_from_k), rated.house_to_k)
 
 
 def held_seer(seer: float) -> float:

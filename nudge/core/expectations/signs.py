@@ -102,7 +102,7 @@ def _evaporator_difference(case: Case) -> float | None:
     return case.derived.evaporator_difference
 
 
-def _between(a: str, b: str) -> Value:
+def between(a: str, b: str) -> Value:
     def value(case: Case) -> float | None:
         one, other = case.readings.get(a), case.readings.get(b)
         return None if one is None or other is None else one - other
@@ -110,7 +110,7 @@ def _between(a: str, b: str) -> Value:
     return value
 
 
-def _share(measured: float | None, usual: float | None) -> float | None:
+def share(measured: float | None, usual: float | None) -> float | None:
     """100 ln(measured ÷ usual): near enough the percentage it is off."""
     if measured is None or usual is None or measured <= 0 or usual <= 0:
         return None
@@ -153,15 +153,15 @@ def _boiling(case: Case) -> float | None:
 
 
 def _airflow(case: Case) -> float | None:
-    return _share(case.derived.airflow_per_capacity, case.plate.rated_flow_per_capacity())
+    return share(case.derived.airflow_per_capacity, case.plate.rated_flow_per_capacity())
 
 
 def _static(case: Case) -> float | None:
-    return _share(blower_static(case.readings), USUAL_STATIC_PA)
+    return share(blower_static(case.readings), USUAL_STATIC_PA)
 
 
 def _filter(case: Case) -> float | None:
-    return _share(case.readings.get("filter_pressure_drop"), USUAL_FILTER_PA)
+    return share(case.readings.get("filter_pressure_drop"), USUAL_FILTER_PA)
 
 
 def _power(case: Case) -> float | None:
@@ -173,18 +173,18 @@ def _power(case: Case) -> float | None:
     if watts is not None:
         over_ambient_k = condensing_over_ambient_near(class_seer(case.plate))
         usual = expected_power_w(case.plate, case.readings, over_ambient_k)
-    return _share(watts, usual)
+    return share(watts, usual)
 
 
 def _capacity(case: Case) -> float | None:
-    return _share(case.derived.capacity_normalised, case.plate.nominal_capacity_w)
+    return share(case.derived.capacity_normalised, case.plate.nominal_capacity_w)
 
 
 def _valve_need(case: Case) -> float | None:
     drop = case.derived.valve_pressure_difference
     if drop is None or not case.plate.metering_device.is_valve:
         return None
-    return _share(drop, valve_need_kpa(case.plate.refrigerant))
+    return share(drop, valve_need_kpa(case.plate.refrigerant))
 
 
 def _discharge(case: Case) -> float | None:
@@ -234,20 +234,20 @@ _ROWS = (
     Sign("discharge_over_stroke", "Discharge over an ordinary stroke", _K,
          ("discharge_line_temp", *_LOW, "suction_line_temp", *_HIGH), _discharge),
     Sign("condenser_air_rise", "Condenser air rise", _K, ("condenser_leaving_air_temp", _OA),
-         _between("condenser_leaving_air_temp", _OA), lambda _: degrees_f(16)),
+         between("condenser_leaving_air_temp", _OA), lambda _: degrees_f(16)),
     Sign("drop_to_drier", "Drop to the drier", _K, ("liquid_line_temp", "drier_inlet_temp"),
-         _between("liquid_line_temp", "drier_inlet_temp")),
+         between("liquid_line_temp", "drier_inlet_temp")),
     Sign("drier_drop", "Drier drop", _K, ("drier_inlet_temp", "drier_outlet_temp"),
          _derived("drier_drop")),
     Sign("drop_past_drier", "Drop past the drier", _K,
          ("drier_outlet_temp", "liquid_line_temp_indoor"),
-         _between("drier_outlet_temp", "liquid_line_temp_indoor")),
+         between("drier_outlet_temp", "liquid_line_temp_indoor")),
     Sign("liquid_line_drop", "Liquid line drop", _K,
          ("liquid_line_temp", "liquid_line_temp_indoor"), _derived("liquid_line_drop"),
          in_place_of="drop_past_drier"),
     Sign("rise_at_reversing_valve", "Rise across the reversing valve", _K,
          ("true_suction_temp", "suction_line_temp"),
-         _between("true_suction_temp", "suction_line_temp")),
+         between("true_suction_temp", "suction_line_temp")),
     Sign("return_air", "Return air", Quantity.TEMPERATURE, (_RA,), _return_warmth,
          lambda _: USUAL_RETURN_C, is_weather=True, defines_load=True),
     Sign("return_wet_bulb", "Return wet bulb", Quantity.TEMPERATURE, ("return_air_wet_bulb",),

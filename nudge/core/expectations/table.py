@@ -15,7 +15,16 @@ from nudge.core.language.units import degrees_f
 from nudge.core.physics.circuit.equipment import FEEDS
 
 SHARES = frozenset(
-    ("airflow", "static", "filter_drop", "capacity", "compressor_power", "valve_pressure")
+    (
+        "airflow",
+        "static",
+        "filter_drop",
+        "capacity",
+        "compressor_power",
+        "valve_pressure",
+        "heat_delivered",
+        "heating_power",
+    )
 )
 """Signs kept in percent; `pressure_ratio` is a plain number; all others are °F in the files."""
 PLAIN = SHARES | {"pressure_ratio"}
@@ -29,11 +38,9 @@ class Expectation:
 
     base: float
     per_outdoor: float
-    per_wet_bulb: float
+    per_house: float
     per_seer: float = 0.0
     """What each point of rated efficiency over 14 adds: bigger coils, smaller rises."""
-    usual_wet_bulb: float = -2.0
-    """Where a house usually is, against the rated wet bulb [K], when nobody read it."""
     sigma: float = 0.0
 
 
@@ -56,7 +63,7 @@ def read(folder: Traversable) -> dict[str, dict[str, Expectation]]:
         found[row["device"]][sign] = Expectation(
             float(row["base"]) * unit,
             float(row["per °F outdoors"]) * unit / degrees_f(1),
-            float(row["per °F wet bulb"]) * unit / degrees_f(1),
+            float(row["per °F indoors"]) * unit / degrees_f(1),
             float(row["per SEER"]) * unit,
             sigma=float(row["±"]) * unit,
         )

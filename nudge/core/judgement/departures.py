@@ -10,7 +10,8 @@ from math import hypot
 
 from nudge.core.behaviours.case import Case
 from nudge.core.expectations.expected import KNOWN_K, decides, expected, is_known, today_of
-from nudge.core.expectations.signs import FAR_REACHING, SIGNS, Sign
+from nudge.core.expectations.heating_signs import signs_of
+from nudge.core.expectations.signs import FAR_REACHING, Sign
 from nudge.core.expectations.table import Expectation
 from nudge.core.language.units import Quantity
 from nudge.core.language.vocabulary.accuracy import accuracy_of
@@ -50,7 +51,7 @@ def departures(
     found: dict[str, Departure] = {}
     today = today_of(case)
     by_approach = decides(targets, approach.KEY)
-    for sign in SIGNS.values():
+    for sign in signs_of(case.behaviour).values():
         if sign.in_place_of in found or (table is None and not is_known(case, sign.key)):
             continue
         if sign.key == "subcooling" and by_approach and case.derived.approach is not None:
@@ -93,7 +94,7 @@ def moved(here: Mapping[str, Departure], case: Case, point: str) -> dict[str, De
 
 def departures_of_approach(case: Case) -> float:
     """How far the liquid line stands off outdoor air beyond what is expected [K]; 0 unread."""
-    sign = SIGNS["approach"]
+    sign = signs_of(case.behaviour)["approach"]
     value = sign.value(case)
     if value is None or not case.context.unsure.isdisjoint(sign.points):
         return 0.0

@@ -100,6 +100,8 @@ def expected_evaporator_difference(case: Case) -> tuple[float, float]:
     """The window of return air over coil saturation [K], at the airflow measured; 28 to 42 °F
     where no healthy coil can be reckoned.
     """
+    if not case.behaviour.has_coil_model:
+        return expected(case, "evaporator_difference").window()
     saturation_c = coil_saturation_c(case)
     if saturation_c is None:
         return EVAPORATOR_DIFFERENCE_K
@@ -110,4 +112,5 @@ def expected_evaporator_difference(case: Case) -> tuple[float, float]:
 
 def _expected(case: Case, key: str, trade: tuple[float, float]) -> tuple[float, float]:
     """The window of a quantity's own expectation; the trade's where no coil can be reckoned."""
-    return trade if case.rated_coil is None else expected(case, key).window()
+    reckoned = case.rated_coil is not None or not case.behaviour.has_coil_model
+    return expected(case, key).window() if reckoned else trade

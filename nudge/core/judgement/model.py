@@ -8,6 +8,9 @@ from nudge.core.behaviours.behaviour import Behaviour
 from nudge.core.checks.check import Check
 from nudge.core.checks.looks import Look, times
 from nudge.core.checks.table import CHECKS, LOOK_OF
+from nudge.core.expectations.heating_signs import HEATING_SIGNS
+from nudge.core.expectations.signs import SIGNS, Sign
+from nudge.core.judgement.heating_suspects import HEATING_SUSPECTS, JUDGED_IN_HEATING
 from nudge.core.judgement.over_time import EPISODES, EpisodeRow
 from nudge.core.judgement.pairs import PAIRS, Pair
 from nudge.core.judgement.proof import ADD_PROOF, REMOVE_PROOF, ProofRow
@@ -27,6 +30,7 @@ class Model:
     feed: Feed
     signatures: tuple[Signature, ...]
     correlations: Mapping[tuple[str, str], float]
+    sign_rows: Mapping[str, Sign] = field(default_factory=lambda: SIGNS)
     suspects: Mapping[str, Suspect] = field(default_factory=lambda: SUSPECTS)
     looks: Mapping[str, Look] = field(default_factory=lambda: LOOK_OF)
     """By either of its outcomes."""
@@ -48,8 +52,22 @@ class Model:
 
 @cache
 def model_of(behaviour: Behaviour, feed: Feed) -> Model | None:
-    """The model of a kind of plant by what feeds it; None where it has no tables."""
+    """The model of a kind of plant by what feeds it; None where its tables know nothing of it."""
     if behaviour.tables is None:
         return None
     signatures = read_signatures(behaviour.tables)[feed]
-    return Model(feed, signatures, read_correlations(behaviour.tables)[feed])
+    if not signatures:
+        return None
+    together = read_correlations(behaviour.tables)[feed]
+    if behaviour.roles.heats:
+        return Model(
+            feed,
+            signatures,
+            together,
+            HEATING_SIGNS,
+            HEATING_SUSPECTS,
+            checks=JUDGED_IN_HEATING,
+            pairs=(),
+            episodes=(),
+        )
+    return Model(feed, signatures, together)

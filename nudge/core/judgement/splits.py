@@ -11,7 +11,7 @@ from nudge.core.behaviours.case import Case
 from nudge.core.checks.check import Check
 from nudge.core.checks.looks import LEAST_SHARE, Look
 from nudge.core.checks.observations import OBSERVATIONS
-from nudge.core.expectations.signs import SIGNS
+from nudge.core.expectations.signs import Sign
 from nudge.core.judgement.beliefs import LOAD_BESIDE, Posterior, Weighed
 from nudge.core.judgement.departures import Departure
 from nudge.core.judgement.hypotheses import Array, hypotheses
@@ -107,13 +107,17 @@ def splits(
             for key in check.signs
             if key not in measured
             and key in model.signs
-            and SIGNS[key].can_be_told(have | set(check.points))
+            and model.sign_rows[key].can_be_told(have | set(check.points))
         ]
         for check in checks
     }
     wanted = dict.fromkeys(key for keys in told.values() for key in keys)
     shares = levels(
-        case, weighing, live.rows, measured, [key for key in wanted if not SIGNS[key].defines_load]
+        case,
+        weighing,
+        live.rows,
+        measured,
+        [key for key in wanted if not model.sign_rows[key].defines_load],
     )
     asked: list[_Asked] = []
     for check in checks:
@@ -125,11 +129,11 @@ def splits(
             )
             continue
         asked += [
-            _Asked(check, shares[sign].T, _sign_labels(sign))
+            _Asked(check, shares[sign].T, _sign_labels(model.sign_rows[sign]))
             for sign in told[check.key]
             if sign in shares
         ]
-        if any(SIGNS[key].defines_load for key in told[check.key]):
+        if any(model.sign_rows[key].defines_load for key in told[check.key]):
             asked.append(_Asked(check, _load_shares(live), _LOAD_LABELS))
     by_check: dict[str, list[Split]] = {}
     for one, split in zip(asked, _taken_away(live, asked), strict=True):
@@ -187,9 +191,8 @@ def _look_label(key: str) -> str:
 
 
 @cache
-def _sign_labels(sign: str) -> list[tuple[str, str]]:
-    label = SIGNS[sign].label
-    return [("", f"{label} {word}") for word in LEVEL_WORDS]
+def _sign_labels(sign: Sign) -> list[tuple[str, str]]:
+    return [("", f"{sign.label} {word}") for word in LEVEL_WORDS]
 
 
 _LOAD_LABELS = [

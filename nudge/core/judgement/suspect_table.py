@@ -110,6 +110,8 @@ FAULT_LABELS: Mapping[str, str] = MappingProxyType(
         "low_probe_zero": "the low probe's zero",
         "high_probe_zero": "the high probe's zero",
         "outdoor_probe_in_sun": "the outdoor probe, warmed",
+        "outdoor_probe_at_coil": "the outdoor probe, in air from the coil",
+        "true_suction_clamp_loose": "the true-suction clamp",
         "supply_probe_mixed": "the supply probe, in mixed air",
         "return_wick_dry": "a wick that has dried",
     }

@@ -4,7 +4,6 @@ from collections.abc import Mapping
 from functools import cache
 from typing import NamedTuple
 
-from nudge.core.expectations.signs import SIGNS
 from nudge.core.judgement.departures import Departure
 from nudge.core.judgement.model import Model
 from nudge.core.judgement.signatures import Signature
@@ -118,7 +117,7 @@ def missing_of(
     found = [
         (text, sign)
         for text, sign in telling(model, suspect)
-        if sign not in measured and SIGNS[sign].in_place_of not in measured
+        if sign not in measured and model.sign_rows[sign].in_place_of not in measured
     ]
     return found[:MOST_SENTENCES]
 
@@ -129,7 +128,8 @@ def telling(model: Model, suspect: str) -> tuple[tuple[str, str], ...]:
         return ()
     scored = []
     for sign, move in moves_of(model)[suspect].items():
-        if SIGNS[sign].in_place_of or SIGNS[sign].is_weather:
+        row = model.sign_rows[sign]
+        if row.in_place_of or row.is_weather:
             continue
         spread = moves_of(model)["none"][sign].rows[0][1]
         strength = max(abs(m) for m, _ in move.rows) / spread
@@ -137,8 +137,6 @@ def telling(model: Model, suspect: str) -> tuple[tuple[str, str], ...]:
             level = levels_of(model, suspect, sign)
             if level == ANY_LEVEL:
                 continue
-            scored.append(
-                (strength, f"{SIGNS[sign].label} is not measured; it would be {level}.", sign)
-            )
+            scored.append((strength, f"{row.label} is not measured; it would be {level}.", sign))
     scored.sort(key=lambda row: -row[0])
     return tuple((text, sign) for _, text, sign in scored)

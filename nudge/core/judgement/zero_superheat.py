@@ -18,7 +18,7 @@ UNDER_K = degrees_f(3)
 NOT_TOLD_K = degrees_f(1.1)
 """A pound and a degree together: under this it may be gas or liquid."""
 
-Outcome = Literal["probe", "sensing", "valve", "cannot_tell"]
+Outcome = Literal["probe", "sensing", "valve", "bypass", "cannot_tell"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -47,6 +47,12 @@ CHAIN: tuple[Link, ...] = (
         "a sensor that reads warm opens an electronic valve",
     ),
     Link(
+        "feel_check_valve",
+        "check_valve_leaks",
+        "bypass",
+        "liquid goes round a device that may be right",
+    ),
+    Link(
         "test_bulb",
         "bulb_test_no_reaction",
         "valve",
@@ -69,6 +75,10 @@ SAID: dict[Outcome, Said] = {
         "Reading and bulb are proven and the valve does not answer: it overfeeds. Renew it, with "
         "the circuit opened by its own way."
     ),
+    "bypass": say(
+        "Reading and sensing are proven, and liquid goes round the device through its check valve. "
+        "Renew that, with the circuit opened by its own way."
+    ),
     "cannot_tell": say(
         "Reading, place and sensing are proven and liquid still comes back. What floods it cannot "
         "be told in heating: air outdoors, an overcharge, a valve. Recover and weigh, or come back "
@@ -79,8 +89,27 @@ HEADLINES: dict[Outcome, str] = {
     "probe": "It was the reading. Read it again.",
     "sensing": "Fix what senses it, then read again.",
     "valve": "The heating valve overfeeds.",
+    "bypass": "Liquid goes round the device.",
     "cannot_tell": "Liquid comes back. Its cause cannot be told here.",
 }
+
+
+OPEN_SAID: dict[Outcome | Literal["open"], tuple[str, str]] = {
+    "open": ("Superheat read none while it heated, and was not followed to its cause.", "heating"),
+    "probe": ("Superheat read none while it heated: it was the reading. Read it again.", "heating"),
+    "sensing": (
+        "Superheat read none while it heated: what senses it was put right. Read it again.",
+        "heating",
+    ),
+    "valve": ("Renew the heating valve: liquid came back, and it did not answer.", "parts"),
+    "bypass": ("Renew the check valve at the heating device: liquid goes round it.", "parts"),
+    "cannot_tell": (
+        "Liquid came back while it heated, cause not found. Weigh the charge, or judge it in "
+        "cooling.",
+        "over_70",
+    ),
+}
+"""What stays open in the system's book until a later superheat is one, and for which season."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -10,6 +10,8 @@ OUTDOORS_LOW_K, OUTDOORS_HIGH_K = degrees_f(6), degrees_f(15)
 LONG_LINE_HIGH_K = degrees_f(20)
 LONG_LINE_M = 50 * M_PER_FT
 COIL_KEY = "valve_health_at_coil"
+HEATING_LOW_K, HEATING_HIGH_K = degrees_f(3), degrees_f(14)
+"""Between reversing valve and compressor, in heating: no line warms it; trade."""
 COIL_LOW_K, COIL_VALUE_K, COIL_HIGH_K = degrees_f(8), degrees_f(10), degrees_f(12)
 
 
@@ -26,6 +28,8 @@ def _target(case: Case) -> Target | None:
         return None
     if case.derived.superheat_at_coil:
         return Target(COIL_VALUE_K, COIL_LOW_K, COIL_HIGH_K, KEY, "healthy valve, at the coil")
+    if case.behaviour.roles.heats:
+        return Target(VALUE_K, HEATING_LOW_K, HEATING_HIGH_K, KEY, "healthy valve, in heating")
     long_line = (case.plate.line_set_length_m or 0) > LONG_LINE_M
     high = LONG_LINE_HIGH_K if long_line else OUTDOORS_HIGH_K
     source = "healthy valve"
@@ -38,9 +42,10 @@ SCHOOL = School(
     "superheat",
     decides_charge=False,
     reason="A working valve holds {d8} to {d14} total superheat; {d6} to {d15} is accepted at the "
-    "outdoor unit, and up to {d20} where the line set is over {l50} and gathers heat.",
+    "outdoor unit, and up to {d20} where the line set is over {l50} and gathers heat; {d3} to "
+    "{d14} at the compressor in heating.",
     target=_target,
-    formula="{d6} to {d15}; to {d20} with a line set over {l50}",
+    formula="{d6} to {d15}; to {d20} with a line set over {l50}; {d3} to {d14} in heating",
     uses=("line_set_length",),
     reference="Trade rule.",
 )

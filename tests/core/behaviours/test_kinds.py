@@ -17,7 +17,7 @@ from nudge.core.judgement.suspect_table import SUSPECTS, Suspect
 from nudge.core.physics.circuit.equipment import Application, ReversingValve
 from tests.core.field import COOLING, SETTLED, celsius, judged, plate, readings
 
-EXPECTED = """device,sign,base,per °F outdoors,per °F wet bulb,per SEER,±
+EXPECTED = """device,sign,base,per °F outdoors,per °F indoors,per SEER,±
 valve,superheat,0,0,0,0,2
 valve,subcooling,0,0,0,0,2
 """
@@ -141,7 +141,9 @@ class HeatPumpTest(unittest.TestCase):
         self.assertEqual(found.breaches[0].gate.key, "application_not_judged")
         self.assertNotIn("indoor_below_70", [b.gate.key for b in found.breaches])
         self.assertEqual(found.decision.advice, "do_not_charge")
-        self.assertIsNone(found.weighing)
+        named = set(found.weighing.suspects)
+        self.assertFalse(named & {"low_indoor_load", "high_indoor_load", "low_ambient_stacking"})
+        self.assertIn("outdoor_coil_iced", named)
         said = found.decision.reason.text("ip") + " ".join(
             b.message.text("ip") for b in found.breaches
         )

@@ -4,7 +4,8 @@ import unittest
 
 from nudge.core.checks.observations import OBSERVATIONS
 from nudge.core.checks.table import LOOK_OF
-from nudge.core.judgement.departures import SIGNS, Departure
+from nudge.core.expectations.signs import SIGNS
+from nudge.core.judgement.departures import Departure
 from nudge.core.judgement.evidence import sentence_of, sign_ratios
 from nudge.core.judgement.pairs import PAIRS
 from nudge.core.judgement.signatures import scale_of

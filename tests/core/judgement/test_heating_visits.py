@@ -73,11 +73,50 @@ class DecisionTest(unittest.TestCase):
     def test_a_defrost_in_mid_reading_is_set_aside_whatever_was_read(self):
         self.assertEqual(judged(FLOODED, ("in_defrost",)).decision.key, "heat_not_yet")
 
-    def test_short_heat_asks_for_the_cheapest_look_that_is_still_open(self):
+    def test_short_heat_asks_for_what_settles_most_and_then_for_something_else(self):
         cold = AIRS | {"supply_air_temp": 84.0}
-        self.assertEqual(judged(cold).decision.hangs_on.key, "look_at_filter")
-        after = judged(cold, ("filter_clean", "condenser_coil_clean"))
-        self.assertEqual(after.decision.hangs_on.key, "watch_condenser_fan")
+        first = judged(cold)
+        self.assertEqual(first.decision.key, "heat_short")
+        self.assertEqual(first.decision.hangs_on.key, first.checks[0].check.key)
+        gauges = {key: GAUGES[key] for key in ("suction_pressure", "true_suction_temp")}
+        after = judged(cold | gauges, ("filter_clean",))
+        self.assertNotIn(after.decision.hangs_on.key, ("look_at_filter", "read_true_suction"))
+
+    def test_an_iced_coil_is_named_and_its_own_look_asked_first(self):
+        starved = (
+            AIRS
+            | GAUGES
+            | {
+                "supply_air_temp": 85.0,
+                "suction_pressure": 62.0,
+                "true_suction_temp": 22.0,
+                "condenser_leaving_air_temp": 20.0,
+            }
+        )
+        found = judged(starved)
+        self.assertIn(found.suspects[0].suspect.key, ("outdoor_coil_iced", "condenser_airflow"))
+        seen = judged(starved, ("outdoor_coil_ice",))
+        self.assertEqual(seen.suspects[0].suspect.key, "outdoor_coil_iced")
+        self.assertEqual(seen.decision.key, "heat_suspect")
+        self.assertIn("Melt it", seen.decision.reason.text("ip"))
+
+    def test_low_charge_is_named_and_weighed_never_added_to(self):
+        starved = (
+            AIRS
+            | GAUGES
+            | {
+                "supply_air_temp": 84.0,
+                "suction_pressure": 70.0,
+                "true_suction_temp": 40.0,
+                "liquid_pressure": 270.0,
+                "liquid_line_temp": 88.0,
+            }
+        )
+        found = judged(starved)
+        self.assertEqual(found.suspects[0].suspect.key, "undercharge")
+        self.assertEqual(found.decision.key, "heat_suspect")
+        self.assertEqual(found.decision.advice, "do_not_charge")
+        self.assertIn("weigh it", found.decision.reason.text("ip").lower())
 
     def test_nothing_ever_moves_refrigerant(self):
         rng = random.Random(3)
@@ -128,11 +167,12 @@ class ChainTest(unittest.TestCase):
             (TXV, "true_suction_misplaced", "probe", 2),
             (TXV, "bulb_loose", "sensing", 3),
             (EEV, "thermistor_off", "sensing", 3),
-            (TXV, "bulb_test_no_reaction", "valve", 4),
-            (EEV, "valve_steps_dead", "valve", 4),
-            (TXV, "", "cannot_tell", 4),
-            (EEV, "", "cannot_tell", 4),
-            (ORIFICE, "", "cannot_tell", 2),
+            (TXV, "check_valve_leaks", "bypass", 4),
+            (TXV, "bulb_test_no_reaction", "valve", 5),
+            (EEV, "valve_steps_dead", "valve", 5),
+            (TXV, "", "cannot_tell", 5),
+            (EEV, "", "cannot_tell", 5),
+            (ORIFICE, "", "cannot_tell", 3),
         ):
             with self.subTest(device=device, truth=truth):
                 found, made = self.outcome(truth, device)

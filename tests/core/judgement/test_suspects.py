@@ -4,7 +4,8 @@ import unittest
 
 from nudge.core.checks.observations import OBSERVATIONS
 from nudge.core.checks.table import CHECKS, CLEANED, LOOK_OF, LOOKS, SECOND_LOAD
-from nudge.core.judgement.departures import SIGNS
+from nudge.core.expectations.heating_signs import ALL_SIGNS
+from nudge.core.expectations.signs import SIGNS
 from nudge.core.judgement.signatures import SEVERITIES
 from nudge.core.judgement.suspect_table import FAULT_LABELS, SEVERITY_SHARES, SUSPECTS
 from nudge.core.judgement.workings import belief_workings
@@ -236,7 +237,7 @@ class CheckTableTest(unittest.TestCase):
             known = set(POINTS) | set(OBSERVATIONS)
             told_by_itself = check.look is SECOND_LOAD or check.look is CLEANED
             self.assertTrue(set(check.done_by) & known or told_by_itself or check.form, check.key)
-            self.assertLessEqual(set(check.signs), set(SIGNS))
+            self.assertLessEqual(set(check.signs), set(ALL_SIGNS))
             self.assertTrue(check.signs or check.look or check.form)
             self.assertTrue(check.how and check.why.endswith("."))
             self.assertGreater(check.minutes, 0)

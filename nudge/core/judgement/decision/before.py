@@ -68,7 +68,7 @@ def _stop_it(ground: Ground) -> Finding | None:
     stops = [said for hazard, said in ground.hazards if hazard.effect == "stops"]
     if not stops:
         return None
-    empty = find_empty(ground)
+    empty = None if ground.case.heat is not None else find_empty(ground)
     if empty is None:
         return Finding(stops[0])
     # What runs hot or in a vacuum because it is empty is stopped, and its leak found.

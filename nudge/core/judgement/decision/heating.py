@@ -4,14 +4,18 @@ Charge is never moved here: it is weighed, or judged when the weather allows coo
 """
 
 from collections.abc import Callable
+from collections.abc import Set as AbstractSet
 from dataclasses import replace
 
+from nudge.core.checks.check import Check
+from nudge.core.checks.table import CHECKS
 from nudge.core.judgement.decision.decision import HangsOn, Order
 from nudge.core.judgement.decision.ground import Ground
 from nudge.core.judgement.decision.rule import Finding, Rule
 from nudge.core.judgement.decision.words import joined
+from nudge.core.judgement.next_checks import is_done
 from nudge.core.judgement.zero_superheat import HEADLINES, NOT_TOLD_K, SAID, follow, reads_none
-from nudge.core.language.said import Measure, difference, say
+from nudge.core.language.said import Measure, Said, difference, say
 from nudge.core.language.units import Quantity, fahrenheit
 from nudge.core.language.vocabulary.points import POINTS
 from nudge.core.physics.heating.balance import HeatBalance
@@ -24,8 +28,10 @@ NO_CHARGE = say(
 HOT_LINE_RATIO, HOT_LINE_RISE_K = 1.5, 5.0
 """Both gauges nearly alike while the air leaves warm: the low one is on hot gas."""
 NEEDED = ("return_air_temp", "supply_air_temp", "outdoor_air_temp", "airflow")
-POWER_OFF = 1.0
-"""Power is over what is expected when it is so by more than both their ± together."""
+SURELY = 0.8
+"""A suspect is named beside heat that is right only when it is believed this much."""
+NO_FINDING = frozenset({"none", "something_else"})
+CHARGE = frozenset({"undercharge", "overcharge"})
 FIRST_LOOKS = (
     ("look_at_filter", "filter_clean"),
     ("look_at_condenser", "condenser_coil_clean"),
@@ -101,6 +107,37 @@ def _spoilt(ground: Ground) -> Finding | None:
     return Finding(asides[0], headline="Read it again.") if asides else None
 
 
+def _suspect(ground: Ground) -> Finding | None:
+    """What the readings convict, with its own test first, and then what to do about it."""
+    found, heat = ground.diagnosis, _heat(ground)
+    if found is None or found.confidence == "open" or found.faults[0] in NO_FINDING:
+        return None
+    leader = ground.suspect(found.faults[0])
+    if heat.place == "right" and ground.belief(leader.key) < SURELY:
+        return None
+    done = set(ground.case.readings) | ground.case.context.observations
+    tests = [key for key in leader.own_test if _fits(ground, key)]
+    open_tests = [key for key in tests if not is_done(CHECKS[key], done)]
+    seen = any(_convicts(CHECKS[key], done) for key in tests)
+    said = [say(found.sentence), *_heat_said(heat)]
+    if seen or not open_tests:
+        charge = [NO_CHARGE] if leader.key in CHARGE else []
+        return Finding(
+            joined([*said, say(leader.act), *charge]), headline=found.sentence, stage="act"
+        )
+    hangs = HangsOn("test", open_tests[0], say(f"{leader.told_apart_by}."))
+    return Finding(joined([*said, NO_CHARGE]), headline=found.sentence, hangs_on=hangs)
+
+
+def _fits(ground: Ground, key: str) -> bool:
+    devices = CHECKS[key].devices
+    return not devices or ground.case.plate.metering_device.value in devices
+
+
+def _convicts(check: Check, done: AbstractSet[str]) -> bool:
+    return check.look is not None and check.look.yes in done
+
+
 def _unread(ground: Ground) -> Finding | None:
     if _heat(ground).place != "unknown":
         return None
@@ -117,16 +154,17 @@ def _short(ground: Ground) -> Finding | None:
     heat = _heat(ground)
     if heat.place != "short":
         return None
+    first = next(iter(ground.checks), None)
+    if first is not None:
+        key, why = first.check.key, say("It settles most of what it may be.")
+        return replace(_measured(heat), hangs_on=HangsOn("test", key, why))
     looks = (
         key
         for key, good in FIRST_LOOKS
         if not ground.case.saw(good) and good not in ground.case.readings
     )
-    first = next(looks, None)
-    hangs = (
-        None if first is None else HangsOn("test", first, say("The cheapest of what it may be."))
-    )
-    return replace(_measured(heat), hangs_on=hangs)
+    found, why = next(looks, None), say("The cheapest of what it may be.")
+    return replace(_measured(heat), hangs_on=None if found is None else HangsOn("test", found, why))
 
 
 def _over(ground: Ground) -> Finding | None:
@@ -151,7 +189,7 @@ def _dear(ground: Ground) -> Finding | None:
         return None
     off = power.value - heat.clear_power_w
     limit = ((power.uncertainty or 0.0) ** 2 + (wanted.uncertainty or 0.0) ** 2) ** 0.5
-    if off <= POWER_OFF * limit:
+    if off <= limit:
         return None
     said = say(
         "It draws {now} and should draw {wanted}, {off} less: head, an indoor fan that is held "
@@ -169,16 +207,21 @@ def _right(ground: Ground) -> Finding | None:
 
 
 def _measured(heat: HeatBalance) -> Finding:
-    assert heat.delivered is not None
-    assert heat.expected is not None
+    guessed = [say("By its class: the plate's rating points would narrow it.")]
+    return Finding(joined([*_heat_said(heat), *(guessed if heat.is_guessed else []), NO_CHARGE]))
+
+
+def _heat_said(heat: HeatBalance) -> list[Said]:
+    """What it delivers against what is expected; nothing while one of them is not known."""
+    if heat.delivered is None or heat.expected is None:
+        return []
     said = say(
         "It delivers {now}; {wanted} is expected at this outdoor temperature, ±{limit}.",
         now=heat.delivered.measure,
         wanted=heat.expected.measure,
         limit=Measure(heat.limit_percent, Quantity.PERCENT),
     )
-    guessed = [say("By its class: the plate's rating points would narrow it.")]
-    return Finding(joined([said, *(guessed if heat.is_guessed else []), NO_CHARGE]))
+    return [said]
 
 
 def _row(
@@ -219,6 +262,13 @@ HEATING: tuple[Rule, ...] = (
         "Read it again.",
         "A rise with strips on, in a defrost or turned round is not the heat pump's.",
         _spoilt,
+    ),
+    _row(
+        "heat_suspect",
+        "first",
+        "Probably found.",
+        "One suspect stands out of all: its own test first, then what mends it.",
+        _suspect,
     ),
     _row(
         "heat_unread",

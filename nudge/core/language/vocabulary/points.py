@@ -38,7 +38,7 @@ _ROWS = (
     Point("suction_pressure", "Suction pressure", ("suct", "sp", "low"), _P, "low", -14, 500),
     Point("liquid_pressure", "Liquid pressure", ("liq", "lp", "high"), _P, "high", -14, 800),
     Point("discharge_pressure", "Discharge pressure", ("disch", "dp"), _P, "high", -14, 900),
-    Point("suction_line_temp", "Suction line", ("sl", "vap", "vl"), _T, "low", -60, 180),
+    Point("suction_line_temp", "Suction line", ("sl", "vap", "vl"), _T, "low", -60, 280),
     Point("evaporator_outlet_temp", "Evaporator outlet", ("eo", "bulb"), _T, "low", -60, 180),
     Point("true_suction_temp", "True suction", ("ts",), _T, "low", -60, 180),
     Point("liquid_line_temp", "Liquid line", ("ll",), _T, "high", -20, 180),

@@ -106,7 +106,7 @@ def derive(plate: Plate, readings: Readings, roles: Roles = COOLING) -> Derived:
         else None,
         pressure_ratio=_pressure_ratio(plate, read("discharge_pressure", liquid), suction),
         valve_pressure_difference=_minus(liquid, suction),
-        liquid_line_drop=_minus(read("liquid_line_temp"), read("liquid_line_temp_indoor")),
+        liquid_line_drop=_minus(*(read(point) for point in roles.along_liquid)),
         drier_drop=_minus(read("drier_inlet_temp"), read("drier_outlet_temp")),
         evaporator_glide=low.glide_k if low else None,
         condenser_glide=high.glide_k if high else None,

@@ -242,6 +242,13 @@ IN_HEATING = {row.key: row for row in (
         "liquid line − return air", "{liquid_line_temp} − {return_air_temp} = {result}",
         ("liquid_line_temp", "return_air_temp"), _TRADE,
     ),
+    Formula(
+        "liquid_line_drop", "Liquid line drop", _D,
+        "The liquid comes from the house: {d1} to {d3} is normal; {d5} or more is a restriction.",
+        "liquid line indoors − liquid line outdoors",
+        "{liquid_line_temp_indoor} − {liquid_line_temp} = {result}",
+        ("liquid_line_temp", "liquid_line_temp_indoor"), _TRADE,
+    ),
 )}  # fmt: skip
 
 

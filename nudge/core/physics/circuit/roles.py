@@ -17,6 +17,8 @@ class Roles:
     subcool_line: tuple[str, ...] = ("liquid_line_temp", "liquid_line_temp_indoor")
     cold_air: tuple[str, ...] = ("return_air_temp",)
     warm_air: tuple[str, ...] = ("outdoor_air_temp",)
+    along_liquid: tuple[str, str] = ("liquid_line_temp", "liquid_line_temp_indoor")
+    """Both ends of the liquid line, as it flows."""
 
     def read(self, part: tuple[str, ...], readings: Readings) -> float | None:
         """The reading that plays a part; None where nobody took it."""

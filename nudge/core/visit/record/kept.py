@@ -9,7 +9,7 @@ from dataclasses import asdict, dataclass, field
 from types import MappingProxyType
 from typing import Any
 
-from nudge.core.expectations.signs import SIGNS
+from nudge.core.expectations.heating_signs import ALL_SIGNS
 from nudge.core.language.callout.spoken_units import value_si
 from nudge.core.language.errors import CoreError
 from nudge.core.language.units import difference_of, to_si
@@ -76,8 +76,8 @@ def read_answer(answer: Mapping[str, Any], request: Mapping[str, Any]) -> Kept:
             if key in DERIVED and isinstance(value, int | float)
         },
         {
-            one["key"]: to_si(one["off"], difference_of(SIGNS[one["key"]].quantity), "ip")
+            one["key"]: to_si(one["off"], difference_of(ALL_SIGNS[one["key"]].quantity), "ip")
             for one in answer.get("signs", [])
-            if one["key"] in SIGNS and one["off"] is not None
+            if one["key"] in ALL_SIGNS and one["off"] is not None
         },
     )
