@@ -6,6 +6,7 @@ from datetime import UTC, datetime
 
 from sqlalchemy.orm import Session
 
+from nudge.core.behaviours.rows import behaviour_of
 from nudge.core.language.errors import CoreError
 from nudge.core.language.said import Said, difference, minutes, say
 from nudge.core.language.units import atmospheric_kpa
@@ -14,6 +15,8 @@ from nudge.core.settling.probes import lying
 from nudge.core.settling.seen import Lie, Seen
 from nudge.core.settling.stability import Settling, settling, with_differences
 from nudge.core.settling.trace import Trace
+from nudge.core.visit.calls import call_named
+from nudge.services.plates import plate_of
 from nudge.store.repositories import live
 from nudge.store.repositories.live import Placed
 from nudge.store.tables import Event, Visit
@@ -86,11 +89,12 @@ def live_state(session: Session, visit: Visit, now: datetime) -> LiveState | Non
     traces = _traces(session, placed, ids, now_ms - WINDOW_MS, now_ms)
     table = load_table(visit.system.refrigerant)
     atmosphere = atmospheric_kpa(visit.system.elevation_m)
-    full = _with_saturations(traces, table, atmosphere)
+    heats = _heats(visit)
+    full = _with_saturations(traces, table, atmosphere, heats)
     started_ms, quiet_ms = _events(visit.standing_events)
     found = None
     if _is_running(values, atmosphere):
-        found = settling(full, now_ms / 1000, (quiet_ms or 0) / 1000)
+        found = settling(full, now_ms / 1000, (quiet_ms or 0) / 1000, heats)
     counted = _by_point(placed, raw)
     seen = Seen(
         visit.system.refrigerant,
@@ -105,12 +109,18 @@ def live_state(session: Session, visit: Visit, now: datetime) -> LiveState | Non
         now_ms / 1000,
         _minutes_running(started_ms, traces, now_ms) if found is not None else None,
         _standing(session, placed, ids, started_ms),
+        heats,
     )
     try:
         lies = tuple(lying(seen))
     except CoreError:
         lies = ()  # a pressure off the refrigerant's table: the assessment says so itself
     return LiveState(now_ms, tuple(placed), values, found, lies, shows)
+
+
+def _heats(visit: Visit) -> bool:
+    """Whether it is met in heating: by its call, else by its plate."""
+    return behaviour_of(plate_of(visit.system), call_named(visit.kind).mode).roles.heats
 
 
 def _raw_traces(
@@ -182,9 +192,12 @@ def _traces(
 
 
 def _with_saturations(
-    traces: Mapping[str, Trace], table: SaturationTable, atmosphere: float
+    traces: Mapping[str, Trace], table: SaturationTable, atmosphere: float, heats: bool
 ) -> dict[str, Trace]:
+    """The traces, and what follows from them; in heating the vapour line says nothing of it."""
     full = dict(traces)
+    if heats:
+        full.pop("suction_line_temp", None)
     for point, key, curve in (
         ("suction_pressure", "evaporator_saturation", table.dew.temperature),
         ("liquid_pressure", "condenser_saturation", table.bubble.temperature),
@@ -194,7 +207,12 @@ def _with_saturations(
     return with_differences(
         full,
         (
-            ("superheat", "evaporator_saturation", "suction_line_temp", 1),
+            (
+                "superheat",
+                "evaporator_saturation",
+                "true_suction_temp" if heats else "suction_line_temp",
+                1,
+            ),
             ("subcooling", "condenser_saturation", "liquid_line_temp", -1),
         ),
     )

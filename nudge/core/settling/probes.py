@@ -40,21 +40,25 @@ PROBE_CHECKS: tuple[ProbeCheck, ...] = (
         "standing_air", "standing for long, the outdoor unit is as warm as its air", standing_air
     ),
     ProbeCheck(
-        "wrong_pipe", "two clamps that read alike on pipes that cannot be alike", wrong_pipe
+        "wrong_pipe", "two clamps that read alike on pipes that cannot be alike", wrong_pipe, True
     ),
     ProbeCheck(
         "outdoor_too_warm",
         "a condenser cannot cool its liquid under its own air",
         outdoor_too_warm,
+        True,
     ),
-    ProbeCheck("suction_dirt", "a suction line gains up to 11 °F and loses none", suction_dirt),
+    ProbeCheck(
+        "suction_dirt", "a suction line gains up to 11 °F and loses none", suction_dirt, True
+    ),
     ProbeCheck(
         "liquid_dirt",
         "a liquid line neither warms nor loses 6 °F while feeding its coil well",
         liquid_dirt,
+        True,
     ),
     ProbeCheck(
-        "discharge_dirt", "entropy: no stroke ends cooler than the ideal one", discharge_dirt
+        "discharge_dirt", "entropy: no stroke ends cooler than the ideal one", discharge_dirt, True
     ),
     ProbeCheck(
         "wet_and_dry", "evaporation cools, and no cooled house stays saturated", wet_and_dry
@@ -64,6 +68,7 @@ PROBE_CHECKS: tuple[ProbeCheck, ...] = (
         "energy balance: an ordinary refrigerant side with 70 % of the split "
         "is a probe in mixed air",
         supply_mixed,
+        True,
     ),
 )
 
@@ -72,6 +77,8 @@ def lying(seen: Seen) -> list[Lie]:
     """Every probe that is caught, the surest first; each point once."""
     found: dict[str, Lie] = {}
     for check in PROBE_CHECKS:
+        if seen.heats and check.only_cooling:
+            continue
         for lie in check.finds(seen):
             found.setdefault(lie.point, lie)
     return list(found.values())

@@ -25,6 +25,8 @@ class Seen:
     now: float
     minutes: float | None
     standing: Mapping[str, float] = field(default_factory=dict)
+    heats: bool = False
+    """The coils stand the other way round, and the vapour line is hot."""
 
     def has(self, *points: str) -> bool:
         return all(point in self.mean for point in points)
@@ -67,3 +69,5 @@ class ProbeCheck:
     key: str
     reason: str
     finds: Callable[[Seen], Iterator[Lie]]
+    only_cooling: bool = False
+    """It rests on where a cooling machine is hot and cold."""

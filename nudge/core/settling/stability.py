@@ -69,6 +69,14 @@ class LoadRow:
     reason: str
 
 
+FROSTING: tuple[LoadRow, ...] = (
+    LoadRow("suction_pressure", 0.5 * KPA_PER_PSI, "frost grows all the while it heats"),
+    LoadRow("liquid_pressure", 0.8 * KPA_PER_PSI, "heat falls with frost, and so does the head"),
+    LoadRow("liquid_line_temp", degrees_f(0.4), "the liquid follows the head"),
+    LoadRow("superheat", degrees_f(0.2), "the valve follows"),
+    LoadRow("subcooling", degrees_f(0.4), "the head moves, the liquid later"),
+)
+"""How fast each may move on, in heating, without being unsettled: it is the weather's drift."""
 LOAD: tuple[LoadRow, ...] = (
     LoadRow("return_air_temp", degrees_f(0.1), "a house loses up to a degree in ten minutes"),
     LoadRow("return_air_wet_bulb", degrees_f(0.1), "a coil dries the house as it cools it"),
@@ -117,8 +125,11 @@ class Settling:
         return max(self.quantities, key=lambda q: q.seconds, default=None)
 
 
-def settling(traces: Mapping[str, Trace], now: float, quiet_since: float) -> Settling:
-    """Judge the traces at `now` [s]; nothing before `quiet_since` (start or last change) counts.
+def settling(
+    traces: Mapping[str, Trace], now: float, quiet_since: float, frosts: bool = False
+) -> Settling:
+    """Judge the traces at `now` [s]; nothing before `quiet_since` (start or last change) counts;
+    where it `frosts`, an even slow drift is the weather's.
 
     Traces hold core units under the keys of `SLOW` and `LOAD`, a value every few seconds. A
     quantity not measured is not asked for; none at all is unknown. One whose last value is
@@ -136,6 +147,8 @@ def settling(traces: Mapping[str, Trace], now: float, quiet_since: float) -> Set
         left = max(SHORTEST_S - (now - start), 1.0) + USUAL_TAU_S
         return Settling("settling", left, (), None, load)
     found = tuple(_steadiness(row, windows[row.key]) for row in measured)
+    if frosts:
+        found = tuple(replace(q, seconds=0.0) if _is_frost(q) else q for q in found)
     if any(q.seconds > 0 and q.to_go < HOLDS * q.row.within for q in found):
         found = _held(found, traces, now - HELD_S, quiet_since)
     swing = _swing(windows)
@@ -144,6 +157,12 @@ def settling(traces: Mapping[str, Trace], now: float, quiet_since: float) -> Set
     longest = max(q.seconds for q in found)
     state: State = "settled" if longest == 0 else "settling"
     return Settling(state, min(longest, LONGEST_FORECAST_S), found, None, load)
+
+
+def _is_frost(now: Steadiness) -> bool:
+    """Whether it moves no faster than a coil that frosts."""
+    slowly = {row.key: row.per_minute for row in FROSTING}
+    return now.drifts and abs(now.per_minute) <= slowly.get(now.row.key, 0.0)
 
 
 def _held(

@@ -1,6 +1,7 @@
 """Which probe lies: numbers with one thing wrong, and the probe that has to be named."""
 
 import unittest
+from dataclasses import replace
 from random import Random
 
 from nudge.core.physics.refrigerant.table import load_table
@@ -68,6 +69,14 @@ LIES = (
 
 
 class LyingProbesTest(unittest.TestCase):
+    def test_in_heating_the_hot_vapour_line_is_no_swapped_clamp(self):
+        hot = seen(sl=172, ll=88, lli=90, ts=34, oa=38, ra=68, sa=96, suct=82, liq=335)
+        self.assertIn("swapped", {lie.check for lie in lying(hot)})
+        self.assertEqual(lying(replace(hot, heats=True)), [])
+        frozen = Trace(tuple(range(0, 240, 2)), (3.3,) * 120)
+        still = seen(ts=34, oa=38, trace={"outdoor_air_temp": frozen})
+        self.assertIn("stuck", {lie.check for lie in lying(replace(still, heats=True))})
+
     def test_each_lie_names_its_probe_first(self):
         for check, point, wrong in LIES:
             with self.subTest(check, point=point):
