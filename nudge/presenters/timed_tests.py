@@ -1,6 +1,6 @@
 """Tests with time over the wire: what can be tested, what runs, what each shows."""
 
-from collections.abc import Sequence
+from collections.abc import Callable, Mapping, Sequence
 from datetime import datetime
 from typing import Annotated, Literal
 
@@ -25,6 +25,7 @@ from nudge.core.tests.run import Number as TestNumber
 from nudge.core.tests.table import FACTS, TESTS, test_named
 from nudge.presenters.blanks import CheckBlankOut, Filled, blank_out, filled_in_si
 from nudge.presenters.book import Id
+from nudge.presenters.drawing.defrost_layout import defrosts_of
 from nudge.presenters.drawing.film_layout import DrawnFilm, films_of
 from nudge.presenters.drawing.joints_layout import DrawnJoints, joints_drawn
 from nudge.presenters.drawing.proof_layout import DrawnProof, proofs_of
@@ -142,7 +143,7 @@ class TestOut(BaseModel):
     joints: DrawnJoints | None
     """The joints of a nitrogen test, to be touched."""
     proof: list[DrawnProof]
-    """The strip of a test dose, in each frame."""
+    """The strip of a test dose or of a defrost, in each frame."""
 
 
 class TestsOut(BaseModel):
@@ -180,6 +181,13 @@ def tests_out(found: Sequence[Tested], units: UnitSystem) -> TestsOut:
     )
 
 
+STRIPS: Mapping[str, Callable[[Tested, UnitSystem], list[DrawnProof]]] = {
+    "test_dose": proofs_of,
+    "defrost": defrosts_of,
+}
+"""Tests that draw what they prove as a strip."""
+
+
 def one_out(one: Tested, units: UnitSystem) -> TestOut:
     outcome = one.outcome
     return TestOut(
@@ -204,7 +212,7 @@ def one_out(one: Tested, units: UnitSystem) -> TestOut:
         readings=_readings(one, units),
         places=[(JOINTS.get(place, place), note) for place, note in one.places],
         joints=joints_drawn(one.run) if one.row.key == "nitrogen" else None,
-        proof=proofs_of(one, units) if one.row.key == "test_dose" else [],
+        proof=STRIPS[one.row.key](one, units) if one.row.key in STRIPS else [],
     )
 
 

@@ -52,6 +52,7 @@ class Quantity(StrEnum):
     EFFICIENCY = "efficiency"
     RATIO = "ratio"
     MINUTES = "minutes"
+    SECONDS = "seconds"
     HOURS = "hours"
     ABSOLUTE_PRESSURE = "absolute_pressure"
     AIRFLOW_PER_CAPACITY = "airflow_per_capacity"
@@ -112,6 +113,7 @@ UNITS: Mapping[Quantity, UnitRow] = {
     Quantity.RATIO: UnitRow("", "", 1.0, 0.0, 2, 2),
     Quantity.POWER_FACTOR: UnitRow("pf", "pf", 1.0, 0.0, 2, 2),
     Quantity.MINUTES: UnitRow("min", "min", 1.0, 0.0, 0, 0),
+    Quantity.SECONDS: UnitRow("s", "s", 1.0, 0.0, 0, 0),
     Quantity.HOURS: UnitRow("h", "h", 1.0, 0.0, 0, 0),
     Quantity.ABSOLUTE_PRESSURE: UnitRow("kPa abs", "psia", KPA_PER_PSI, 0.0, 0, 0),
     Quantity.AIRFLOW_PER_CAPACITY: UnitRow(

@@ -7,7 +7,16 @@ from nudge.core.checks.blanks import Blank
 from nudge.core.language.errors import UnknownName
 from nudge.core.language.said import say
 from nudge.core.language.units import KPA_PER_PSI, LPS_PER_CFM, PA_PER_MICRON, Quantity
-from nudge.core.tests import adjusting, bulb, decay, evacuation, nitrogen, steady_things, valve
+from nudge.core.tests import (
+    adjusting,
+    bulb,
+    decay,
+    defrost,
+    evacuation,
+    nitrogen,
+    steady_things,
+    valve,
+)
 from nudge.core.tests.row import MarkRow, TimedTest
 from nudge.core.tests.run import EVERY_PIPE, Run, TestOutcome
 
@@ -205,6 +214,29 @@ _ROWS = (
         cautions=("Blower off while the filter is taken out or put in.",),
     ),
     TimedTest(
+        "defrost", "Defrost watched",
+        "Valve, fan, vapour line, fan again: a missing event names its part.",
+        "running", (defrost.VAPOUR, defrost.LIQUID, defrost.FAN, "outdoor_air_temp"),
+        (defrost.VAPOUR, defrost.FAN), defrost.judge_defrost,
+        entries=(
+            Blank("every", "Minutes since the last one", Quantity.MINUTES, (), 5, 1_440,
+                  is_needed=False),
+            Blank("humidity", "Humidity outdoors", Quantity.PERCENT, (), 5, 100, is_needed=False),
+        ),
+        marks=(
+            MarkRow("forced", "Pins bridged: a defrost asked for",
+                    "Low-voltage pins only, with an insulated tool, as its maker says."),
+            MarkRow("ice", "Ice between the fins"),
+            MarkRow("frost_light", "Light even frost"),
+        ),
+        cautions=("The outdoor fan starts again by itself: hands and leads clear of the blades.",
+                  "Low-voltage pins only, with an insulated tool."),
+        how=("Clamp the vapour line, the liquid line and one lead of the outdoor fan.",
+             "Let it heat for two minutes, then bridge the pins, or wait for one.",
+             "Watch it to its end, and a minute more."),
+        proves=("defrosts",), step="defrost",
+    ),
+    TimedTest(
         "ice_bath", "Clamp in ice water",
         "Crushed ice and water stand at {t32}: a clamp must say so.",
         "instrument", ("suction_line_temp", "liquid_line_temp"), (), steady_things.judge_ice_bath,
@@ -227,6 +259,7 @@ FACTS: Mapping[str, str] = MappingProxyType(
         "valve_set": "Valve set, by its superheat",
         "gauges_true": "Gauges true, by standing pressure",
         "true": "Clamp true, by ice water",
+        "defrosts": "Defrosts, all four events seen",
     }
 )
 """What tests prove, in words."""

@@ -69,8 +69,8 @@ def _lay_out(one: Tested, dose_s: float, units: UnitSystem, frame: Frame) -> Dra
         ),
     ]
     boxes, letters = [], [
-        _word(x(0) + 3, HEAD - 8, "Dose", True),
-        _word(x(BACK_MIN * 60) - 3, HEAD - 8, "Back by here", False, "end"),
+        word(x(0) + 3, HEAD - 8, "Dose", True),
+        word(x(BACK_MIN * 60) - 3, HEAD - 8, "Back by here", False, "end"),
     ]  # fmt: skip
     for number, (label, unit, points, window) in enumerate(rows):
         top = HEAD + number * each + BETWEEN / 2
@@ -89,10 +89,10 @@ def _lay_out(one: Tested, dose_s: float, units: UnitSystem, frame: Frame) -> Dra
             )
         strokes.append(ProofStroke(role="trace", points=[(_r(x(s)), _r(y(v))) for s, v in points]))
         middle = (y.start + y.end) / 2
-        letters.append(_word(4, middle, label, True))
-        letters.append(_word(4, middle + SMALL * LINE, f"{points[-1][1]:.1f} {unit}", False))
+        letters.append(word(4, middle, label, True))
+        letters.append(word(4, middle + SMALL * LINE, f"{points[-1][1]:.1f} {unit}", False))
     for minute in (-1, 0, 1, 2, 3):
-        letters.append(_word(x(minute * 60), frame.height - 6, f"{minute} min", False, "middle"))
+        letters.append(word(x(minute * 60), frame.height - 6, f"{minute} min", False, "middle"))
     return DrawnProof(
         frame=frame.key,
         width=frame.width,
@@ -141,7 +141,7 @@ def _traces(one: Tested, dose_s: float, units: UnitSystem) -> list[_Row]:
     return found
 
 
-def _word(
+def word(
     x: float,
     y: float,
     text: str,
