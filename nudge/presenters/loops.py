@@ -39,6 +39,8 @@ class LoopOut(BaseModel):
     levels: list[LevelOut]
     gaps: list[GapOut]
     air: dict[str, float]
+    heats: bool = False
+    """The house is its warm side: the coils stand the other way round."""
 
 
 def loop_out(loop: Loop, look: LookOut | None, units: UnitSystem) -> LoopOut:
@@ -76,6 +78,7 @@ def _measured(loop: Loop, units: UnitSystem) -> LoopOut:
             for g in loop.gaps
         ],
         air={key: shown(value) for key, value in loop.air.items()},
+        heats=loop.heats,
     )
 
 

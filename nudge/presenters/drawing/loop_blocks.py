@@ -5,7 +5,7 @@ from itertools import product
 
 from nudge.presenters.drawing.avoid import LabelRoom
 from nudge.presenters.drawing.frames import LINE, SMALL, Frame, digits_width, text_width
-from nudge.presenters.drawing.loop_lines import PLACE, Scale
+from nudge.presenters.drawing.loop_lines import Scale
 from nudge.presenters.drawing.loop_numbers import FourNumber
 from nudge.presenters.drawing.shapes import NumberBlock
 from nudge.presenters.loops import LoopOut
@@ -108,7 +108,7 @@ def _gap_block(loop: LoopOut, one: FourNumber, at: Scale, room: LabelRoom) -> Nu
     gap = next((each for each in loop.gaps if each.key == one.key), None)
     is_high = one.side == "high"
     station = gap.station if gap else "liquid_line" if is_high else "suction_line"
-    x, middle = at.x(PLACE[station]), frame.height / 2
+    x, middle = at.x(at.place(station)), frame.height / 2
     ends = sorted((at.y(gap.level), at.y(gap.line))) if gap else [middle, middle]
     left, right = (0.0, frame.width * 0.55) if is_high else (frame.width * 0.565, frame.width)
     wanted = (x + 24, x + 12, x - width - 10, x - width / 2, left, right - width)

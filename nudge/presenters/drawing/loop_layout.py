@@ -5,7 +5,7 @@ from collections.abc import Mapping, Sequence
 from nudge.presenters.drawing.avoid import LabelRoom
 from nudge.presenters.drawing.frames import Frame
 from nudge.presenters.drawing.loop_blocks import number_blocks
-from nudge.presenters.drawing.loop_lines import AIR_NAMES, ALONG, PLACE, Scale, scale_of, strokes_of
+from nudge.presenters.drawing.loop_lines import AIR_NAMES, PLACE, Scale, scale_of, strokes_of
 from nudge.presenters.drawing.loop_numbers import FourNumber
 from nudge.presenters.drawing.loop_words import (
     air_words,
@@ -91,7 +91,7 @@ def _marks(loop: LoopOut, at: Scale) -> list[ReadingMark]:
         value = station.temperature
         if value is None or station.key == "discharge_line" or station.key not in PLACE:
             continue
-        x, y = at.at(PLACE[station.key], value)
+        x, y = at.at(at.place(station.key), value)
         side: Side = "high" if station.side == "high" else "low"
         point = POINT_OF.get(station.key, "")
         found.append(ReadingMark(key=station.key, point=point, side=side, x=x, y=y, value=value))
@@ -128,7 +128,7 @@ def _places(loop: LoopOut, marks: Sequence[ReadingMark], at: Scale) -> list[Touc
         if not point or station.key not in PLACE:
             continue
         mark = read.get(station.key)
-        x, y = (mark.x, mark.y) if mark else (at.x(PLACE[station.key]), foot)
+        x, y = (mark.x, mark.y) if mark else (at.x(at.place(station.key)), foot)
         found.append(
             Touch(
                 key=station.key,
@@ -140,8 +140,8 @@ def _places(loop: LoopOut, marks: Sequence[ReadingMark], at: Scale) -> list[Touc
             )
         )
     for key, value in loop.air.items():
-        if key in ALONG:
-            x, y = at.at(sum(ALONG[key]) / 2, value)
+        if key in at.along:
+            x, y = at.at(sum(at.along[key]) / 2, value)
             found.append(Touch(key=key, point=key, label=AIR_NAMES[key], x=x, y=y, is_read=True))
     return found
 

@@ -25,6 +25,16 @@ PLACE: Mapping[str, float] = MappingProxyType(
     }
 )
 """Where each station stands, as a share of the width."""
+IN_HEATING: Mapping[str, float] = MappingProxyType(
+    {
+        **PLACE,
+        "liquid_line_indoor": 0.33,
+        "liquid_line": 0.395,
+        "drier_in": 0.44,
+        "drier_out": 0.485,
+    }
+)
+"""The same where the liquid comes from the house."""
 CONDENSER, METERING, EVAPORATOR = (0.10, 0.26), (0.525, 0.555), (0.57, 0.72)
 """From where to where each part reaches."""
 ALONG = {
@@ -32,6 +42,12 @@ ALONG = {
     "condenser_leaving_air_temp": CONDENSER,
     "return_air_temp": EVAPORATOR,
     "supply_air_temp": EVAPORATOR,
+}
+TURNED_ALONG = {
+    "outdoor_air_temp": EVAPORATOR,
+    "condenser_leaving_air_temp": EVAPORATOR,
+    "return_air_temp": CONDENSER,
+    "supply_air_temp": CONDENSER,
 }
 AIR_NAMES = {
     "outdoor_air_temp": "Outdoor air",
@@ -55,6 +71,16 @@ class Scale:
     frame: Frame
     coldest: float
     hottest: float
+    heats: bool = False
+
+    def place(self, station: str) -> float:
+        """Where a station stands, as a share of the width."""
+        return places_of(self.heats)[station]
+
+    @property
+    def along(self) -> Mapping[str, tuple[float, float]]:
+        """From where to where each air reaches: along the coil that it meets."""
+        return TURNED_ALONG if self.heats else ALONG
 
     def x(self, share: float) -> float:
         return round(share * self.frame.width, 1)
@@ -66,6 +92,11 @@ class Scale:
 
     def at(self, share: float, value: float) -> tuple[float, float]:
         return self.x(share), self.y(value)
+
+
+def places_of(heats: bool) -> Mapping[str, float]:
+    """Where each station stands."""
+    return IN_HEATING if heats else PLACE
 
 
 def scale_of(loop: LoopOut, windows: Mapping[str, tuple[float, float]], frame: Frame) -> Scale:
@@ -80,7 +111,7 @@ def scale_of(loop: LoopOut, windows: Mapping[str, tuple[float, float]], frame: F
         middle = (high + low) / 2
         low, high = middle - LEAST_SPAN / 2, middle + LEAST_SPAN / 2
     spare = (high - low) * SPARE
-    return Scale(frame, low - spare, high + spare)
+    return Scale(frame, low - spare, high + spare, loop.heats)
 
 
 def _span(level: LevelOut) -> tuple[float, float, float, float]:
@@ -107,7 +138,7 @@ def strokes_of(loop: LoopOut, at: Scale, windows: Mapping[str, tuple[float, floa
     found += _high(loop, by_side.get("high"), at)
     found += _low(loop, by_side.get("high"), by_side.get("low"), at)
     for gap in loop.gaps:
-        x, top, line = at.x(PLACE[gap.station]), at.y(gap.level), at.y(gap.line)
+        x, top, line = at.x(at.place(gap.station)), at.y(gap.level), at.y(gap.line)
         found.append(Line(role="gap", key=gap.key, points=[(x, top), (x, line)]))
         window = bracket_of(gap.key, gap.level, windows)
         if window is not None:
@@ -137,14 +168,14 @@ def _foot(loop: LoopOut, at: Scale) -> Iterator[Line]:
     yield Line(role="base", points=[(0.0, base), (at.frame.width, base)])
     for station in loop.stations:
         if station.is_part or station.key in ("liquid_line", "suction_line"):
-            x = at.x(PLACE[station.key])
+            x = at.x(at.place(station.key))
             yield Line(role="part", key=station.key, points=[(x, base - 5), (x, base + 5)])
 
 
 def _air(loop: LoopOut, at: Scale) -> Iterator[Line]:
     for key, value in loop.air.items():
-        if key in ALONG:
-            from_share, to_share = ALONG[key]
+        if key in at.along:
+            from_share, to_share = at.along[key]
             points = [at.at(from_share, value), at.at(to_share, value)]
             yield Line(role="air", key=key, points=points)
 
@@ -170,7 +201,9 @@ def _level(level: LevelOut, at: Scale) -> list[Line]:
 
 def _measured(loop: LoopOut, keys: Sequence[str]) -> list[tuple[float, float]]:
     values = {station.key: station.temperature for station in loop.stations}
-    return [(PLACE[key], value) for key in keys if (value := values.get(key)) is not None]
+    places = places_of(loop.heats)
+    found = [(places[key], value) for key in keys if (value := values.get(key)) is not None]
+    return sorted(found)
 
 
 def _high(loop: LoopOut, level: LevelOut | None, at: Scale) -> Iterator[Line]:

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 
 from nudge.presenters.drawing.avoid import LabelRoom
 from nudge.presenters.drawing.frames import LABEL, SMALL, text_width
-from nudge.presenters.drawing.loop_lines import AIR_NAMES, PLACE, Scale
+from nudge.presenters.drawing.loop_lines import AIR_NAMES, Scale
 from nudge.presenters.drawing.shapes import Anchor, LetterRole, Letters, Line, ReadingMark
 from nudge.presenters.loops import LoopOut
 
@@ -87,12 +87,11 @@ def reading_words(mark: ReadingMark, room: LabelRoom) -> Letters:
 def air_words(loop: LoopOut, at: Scale, room: LabelRoom) -> list[Letters]:
     found = []
     for key, value in loop.air.items():
-        if key not in AIR_NAMES:
+        if key not in AIR_NAMES or key not in at.along:
             continue
         name = AIR_NAMES[key].partition(" ")[0] if at.frame.is_short else AIR_NAMES[key]
         text = f"{name} {value:.1f}"
-        share = 0.18 if "outdoor" in key or "condenser" in key else 0.645
-        x, y = at.at(share, value)
+        x, y = at.at(sum(at.along[key]) / 2, value)
         off = text_width(text, SMALL) / 2 + 8
         around = [(x + dx, y + dy) for dy in DOWNS for dx in (0, 20, -20, 45, 70, off, -off)]
         found.append(_letters("air", text, SMALL, False, room, around, key))
@@ -114,7 +113,7 @@ def discharge_words(
     value = next((s.temperature for s in loop.stations if s.key == "discharge_line"), None)
     if value is None:
         return []
-    x = at.x(PLACE["discharge_line"])
+    x = at.x(at.place("discharge_line"))
     strokes.append(Line(role="leader", side="high", key="discharge", points=[(x, 20.0), (x, 6.0)]))
     text = f"{value:.0f}" if at.frame.is_short else f"Discharge line {value:.0f}"
     half = text_width(text, SMALL, True) / 2
@@ -145,7 +144,7 @@ def part_words(loop: LoopOut, at: Scale) -> list[Letters]:
         named.add(station.label)
         text = _short_of(station.key, station.label) if frame.is_short else station.label
         width = text_width(text, SMALL)
-        wanted = max(at.x(PLACE[station.key]) - width / 2, 0.0)
+        wanted = max(at.x(at.place(station.key)) - width / 2, 0.0)
         left = min(max(wanted, free), frame.width - width)
         if left < free or left - wanted > PUSHED:
             continue

@@ -66,7 +66,7 @@ def _empty(numbers: Sequence[FourNumber], units: UnitSystem, frame: Frame, said:
         StationOut(key=key, label=key, side=side, temperature=shown(at), is_part=False)
         for (key, at), side in zip(_SKETCHED_LINES.items(), ("high", "low"), strict=True)
     ]
-    sketch = LoopOut(stations=stations, levels=levels, gaps=[], air={})
+    sketch = LoopOut(stations=stations, levels=levels, gaps=[], air={}, heats=False)
     drawn = lay_out_loop(sketch, {}, numbers, {}, "", frame)
     clamp = next(mark for mark in drawn.marks if mark.key == "suction_line")
     keeps: dict[str, LineRole] = {
