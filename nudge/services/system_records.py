@@ -108,6 +108,14 @@ class SystemRecords:
         removed = sum(mg for kind, mg in moved if kind == "recovered") / 1e6
         return Records(system, kept, laid, compared, intended, deferred, snaps, added, removed)
 
+    def two_of(self, system_id: str, one: str, other: str) -> tuple[Snapshot, Snapshot]:
+        """Two visits of a system. Raises: NotFound, for a visit that is not of it."""
+        found = self._visits.snapshot(one), self._visits.snapshot(other)
+        for snapshot in found:
+            if snapshot.visit.system_id != system_id:
+                raise NotFound("visit", snapshot.visit.id)
+        return found
+
     def deferred_of(self, system_id: str) -> Sequence[Deferred]:
         with self._database.reading() as session:
             return whole_visit.deferred(session, system_id)

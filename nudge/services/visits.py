@@ -37,7 +37,7 @@ from nudge.store.tables import (
     ObservationRow,
     Visit,
 )
-from nudge.store.visit_tables import Note, Tick
+from nudge.store.visit_tables import Deferred, Note, Tick
 
 
 @dataclass(frozen=True, slots=True)
@@ -45,7 +45,7 @@ class Ending:
     """What is written with a visit as it is closed: what had drifted, and other rows."""
 
     drift: str = ""
-    rows: Sequence[Tick | Note] = ()
+    rows: Sequence[Tick | Note | Deferred] = ()
 
 
 class Visits(ReadingsTaken):

@@ -18,6 +18,7 @@ from nudge.core.settling.gate import CLOCKS
 from nudge.core.visit.calls import call_named
 from nudge.core.visit.facts import Facts
 from nudge.core.visit.order import Order, check_tick, order_of
+from nudge.services.carried_over import left_open, reads_gas, superheats_open
 from nudge.services.clock import Clock
 from nudge.services.facts import findings_of, first_facts
 from nudge.services.plates import plate_of
@@ -27,7 +28,7 @@ from nudge.services.visits import Ending, Visits
 from nudge.store.database import Database
 from nudge.store.repositories import whole_visit
 from nudge.store.tables import Event, ObservationRow, Reading, Visit
-from nudge.store.visit_tables import CheckRow, Note, Tick
+from nudge.store.visit_tables import CheckRow, Deferred, Note, Tick
 
 LONGEST_NOTE = 4_000
 NEVER = datetime.min.replace(tzinfo=UTC)
@@ -172,7 +173,8 @@ class Work:
     def close(self, visit_id: str, reason: str = "") -> Snapshot:
         """Close a visit, and keep with it what had drifted and why anything was left open.
 
-        With something dangerous open it takes a reason, which is printed.
+        With something dangerous open it takes a reason, which is printed. A superheat that read
+        none stays open in the system's book until a later visit reads one.
         Raises: OpenAtTheEnd, naming what is open.
         """
 
@@ -180,10 +182,17 @@ class Work:
             order, why = order_now(snapshot).order, reason.strip()
             if order.dangers and not why:
                 raise _open_at_the_end(order.dangers)
-            rows = self._why(snapshot.visit, order, why) if order.dangers else ()
-            return Ending(drift_noted(snapshot), rows)
+            rows = self._why(snapshot.visit, order, why) if order.dangers else []
+            return Ending(drift_noted(snapshot), (*rows, *left_open(snapshot, self._clock())))
 
-        return self._visits.close(visit_id, ends)
+        closed = self._visits.close(visit_id, ends)
+        if reads_gas(closed):
+            with self._database.writing() as session:
+                for row in superheats_open(closed):
+                    found = session.get(Deferred, row.id)
+                    if found is not None:
+                        found.done_at = self._clock()
+        return closed
 
     def _why(self, visit: Visit, order: Order, reason: str) -> list[Tick | Note]:
         """With every open step, and in a note, why the visit is closed all the same."""

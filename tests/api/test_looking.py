@@ -15,6 +15,7 @@ NAMES = {
 ASKED = {
     "/api/search": {"text": "clinic"},
     "/api/visits/{visit_id}/scale": {"since": 0},
+    "/api/systems/{system_id}/compare": {"one": "clinic-now", "other": "clinic-now"},
     "/api/refrigerants/{name}/saturation": {"temperature": 40},
 }
 UNENDING = {"/api/visits/{visit_id}/stream"}

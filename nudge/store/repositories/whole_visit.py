@@ -42,7 +42,7 @@ _VISITS_BEFORE = select(func.count(Visit.id)).where(
 )
 
 
-def add_all(session: Session, rows: Sequence[Tick | Note]) -> None:
+def add_all(session: Session, rows: Sequence[Tick | Note | Deferred]) -> None:
     """Write rows together, one statement a kind."""
     session.bulk_save_objects(rows)
 

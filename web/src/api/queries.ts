@@ -101,6 +101,15 @@ export const useCharts = (id: string) =>
     (units) => api.GET('/api/systems/{system_id}/charts', of({ system_id: id }, units)),
     { id },
   )
+export const useCompare = (id: string, one: string, other: string) =>
+  useLoad(
+    'compare',
+    (units) =>
+      api.GET('/api/systems/{system_id}/compare', {
+        params: { path: { system_id: id }, query: { units, one, other } },
+      }),
+    { id: `${id} ${one} ${other}` },
+  )
 export const useWeighIn = (id: string) =>
   useLoad(
     'weigh-in',

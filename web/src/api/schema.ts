@@ -1657,6 +1657,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/systems/{system_id}/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Compare
+         * @description Two visits of a system laid over each other; null where nothing was judged on one.
+         */
+        get: operations["compare_api_systems__system_id__compare_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/systems/{system_id}/written-charge": {
         parameters: {
             query?: never;
@@ -2711,6 +2731,73 @@ export interface components {
              */
             unit?: string;
         };
+        /**
+         * CompareOut
+         * @description Two visits of a system, the earlier first.
+         */
+        CompareOut: {
+            then: components["schemas"]["ComparedVisit"];
+            now: components["schemas"]["ComparedVisit"];
+            /** Unlike */
+            unlike: string[];
+            /** Rows */
+            rows: components["schemas"]["ComparedRow"][];
+            /** Drawn */
+            drawn: components["schemas"]["DrawnCompare"][];
+        };
+        /**
+         * CompareStroke
+         * @description A line of one of the two, or of the sheet behind them.
+         */
+        CompareStroke: {
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "then" | "now" | "level_then" | "level_now" | "tick" | "base" | "part";
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "high" | "low" | "";
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+        };
+        /**
+         * ComparedRow
+         * @description One quantity on both, and how far it moved, in words.
+         */
+        ComparedRow: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: string;
+            /** Then */
+            then: string;
+            /** Now */
+            now: string;
+            /** Moved */
+            moved: string;
+        };
+        /**
+         * ComparedVisit
+         * @description One of the two.
+         */
+        ComparedVisit: {
+            /** Id */
+            id: string;
+            /** At */
+            at: string | null;
+            /** Headline */
+            headline: string;
+            /** Heats */
+            heats: boolean;
+        };
         /** ConnectionOut */
         ConnectionOut: {
             /** Key */
@@ -3105,6 +3192,27 @@ export interface components {
             readings: {
                 [key: string]: number;
             };
+        };
+        /**
+         * DrawnCompare
+         * @description Both Loops in one frame.
+         */
+        DrawnCompare: {
+            /**
+             * Frame
+             * @enum {string}
+             */
+            frame: "hand" | "desk";
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** Strokes */
+            strokes: components["schemas"]["CompareStroke"][];
+            /** Letters */
+            letters: components["schemas"]["Letters"][];
+            /** Words */
+            words: string;
         };
         /**
          * DrawnFilm
@@ -6999,6 +7107,8 @@ export interface components {
             liquid_return: boolean;
             /** Valve Is Open */
             valve_is_open: boolean;
+            /** Is Defrosting */
+            is_defrosting: boolean;
             /** Jobs */
             jobs: components["schemas"]["JobOut"][];
         };
@@ -10645,6 +10755,45 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RecordsOut"];
+                };
+            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    compare_api_systems__system_id__compare_get: {
+        parameters: {
+            query: {
+                one: string;
+                other: string;
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                system_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CompareOut"] | null;
                 };
             };
             400: components["responses"]["Refused400"];

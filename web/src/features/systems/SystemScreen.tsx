@@ -20,6 +20,7 @@ import { Heading } from '../../ui/Heading'
 import { LinkRow } from '../../ui/LinkRow'
 import { LoadState } from '../../ui/LoadState'
 import { ChartsSection } from './ChartsSection'
+import { Compare } from './Compare'
 import { PlateForm, WinterFields } from './PlateForm'
 import { Keeping, Standing } from './Records'
 import { WeighInSheet } from './WeighInSheet'
@@ -88,6 +89,7 @@ function Page({ page, vocabulary, fluids }: Props) {
       <div className="grid grid-cols-1 gap-x-10 gap-y-8 lg:grid-cols-[minmax(0,1.3fr)_minmax(0,1fr)]">
         <div className="flex min-w-0 flex-col gap-8">
           <Standing system={system} units={units} />
+          <Compare systemId={system.id} visits={visits} />
           <section aria-label="Plate">
             <Heading aside="kept as you type">Plate</Heading>
             <PlateForm

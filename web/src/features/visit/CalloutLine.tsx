@@ -25,6 +25,11 @@ const EXAMPLE = {
   si: 'suct 814 liq 2351 sl 11 ll 36 oa 31',
   si_bar: 'suct 8.1 liq 23.5 sl 11 ll 36 oa 31',
 }
+const IN_HEATING = {
+  ip: 'ra 69 sa 92 oa 38 cfm 1150 suct 97 ts 34',
+  si: 'ra 21 sa 33 oa 3 suct 670 ts 1',
+  si_bar: 'ra 21 sa 33 oa 3 suct 6.7 ts 1',
+}
 
 /** The call-out line: readings in any order, heard as they are typed, taken with Enter. */
 export function CalloutLine({ visit, vocabulary, units, onTypes }: Props) {
@@ -97,7 +102,9 @@ export function CalloutLine({ visit, vocabulary, units, onTypes }: Props) {
           spellCheck={false}
           inputMode={padOpen ? 'none' : 'text'}
           enterKeyHint="send"
-          placeholder={closed ? 'This visit is closed.' : EXAMPLE[units]}
+          placeholder={
+            closed ? 'This visit is closed.' : (visit.heat ? IN_HEATING : EXAMPLE)[units]
+          }
           onChange={(event) => setLine(event.target.value)}
           onKeyDown={(event) => {
             if (event.key === 'Escape') event.currentTarget.blur()

@@ -2,7 +2,7 @@ import type { DrawnProof } from '../../../api/types'
 import { pathThrough } from '../../../drawing/frame'
 import { LetterText } from '../../../drawing/LetterText'
 
-/** The proof strip of a test dose: it bumps, it is back in time, superheat stays. */
+/** The strip of a test dose or a defrost: traces, and the moments that prove something. */
 export function ProofStrip({ layouts }: { layouts: DrawnProof[] }) {
   const drawn = layouts[0]
   if (!drawn) return null
