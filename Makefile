@@ -30,6 +30,16 @@ bench: setup-dev web/dist/index.html  ## the measured figures, medians and ratio
 heat: setup-dev  ## heating visits on the plant: arithmetic, healthy left alone, nothing moved
 	@$(PY) -m tools.heat_study
 
+.PHONY: winter zero defrost
+winter: setup-dev  ## suspects in heating, by tables made without the family they are met in
+	@$(PY) -m tools.winter_study
+
+zero: setup-dev  ## superheat that reads none, followed to its named outcome
+	@$(PY) -m tools.zero_study
+
+defrost: setup-dev  ## defrosts watched: is what is missing named, are healthy ones left alone
+	@$(PY) -m tools.defrost_study
+
 study: setup-dev  ## how often settling and the probe checks are right
 	@$(PY) -m tools.study
 

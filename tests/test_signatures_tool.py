@@ -65,7 +65,7 @@ class SignaturesToolTest(unittest.TestCase):
         row = self.expected["subcooling"]
         self.assertAlmostEqual(row.base, 0.5, delta=0.2)
         self.assertAlmostEqual(row.per_outdoor, -0.1, delta=0.03)
-        self.assertAlmostEqual(row.per_wet_bulb, 0.2, delta=0.06)
+        self.assertAlmostEqual(row.per_house, 0.2, delta=0.06)
         self.assertAlmostEqual(row.per_seer, -0.3, delta=0.05)
         left = [residual(one, self.expected)["subcooling"] for one in _cases(LOW, -5.0)]
         self.assertAlmostEqual(sum(left) / len(left), -5.0, delta=0.15)
@@ -89,7 +89,7 @@ class SignaturesToolTest(unittest.TestCase):
                 self.assertEqual(self.expected[sign.key].per_outdoor, 0)
 
     def test_a_spread_is_what_is_left_at_its_severity_and_never_nothing(self):
-        rows = Rows()
+        rows = Rows(tuple(SIGNS))
         rng = Random(3)
         for _ in range(400):
             severity = rng.uniform(0.4, 0.7)
@@ -104,7 +104,7 @@ class SignaturesToolTest(unittest.TestCase):
         self.assertIsNone(rows.fit("approach"))
 
     def test_what_moves_together_is_found_once(self):
-        found = correlations(nodes(self.seen, self.expected))
+        found = correlations(nodes(self.seen, self.expected), SIGNS)
         self.assertTrue(all(one < other for one, other in found))
         self.assertTrue(all(abs(value) <= 1 for value in found.values()))
         self.assertLess(found["approach", "subcooling"], -0.5)  # made as its opposite
@@ -117,7 +117,7 @@ class SignaturesToolTest(unittest.TestCase):
                 off = one.offs["subcooling"]
                 alike = {"subcooling": off, "airflow": 9 * off, "static": -8 * off}
                 seen.append(replace(one, offs=alike))
-        found = correlations(nodes(seen, expectations(seen)))
+        found = correlations(nodes(seen, expectations(seen)), SIGNS)
         pairs = {("airflow", "static"), ("airflow", "subcooling"), ("static", "subcooling")}
         self.assertEqual(set(found), pairs)
         a, b, c = (found[pair] for pair in sorted(pairs))

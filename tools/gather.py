@@ -8,18 +8,26 @@ without the family it judges on. Systems are numbered from 0 on; those of every 
 import pickle
 from collections.abc import Iterator, Mapping
 from concurrent.futures import ProcessPoolExecutor
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from itertools import pairwise
 from pathlib import Path
 from random import Random
 
+from nudge.core.behaviours.behaviour import Mode
 from nudge.core.judgement.pairs import PAIRS
 from nudge.core.judgement.signatures import SEVERITIES
 from nudge.core.physics.circuit.equipment import FEEDS, Plate
 from nudge.plant.faults import FAULTS, Present
 from tools.drive import ROOT
 from tools.sweep import STEADY_FAULTS, may_have, read, site, swept
-from tools.troubles_at_rest import PROBE_TROUBLES
+from tools.troubles_at_rest import HEATING_TROUBLES, PROBE_TROUBLES
+from tools.winter import (
+    WINTER_FAULTS,
+    may_have_in_winter,
+    pump,
+    read_in_winter,
+    swept_in_winter,
+)
 
 SWEPT = ROOT / "build/sweep"
 SPREAD = 0.28
@@ -56,6 +64,8 @@ class Job:
     faults: tuple[str, ...]
     trouble: str
     cases: int
+    mode: Mode = field(default="cooling", repr=False)
+    """Not in its name: the seeds of what was swept before there were modes stay."""
 
 
 @dataclass(frozen=True)
@@ -68,12 +78,12 @@ class Case:
     severity: float
 
 
-def jobs(family: str) -> Iterator[Job]:
-    """Every node of the table."""
-    size = SIZES.get(family, COUSIN)
-    for device in FEEDS:
-        yield Job(family, device, ("none",), "none", "", (), "", size.healthy)
-        for fault in STEADY_FAULTS:
+def jobs(family: str, mode: Mode = "cooling") -> Iterator[Job]:
+    """Every node of the table of a mode."""
+    size, heats = SIZES.get(family, COUSIN), mode == "heating"
+    for device in ("valve",) if heats else FEEDS:
+        yield Job(family, device, ("none",), "none", "", (), "", size.healthy, mode)
+        for fault in WINTER_FAULTS if heats else STEADY_FAULTS:
             for severity in SEVERITIES:
                 yield Job(
                     family,
@@ -84,8 +94,9 @@ def jobs(family: str) -> Iterator[Job]:
                     (fault,),
                     "",
                     size.cases,
+                    mode,
                 )
-        for pair in PAIRS:
+        for pair in () if heats else PAIRS:
             suspects = tuple(FAULTS[f].suspect for f in pair.faults)
             yield Job(
                 family,
@@ -97,9 +108,17 @@ def jobs(family: str) -> Iterator[Job]:
                 "",
                 size.paired,
             )
-        for trouble in PROBE_TROUBLES:
+        for trouble in HEATING_TROUBLES if heats else PROBE_TROUBLES:
             yield Job(
-                family, device, ("sensor_suspect",), trouble, "moderate", (), trouble, size.paired
+                family,
+                device,
+                ("sensor_suspect",),
+                trouble,
+                "moderate",
+                (),
+                trouble,
+                size.paired,
+                mode,
             )
 
 
@@ -114,35 +133,45 @@ def sweep(job: Job) -> list[Case]:
     for _ in range(3 * job.cases):
         if len(found) >= job.cases:
             break
-        of = site(rng.randrange(sites), f"{job.family}/{job.device}", SPREAD)
-        if not all(may_have(of, fault) for fault in job.faults):
+        heats, number = job.mode == "heating", rng.randrange(sites)
+        if heats:
+            of = pump(number, job.family, SPREAD)
+        else:
+            of = site(number, f"{job.family}/{job.device}", SPREAD)
+        may = may_have_in_winter if heats else may_have
+        if not all(may(of, fault) for fault in job.faults):
             continue
         present = [Present(f, rng.uniform(low, high)) for f in job.faults]
-        case = swept(of, present, rng)
+        case = swept_in_winter(of, present, rng) if heats else swept(of, present, rng)
         if case is None:
             continue
-        readings = read(case, rng)
+        readings = read_in_winter(case, rng) if heats else read(case, rng)
         if job.trouble:
-            PROBE_TROUBLES[job.trouble](readings, rng.uniform(0.2, 1.0), rng)
+            troubles = HEATING_TROUBLES if heats else PROBE_TROUBLES
+            troubles[job.trouble](readings, rng.uniform(0.2, 1.0), rng)
         found.append(Case(job, of.plate, readings, present[0].severity if present else 0.0))
     return found
 
 
-def gather(family: str) -> Path:
-    """Sweep a family and keep it."""
+def _kept(family: str, mode: Mode) -> Path:
+    return SWEPT / (f"{family}.pickle" if mode == "cooling" else f"{family}-{mode}.pickle")
+
+
+def gather(family: str, mode: Mode = "cooling") -> Path:
+    """Sweep a family in a mode and keep it."""
     SWEPT.mkdir(parents=True, exist_ok=True)
     with ProcessPoolExecutor() as pool:
-        found = [c for some in pool.map(sweep, list(jobs(family)), chunksize=2) for c in some]
-    file = SWEPT / f"{family}.pickle"
+        found = [c for some in pool.map(sweep, list(jobs(family, mode)), chunksize=2) for c in some]
+    file = _kept(family, mode)
     file.write_bytes(pickle.dumps(found))
-    print(f"{family}: {len(found)} cases", flush=True)
+    print(f"{family}, {mode}: {len(found)} cases", flush=True)
     return file
 
 
-def gathered(family: str) -> list[Case]:
-    """What was swept of a family; swept now if it never was."""
-    file = SWEPT / f"{family}.pickle"
+def gathered(family: str, mode: Mode = "cooling") -> list[Case]:
+    """What was swept of a family in a mode; swept now if it never was."""
+    file = _kept(family, mode)
     if not file.exists():
-        gather(family)
+        gather(family, mode)
     found: list[Case] = pickle.loads(file.read_bytes())
     return found

@@ -4,15 +4,18 @@ from dataclasses import dataclass, field
 from itertools import pairwise
 from random import Random
 
+from nudge.core.behaviours.behaviour import Mode
 from nudge.core.behaviours.case import Context
 from nudge.core.checks.looks import Look
 from nudge.core.checks.table import CHECKS, CLEANED, LOOK_OF, LOOKS, SECOND_LOAD
 from nudge.core.judgement.assess import Assessment, assess
+from nudge.core.judgement.zero_superheat import reads_none
 from nudge.core.language.errors import CoreError
 from nudge.plant.faults import Present
 from tools.gather import BANDS, CHARGE, LEAST_CHARGE_FAULT
-from tools.sweep import FIVE, Swept, may_have, read, site, swept
-from tools.troubles_at_rest import PROBE_TROUBLES
+from tools.sweep import FIVE, WINTER, Swept, may_have, read, site, swept
+from tools.troubles_at_rest import HEATING_TROUBLES, PROBE_TROUBLES
+from tools.winter import may_have_in_winter, pump, read_in_winter, shows, swept_in_winter
 
 SITES, LEFT_SITES = range(1000, 1150), range(1000, 1060)
 ONE_CLAMP_K, STEP_K = 0.12, 1.1
@@ -35,13 +38,17 @@ BEFORE_GAUGES = (
 """What somebody has looked at who is ready to judge charge."""
 
 
+SEEN_IN_WINTER = ("outdoor_coil_ice", "condenser_coil_clean", "condenser_fan_ok", "filter_clean")
+"""What nobody walks past in winter: the outdoor coil, its fan, and the filter in hand."""
+
+
 SETTLED_MINUTES = 40.0
 
 
 AIR = ("return_air_temp", "return_air_wet_bulb")
 
 
-FOLLOWED = 3
+FOLLOWED, CHAINED = 3, 5
 
 
 @dataclass(frozen=True)
@@ -56,6 +63,11 @@ class Asked:
     trouble: str = ""
     follows: bool = False
 
+    @property
+    def heats(self) -> bool:
+        """It is met in heating: `family/winter`."""
+        return self.kind.endswith(WINTER.strip())
+
 
 @dataclass(frozen=True)
 class Judged:
@@ -69,6 +81,8 @@ class Judged:
     is_ready: bool
     after: tuple[tuple[str, float], ...] = ()
     checks: tuple[str, ...] = field(default_factory=tuple)
+    shows: bool = True
+    """Whether a steady reading can show what is wrong, by the plant itself."""
 
     @property
     def first(self) -> bool:
@@ -84,9 +98,10 @@ def judge(asked: Asked) -> Judged | None:
     case, rng = met(asked), Random(f"read {asked.seed}")
     if case is None:
         return None
-    readings = read(case, rng)
+    readings = read_in_winter(case, rng) if asked.heats else read(case, rng)
     if asked.trouble:
-        PROBE_TROUBLES[asked.trouble](readings, rng.uniform(0.4, 1.0), rng)
+        troubles = HEATING_TROUBLES if asked.heats else PROBE_TROUBLES
+        troubles[asked.trouble](readings, rng.uniform(0.4, 1.0), rng)
     visit = _Visit(case, asked, readings, rng)
     try:
         result = visit.judged()
@@ -107,12 +122,15 @@ def judge(asked: Asked) -> Judged | None:
         ready and not result.doubts,
         followed,
         checks,
+        not asked.heats or shows(case),
     )
 
 
 def met(asked: Asked) -> Swept | None:
     """The system of a case, at rest with its faults."""
     rng = Random(asked.seed)
+    if asked.heats:
+        return _met_in_winter(asked, rng)
     low, high = BANDS[asked.severity or "moderate"]
     if asked.severity == "mild" and set(asked.faults) & set(CHARGE):
         low = LEAST_CHARGE_FAULT
@@ -120,6 +138,19 @@ def met(asked: Asked) -> Swept | None:
         of = site(rng.choice(LEFT_SITES if "/" in asked.kind else SITES), asked.kind)
         if all(may_have(of, fault) for fault in asked.faults):
             case = swept(of, [Present(f, rng.uniform(low, high)) for f in asked.faults], rng)
+            if case is not None:
+                return case
+    return None
+
+
+def _met_in_winter(asked: Asked, rng: Random) -> Swept | None:
+    low, high = BANDS[asked.severity or "moderate"]
+    for _ in range(12):
+        of = pump(rng.choice(LEFT_SITES), asked.kind.partition("/")[0])
+        if all(may_have_in_winter(of, fault) for fault in asked.faults):
+            case = swept_in_winter(
+                of, [Present(f, rng.uniform(low, high)) for f in asked.faults], rng
+            )
             if case is not None:
                 return case
     return None
@@ -144,6 +175,9 @@ class _Visit:
         if wanted == "ticked":
             seen = {self._answer(LOOK_OF[key]) for key in TICKS}
             return {p: self._all[p] for p in (*FIVE, *AIR)}, seen
+        if wanted == "seen":
+            seen = {self._answer(LOOK_OF[key]) for key in SEEN_IN_WINTER}
+            return dict(self._all), seen | self._capacitor()
         if wanted == "looked":
             seen = {self._answer(LOOK_OF[key]) for key in BEFORE_GAUGES}
             return dict(self._all), seen | self._capacitor()
@@ -166,7 +200,8 @@ class _Visit:
         return {"blower_capacitor_weak" if weak else "blower_capacitor_ok"}
 
     def judged(self) -> Assessment:
-        context = Context(SETTLED_MINUTES, SETTLED_MINUTES, frozenset(self.seen))
+        mode: Mode = "heating" if self._asked.heats else "cooling"
+        context = Context(SETTLED_MINUTES, SETTLED_MINUTES, frozenset(self.seen), mode=mode)
         return assess(self._case.site.plate, self.readings, context)
 
     def _answer(self, look: Look) -> str:
@@ -186,9 +221,11 @@ class _Visit:
         return look.yes if self._rng.random() < look.share(names) else look.no
 
     def followed(self, result: Assessment) -> tuple[tuple[tuple[str, float], ...], tuple[str, ...]]:
-        """Do up to three of its own next checks, as the plant and a fallible eye answer them."""
+        """Do up to three of its own next checks, as the plant and a fallible eye answer them; a
+        superheat that reads none in heating is followed by its chain, up to five.
+        """
         done: list[str] = []
-        for _ in range(FOLLOWED):
+        for _ in range(CHAINED if reads_none(result.case) else FOLLOWED):
             wanted = [
                 p.check
                 for p in result.checks

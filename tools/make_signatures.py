@@ -19,20 +19,18 @@ from pathlib import Path
 import numpy as np
 from numpy.typing import NDArray
 
+from nudge.core.behaviours.behaviour import Mode
+from nudge.core.behaviours.case import Case as Opened
 from nudge.core.behaviours.case import Context, open_case
-from nudge.core.expectations.expected import (
-    RATED_OUTDOOR_C,
-    RATED_WET_BULB_C,
-    held_outdoor,
-    held_seer,
-    held_wet_bulb,
-)
-from nudge.core.expectations.signs import SIGNS
+from nudge.core.behaviours.rows import BEHAVIOURS
+from nudge.core.expectations.expected import held_house, held_outdoor, held_seer
+from nudge.core.expectations.heating_signs import signs_of
+from nudge.core.expectations.signs import Sign
 from nudge.core.expectations.table import Expectation, scale_of
 from nudge.core.judgement.departures import departures
 from nudge.core.judgement.trade_marks import TRADE_MARKS
 from nudge.core.language.errors import CoreError
-from nudge.core.physics.circuit.equipment import FEEDS, Plate
+from nudge.core.physics.circuit.equipment import FEEDS
 from nudge.core.targets.condensing import class_seer
 from tools.cousins import FAMILIES
 from tools.drive import ROOT
@@ -50,18 +48,20 @@ they still could not be (below), they are drawn further, and it says so."""
 LEAST_EIGENVALUE = 0.02
 """Every set of signs that can be read together has a correlation at least this far from singular:
 proven here, over all of them, so that nothing is clamped where they are used."""
+MODES: tuple[Mode, ...] = ("cooling", "heating")
 ZERO: Mapping[str, Expectation] = defaultdict(lambda: Expectation(0.0, 0.0, 0.0))
 Array = NDArray[np.float64]
 
 
 @dataclass(frozen=True)
 class Seen:
-    """One swept case: the weather as read, and every sign less its base."""
+    """One swept case: its air as read, held as the expectations hold it, and every sign less its
+    base."""
 
     job: Job
     severity: float
     outdoor_k: float
-    wet_bulb_k: float
+    house_k: float
     over_seer: float
     offs: Mapping[str, float]
 
@@ -76,40 +76,47 @@ Node = tuple[str, tuple[str, ...], str, str]
 def seen_of(case: Case) -> Seen | None:
     """A swept case as its signs; None where its readings cannot be."""
     try:
-        opened = open_case(case.plate, case.readings, Context())
+        opened = open_case(case.plate, case.readings, Context(mode=case.job.mode))
     except CoreError:
         return None
     offs = {key: d.off for key, d in departures(opened, ZERO).items()}
-    offs |= _in_place(opened.readings, case.plate)
+    offs |= _in_place(opened)
+    rated = opened.behaviour.rated_air
     return Seen(
         case.job,
         case.severity,
-        case.readings["outdoor_air_temp"] - RATED_OUTDOOR_C,
-        case.readings["return_air_wet_bulb"] - RATED_WET_BULB_C,
+        held_outdoor(rated, case.readings["outdoor_air_temp"]),
+        held_house(rated, case.readings[rated.house_point]),
         held_seer(class_seer(case.plate)),
         offs,
     )
 
 
-def _in_place(readings: Mapping[str, float], plate: Plate) -> dict[str, float]:
+def _in_place(case: Opened) -> dict[str, float]:
     """The signs that only count while a better one is missing: swept by leaving readings out."""
     more: dict[str, float] = {}
-    for sign in SIGNS.values():
+    signs = signs_of(case.behaviour)
+    for sign in signs.values():
         if not sign.in_place_of:
             continue
-        hidden = set(SIGNS[sign.in_place_of].points) - set(sign.points)
+        hidden = set(signs[sign.in_place_of].points) - set(sign.points)
         if sign.key == "boiling":
             hidden = {"return_air_temp"}
-        left = {point: value for point, value in readings.items() if point not in hidden}
-        found = departures(open_case(plate, left, Context()), ZERO).get(sign.key)
+        left = {point: value for point, value in case.readings.items() if point not in hidden}
+        found = departures(open_case(case.plate, left, case.context), ZERO).get(sign.key)
         if found is not None:
             more[sign.key] = found.off
     return more
 
 
-def all_seen(families: Sequence[str]) -> list[Seen]:
-    """Every swept case of some families."""
-    cases = [case for family in families for case in gathered(family)]
+def signs_in(mode: str) -> Mapping[str, Sign]:
+    """The signs of a mode, in the order of its tables."""
+    return signs_of(BEHAVIOURS[mode])
+
+
+def all_seen(families: Sequence[str], mode: Mode = "cooling") -> list[Seen]:
+    """Every swept case of some families in a mode."""
+    cases = [case for family in families for case in gathered(family, mode)]
     with ProcessPoolExecutor() as pool:
         found = pool.map(seen_of, cases, chunksize=200)
         return [seen for seen in found if seen is not None]
@@ -121,22 +128,17 @@ def expectations(seen: Sequence[Seen]) -> dict[str, Expectation]:
     """
     healthy = [s for s in seen if s.job.variant == "none"]
     found = {}
-    for sign in SIGNS:
+    for sign, row in signs_in(seen[0].job.mode).items():
         rows = [s for s in healthy if sign in s.offs]
-        if not rows or SIGNS[sign].is_weather:
+        if not rows or row.is_weather:
             found[sign] = Expectation(0.0, 0.0, 0.0)
             continue
-        weather = np.array(
-            [
-                [1.0, held_outdoor(s.outdoor_k), held_wet_bulb(s.wet_bulb_k), s.over_seer]
-                for s in rows
-            ]
-        )
+        weather = np.array([[1.0, s.outdoor_k, s.house_k, s.over_seer] for s in rows])
         values = np.array([s.offs[sign] for s in rows])
         fit, *_ = np.linalg.lstsq(weather, values, rcond=None)
         sigma = float(np.std(values - weather @ fit, ddof=4))
-        base, outdoor, wet_bulb, seer = (float(v) for v in fit)
-        found[sign] = Expectation(base, outdoor, wet_bulb, seer, sigma=sigma)
+        base, outdoor, house, seer = (float(v) for v in fit)
+        found[sign] = Expectation(base, outdoor, house, seer, sigma=sigma)
     return found
 
 
@@ -145,8 +147,8 @@ def residual(one: Seen, expected: Mapping[str, Expectation]) -> dict[str, float]
     return {
         sign: off
         - expected[sign].base
-        - expected[sign].per_outdoor * held_outdoor(one.outdoor_k)
-        - expected[sign].per_wet_bulb * held_wet_bulb(one.wet_bulb_k)
+        - expected[sign].per_outdoor * one.outdoor_k
+        - expected[sign].per_house * one.house_k
         - expected[sign].per_seer * one.over_seer
         for sign, off in one.offs.items()
     }
@@ -155,7 +157,8 @@ def residual(one: Seen, expected: Mapping[str, Expectation]) -> dict[str, float]
 class Rows:
     """The cases of one node: their departures, and what is left of them at their severity."""
 
-    def __init__(self) -> None:
+    def __init__(self, signs: Sequence[str]) -> None:
+        self.signs = signs
         self.departures: list[dict[str, float]] = []
         self.severities: list[float] = []
 
@@ -173,10 +176,10 @@ class Rows:
 
     def standard(self) -> Array:
         """Every case as z at its own severity [cases, signs]; NaN where a sign is not read."""
-        z = np.full((len(self.departures), len(SIGNS)), np.nan)
+        z = np.full((len(self.departures), len(self.signs)), np.nan)
         severities = np.array(self.severities)
         off = severities - severities.mean()
-        for column, sign in enumerate(SIGNS):
+        for column, sign in enumerate(self.signs):
             found = self.fit(sign)
             if found is not None:
                 middle, wide, slope = found
@@ -187,7 +190,8 @@ class Rows:
 
 def nodes(seen: Sequence[Seen], expected: Mapping[str, Expectation]) -> dict[Node, Rows]:
     """Every node's cases as departures; nodes the plant hardly reached are left out."""
-    found: dict[Node, Rows] = defaultdict(Rows)
+    signs = tuple(signs_in(seen[0].job.mode))
+    found: dict[Node, Rows] = defaultdict(lambda: Rows(signs))
     for one in seen:
         rows = found[one.node]
         rows.departures.append(residual(one, expected))
@@ -195,7 +199,9 @@ def nodes(seen: Sequence[Seen], expected: Mapping[str, Expectation]) -> dict[Nod
     return {node: rows for node, rows in found.items() if len(rows.departures) >= LEAST_CASES}
 
 
-def correlations(found: Mapping[Node, Rows]) -> dict[tuple[str, str], float]:
+def correlations(
+    found: Mapping[Node, Rows], signs: Mapping[str, Sign]
+) -> dict[tuple[str, str], float]:
     """How signs move together within a node, pooled over all nodes of one device; proven to be
     possible for every set of signs that can be read together. A sign and the one that stands in for
     it are never read together: what they share tells what reading the better one would add.
@@ -211,31 +217,34 @@ def correlations(found: Mapping[Node, Rows]) -> dict[tuple[str, str], float]:
     covariance = (value.T @ value) / count - mean * mean.T
     spread = np.sqrt(np.maximum(squared * squared.T, 1e-12))
     raw = {}
-    for (i, one), (j, other) in combinations(enumerate(SIGNS), 2):
+    for (i, one), (j, other) in combinations(enumerate(signs), 2):
         if count[i, j] >= LEAST_CASES:
             raw[min(one, other), max(one, other)] = float(covariance[i, j] / spread[i, j])
     share = SHRUNK
-    while (least := min(_least_eigenvalues(raw, share))) < LEAST_EIGENVALUE:
+    while (least := min(_least_eigenvalues(raw, share, signs))) < LEAST_EIGENVALUE:
         share -= SHRINKS
         print(f"least eigenvalue {least:.3f}: correlations drawn to {share:.2f}", file=sys.stderr)
     return {pair: share * value for pair, value in sorted(raw.items())}
 
 
-def _least_eigenvalues(raw: Mapping[tuple[str, str], float], share: float) -> Iterator[float]:
+def _least_eigenvalues(
+    raw: Mapping[tuple[str, str], float], share: float, signs: Mapping[str, Sign]
+) -> Iterator[float]:
     """Of every largest set of signs that can be read together."""
-    better = [(sign.key, sign.in_place_of) for sign in SIGNS.values() if sign.in_place_of]
+    better = [(sign.key, sign.in_place_of) for sign in signs.values() if sign.in_place_of]
     for chosen in product(*better):
         left = {key for pair in better for key in pair} - set(chosen)
-        signs = [key for key in SIGNS if key not in left]
-        matrix = np.eye(len(signs))
-        for i, j in combinations(range(len(signs)), 2):
-            one, other = sorted((signs[i], signs[j]))
+        kept = [key for key in signs if key not in left]
+        matrix = np.eye(len(kept))
+        for i, j in combinations(range(len(kept)), 2):
+            one, other = sorted((kept[i], kept[j]))
             matrix[i, j] = matrix[j, i] = share * raw.get((one, other), 0.0)
         yield float(np.linalg.eigvalsh(matrix)[0])
 
 
 def write(seen: Sequence[Seen], folder: Path) -> None:
     """The three files, from some cases."""
+    signs = signs_in(seen[0].job.mode)
     families = ", ".join(key for key in FAMILIES if any(s.job.family == key for s in seen))
     header = (
         f"# Made by tools/make_signatures.py from {len(seen)} simulated cases. "
@@ -252,12 +261,14 @@ def write(seen: Sequence[Seen], folder: Path) -> None:
         for file in (first, second, third):
             file.write(header)
         healthy.writerow(
-            ["device", "sign", "base", "per °F outdoors", "per °F wet bulb", "per SEER", "±"]
+            ["device", "sign", "base", "per °F outdoors", "per °F indoors", "per SEER", "±"]
         )
-        moves.writerow(["device", "suspect", "fault", "severity", "cases", *SIGNS])
+        moves.writerow(["device", "suspect", "fault", "severity", "cases", *signs])
         jointly.writerow(["device", "sign", "with", "correlation"])
         for device in FEEDS:
             here = [s for s in seen if s.job.device == device]
+            if not here:
+                continue
             expected = expectations(here)
             for sign, row in expected.items():
                 unit = scale_of(sign)
@@ -267,7 +278,7 @@ def write(seen: Sequence[Seen], folder: Path) -> None:
                         sign,
                         f"{row.base / unit:.2f}",
                         f"{row.per_outdoor / unit / 1.8:.3f}",
-                        f"{row.per_wet_bulb / unit / 1.8:.3f}",
+                        f"{row.per_house / unit / 1.8:.3f}",
                         f"{row.per_seer / unit:.3f}",
                         f"{row.sigma / unit:.1f}",
                     ]
@@ -283,21 +294,21 @@ def write(seen: Sequence[Seen], folder: Path) -> None:
                         variant,
                         severity,
                         len(rows.departures),
-                        *(cells.get(sign, "") for sign in SIGNS),
+                        *(cells.get(sign, "") for sign in signs),
                     ]
                 )
-            for (one, other), value in correlations(found).items():
+            for (one, other), value in correlations(found, signs).items():
                 jointly.writerow([device, one, other, f"{value:.3f}"])
 
 
 def _cells(node: Node, rows: Rows) -> Iterator[tuple[str, str]]:
     device, _, variant, severity = node
-    for sign in SIGNS:
+    for sign in rows.signs:
         found = rows.fit(sign)
         if found is None:
             continue
         middle, wide = (v / scale_of(sign) for v in found[:2])
-        for mark in TRADE_MARKS:
+        for mark in TRADE_MARKS if "temperature_split" in rows.signs else ():
             here = (mark.device, mark.fault, mark.sign) == (device, variant, sign)
             if here and mark.severity in ("", severity):
                 middle, wide = mark.middle_f, mark.spread_f
@@ -306,14 +317,24 @@ def _cells(node: Node, rows: Rows) -> Iterator[tuple[str, str]]:
 
 def tables_without(family: str, seen: Sequence[Seen]) -> Path:
     """The tables made from all families but one, in a folder of their own."""
-    folder = SWEPT / f"without-{family}"
+    folder = folder_without(family, seen[0].job.mode)
     folder.mkdir(parents=True, exist_ok=True)
     write([one for one in seen if one.job.family != family], folder)
     return folder
 
 
+def folder_without(family: str, mode: Mode = "cooling") -> Path:
+    """Where the tables made without a family are kept."""
+    return SWEPT / ("" if mode == "cooling" else mode) / f"without-{family}"
+
+
+def main(*arguments: str) -> None:
+    for mode in [name for name in MODES if name in arguments] or MODES:
+        if "--fresh" in arguments:
+            for name in FAMILIES:
+                gather(name, mode)
+        write(all_seen(tuple(FAMILIES), mode), ROOT / f"nudge/core/behaviours/tables/{mode}")
+
+
 if __name__ == "__main__":
-    if "--fresh" in sys.argv:
-        for name in FAMILIES:
-            gather(name)
-    write(all_seen(tuple(FAMILIES)), ROOT / "nudge/core/behaviours/tables/cooling")
+    main(*sys.argv[1:])

@@ -20,15 +20,8 @@ from nudge.instruments.kit import Ails, SimulatedKit, new_kit
 from nudge.plant.faults import Present
 from nudge.plant.presets import PRESETS, preset_machine
 from nudge.plant.room import Weather, room_for
-from nudge.plant.running import (
-    PlantState,
-    Scene,
-    advance,
-    charged,
-    dosed,
-    standing,
-    start,
-)
+from nudge.plant.running import advance, dosed, standing, start
+from nudge.plant.scene import PlantState, Scene, charged
 from nudge.plant.wet_air import air_of
 
 STARTS, FAULTY, HEALTHY = 200, 30, 200

@@ -29,7 +29,9 @@ from tools.cousins import Family, family_of
 
 Part = TypeVar("Part", Coil, Compressor, Lines)
 COMFORT = tuple(k for k, row in PRESETS.items() if row.rating.application == "comfort_cooling")
-STEADY_FAULTS = tuple(key for key, row in FAULTS.items() if row.suspect and key not in ("hunting",))
+STEADY_FAULTS = tuple(
+    key for key, row in FAULTS.items() if row.suspect and not row.only and key != "hunting"
+)
 """Faults that show in settled readings; hunting shows in a trace."""
 EER_OF_SEER = 0.85
 """A season's efficiency against the rated point's."""
@@ -62,6 +64,12 @@ NOT_READ = (
     "capacitor_microfarads",
     "metering_outlet_temp",
     "line_volts",
+    "strip_amps",
+    *(
+        f"{unit}_unit_{what}"
+        for unit in ("outdoor", "indoor")
+        for what in ("volts", "amps", "power_factor")
+    ),
 )
 """Points of the truth that repeat another, or that need a plate number Nudge does not keep."""
 HEAT_PUMP_FAULTS = ("reversing_valve_leak",)
@@ -87,6 +95,8 @@ class Swept:
     truth: Mapping[str, float]
     charge_share: float
     """What is in it, of what should be."""
+    clean: Mapping[str, float] | None = None
+    """What it would read then and there with nothing wrong; None where nobody asked."""
 
     @property
     def suspects(self) -> tuple[str, ...]:
@@ -127,6 +137,8 @@ def _site(rng: Random, family: Family, kind: str, spread: float) -> Site:
     ]
     row = preset(rng.choice(keys))
     rating, elevation_m = row.rating, 0.0
+    if kind.startswith(WINTER):
+        rating = replace(rating, is_heat_pump=True)
     efficiency = 0.0
     if strange:
         elevation_m = rng.choice((0.0, rng.uniform(300, 1800)))
@@ -169,6 +181,8 @@ def _site(rng: Random, family: Family, kind: str, spread: float) -> Site:
     )
 
 
+WINTER = "winter "
+"""Systems that are met in heating: every one is a heat pump."""
 STROKES = 0.10
 """How far an efficiency is from its class's (share): hermetic compressors of a class differ by
 less than coils do, whatever else is varied."""
@@ -323,9 +337,16 @@ def load_of(air: WetAir) -> set[str]:
 
 def read(case: Swept, rng: Random) -> dict[str, float]:
     """Every point a full set of instruments reads, each off by its kind's own error."""
+    return read_points(case.truth, NOT_READ, rng)
+
+
+def read_points(
+    truth: Mapping[str, float], left_out: Sequence[str], rng: Random
+) -> dict[str, float]:
+    """The truth as instruments read it, some points left out."""
     given = {}
-    for point, value in case.truth.items():
-        if point not in NOT_READ:
+    for point, value in truth.items():
+        if point not in left_out:
             given[point] = rng.gauss(value, accuracy_of(point).limit(value) / 2)
     return given
 

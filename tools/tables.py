@@ -6,23 +6,23 @@ from dataclasses import replace
 from pathlib import Path
 from random import Random
 
+from nudge.core.behaviours.behaviour import Mode
 from nudge.core.behaviours.rows import BEHAVIOURS
 from tools.cousins import FAMILIES
-from tools.gather import SWEPT
-from tools.make_signatures import all_seen, tables_without
+from tools.make_signatures import all_seen, folder_without, tables_without
 from tools.sweep import Site, site
 
 
-def judge_by(folder: Path) -> None:
-    """Judge cooling plant by the tables of a folder from now on, in this process."""
-    BEHAVIOURS["cooling"] = replace(BEHAVIOURS["cooling"], tables=folder)
+def judge_by(folder: Path, mode: Mode = "cooling") -> None:
+    """Judge plant of a mode by the tables of a folder from now on, in this process."""
+    BEHAVIOURS[mode] = replace(BEHAVIOURS[mode], tables=folder)
 
 
-def tables_of(family: str) -> Path:
+def tables_of(family: str, mode: Mode = "cooling") -> Path:
     """Tables made from all families but one; made now if they never were."""
-    folder = SWEPT / f"without-{family}"
+    folder = folder_without(family, mode)
     if not folder.exists():
-        seen = all_seen(tuple(FAMILIES))
+        seen = all_seen(tuple(FAMILIES), mode)
         for name in FAMILIES:
             tables_without(name, seen)
     return folder
@@ -34,18 +34,20 @@ _family = [""]
 """The family this process works on; "" for the plant as it ships."""
 
 
-def workers(family: str = "") -> ProcessPoolExecutor:
+def workers(family: str = "", mode: Mode = "cooling") -> ProcessPoolExecutor:
     """Processes that meet systems of one family, judged by tables made without it; of the plant as
     it ships and by the packaged tables where none is said.
     """
     if not family:
         return ProcessPoolExecutor()
-    return ProcessPoolExecutor(initializer=_work_on, initargs=(family, tables_of(family)))
+    return ProcessPoolExecutor(
+        initializer=_work_on, initargs=(family, tables_of(family, mode), mode)
+    )
 
 
-def _work_on(family: str, folder: Path) -> None:
+def _work_on(family: str, folder: Path, mode: Mode) -> None:
     _family[0] = family
-    judge_by(folder)
+    judge_by(folder, mode)
 
 
 def some_site(rng: Random, numbers: Sequence[int], kind: str) -> Site:

@@ -36,6 +36,11 @@ def _dry_wick(readings: Readings, severity: float, _: Random) -> None:
     readings["return_air_wet_bulb"] = wet + 0.9 * severity * (dry - wet)
 
 
+def _at_coil(readings: Readings, severity: float, _: Random) -> None:
+    left = readings["condenser_leaving_air_temp"] - readings["outdoor_air_temp"]
+    readings["outdoor_air_temp"] += 0.8 * severity * left
+
+
 PROBE_TROUBLES: Mapping[str, Spoil] = MappingProxyType(
     {
         "suction_clamp_loose": _toward("suction_line_temp", "outdoor_air_temp", 0.6),
@@ -48,3 +53,21 @@ PROBE_TROUBLES: Mapping[str, Spoil] = MappingProxyType(
         "return_wick_dry": _dry_wick,
     }
 )
+
+HEATING_TROUBLES: Mapping[str, Spoil] = MappingProxyType(
+    {
+        "true_suction_clamp_loose": _toward("true_suction_temp", "outdoor_air_temp", 0.6),
+        **{
+            key: PROBE_TROUBLES[key]
+            for key in (
+                "liquid_clamp_loose",
+                "low_probe_zero",
+                "high_probe_zero",
+                "outdoor_probe_in_sun",
+                "supply_probe_mixed",
+            )
+        },
+        "outdoor_probe_at_coil": _at_coil,
+    }
+)
+"""The same in heating, where suction is read between reversing valve and compressor."""

@@ -24,7 +24,8 @@ from nudge.core.tests.valve import MOST_RUN_MIN
 from nudge.plant.faults import Present
 from nudge.plant.presets import PRESETS, preset_machine
 from nudge.plant.room import Weather, room_for
-from nudge.plant.running import PlantState, Scene, advance, dosed, standing, start, stop
+from nudge.plant.running import advance, dosed, standing, start, stop
+from nudge.plant.scene import PlantState, Scene
 from nudge.plant.wet_air import air_of
 from tools.cousins import FAMILIES
 from tools.sweep import read, swept

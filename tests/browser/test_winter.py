@@ -4,9 +4,11 @@ import re
 
 from playwright.sync_api import expect
 
-from tests.browser.support import HAND, BrowserTest
+from tests.browser.hand_driven import HandDriven
+from tests.browser.support import HAND, BrowserTest, calm
+from tests.browser.test_whole_visit import press
 
-LODGE = "/visits/school-lodge-now"
+LODGE, HALL = "/visits/school-lodge-now", "school-hall-live"
 
 
 class WinterTest(BrowserTest):
@@ -60,3 +62,70 @@ class WinterTest(BrowserTest):
         page.goto(self.nudge.url + "/systems/clinic-waiting")
         expect(page.get_by_label("Plate", exact=True)).to_be_visible()
         expect(page.get_by_label("In winter", exact=True)).to_have_count(0)
+
+
+class EmergencyHeatTest(HandDriven):
+    """The hall's call, by keyboard alone: the second filter, strips, lockouts, a defrost, closed."""
+
+    def watch_a_defrost(self, page):
+        """Begun, asked for at the board's pins, played, its four events drawn, ended."""
+        page.keyboard.press("=")
+        page.locator("[data-test-kind=defrost]").press("Enter")
+        panel = page.get_by_role("dialog")
+        expect(panel.get_by_text("The outdoor fan starts again by itself").first).to_be_visible()
+        panel.get_by_role("button", name="Begin").press("Enter")
+        running = page.locator("[data-running-test=defrost]")
+        expect(running).to_be_visible()
+        page.keyboard.press("Escape")
+        self.pass_minutes(2, HALL)
+        page.keyboard.press("w")
+        press(page, re.compile("^Outdoor coil"), "radio")
+        press(page, "Bridge the board's defrost pins")
+        expect(page.get_by_text("If its board answers")).to_be_visible()
+        page.keyboard.press("Escape")
+        self.pass_minutes(6, HALL)
+        page.reload()
+        calm(page)
+        expect(running).to_contain_text("all four events")
+        page.keyboard.press("=")
+        strip = page.get_by_role("img", name=re.compile("The defrost"))
+        expect(strip).to_be_visible()
+        for event in ("Valve turns", "Fan stops", "Cold", "Fan back"):
+            expect(strip).to_contain_text(event)
+        press(page, "End the test")
+        expect(running).to_have_count(0)
+        page.keyboard.press("Escape")
+
+    def test_the_call_is_played_to_its_end(self):
+        page = self.open(f"/visits/{HALL}")
+        calm(page)
+        page.fill("#callout", "cfm 880 rh 38")
+        page.press("#callout", "Enter")
+        page.locator("#callout").blur()
+        # The second filter comes out of the simulated plant.
+        page.keyboard.press("w")
+        press(page, re.compile("^Filter"), "radio")
+        press(page, "Take a second filter out")
+        expect(page.get_by_text("Take a second filter out: done.")).to_be_visible()
+        page.keyboard.press("Escape")
+        self.watch_a_defrost(page)
+        # It heats as it should, once all has settled again.
+        self.pass_minutes(16, HALL)
+        page.reload()
+        calm(page)
+        page.fill("#callout", "cfm 1060")
+        page.press("#callout", "Enter")
+        verdict = page.locator("[data-decision]")
+        expect(verdict).to_have_attribute("data-decision", "heat_right")
+        page.locator("#callout").blur()
+        page.keyboard.press("c")
+        page.wait_for_timeout(600)
+        if page.get_by_text("Still open:").first.is_visible():
+            for step in page.get_by_role("button", name=re.compile("^Done: ")).all():
+                step.press("Enter")
+        press(page, "Close the visit")
+        expect(page.get_by_role("button", name="Open again").first).to_be_visible()
+        for copy in ("customer", "file"):
+            paper = page.request.get(f"{self.url}/api/visits/{HALL}/report.pdf?whom={copy}")
+            self.assertEqual(paper.status, 200, copy)
+            self.assertTrue(paper.body().startswith(b"%PDF"))

@@ -5,9 +5,11 @@ from collections.abc import Mapping, Sequence
 from nudge.core.behaviours.rows import BEHAVIOURS
 from nudge.core.checks.looks import Look
 from nudge.core.checks.table import CHECKS, CLEANED, LOOKS, SECOND_LOAD
-from nudge.core.expectations.signs import SIGNS
+from nudge.core.expectations.heating_signs import HEATING_SIGNS
+from nudge.core.expectations.signs import SIGNS, Sign
 from nudge.core.expectations.table import expectations_of, scale_of
 from nudge.core.judgement.covariance import SHARED
+from nudge.core.judgement.heating_suspects import HEATING_SUSPECTS, JUDGED_IN_HEATING
 from nudge.core.judgement.model import Model, model_of
 from nudge.core.judgement.over_time import EPISODES
 from nudge.core.judgement.pairs import PAIRS
@@ -54,8 +56,39 @@ def _suspects_page() -> str:
     )
 
 
+@page("heating_suspects")
+def _heating_suspects_page() -> str:
+    return table(
+        ("suspect", "name", "prior", "order", "told apart by", "what to do"),
+        (
+            (key(s.key), s.label, f"{s.prior:g}", s.order, s.told_apart_by, worded(s.act, "ip"))
+            for s in HEATING_SUSPECTS.values()
+        ),
+    )
+
+
+@page("heating_checks")
+def _heating_checks_page() -> str:
+    return table(
+        ("check", "minutes", "measures", "why, in heating"),
+        (
+            (key(c.key), c.minutes, ", ".join(map(key, c.signs)), worded(c.why, "ip"))
+            for c in JUDGED_IN_HEATING.values()
+        ),
+    )
+
+
 @page("signs")
 def _signs_page() -> str:
+    return _signs_of(SIGNS)
+
+
+@page("heating_signs")
+def _heating_signs_page() -> str:
+    return _signs_of(HEATING_SIGNS)
+
+
+def _signs_of(rows: Mapping[str, Sign]) -> str:
     return table(
         ("sign", "label", "rests on", "counts while this is missing"),
         (
@@ -65,8 +98,23 @@ def _signs_page() -> str:
                 ", ".join(map(key, s.points)),
                 key(s.in_place_of) if s.in_place_of else "",
             )
-            for s in SIGNS.values()
+            for s in rows.values()
         ),
+    )
+
+
+@page("heating_expectations")
+def _heating_expectations_page() -> str:
+    return table(
+        (
+            "sign",
+            "added to its base",
+            "per °F outdoors over 35",
+            "per °F return over 70",
+            "per SEER over 14",
+            "±",
+        ),
+        ((key(sign), *_expected(sign, "valve", "heating")) for sign in HEATING_SIGNS),
     )
 
 
@@ -246,9 +294,9 @@ def model(feed: Feed) -> Model:
     return found
 
 
-def _expected(sign: str, feed: Feed) -> tuple[str, ...]:
-    row, unit = expectations_of(BEHAVIOURS["cooling"])[feed][sign], scale_of(sign)
-    slopes = (row.per_outdoor / unit / 1.8, row.per_wet_bulb / unit / 1.8)
+def _expected(sign: str, feed: Feed, kind: str = "cooling") -> tuple[str, ...]:
+    row, unit = expectations_of(BEHAVIOURS[kind])[feed][sign], scale_of(sign)
+    slopes = (row.per_outdoor / unit / 1.8, row.per_house / unit / 1.8)
     by_class, spread = f"{row.per_seer / unit:.2f}", f"{row.sigma / unit:.1f}"
     return (f"{row.base / unit:.1f}", *(f"{slope:.2f}" for slope in slopes), by_class, spread)
 

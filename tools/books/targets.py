@@ -3,11 +3,11 @@
 from nudge.core.behaviours.rows import BEHAVIOURS
 from nudge.core.judgement.hazards import HAZARDS
 from nudge.core.language.said import worded
-from nudge.core.language.units import UNITS, Quantity, from_si
+from nudge.core.language.units import KPA_PER_PSI, UNITS, Quantity, from_si
 from nudge.core.physics.chart.chart import KINDS
 from nudge.core.settling.gates import GATES
 from nudge.core.settling.probes import PROBE_CHECKS
-from nudge.core.settling.stability import LOAD, SLOW
+from nudge.core.settling.stability import FROSTING, LOAD, SLOW, LoadRow
 from nudge.core.settling.trust import PROBE_LIES, TRUST_CHECKS
 from nudge.core.targets.choose import SCHOOLS
 from tools.books.page import key, page, table
@@ -117,9 +117,25 @@ def _load_page() -> str:
     )
 
 
+@page("frosting")
+def _frosting_page() -> str:
+    def a_minute(row: LoadRow) -> str:
+        is_pressure = row.key.endswith("pressure")
+        value = row.per_minute / KPA_PER_PSI if is_pressure else row.per_minute * 1.8
+        return f"{value:.1f} {'psi' if is_pressure else '°F'}"
+
+    return table(
+        ("quantity", "a minute, at most", "why"),
+        ((key(r.key), a_minute(r), r.reason) for r in FROSTING),
+    )
+
+
 @page("probes")
 def _probes_page() -> str:
-    return table(("check", "why"), ((key(c.key), c.reason) for c in PROBE_CHECKS))
+    return table(
+        ("check", "asks in heating", "why"),
+        ((key(c.key), "no" if c.only_cooling else "yes", c.reason) for c in PROBE_CHECKS),
+    )
 
 
 @page("hazards")
