@@ -4,6 +4,7 @@ from nudge.contract.answer_shapes import AssessOut
 from nudge.core.language.units import Quantity, unit_label
 from nudge.reports.attached import Subject, cut
 from nudge.reports.map_on_paper import draw_map
+from nudge.reports.nothing_found import nothing_found
 from nudge.reports.paper import MARGIN, WIDTH, Paper
 from nudge.reports.scaled import Scaled
 from nudge.reports.written import new_paper
@@ -87,7 +88,30 @@ def _found(subject: Subject) -> list[str]:
             lines.append(f"{check.label}: {' '.join(check.said)}")
     if order.drift is not None and order.drift.is_flagged:
         lines.append(f"Since the last good visit: {order.drift.said}")
+    outcome = nothing_found(subject)
+    if outcome is not None and outcome.likeliest:
+        lines.append(
+            "Nothing wrong was found. Should it come back, what is looked at first: "
+            f"{outcome.likeliest.partition(' (')[0].lower()}."
+        )
     return lines or ["Nothing wrong was found with what was tested."]
+
+
+HEAT_TOLD = {
+    "heat_right": "It gives the heat it should in this cold.",
+    "heat_short": "It gives less heat than it should.",
+    "heat_over": "More heat was measured than it can make itself: electric heat was on, or the "
+    "air was misread.",
+    "heat_dear": "It heats, and draws more electricity than it should.",
+    "heat_no_superheat": "Liquid may be coming back to its compressor. That is followed up before "
+    "anything is renewed.",
+    "heat_suspect": "It was tested while it heated.",
+    "heat_not_yet": "Its heat could not be judged yet.",
+    "heat_spoilt": "Its heat could not be judged today.",
+    "heat_unread": "Its heat was not measured.",
+    "heat_gauge_on_hot_gas": "Its heat could not be judged today.",
+}
+"""What a heating visit came to, as one would tell a customer: charge is not judged there."""
 
 
 def _told(assessed: AssessOut) -> list[str]:
@@ -99,6 +123,12 @@ def _told(assessed: AssessOut) -> list[str]:
             "is tested and filled again."
         ]
     lines = []
+    if decision.key in HEAT_TOLD:
+        told = [HEAT_TOLD[decision.key]]
+        found = assessed.diagnosis
+        if decision.key == "heat_suspect" and found is not None:
+            told.append(found.sentence)
+        return told
     if decision.order == "danger":
         lines.append("The system had to be stopped: it was working outside what is safe for it.")
     leaked = (

@@ -23,6 +23,7 @@ from nudge.reports.circuit_on_paper import circuit_on_paper
 from nudge.reports.film_on_paper import draw_film
 from nudge.reports.loop_on_paper import draw_loop
 from nudge.reports.map_on_paper import draw_map
+from nudge.reports.nothing_found import nothing_found
 from nudge.reports.paper import MARGIN, WIDTH, Paper
 from nudge.reports.scaled import Scaled
 from nudge.reports.strips_on_paper import draw_strips
@@ -143,6 +144,11 @@ def _verdict(pdf: Paper, subject: Subject) -> None:
         ):
             if lines:
                 pdf.pairs([(f"  {word}", " ".join(lines))], 22)
+    outcome = nothing_found(subject)
+    if outcome is not None:
+        pdf.keep(20)
+        pdf.line_of("Nothing found wrong", 10, bold=True)
+        pdf.pairs(outcome.pairs())
     gates = [
         f"{'Blocks' if g.effect == 'blocks' and not g.passed else 'Mind'}: {g.message}"
         for g in assessed.readiness

@@ -2,12 +2,16 @@
 
 import unittest
 from datetime import UTC, datetime
+from io import BytesIO
+
+from pypdf import PdfReader
 
 from nudge import __version__
 from nudge.presenters.visit_order import order_out
 from nudge.presenters.visits import visit_out
 from nudge.reports.attached import Subject
 from nudge.reports.customer import _done, _found, customer_report
+from nudge.reports.nothing_found import nothing_found
 from nudge.reports.written import file_report
 from nudge.services.workshop import Workshop
 from tests.temporary import WithDatabase
@@ -88,3 +92,25 @@ class WordsTest(WithDatabase):
 
 if __name__ == "__main__":
     unittest.main()
+
+    def test_in_heating_the_customer_hears_of_heat_and_never_of_charge(self):
+        for visit, words in (
+            ("school-lodge-345", "It gives the heat it should in this cold."),
+            ("school-lodge-now", "Liquid may be coming back to its compressor."),
+        ):
+            with self.subTest(visit):
+                said = " ".join(_found(self.subject(visit)))
+                self.assertIn(words, said)
+                self.assertNotIn("charge", said.lower())
+
+    def test_nothing_found_says_what_was_tested_what_not_and_what_would_tell(self):
+        found = nothing_found(self.subject("school-lodge-345"))
+        self.assertIn("true suction", found.tested)
+        self.assertTrue(found.not_tested)
+        self.assertNotIn("nothing wrong", found.likeliest.lower())
+        self.assertEqual(next(label for label, _ in found.pairs()), "Tested")
+        self.assertIsNone(nothing_found(self.subject("school-lodge-now")))  # something is
+        self.assertIsNone(nothing_found(self.subject("net-loft-now")))  # nothing was read
+        printed = file_report(self.subject("school-lodge-345"))
+        words = " ".join(page.extract_text() for page in PdfReader(BytesIO(printed)).pages)
+        self.assertIn("Nothing found wrong", words)
