@@ -22,7 +22,7 @@ def left_open(snapshot: Snapshot, now: datetime) -> list[Deferred]:
     text, season = OPEN_SAID[chain.outcome or "open"]
     return [
         Deferred(
-            id=f"{visit.id}{MARK}",
+            id=f"{visit.id}:{now:%Y%m%dT%H%M%S%f}{MARK}",  # closed, reopened, closed again: another
             system_id=visit.system_id,
             visit_id=visit.id,
             text=text,

@@ -38,6 +38,16 @@ class CarriedOverTest(WithDatabase):
         done = [row for row in self.records.deferred_of(LODGE) if row.done_at is not None]
         self.assertEqual(len(done), 1)
 
+    def test_a_visit_opened_again_and_closed_again_leaves_it_open_again(self):
+        self.work.close("school-lodge-now", "dark")
+        first = self.records.deferred_of(LODGE)[0]
+        self.records.settle_deferred(first.id, True)
+        self.visits.reopen("school-lodge-now")
+        self.clock.pass_minutes(5)
+        self.work.close("school-lodge-now", "dark")
+        self.assertEqual(len(self.still_open()), 1)
+        self.assertEqual(len(self.records.deferred_of(LODGE)), 2)
+
     def test_what_it_came_to_is_what_is_left(self):
         for key in ("low_probe_true", "true_suction_placed", "bulb_secure", "check_valve_leaks"):
             self.visits.observe("school-lodge-now", f"tick-{key}", key, True)

@@ -100,7 +100,9 @@ def _turned(vapour: Trace) -> float | None:
             still = [k for k in range(highest, n) if vapour.values[k] > peak - MOVED_K]
             began = vapour.seconds[still[-1] if still else highest]
             after = between(vapour, began, began + COOLED_S).values
-            return began if min(after) < TURNED_C else None
+            if min(after) < TURNED_C:
+                return began
+            start = n  # a dip, and no defrost: it is looked for from here on
     return None
 
 

@@ -117,6 +117,12 @@ class DefrostTracesTest(unittest.TestCase):
         found = judged(run(holed, melts(120, 250, 286, 420), stops(124, 290, 420)))
         self.assertEqual(found.key, "silent")
 
+    def test_a_dip_before_it_does_not_hide_a_defrost(self):
+        dips = line((0.0, HOT), (40.0, HOT), (70.0, 45.0), (110.0, HOT), (320.0, HOT),
+                    (370.0, COLD), (490.0, COLD), (580.0, HOT), (620.0, HOT))  # fmt: skip
+        found = judged(run(dips, melts(320, 450, 486, 620), stops(324, 490, 620), marks=(320.0,)))
+        self.assertEqual(found.key, "works")
+
     def test_it_waits_without_hurry(self):
         hot = line((0.0, HOT), (200.0, HOT))
         on = line((0.0, FAN), (200.0, FAN))
