@@ -113,6 +113,10 @@ ALL_SIGNS: Mapping[str, Sign] = MappingProxyType({**HEATING_SIGNS, **SIGNS})
 """Every sign by key, of any kind of plant: for its unit."""
 
 
+SIGNS_OF: Mapping[str, Mapping[str, Sign]] = MappingProxyType({"heating": HEATING_SIGNS})
+"""By the key of a kind of plant, where they are not those of cooling."""
+
+
 def signs_of(behaviour: Behaviour) -> Mapping[str, Sign]:
     """The signs of a kind of plant."""
-    return HEATING_SIGNS if behaviour.roles.heats else SIGNS
+    return SIGNS_OF.get(behaviour.key, SIGNS)

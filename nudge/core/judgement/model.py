@@ -1,8 +1,8 @@
 """Everything a judgement of one kind of plant rests on: one frozen object per kind and device."""
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
-from functools import cache
+from functools import cache, partial
 
 from nudge.core.behaviours.behaviour import Behaviour
 from nudge.core.checks.check import Check
@@ -50,6 +50,19 @@ class Model:
         return times(self.looks.get(observation), observation, faults)
 
 
+MADE: Mapping[str, Callable[..., Model]] = {
+    "heating": partial(
+        Model,
+        sign_rows=HEATING_SIGNS,
+        suspects=HEATING_SUSPECTS,
+        checks=JUDGED_IN_HEATING,
+        pairs=(),
+        episodes=(),
+    ),
+}
+"""What a kind of plant is judged by, by its key, where it is not what cooling is."""
+
+
 @cache
 def model_of(behaviour: Behaviour, feed: Feed) -> Model | None:
     """The model of a kind of plant by what feeds it; None where its tables know nothing of it."""
@@ -59,15 +72,4 @@ def model_of(behaviour: Behaviour, feed: Feed) -> Model | None:
     if not signatures:
         return None
     together = read_correlations(behaviour.tables)[feed]
-    if behaviour.roles.heats:
-        return Model(
-            feed,
-            signatures,
-            together,
-            HEATING_SIGNS,
-            HEATING_SUSPECTS,
-            checks=JUDGED_IN_HEATING,
-            pairs=(),
-            episodes=(),
-        )
-    return Model(feed, signatures, together)
+    return MADE.get(behaviour.key, Model)(feed, signatures, together)

@@ -9,8 +9,8 @@ from nudge.core.language.units import UnitSystem, from_si, unit_label
 from nudge.core.language.vocabulary.points import POINTS
 from nudge.core.tests.defrost import FAN, LIQUID, VAPOUR, Events, events_of
 from nudge.core.tests.run import between
-from nudge.presenters.drawing.frames import FRAMES, LINE, SMALL, Frame
-from nudge.presenters.drawing.proof_layout import DrawnProof, ProofBox, ProofStroke, word
+from nudge.presenters.drawing.frames import FRAMES, Frame
+from nudge.presenters.drawing.proof_layout import DrawnProof, ProofStroke, trace_row, word
 from nudge.presenters.drawing.scales import LinearScale
 from nudge.services.timed_tests import Tested
 
@@ -43,7 +43,7 @@ def _lay_out(
     last = (found.fan_on or one.run.until_s) + AFTER_S - began_s
     x = LinearScale(-BEFORE_S, max(last, LEAST_S), LEFT, frame.width - RIGHT)
     foot = frame.height - FOOT
-    strokes, boxes, letters = [], list[ProofBox](), []
+    strokes, letters = [], []
     for lane, (key, label) in enumerate(LANES):
         moment: float | None = getattr(found, key)
         y = 12.0 + lane * (HEAD - 12) / len(LANES)
@@ -70,15 +70,10 @@ def _lay_out(
         room = max((high - low) * 0.12, 0.4)
         top = HEAD + number * each + BETWEEN / 2
         y_of = LinearScale(low - room, high + room, top + each - BETWEEN, top)
-        points = [
-            (round(x(s - began_s), 1), round(y_of(v), 1))
-            for s, v in zip(part.seconds, values, strict=True)
-        ]
-        strokes.append(ProofStroke(role="trace", points=points))
-        middle = (y_of.start + y_of.end) / 2
-        letters.append(word(4, middle, label, True))
-        now = f"{values[-1]:.1f} {unit_label(quantity, units)}"
-        letters.append(word(4, middle + SMALL * LINE, now, False))
+        points = [(s - began_s, v) for s, v in zip(part.seconds, values, strict=True)]
+        stroke, said = trace_row(points, x, y_of, label, unit_label(quantity, units))
+        strokes.append(stroke)
+        letters += said
     step = 1 if last < 400 else 2
     for minute in range(-1, int(max(last, LEAST_S) // 60) + 1, step):
         letters.append(word(x(minute * 60), frame.height - 6, f"{minute} min", False, "middle"))
@@ -87,7 +82,7 @@ def _lay_out(
         width=frame.width,
         height=frame.height,
         strokes=strokes,
-        boxes=boxes,
+        boxes=[],
         letters=letters,
         words=f"The defrost: {one.outcome.headline.text(units)}",
     )

@@ -87,10 +87,9 @@ def _lay_out(one: Tested, dose_s: float, units: UnitSystem, frame: Frame) -> Dra
                     height=_r(y(window[0]) - y(window[1])),
                 )
             )
-        strokes.append(ProofStroke(role="trace", points=[(_r(x(s)), _r(y(v))) for s, v in points]))
-        middle = (y.start + y.end) / 2
-        letters.append(word(4, middle, label, True))
-        letters.append(word(4, middle + SMALL * LINE, f"{points[-1][1]:.1f} {unit}", False))
+        stroke, said = trace_row(points, x, y, label, unit)
+        strokes.append(stroke)
+        letters += said
     for minute in (-1, 0, 1, 2, 3):
         letters.append(word(x(minute * 60), frame.height - 6, f"{minute} min", False, "middle"))
     return DrawnProof(
@@ -139,6 +138,20 @@ def _traces(one: Tested, dose_s: float, units: UnitSystem) -> list[_Row]:
             window = (mean - reach, mean + 3 * reach)
         found.append(("Superheat", unit_label(quantity, units), rows, window))
     return found
+
+
+def trace_row(
+    points: Sequence[XY], x: LinearScale, y: LinearScale, label: str, unit: str
+) -> tuple[ProofStroke, list[Letters]]:
+    """One trace of a strip, with its name and where it is now."""
+    middle = (y.start + y.end) / 2
+    return (
+        ProofStroke(role="trace", points=[(_r(x(s)), _r(y(v))) for s, v in points]),
+        [
+            word(4, middle, label, True),
+            word(4, middle + SMALL * LINE, f"{points[-1][1]:.1f} {unit}", False),
+        ],
+    )
 
 
 def word(
