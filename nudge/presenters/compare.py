@@ -45,9 +45,11 @@ class CompareOut(BaseModel):
 
 def compare_out(one: Snapshot, other: Snapshot, units: UnitSystem) -> CompareOut | None:
     """Both, the earlier first; None where nothing was judged on one of them."""
-    first, last = sorted((one, other), key=lambda snap: _at(snap) or datetime.max)
-    if first.assessment is None or last.assessment is None:
+    if one.assessment is None or other.assessment is None:
         return None
+    first, last = sorted((one, other), key=_when)
+    assert first.assessment is not None
+    assert last.assessment is not None
     then, now = first.assessment.case, last.assessment.case
     found = compared(then, now)
     before, after = (loop_out(draw_loop(case), None, units) for case in (then, now))
@@ -59,6 +61,12 @@ def compare_out(one: Snapshot, other: Snapshot, units: UnitSystem) -> CompareOut
         rows=[_row(row, units) for row in found.rows],
         drawn=compares_of(before, after, words) if found.same_mode else [],
     )
+
+
+def _when(snapshot: Snapshot) -> tuple[bool, float]:
+    """The order of two visits; one that was never opened is the later."""
+    at = _at(snapshot)
+    return at is None, 0.0 if at is None else at.timestamp()
 
 
 def _at(snapshot: Snapshot) -> datetime | None:

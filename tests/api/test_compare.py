@@ -32,3 +32,15 @@ class CompareTest(WithClient):
         found = self.at("net-loft-now", "net-loft-1", "net-loft-heat-pump")
         self.assertEqual(found.status_code, 200)
         self.assertIsNone(found.json())
+
+    def test_a_visit_that_is_only_planned_breaks_nothing(self):
+        for pair in (("school-due", "school-1"), ("school-1", "school-due")):
+            found = self.at(*pair, "school-servery")
+            self.assertEqual((found.status_code, found.json()), (200, None))
+        plan = {"id": "plan", "system_id": "school-lodge", "due_on": "2026-12-24"}
+        self.assertLess(self.http.post("/api/visits", json=plan).status_code, 300)
+        self.http.post("/api/visits/plan/callouts", json={
+            "text": "ra 69 sa 92 oa 37 suct 97 liq 325 ts 36 ll 87",
+            "heard_at": self.clock().isoformat(),
+        })  # fmt: skip
+        self.assertEqual(self.at("plan", "school-lodge-345").status_code, 200)
