@@ -74,6 +74,7 @@ class YearKind:
 MACHINES: Mapping[str, YearKind] = {
     "lighthouse-lamp": YearKind("split-3-410-valve", 1.5, 9),
     "net-loft-heat-pump": YearKind("heat-pump-25-454b", 2.5, 11),
+    "school-lodge": YearKind("split-3-410-valve", 3, 10),
     "seed-library-stacks": YearKind("split-3-410-valve", 3, 10),
 }
 
@@ -123,6 +124,9 @@ DAYS: tuple[Day, ...] = (
         charge=0.90, notes=(("refrigerant", "Bubbles at the suction flare, slow ones."),),
         settles="lighthouse-4", deferred=("Renew the suction flare and pressure-test", "parts"),
         picture="flare"),
+    Day("lodge-summer", "school-lodge", "Half-yearly check, cooling", 160, "yearly_check", 29.0,
+        (25.0, 50.0), baseline=True,
+        notes=(("indoor", "Blower one step slower since the winter: read anew and kept."),)),
     Day("net-loft-1", "net-loft-heat-pump", "Commissioned", 340, "commissioning", 30.0,
         (25.2, 50.0), baseline=True, written_kg=2.95),
     Day("net-loft-2", "net-loft-heat-pump", "Half-yearly check", 168, "yearly_check", 27.0,

@@ -1,7 +1,7 @@
 """A system’s book over the wire: baseline, drift, what is left, what was written."""
 
 from datetime import date, datetime
-from typing import Annotated
+from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
@@ -14,12 +14,19 @@ from nudge.core.visit.seasons import SEASONS
 from nudge.presenters.book import Id
 from nudge.presenters.choices import ChoiceOut
 from nudge.presenters.notes import Short
+from nudge.services.baselines import Against
 from nudge.services.rows import Deferred, IntendedChange
-from nudge.services.system_records import Against, Records
+from nudge.services.system_records import Records
 
 
 class NewEntry(Strict):
     id: Id
+
+
+class BaselineEnd(NewEntry):
+    """The baseline of a mode that no longer holds; the newest where none is said."""
+
+    mode: Literal["", "cooling", "heating"] = ""
 
 
 class NewIntended(Strict):
@@ -96,13 +103,20 @@ class SnapOut(BaseModel):
     advice: str
 
 
-class RecordsOut(BaseModel):
-    """A system's book: baseline and drift, changes, open items, charge, every settled snapshot."""
+class BaselineOut(BaseModel):
+    """The baseline of a mode, and the last visit in that mode laid beside it."""
 
-    baseline_at: datetime | None
-    baseline_visit: str | None
+    mode: Literal["cooling", "heating"]
+    baseline_at: datetime
+    baseline_visit: str
     drift: DriftOut | None
     compared_visit: str
+
+
+class RecordsOut(BaseModel):
+    """A system's book: baselines and drift, changes, open items, charge, every settled snapshot."""
+
+    baselines: list[BaselineOut]
     intended: list[IntendedOut]
     deferred: list[DeferredOut]
     snaps: list[SnapOut]
@@ -161,10 +175,16 @@ def records_out(found: Records, units: UnitSystem) -> RecordsOut:
     kelvin = Quantity.TEMPERATURE_DIFFERENCE
     system = found.system
     return RecordsOut(
-        baseline_at=found.baseline.set_at if found.baseline else None,
-        baseline_visit=found.baseline.visit_id if found.baseline else None,
-        drift=drift_out(found.against, units),
-        compared_visit=found.compared_visit,
+        baselines=[
+            BaselineOut(
+                mode=one.mode,
+                baseline_at=one.baseline.set_at,
+                baseline_visit=one.baseline.visit_id,
+                drift=drift_out(one.against, units),
+                compared_visit=one.compared_visit,
+            )
+            for one in found.standings
+        ],
         intended=[_intended(row) for row in found.intended],
         deferred=[deferred_out(row, units) for row in found.deferred],
         snaps=[

@@ -26,8 +26,8 @@ from nudge.presenters.book import Id
 from nudge.presenters.choices import ChoiceOut
 from nudge.presenters.notes import LinkOut, NoteOut, PhotoOut, Short, note_out, photo_out
 from nudge.presenters.records import DeferredOut, DriftOut, deferred_out, drift_out
+from nudge.services.baselines import against, unfit
 from nudge.services.snapshot import Snapshot
-from nudge.services.system_records import against
 from nudge.services.work_order import Checked, order_now
 
 NOT_MEASURED = " (ticked by hand: not measured)"
@@ -133,6 +133,8 @@ class OrderOut(BaseModel):
     intended_kinds: list[ChoiceOut]
     drift: DriftOut | None
     baseline_here: bool
+    no_baseline: str
+    """Why this visit is no baseline as it stands; "" where it may be kept as one."""
     deferred: list["DeferredOut"]
 
 
@@ -159,7 +161,8 @@ def order_out(snapshot: Snapshot, units: UnitSystem) -> OrderOut:
         seasons=[ChoiceOut(key=r.key, label=worded(r.label, units)) for r in SEASONS.values()],
         intended_kinds=[ChoiceOut(key=r.key, label=r.label) for r in INTENDED.values()],
         drift=drift_out(against(snapshot), units),
-        baseline_here=folder.baseline is not None and folder.baseline.visit_id == snapshot.visit.id,
+        no_baseline=unfitting.text(units) if (unfitting := unfit(snapshot)) else "",
+        baseline_here=folder.has_baseline_of(snapshot.visit.id),
         deferred=[deferred_out(row, units) for row in folder.deferred],
     )
 

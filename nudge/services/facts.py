@@ -37,7 +37,7 @@ def first_facts(
     way: Way,
 ) -> Facts:
     """The facts that no judgement is needed for."""
-    plate, kept = plate_of(visit.system), folder.baseline
+    plate = plate_of(visit.system)
     return Facts(
         observations=observations,
         points=points,
@@ -57,7 +57,7 @@ def first_facts(
         connection=visit.connection,
         has_gauges=not points.isdisjoint(PRESSURES),
         cylinders=tuple(folder.cylinders),
-        has_baseline=kept is not None and kept.visit_id == visit.id,
+        has_baseline=folder.has_baseline_of(visit.id),
         is_cold_call=visit.kind == "cold_charge_check",
     )
 

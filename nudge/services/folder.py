@@ -39,7 +39,8 @@ class Folder:
     photos: Sequence[Photo] = ()
     links: Sequence[GuestLink] = ()
     """Links that still live."""
-    baseline: Baseline | None = None
+    baselines: Mapping[str, Baseline] = field(default_factory=dict)
+    """Those of its system that hold, by mode."""
     intended: Sequence[IntendedChange] = ()
     deferred: Sequence[Deferred] = ()
     """What is left for later on this system, and not done."""
@@ -51,6 +52,10 @@ class Folder:
     """Its tests with time: what the ended ones prove, how many run."""
     closed_before: int = 0
     """How many closed visits the system has had besides this one."""
+
+    def has_baseline_of(self, visit_id: str) -> bool:
+        """Whether one of the baselines that hold was kept on this visit."""
+        return any(one.visit_id == visit_id for one in self.baselines.values())
 
 
 def folder_of(session: Session, visit: Visit, now: datetime, has: Hung) -> Folder:
@@ -68,7 +73,7 @@ def folder_of(session: Session, visit: Visit, now: datetime, has: Hung) -> Folde
         links=[row for row in whole_visit.links(session, visit.id) if lives(row, now)]
         if GuestLink in has
         else (),
-        baseline=whole_visit.baseline(session, visit.system_id) if Baseline in has else None,
+        baselines=whole_visit.baselines(session, visit.system_id) if Baseline in has else {},
         intended=whole_visit.intended(session, visit.system_id) if IntendedChange in has else (),
         deferred=[
             row for row in whole_visit.deferred(session, visit.system_id) if row.done_at is None

@@ -6,7 +6,6 @@ from datetime import UTC, datetime
 
 from sqlalchemy.orm import Session
 
-from nudge.core.behaviours.rows import behaviour_of
 from nudge.core.language.errors import CoreError
 from nudge.core.language.said import Said, difference, minutes, say
 from nudge.core.language.units import atmospheric_kpa
@@ -15,8 +14,7 @@ from nudge.core.settling.probes import lying
 from nudge.core.settling.seen import Lie, Seen
 from nudge.core.settling.stability import Settling, settling, with_differences
 from nudge.core.settling.trace import Trace
-from nudge.core.visit.calls import call_named
-from nudge.services.plates import plate_of
+from nudge.services.modes import mode_of
 from nudge.store.repositories import live
 from nudge.store.repositories.live import Placed
 from nudge.store.tables import Event, Visit
@@ -89,7 +87,7 @@ def live_state(session: Session, visit: Visit, now: datetime) -> LiveState | Non
     traces = _traces(session, placed, ids, now_ms - WINDOW_MS, now_ms)
     table = load_table(visit.system.refrigerant)
     atmosphere = atmospheric_kpa(visit.system.elevation_m)
-    heats = _heats(visit)
+    heats = mode_of(visit) == "heating"
     full = _with_saturations(traces, table, atmosphere, heats)
     started_ms, quiet_ms = _events(visit.standing_events)
     found = None
@@ -116,11 +114,6 @@ def live_state(session: Session, visit: Visit, now: datetime) -> LiveState | Non
     except CoreError:
         lies = ()  # a pressure off the refrigerant's table: the assessment says so itself
     return LiveState(now_ms, tuple(placed), values, found, lies, shows)
-
-
-def _heats(visit: Visit) -> bool:
-    """Whether it is met in heating: by its call, else by its plate."""
-    return behaviour_of(plate_of(visit.system), call_named(visit.kind).mode).roles.heats
 
 
 def _raw_traces(

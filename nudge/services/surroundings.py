@@ -11,7 +11,7 @@ from nudge.services.folder import folder_of
 from nudge.services.history import own_history
 from nudge.services.live_state import live_state
 from nudge.services.methods import preferred_methods
-from nudge.services.modes import was_heated
+from nudge.services.modes import mode_of, mode_read
 from nudge.services.past import ADDITIONS_WITHIN, Known, own_departures, recovered_of
 from nudge.services.snapshot import Snapshot, Surroundings, take_snapshot
 from nudge.services.sound import readable, show_sound
@@ -35,6 +35,8 @@ def surroundings(session: Session, row: Visit, now: datetime) -> Surroundings:
     folder = folder_of(session, row, now, has)
     verdicts = {str(one.sequence): one for one in repository.earlier_verdicts(session, row)}
     earlier = list(readable(verdicts).values())
+    mode = mode_of(row)
+    alike = [one for one in earlier if mode_read(one.readings) == mode]
     ticks = {key: tick.state for key, tick in folder.ticks.items()}
     way = way_of(session, row, folder.tests)
     proven = proven_before(session, row, way)
@@ -51,12 +53,12 @@ def surroundings(session: Session, row: Visit, now: datetime) -> Surroundings:
     )
     return Surroundings(
         preferred=preferred_methods(row.system, settings.all_settings(session)),
-        own=own_history(earlier),
+        own=own_history(alike),
         live=state,
         is_simulated=Plant in has,
         passed=live.overrides(session, row.id) if Override in has else (),
-        own_signs=own_departures(earlier),
+        own_signs=own_departures(alike),
         known=known,
         folder=folder,
-        heated=tuple(one.readings for one in earlier if was_heated(one.readings)),
+        heated=tuple(one.readings for one in earlier if mode_read(one.readings) == "heating"),
     )

@@ -2,23 +2,25 @@
 is left for another season, the charge written for the next one who comes.
 """
 
-import json
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from datetime import date, datetime
 
 from nudge import __version__
-from nudge.core.behaviours.case import Case, open_case
-from nudge.core.drift.drift import UNLIKE, Drift, drift, intended_named, signs_kept
+from nudge.core.behaviours.behaviour import Mode
+from nudge.core.drift.drift import (
+    intended_named,
+    signs_kept,
+)
 from nudge.core.language.errors import CoreError, Impossible
 from nudge.core.language.said import Measure, say
 from nudge.core.language.units import Quantity
 from nudge.core.visit.record.kept import Kept
 from nudge.core.visit.seasons import season_named
+from nudge.services.baselines import UNREAD, Against, against, bare, unfit
 from nudge.services.clock import Clock
 from nudge.services.errors import NotFound
-from nudge.services.modes import was_heated
-from nudge.services.plates import plate_of
+from nudge.services.modes import mode_of, mode_read
 from nudge.services.snapshot import Snapshot
 from nudge.services.sound import readable
 from nudge.services.visits import Visits
@@ -28,7 +30,6 @@ from nudge.store.repositories import visits as visits_repository
 from nudge.store.tables import System, Verdict
 from nudge.store.visit_tables import Baseline, Deferred, IntendedChange
 
-CONDITIONS = ("outdoor_air_temp", "return_air_temp", "return_air_wet_bulb")
 SHOWN = (
     "superheat",
     "subcooling",
@@ -52,12 +53,14 @@ class Snap:
 
 
 @dataclass(frozen=True, slots=True)
-class Against:
-    """A visit laid beside the baseline that held when it began."""
+class InMode:
+    """A system against its baseline of one mode."""
 
+    mode: Mode
     baseline: Baseline
-    drift: Drift
-    intended: tuple[str, ...]
+    against: Against | None = None
+    """The last visit in that mode, where it can be compared."""
+    compared_visit: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -65,10 +68,8 @@ class Records:
     """Everything a system's page shows besides its plate and visits."""
 
     system: System
-    baseline: Baseline | None
-    against: Against | None
-    """The last visit that can be compared."""
-    compared_visit: str
+    standings: Sequence[InMode]
+    """One a mode that has a baseline, the newest first."""
     intended: Sequence[IntendedChange]
     deferred: Sequence[Deferred]
     snaps: Sequence[Snap]
@@ -90,23 +91,28 @@ class SystemRecords:
                 raise NotFound("system", system_id)
             visits = visits_repository.of_system(session, system_id)
             verdicts = visits_repository.latest_verdicts(session, [v.id for v in visits])
-            kept = whole_visit.baseline(session, system_id)
+            kept = whole_visit.baselines(session, system_id)
             moved = shelf.of_system(session, system_id)
             found = readable(verdicts)
-            cooled = {key: one for key, one in found.items() if not was_heated(one.readings)}
+            modes = {key: mode_read(one.readings) for key, one in found.items()}
+            cooled = {key: one for key, one in found.items() if modes[key] == "cooling"}
             readings = cooled or found  # its years are those of one mode
             snaps = [_snap(verdicts[v.id], readings[v.id]) for v in visits if v.id in readings]
             intended = whole_visit.intended(session, system_id)
             deferred = whole_visit.deferred(session, system_id)
-        laid, compared = None, ""
-        for visit in visits:
-            if kept is not None and visit.id in readings and visit.id != kept.visit_id:
-                laid = against(self._visits.snapshot(visit.id))
-                compared = visit.id
-                break
+        standings = [
+            self._standing(mode, row, [v.id for v in visits if modes.get(v.id) == mode])
+            for mode, row in reversed(kept.items())
+        ]
         added = sum(mg for kind, mg in moved if kind == "charged") / 1e6
         removed = sum(mg for kind, mg in moved if kind == "recovered") / 1e6
-        return Records(system, kept, laid, compared, intended, deferred, snaps, added, removed)
+        return Records(system, standings, intended, deferred, snaps, added, removed)
+
+    def _standing(self, mode: str, kept: Baseline, visit_ids: Sequence[str]) -> InMode:
+        """Its last visit in a mode laid beside that mode's baseline."""
+        later = next((id for id in visit_ids if id != kept.visit_id), "")
+        laid = against(self._visits.snapshot(later)) if later else None
+        return InMode("heating" if mode == "heating" else "cooling", kept, laid, later)
 
     def two_of(self, system_id: str, one: str, other: str) -> tuple[Snapshot, Snapshot]:
         """Two visits of a system. Raises: NotFound, for a visit that is not of it."""
@@ -126,17 +132,9 @@ class SystemRecords:
         Raises: Impossible, where it is not judged right, a gate is shut, or it is dangerous.
         """
         snapshot = self._visits.snapshot(visit_id)
-        assessed = snapshot.assessment
-        if assessed is None or snapshot.look is not None:
-            raise Impossible("baseline", say("Nothing is judged yet: connect, settle and read."))
-        blocking = [b for b in assessed.breaches if b.effect == "blocks"]
-        if blocking:
-            raise Impossible("baseline", blocking[0].message)
-        if assessed.decision.advice != "leave" or assessed.hazards:
-            not_right = (
-                "A baseline is a system that is right. This one is not: act first, then read."
-            )
-            raise Impossible("baseline", say(not_right))
+        why, assessed = unfit(snapshot), snapshot.assessment
+        if why is not None or assessed is None:
+            raise Impossible("baseline", why or UNREAD)
         case = bare(assessed.case)
         derived = {key: value for key in SHOWN if (value := case.derived.get(key)) is not None}
         kept = {
@@ -144,6 +142,7 @@ class SystemRecords:
             "readings": dict(case.readings),
             "derived": derived,
             "version": __version__,
+            "mode": case.behaviour.mode,
         }
         with self._database.writing() as session:
             if not whole_visit.is_written(session, Baseline, entry_id):
@@ -157,10 +156,13 @@ class SystemRecords:
                     )
                 )
 
-    def end_baseline(self, system_id: str, entry_id: str) -> None:
-        """The baseline no longer holds; later visits are compared with the next one."""
+    def end_baseline(self, system_id: str, entry_id: str, mode: str = "") -> None:
+        """The baseline of a mode no longer holds, or the newest one; later visits are compared
+        with the next.
+        """
         with self._database.writing() as session:
-            now = whole_visit.baseline(session, system_id)
+            held = whole_visit.baselines(session, system_id)
+            now = held.get(mode) if mode else next(reversed(held.values()), None)
             if now is not None:
                 session.add(
                     Baseline(
@@ -182,9 +184,16 @@ class SystemRecords:
         if key or corrects is None:
             intended_named(key)
         _check_text("note", note)
-        system_id = self._system_of(visit_id)
         with self._database.writing() as session:
+            visit = visits_repository.head(session, visit_id)
+            if visit is None:
+                raise NotFound("visit", visit_id)
+            system_id, left = visit.system_id, session.get(Deferred, f"{corrects}:baseline")
+            if left is not None and left.done_at is None:
+                left.done_at = self._clock()  # taken back, or said anew below
             if not whole_visit.is_written(session, IntendedChange, entry_id):
+                if key and mode_of(visit) == "heating":
+                    session.add(self._new_baseline(system_id, visit_id, entry_id, key))
                 session.add(
                     IntendedChange(
                         id=entry_id,
@@ -196,6 +205,18 @@ class SystemRecords:
                         happened_at=self._clock(),
                     )
                 )
+
+    def _new_baseline(self, system_id: str, visit_id: str, entry_id: str, key: str) -> Deferred:
+        """What a change on purpose leaves for the season in which charge is judged."""
+        return Deferred(
+            id=f"{entry_id}:baseline",
+            system_id=system_id,
+            visit_id=visit_id,
+            text=f"Keep a new baseline: {intended_named(key).label.lower()} on purpose",
+            season="cooling",
+            due_on=None,
+            created_at=self._clock(),
+        )
 
     def defer(
         self, visit_id: str, entry_id: str, text: str, season: str, due_on: date | None
@@ -252,36 +273,6 @@ class SystemRecords:
                 raise NotFound("system", system_id)
             row.written_charge_kg = kg
             row.written_charge_at = None if kg is None else self._clock()
-
-
-def against(snapshot: Snapshot) -> Against | None:
-    """A visit against its system's baseline at like conditions; None where there is none."""
-    kept, visit = snapshot.folder.baseline, snapshot.visit
-    if snapshot.assessment is None or kept is None or kept.kept is None:
-        return None
-    unlike = any(b.gate.key in UNLIKE for b in snapshot.assessment.breaches)
-    if kept.visit_id == visit.id or unlike:
-        return None
-    since = tuple(row.key for row in snapshot.folder.intended if row.happened_at >= kept.set_at)
-    case = bare(snapshot.assessment.case)
-    found = drift(
-        plate_of(visit.system).metering_device.feed, kept.kept["signs"], signs_kept(case), since
-    )
-    return Against(kept, found, since)
-
-
-def drift_noted(snapshot: Snapshot) -> str:
-    """What had drifted by now, in both units, as a closed visit keeps it; "" where nothing had."""
-    found = against(snapshot)
-    if found is None or not found.drift.is_flagged:
-        return ""
-    said = found.drift.said
-    return json.dumps({"ip": said.text("ip"), "si": said.text("si")})
-
-
-def bare(case: Case) -> Case:
-    """The case without the system's own past: departures from its class alone."""
-    return open_case(case.plate, case.readings, replace(case.context, own={}), case.behaviour)
 
 
 def _check_text(what: str, text: str) -> None:

@@ -18,12 +18,12 @@ from nudge.core.settling.gate import CLOCKS
 from nudge.core.visit.calls import call_named
 from nudge.core.visit.facts import Facts
 from nudge.core.visit.order import Order, check_tick, order_of
+from nudge.services.baselines import drift_noted
 from nudge.services.carried_over import left_open, reads_gas, superheats_open
 from nudge.services.clock import Clock
 from nudge.services.facts import findings_of, first_facts
 from nudge.services.plates import plate_of
 from nudge.services.snapshot import Snapshot
-from nudge.services.system_records import drift_noted
 from nudge.services.visits import Ending, Visits
 from nudge.store.database import Database
 from nudge.store.repositories import whole_visit

@@ -134,18 +134,19 @@ class BookTest(Calls):
         self.http.post(f"{seeds}/baselines", json={"id": "b2"})
         self.assertTrue(self.order("seed-library-now")["baseline_here"])
         ended = self.http.post("/api/systems/seed-library-stacks/baseline-ends", json={"id": "b3"})
-        self.assertIsNone(ended.json()["baseline_at"])
+        self.assertEqual(ended.json()["baselines"], [])
 
     def test_the_lamp_rooms_page_tells_its_story(self):
         found = self.http.get("/api/systems/lighthouse-lamp/records").json()
-        self.assertEqual(found["baseline_visit"], "lighthouse-1")
-        self.assertTrue(found["drift"]["is_flagged"])
-        self.assertEqual(found["drift"]["causes"][0]["key"], "charge_lost")
+        (kept,) = found["baselines"]
+        self.assertEqual(kept["baseline_visit"], "lighthouse-1")
+        self.assertTrue(kept["drift"]["is_flagged"])
+        self.assertEqual(kept["drift"]["causes"][0]["key"], "charge_lost")
         self.assertEqual(len(found["snaps"]), 5)
         self.assertAlmostEqual(found["written_charge"], 6.0, delta=0.01)  # 2.72 kg
         si = self.http.get("/api/systems/lighthouse-lamp/records?units=si").json()
         ip_by, si_by = (
-            next(m["by"] for m in one["drift"]["moved"] if m["key"] == "subcooling")
+            next(m["by"] for m in one["baselines"][0]["drift"]["moved"] if m["key"] == "subcooling")
             for one in (found, si)
         )
         self.assertAlmostEqual(ip_by, 1.8 * si_by, delta=0.02)

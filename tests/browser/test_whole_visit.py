@@ -91,7 +91,7 @@ class ComplaintTest(HandDriven):
         press(page, "Close the visit", "button")
         expect(page.get_by_role("button", name="Open again").first).to_be_visible()
         kept = self.workshop.records.of("radio-transmitter")
-        self.assertEqual(kept.baseline.visit_id, LIVE)
+        self.assertEqual(kept.standings[0].baseline.visit_id, LIVE)
         self.assertEqual(self.workshop.work.order(LIVE).order.dangers, ())
 
 

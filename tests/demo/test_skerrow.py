@@ -1,8 +1,8 @@
 from datetime import timedelta
 
 from nudge.demo.skerrow import fill_if_empty
+from nudge.services.baselines import against
 from nudge.services.book import Book
-from nudge.services.system_records import against
 from nudge.services.today import today
 from tests.temporary import NOON, WithDatabase
 

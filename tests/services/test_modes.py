@@ -25,12 +25,32 @@ class ModesTest(WithDatabase):
         visits.hear("winter", "winter-read", line, "ip", self.clock())
         after = records.of("net-loft-heat-pump")
         self.assertEqual([snap.visit_id for snap in after.snaps], before)
-        self.assertNotEqual(after.compared_visit, "winter")
+        self.assertNotIn("winter", [one.compared_visit for one in after.standings])
 
-    def test_a_system_that_was_only_seen_in_winter_shows_its_winters(self):
+    def test_each_mode_has_its_baseline_and_what_was_changed_on_purpose_is_excused(self):
         visits = Visits(self.database, self.clock)
         found = SystemRecords(self.database, self.clock, visits).of("school-lodge")
-        self.assertEqual(len(found.snaps), 4)
+        held = {one.mode: one for one in found.standings}
+        self.assertEqual(held["cooling"].baseline.visit_id, "lodge-summer")
+        self.assertEqual(held["heating"].baseline.visit_id, "school-lodge-345")
+        self.assertEqual(held["heating"].compared_visit, "school-lodge-now")
+        against = held["heating"].against
+        self.assertEqual(against.intended, ("blower_slowed",))
+        out = {one.sign.key for one in against.drift.moved if one.is_out}
+        self.assertEqual(out, {"superheat"})  # what today's chain is about, and nothing of the air
+
+    def test_a_change_on_purpose_in_winter_leaves_a_new_baseline_for_the_cooling_season(self):
+        visits = Visits(self.database, self.clock)
+        records = SystemRecords(self.database, self.clock, visits)
+        records.intend("school-lodge-now", "slow", "blower_raised", "")
+        left = [d for d in records.deferred_of("school-lodge") if d.done_at is None]
+        self.assertEqual([(d.season, d.id) for d in left], [("cooling", "slow:baseline")])
+        records.intend("school-lodge-now", "back", "", "", corrects="slow")
+        self.assertEqual([d for d in records.deferred_of("school-lodge") if d.done_at is None], [])
+        records.intend("net-loft-now", "summer", "blower_slowed", "")  # kept here and now instead
+        self.assertEqual(
+            [d for d in records.deferred_of("net-loft-heat-pump") if d.id == "summer:baseline"], []
+        )
 
     def test_last_winters_heat_is_at_hand_today(self):
         visits = Visits(self.database, self.clock)

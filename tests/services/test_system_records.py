@@ -3,8 +3,9 @@
 from datetime import date
 
 from nudge.core.language.errors import CoreError, UnknownName
+from nudge.services.baselines import against
 from nudge.services.errors import NotFound
-from nudge.services.system_records import SystemRecords, against
+from nudge.services.system_records import SystemRecords
 from nudge.services.work_order import Work
 from tests.temporary import WithDatabase
 
@@ -31,12 +32,14 @@ class RecordsTest(WithDatabase):
     def test_a_right_visit_is_kept_with_its_conditions(self):
         self.read("a", RIGHT)
         self.records.keep_baseline("a", "b1")
-        kept = self.records.of("seed-library-stacks").baseline
+        kept = self.records.of("seed-library-stacks").standings[0].baseline
         self.assertEqual(kept.visit_id, "a")
         self.assertAlmostEqual(kept.kept["readings"]["outdoor_air_temp"], (88 - 32) / 1.8)
         self.assertAlmostEqual(kept.kept["derived"]["subcooling"] * 1.8, 8.8, delta=0.1)
         self.records.keep_baseline("a", "b1")  # sent twice, kept once
-        self.assertEqual(self.records.of("seed-library-stacks").baseline.sequence, kept.sequence)
+        self.assertEqual(
+            self.records.of("seed-library-stacks").standings[0].baseline.sequence, kept.sequence
+        )
 
     def test_what_is_not_settled_not_right_or_not_read_is_no_baseline(self):
         self.read("hasty", RIGHT, settled=False)
@@ -98,7 +101,7 @@ class RecordsTest(WithDatabase):
         self.records.end_baseline("seed-library-stacks", "b2")
         self.read("b", LOW)
         self.assertIsNone(against(self.visits.snapshot("b")))
-        self.assertIsNone(self.records.of("seed-library-stacks").baseline)
+        self.assertEqual(list(self.records.of("seed-library-stacks").standings), [])
 
     def test_what_is_left_is_open_until_it_is_done_and_can_be_opened_again(self):
         self.records.defer("seed-library-now", "d1", "Wash the coil", "over_70", None)

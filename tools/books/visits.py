@@ -58,6 +58,11 @@ def _seasons_page() -> str:
     )
 
 
+def _moves(kind: str, cause: str, *signs: str) -> str:
+    moved = wander(kind, FEEDS[0]).moves(cause)
+    return ", ".join(f"{moved.get(sign, 0):.1f}" for sign in signs)
+
+
 @page("drift_causes")
 def _drift_causes_page() -> str:
     return table(
@@ -66,14 +71,15 @@ def _drift_causes_page() -> str:
             "in words",
             "what to look at",
             "moves on a valve system (K of subcooling, of condensing over ambient)",
+            "in heating (K of subcooling, of condensing over return, % of heat)",
         ),
         (
             (
                 key(c.key),
                 c.label,
                 c.look,
-                f"{wander(FEEDS[0]).moves(c.key).get('subcooling', 0):.1f}, "
-                f"{wander(FEEDS[0]).moves(c.key).get('condensing_over_ambient', 0):.1f}",
+                _moves("cooling", c.key, "subcooling", "condensing_over_ambient"),
+                _moves("heating", c.key, "subcooling", "condensing_over_ambient", "heat_delivered"),
             )
             for c in CAUSES.values()
         ),
@@ -83,6 +89,9 @@ def _drift_causes_page() -> str:
 @page("intended")
 def _intended_page() -> str:
     return table(
-        ("change", "in words", "signs taken out of the count"),
-        ((key(i.key), i.label, ", ".join(i.moves)) for i in INTENDED.values()),
+        ("change", "in words", "signs taken out of the count", "in heating, where others"),
+        (
+            (key(i.key), i.label, ", ".join(i.moves), ", ".join(i.moves_heated or ()) or "the same")
+            for i in INTENDED.values()
+        ),
     )

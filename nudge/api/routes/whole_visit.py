@@ -11,6 +11,7 @@ from nudge.presenters.compare import CompareOut, compare_out
 from nudge.presenters.links import NewLinkOut, new_link_out
 from nudge.presenters.notes import LinkOut, NewLinkIn, NewNote, PhotoOut, photo_out
 from nudge.presenters.records import (
+    BaselineEnd,
     DeferredDone,
     DeferredOut,
     NewDeferred,
@@ -179,10 +180,10 @@ def write_charge(
 
 @router.post("/systems/{system_id}/baseline-ends")
 def end_baseline(
-    workshop: WorkshopIn, units: UnitsIn, system_id: str, body: NewEntry
+    workshop: WorkshopIn, units: UnitsIn, system_id: str, body: BaselineEnd
 ) -> RecordsOut:
-    """The baseline no longer holds."""
-    workshop.records.end_baseline(system_id, body.id)
+    """A baseline no longer holds."""
+    workshop.records.end_baseline(system_id, body.id, body.mode)
     return records_out(workshop.records.of(system_id), units)
 
 

@@ -10,9 +10,11 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from types import MappingProxyType
 
+from nudge.core.behaviours.behaviour import Behaviour
 from nudge.core.behaviours.case import Case
 from nudge.core.drift.table import Wander, wander
-from nudge.core.expectations.signs import SIGNS, Sign
+from nudge.core.expectations.heating_signs import signs_of
+from nudge.core.expectations.signs import Sign
 from nudge.core.judgement.departures import departures
 from nudge.core.language.errors import UnknownName
 from nudge.core.language.said import Measure, Said, say
@@ -30,7 +32,6 @@ LEAST_SHARE = 0.25
 """Of a signature: less of it than this is not worth a word."""
 UNLIKE = frozenset(
     {
-        "application_not_judged",
         "not_running",
         "run_short",
         "just_changed",
@@ -42,6 +43,8 @@ UNLIKE = frozenset(
         "standing_pressure_high",
         "reading_confirmed_wrong",
         "ice_on_coil",
+        "in_defrost",
+        "too_mild_to_heat",
     }
 )
 """Gates past which a visit is no like condition: nothing is compared while one is shut."""
@@ -86,6 +89,13 @@ class Intended:
     key: str
     label: str
     moves: tuple[str, ...]
+    moves_heated: tuple[str, ...] | None = None
+    """What it moves while the house is the warm side; the same, where None."""
+
+    def moves_in(self, kind: Behaviour) -> tuple[str, ...]:
+        """The signs it moves of a kind of plant."""
+        heated = self.moves_heated if kind.roles.heats else None
+        return self.moves if heated is None else heated
 
 
 _AIR_SIGNS = (
@@ -99,17 +109,29 @@ _AIR_SIGNS = (
     "superheat",
     "evaporator_superheat",
 )
+_HEATED_AIR = (
+    "airflow",
+    "static",
+    "filter_drop",
+    "temperature_rise",
+    "condensing_over_ambient",
+    "approach",
+)
+"""In heating the indoor air works on the warm coil. Heat, power and subcooling hardly move with it
+and stay in the count."""
 _INTENDED = (
-    Intended("blower_slowed", "Blower slowed", _AIR_SIGNS),
-    Intended("blower_raised", "Blower sped up", _AIR_SIGNS),
-    Intended("filter_kind", "Another kind of filter", ("static", "filter_drop", "airflow")),
+    Intended("blower_slowed", "Blower slowed", _AIR_SIGNS, _HEATED_AIR),
+    Intended("blower_raised", "Blower sped up", _AIR_SIGNS, _HEATED_AIR),
+    Intended("filter_kind", "Another kind of filter", ("static", "filter_drop", "airflow"),
+             _HEATED_AIR),
     Intended("charge_set", "Charge set anew",
              ("subcooling", "superheat", "evaporator_superheat", "approach", "capacity",
               "discharge_over_stroke", "condensing_over_ambient", "compressor_power")),
     Intended("valve_adjusted", "Metering device set or renewed",
              ("superheat", "evaporator_superheat", "subcooling", "discharge_over_stroke")),
     Intended("outdoor_unit_moved", "Outdoor unit moved or given more room",
-             ("condensing_over_ambient", "condenser_air_rise", "compressor_power", "approach")),
+             ("condensing_over_ambient", "condenser_air_rise", "compressor_power", "approach"),
+             ("evaporator_difference", "condenser_air_rise", "heat_delivered", "superheat")),
 )  # fmt: skip
 INTENDED: Mapping[str, Intended] = MappingProxyType({row.key: row for row in _INTENDED})
 
@@ -183,20 +205,28 @@ def signs_kept(case: Case) -> dict[str, float]:
     return {key: one.off for key, one in found.items() if not one.sign.is_weather}
 
 
+def is_compared(kind: Behaviour, feed: Feed) -> bool:
+    """Whether anything is known of how such a plant wanders."""
+    return bool(wander(kind.key, feed).together)
+
+
 def drift(
+    kind: Behaviour,
     feed: Feed,
     before: Mapping[str, float],
     now: Mapping[str, float],
     intended: Sequence[str] = (),
 ) -> Drift:
-    """Compare two visits' signs. `intended` are keys of `INTENDED` since the baseline."""
-    table = wander(feed)
-    excused = {sign for key in intended for sign in intended_named(key).moves}
+    """Compare two visits' signs, both of a kind of plant. `intended` are keys of `INTENDED` since
+    the baseline.
+    """
+    table, signs = wander(kind.key, feed), signs_of(kind)
+    excused = {sign for key in intended for sign in intended_named(key).moves_in(kind)}
     moved = []
     for key in now:
-        sigma = None if key not in before else _sigma(table, key)
+        sigma = None if key not in before else _sigma(table, signs[key])
         if sigma is not None:
-            moved.append(Moved(SIGNS[key], now[key] - before[key], sigma, key in excused))
+            moved.append(Moved(signs[key], now[key] - before[key], sigma, key in excused))
     counted = [one for one in moved if not one.is_intended]
     return Drift(tuple(moved), _causes(table, counted))
 
@@ -206,11 +236,11 @@ def measure(sign: Sign, value: float) -> Measure:
     return Measure(value, difference_of(sign.quantity))
 
 
-def _sigma(table: Wander, key: str) -> float | None:
-    found = table.sigma(key)
+def _sigma(table: Wander, sign: Sign) -> float | None:
+    found = table.sigma(sign.key)
     if found is None:
         return None
-    return WIDER * max(found, FLOORS.get(SIGNS[key].quantity, 0.0))
+    return WIDER * max(found, FLOORS.get(sign.quantity, 0.0))
 
 
 def _causes(table: Wander, moved: Sequence[Moved]) -> tuple[Named, ...]:

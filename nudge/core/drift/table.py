@@ -8,7 +8,7 @@ from importlib.resources import files
 
 from nudge.core.physics.circuit.equipment import Feed
 
-TABLE = files("nudge.core.drift").joinpath("tables", "drift.csv")
+TABLES = files("nudge.core.drift").joinpath("tables")
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,11 +30,16 @@ class Wander:
 
 
 @cache
-def wander(feed: Feed) -> Wander:
-    """Read from `tables/drift.csv`, made by `tools/make_drift.py`."""
+def wander(kind: str, feed: Feed) -> Wander:
+    """Of a kind of plant, by its key: `tables/KIND.csv`, made by `tools/make_drift.py`.
+
+    Empty for a kind or a device that no table was made of: nothing of it is compared.
+    """
     together: dict[tuple[str, str], float] = {}
     causes: list[tuple[str, dict[str, float]]] = []
-    lines = [line for line in TABLE.read_text("utf-8").splitlines() if not line.startswith("#")]
+    table = TABLES.joinpath(f"{kind}.csv")
+    text = table.read_text("utf-8") if table.is_file() else ""
+    lines = [line for line in text.splitlines() if not line.startswith("#")]
     for row in csv.DictReader(lines):
         if row["device"] != feed:
             continue

@@ -26,9 +26,9 @@ _CHECKS = (
     .where(Visit.system_id == _OF)
     .order_by(CheckRow.sequence)
 )
-_BASELINE = (
-    select(Baseline).where(Baseline.system_id == _OF).order_by(Baseline.sequence.desc()).limit(1)
-)
+OLDER_MODE = "cooling"
+"""The mode of a baseline that was kept before there were two."""
+_BASELINES = select(Baseline).where(Baseline.system_id == _OF).order_by(Baseline.sequence)
 _INTENDED = (
     select(IntendedChange).where(IntendedChange.system_id == _OF).order_by(IntendedChange.sequence)
 )
@@ -89,10 +89,17 @@ def photo(session: Session, photo_id: str) -> Photo | None:
     return session.get(Photo, photo_id)
 
 
-def baseline(session: Session, system_id: str) -> Baseline | None:
-    """The baseline that holds; None where there is none, or it was ended."""
-    row = session.scalars(_BASELINE, {"system": system_id}).one_or_none()
-    return None if row is None or row.kept is None else row
+def baselines(session: Session, system_id: str) -> dict[str, Baseline]:
+    """The baselines that hold, by mode: like is laid beside like. Those ended are left out."""
+    holds: dict[str, Baseline] = {}
+    for row in session.scalars(_BASELINES, {"system": system_id}):
+        if row.kept is not None:
+            mode = row.kept.get("mode", OLDER_MODE)
+            holds.pop(mode, None)  # the newest stands last
+            holds[mode] = row
+        else:
+            holds = {mode: one for mode, one in holds.items() if one.visit_id != row.visit_id}
+    return holds
 
 
 def intended(session: Session, system_id: str) -> list[IntendedChange]:

@@ -3,10 +3,12 @@
 import unittest
 from random import Random
 
+from nudge.core.behaviours.rows import BEHAVIOURS
 from nudge.core.drift.drift import drift
 from nudge.plant.faults import Present
 from tools.make_drift import met
 from tools.sweep import site
+from tools.winter import pump
 
 PLACES = ((4001, "valve"), (4002, "orifice"), (4003, "strange valve"), (4004, "strange orifice"))
 
@@ -20,7 +22,11 @@ class HistoryTest(unittest.TestCase):
             first = met(of, rng)
             for year in range(years):
                 now = met(of, rng, faults, charge)
-                yield kind, year, drift(of.plate.metering_device.feed, first, now)
+                yield (
+                    kind,
+                    year,
+                    drift(BEHAVIOURS["cooling"], of.plate.metering_device.feed, first, now),
+                )
 
     def test_healthy_years_are_quiet(self):
         flagged = [(kind, year) for kind, year, found in self.history(years=5) if found.is_flagged]
@@ -44,6 +50,17 @@ class HistoryTest(unittest.TestCase):
             with self.subTest(kind, year=year):
                 self.assertTrue(found.is_flagged)
                 self.assertNotEqual(found.causes[0].cause.key, "charge_lost")
+
+    def test_a_winters_charge_gone_is_seen_and_a_winters_weather_is_not(self):
+        heating, flagged = BEHAVIOURS["heating"], 0
+        for number in range(4101, 4107):
+            rng = Random(f"winter history {number}")
+            of = pump(number, "home")
+            first = met(of, rng, kind=heating)
+            flagged += drift(heating, "valve", first, met(of, rng, kind=heating)).is_flagged
+            gone = drift(heating, "valve", first, met(of, rng, (), 0.85, kind=heating))
+            self.assertEqual(gone.causes[0].cause.key, "charge_lost", number)
+        self.assertLessEqual(flagged, 1)
 
 
 if __name__ == "__main__":

@@ -1708,7 +1708,7 @@ export interface paths {
         put?: never;
         /**
          * End Baseline
-         * @description The baseline no longer holds.
+         * @description A baseline no longer holds.
          */
         post: operations["end_baseline_api_systems__system_id__baseline_ends_post"];
         delete?: never;
@@ -2396,6 +2396,41 @@ export interface components {
             label: string;
             /** Unit */
             unit: string;
+        };
+        /**
+         * BaselineEnd
+         * @description The baseline of a mode that no longer holds; the newest where none is said.
+         */
+        BaselineEnd: {
+            /** Id */
+            id: string;
+            /**
+             * Mode
+             * @default
+             * @enum {string}
+             */
+            mode?: "" | "cooling" | "heating";
+        };
+        /**
+         * BaselineOut
+         * @description The baseline of a mode, and the last visit in that mode laid beside it.
+         */
+        BaselineOut: {
+            /**
+             * Mode
+             * @enum {string}
+             */
+            mode: "cooling" | "heating";
+            /**
+             * Baseline At
+             * Format: date-time
+             */
+            baseline_at: string;
+            /** Baseline Visit */
+            baseline_visit: string;
+            drift: components["schemas"]["DriftOut"] | null;
+            /** Compared Visit */
+            compared_visit: string;
         };
         /**
          * BlankOut
@@ -5271,6 +5306,8 @@ export interface components {
             drift: components["schemas"]["DriftOut"] | null;
             /** Baseline Here */
             baseline_here: boolean;
+            /** No Baseline */
+            no_baseline: string;
             /** Deferred */
             deferred: components["schemas"]["DeferredOut"][];
         };
@@ -5840,16 +5877,11 @@ export interface components {
         };
         /**
          * RecordsOut
-         * @description A system's book: baseline and drift, changes, open items, charge, every settled snapshot.
+         * @description A system's book: baselines and drift, changes, open items, charge, every settled snapshot.
          */
         RecordsOut: {
-            /** Baseline At */
-            baseline_at: string | null;
-            /** Baseline Visit */
-            baseline_visit: string | null;
-            drift: components["schemas"]["DriftOut"] | null;
-            /** Compared Visit */
-            compared_visit: string;
+            /** Baselines */
+            baselines: components["schemas"]["BaselineOut"][];
             /** Intended */
             intended: components["schemas"]["IntendedOut"][];
             /** Deferred */
@@ -10865,7 +10897,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["NewEntry"];
+                "application/json": components["schemas"]["BaselineEnd"];
             };
         };
         responses: {

@@ -51,6 +51,10 @@ class Dose:
     wait_minutes: float
 
 
+RIGHT_UNCHARGED = frozenset({"heat_right"})
+"""Answers that find plant right without a word of its charge."""
+
+
 @dataclass(frozen=True, slots=True)
 class Decision:
     """One answer, whole. Hazards stand beside it whatever it says.
@@ -83,6 +87,11 @@ class Decision:
     watch: tuple[Said, ...] = ()
     """What to watch while it waits."""
     other_methods: tuple[OtherMethod, ...] = ()
+
+    @property
+    def is_right(self) -> bool:
+        """Nothing is to be done to it: its charge is right, or it heats as it should."""
+        return self.advice == "leave" or self.key in RIGHT_UNCHARGED
 
     @property
     def moves_refrigerant(self) -> bool:

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { useRecords } from '../../api/queries'
-import type { Drift, Records, System, Units } from '../../api/types'
+import type { BaselineOfMode, Drift, Records, System, Units } from '../../api/types'
 import { formatNumber, lowered, numberIn, shortTime } from '../../lib/format'
 import { newId } from '../../lib/ids'
 import { OpenItems } from '../../parts/OpenItems'
@@ -23,11 +23,13 @@ export function Standing({ system, units }: Props) {
         <>
           <section aria-label="Against the baseline">
             <Heading
-              aside={found.baseline_at ? `since ${shortTime(found.baseline_at, serverDate())}` : ''}
+              aside={found.baselines
+                .map((one) => `${one.mode} since ${shortTime(one.baseline_at, serverDate())}`)
+                .join(', ')}
             >
               Against the baseline
             </Heading>
-            <Baseline found={found} system={system} units={units} />
+            <Baselines found={found} system={system} units={units} />
           </section>
           <section aria-label="Over the years">
             <Heading aside={`${found.snaps.length} settled`}>Over the years</Heading>
@@ -69,8 +71,8 @@ export function Keeping({ system, units }: Props) {
 
 type PartProps = { found: Records; system: System; units: Units }
 
-function Baseline({ found, system, units }: PartProps) {
-  if (!found.baseline_at) {
+function Baselines({ found, system, units }: PartProps) {
+  if (found.baselines.length === 0) {
     return (
       <p className="py-2 text-soft">
         None yet. Keep one at the end of a visit that is settled and judged right: later visits are
@@ -80,41 +82,63 @@ function Baseline({ found, system, units }: PartProps) {
   }
   return (
     <div className="py-2">
-      {found.drift ? (
-        <>
-          <p
-            data-drift={found.drift.is_flagged}
-            className={`border-l-8 pl-3 text-[1.1rem] leading-snug font-bold ${found.drift.is_flagged ? 'border-accent' : 'border-rule'}`}
-          >
-            {found.drift.said}
-          </p>
-          <p className="mt-1 text-[0.92rem] text-soft">
-            <Link className="underline underline-offset-4" to={`/visits/${found.compared_visit}`}>
-              The last visit that was read
-            </Link>
-            , with the weather of both days taken out.
-          </p>
-          <Moved drift={found.drift} />
-        </>
-      ) : (
-        <p className="text-soft">No later visit to compare yet.</p>
-      )}
+      {found.baselines.map((one) => (
+        <OfMode
+          key={one.mode}
+          kept={one}
+          isOne={found.baselines.length === 1}
+          system={system}
+          units={units}
+        />
+      ))}
       {found.intended.map((one) => (
         <p key={one.id} className="mt-1 text-[0.95rem]">
           Changed on purpose, {shortTime(one.happened_at, serverDate())}: {lowered(one.label)}.{' '}
           {one.note}
         </p>
       ))}
+    </div>
+  )
+}
+
+type OfModeProps = { kept: BaselineOfMode; isOne: boolean; system: System; units: Units }
+
+/** The last visit in a mode against that mode's baseline: winters beside winters. */
+function OfMode({ kept, isOne, system, units }: OfModeProps) {
+  const { drift, mode } = kept
+  const where = isOne ? '' : ` in ${mode}`
+  return (
+    <div className="mb-3" data-mode={mode}>
+      {!isOne && <h4 className="font-bold text-soft">In {mode}</h4>}
+      {drift ? (
+        <>
+          <p
+            data-drift={drift.is_flagged}
+            className={`border-l-8 pl-3 text-[1.1rem] leading-snug font-bold ${drift.is_flagged ? 'border-accent' : 'border-rule'}`}
+          >
+            {drift.said}
+          </p>
+          <p className="mt-1 text-[0.92rem] text-soft">
+            <Link className="underline underline-offset-4" to={`/visits/${kept.compared_visit}`}>
+              The last visit that was read{where}
+            </Link>
+            , with the weather of both days taken out.
+          </p>
+          <Moved drift={drift} />
+        </>
+      ) : (
+        <p className="text-soft">No later visit{where} that can be compared yet.</p>
+      )}
       <Button
         weight="quiet"
         tight
         onClick={() => {
           const id = newId()
           const blanks = { system_id: system.id }
-          post('/api/systems/{system_id}/baseline-ends', { id }, { id, units, blanks })
+          post('/api/systems/{system_id}/baseline-ends', { id, mode }, { id, units, blanks })
         }}
       >
-        This baseline no longer holds
+        This baseline{where} no longer holds
       </Button>
     </div>
   )

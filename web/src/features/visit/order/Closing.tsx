@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import type { Order, Units, Visit } from '../../../api/types'
+import { lowered } from '../../../lib/format'
 import { writeOn } from '../../../state/outbox'
 import { Button } from '../../../ui/Button'
 import { Care } from '../../../ui/Care'
@@ -62,7 +63,6 @@ function Baseline({ visit, units, order }: PartProps) {
   if (order.baseline_here) {
     return <p className="font-bold">✓ This visit is the system’s baseline.</p>
   }
-  const isRight = visit.assessment?.charge.advice === 'leave'
   return (
     <div>
       {order.drift && (
@@ -71,14 +71,15 @@ function Baseline({ visit, units, order }: PartProps) {
         </p>
       )}
       {visit.state !== 'closed' && (
-        <Button disabled={!isRight} onClick={() => writeOn(visit.id, 'baselines', {}, units)}>
+        <Button
+          disabled={order.no_baseline !== ''}
+          onClick={() => writeOn(visit.id, 'baselines', {}, units)}
+        >
           Keep this as the baseline
         </Button>
       )}
-      {visit.state !== 'closed' && !isRight && (
-        <p className="text-[0.92rem] text-soft">
-          A baseline is a settled result that is judged right. This one is not, yet.
-        </p>
+      {visit.state !== 'closed' && order.no_baseline !== '' && (
+        <p className="text-[0.92rem] text-soft">No baseline yet: {lowered(order.no_baseline)}</p>
       )}
     </div>
   )
