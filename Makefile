@@ -118,6 +118,8 @@ repairs: setup-dev  ## compressors swapped, from the open circuit to the trimmed
 drift: setup-dev  ## how often a drift between two visits is flagged, and how often for nothing
 	@$(PY) -m tools.drift_study
 	@$(PY) -m tools.drift_study 24 left
+	@$(PY) -m tools.drift_study 60 heating
+	@$(PY) -m tools.drift_study 24 heating left
 
 wander: setup-dev  ## the table of drift, from the simulated plant
 	@$(PY) -m tools.make_drift

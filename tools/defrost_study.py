@@ -14,10 +14,11 @@ from nudge.core.language.vocabulary.accuracy import accuracy_of
 from nudge.core.settling.trace import Trace
 from nudge.core.tests.run import Run, TestMark
 from nudge.core.tests.table import judged
+from nudge.plant.acts import forced, standing, start
 from nudge.plant.defrost import DefrostBoard
 from nudge.plant.faults import Present
 from nudge.plant.room import Room, Weather
-from nudge.plant.running import advance, forced, standing, start
+from nudge.plant.running import advance
 from nudge.plant.scene import Scene, charged
 from nudge.plant.wet_air import air_of
 from tools.cousins import FAMILIES

@@ -12,10 +12,10 @@ from random import Random
 from nudge.core.behaviours.behaviour import Mode
 from nudge.core.behaviours.rows import BEHAVIOURS
 from nudge.core.drift import table
-from nudge.core.drift.drift import drift
+from nudge.core.drift.drift import LIKE_OUTDOORS_K, drift
 from nudge.core.language.errors import CoreError
 from nudge.plant.circuit import NoOperatingPoint
-from tools.make_drift import CAUSES, CHARGE, heated_without, met
+from tools.make_drift import CAUSES, CHARGE, WINTER_DAY, heated_without, met
 from tools.tables import families_in, some_site, workers
 from tools.winter import pump
 
@@ -34,8 +34,10 @@ def one(job: tuple[int, str, str, Mode]) -> tuple[str, bool, str] | None:
     try:
         of = pump(number, family or "home") if mode == "heating" else some_site(rng, [number], kind)
         kept = rng.uniform(0.97, 1.03)
-        before = met(of, rng, (), kept, kind=behaviour)
-        now = met(of, rng, CAUSES.get(cause, ()), kept * CHARGE.get(cause, 1.0), kind=behaviour)
+        around_c = rng.uniform(*WINTER_DAY[0]) if mode in LIKE_OUTDOORS_K else None
+        before = met(of, rng, (), kept, kind=behaviour, around_c=around_c)
+        left = kept * CHARGE.get(cause, 1.0)
+        now = met(of, rng, CAUSES.get(cause, ()), left, kind=behaviour, around_c=around_c)
     except (NoOperatingPoint, CoreError, ValueError, ArithmeticError):
         return None
     found = drift(behaviour, of.plate.metering_device.feed, before, now)

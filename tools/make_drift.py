@@ -18,6 +18,7 @@ from statistics import fmean
 from nudge.core.behaviours.behaviour import Behaviour
 from nudge.core.behaviours.case import Context, open_case
 from nudge.core.behaviours.rows import BEHAVIOURS
+from nudge.core.drift.drift import LIKE_OUTDOORS_K
 from nudge.core.expectations.heating_signs import signs_of
 from nudge.core.judgement.departures import departures
 from nudge.core.language.errors import CoreError
@@ -37,8 +38,8 @@ from tools.winter import READ_IN_HEATING, pump
 
 TABLES = ROOT / "nudge/core/drift/tables"
 SYSTEMS, FROM = 90, 2000
-COOLED_HOUSE, SUMMER_DAY = ((22.3, 27.0), (42, 58)), ((24, 37), (30, 60))
-HEATED_HOUSE, WINTER_DAY = ((19.0, 23.0), (25, 50)), ((-8, 14), (45, 92))
+COOLED_HOUSE, SUMMER_DAY = ((22.3, 27.0), (42.0, 58.0)), ((24.0, 37.0), (30.0, 60.0))
+HEATED_HOUSE, WINTER_DAY = ((19.0, 23.0), (25.0, 50.0)), ((-8.0, 14.0), (45.0, 92.0))
 """Between which air and humidity two visits lie [°C, %]."""
 BIAS, NOISE = 0.30, 0.08
 """Of an instrument's limit: off for a whole visit, and from one settled reading to the next."""
@@ -72,11 +73,17 @@ def met(
     charge: float = 1.0,
     exact: bool = False,
     kind: Behaviour = BEHAVIOURS["cooling"],
+    around_c: float | None = None,
 ) -> dict[str, float]:
-    """One visit: every sign's departure from what is expected in that weather."""
+    """One visit: every sign's departure from what is expected in that weather, any of its season's
+    or one within half of what counts as like weather of `around_c`.
+    """
     kpa = atmospheric_kpa(of.plate.elevation_m)
     heats = kind.roles.heats
     house, day = (HEATED_HOUSE, WINTER_DAY) if heats else (COOLED_HOUSE, SUMMER_DAY)
+    if around_c is not None:
+        half = LIKE_OUTDOORS_K[kind.key] / 2
+        day = ((around_c - half, around_c + half), day[1])
     held = Conditions(
         air_of(rng.uniform(*house[0]), rng.uniform(*house[1]), kpa),
         air_of(rng.uniform(*day[0]), rng.uniform(*day[1]), kpa),
@@ -103,8 +110,9 @@ def moved(job: tuple[str, int, str, float]) -> dict[str, float] | None:
         of = pump(number, *HEATED[name]) if name in HEATED else site(number, name)
         kept = rng.uniform(0.97, 1.03)
         exact = bool(cause)
-        before = met(of, rng, (), kept, exact, kind)
-        now = met(of, rng, CAUSES.get(cause, ()), kept * left, exact, kind)
+        around_c = rng.uniform(*WINTER_DAY[0]) if kind.key in LIKE_OUTDOORS_K else None
+        before = met(of, rng, (), kept, exact, kind, around_c)
+        now = met(of, rng, CAUSES.get(cause, ()), kept * left, exact, kind, around_c)
     except (NoOperatingPoint, CoreError, ValueError, ArithmeticError):
         return None
     return {key: now[key] - before[key] for key in now.keys() & before.keys()}

@@ -17,10 +17,11 @@ from nudge.core.settling.seen import Seen
 from nudge.core.settling.stability import SHORTEST_S, SLOW, settling, with_differences
 from nudge.core.settling.trace import Trace
 from nudge.instruments.kit import Ails, SimulatedKit, new_kit
+from nudge.plant.acts import dosed, standing, start
 from nudge.plant.faults import Present
 from nudge.plant.presets import PRESETS, preset_machine
 from nudge.plant.room import Weather, room_for
-from nudge.plant.running import advance, dosed, standing, start
+from nudge.plant.running import advance
 from nudge.plant.scene import PlantState, Scene, charged
 from nudge.plant.wet_air import air_of
 

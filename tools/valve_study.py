@@ -21,10 +21,11 @@ from nudge.core.tests.adjusting import next_turn
 from nudge.core.tests.run import Run, TestMark
 from nudge.core.tests.table import judged
 from nudge.core.tests.valve import MOST_RUN_MIN
+from nudge.plant.acts import dosed, standing, start, stop
 from nudge.plant.faults import Present
 from nudge.plant.presets import PRESETS, preset_machine
 from nudge.plant.room import Weather, room_for
-from nudge.plant.running import advance, dosed, standing, start, stop
+from nudge.plant.running import advance
 from nudge.plant.scene import PlantState, Scene
 from nudge.plant.wet_air import air_of
 from tools.cousins import FAMILIES

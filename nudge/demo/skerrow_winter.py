@@ -2,8 +2,8 @@
 
 The lodge's was checked through last winter, its blower slowed on purpose; a new baseline was kept
 in summer. Today it heats as it should, and the superheat at its compressor reads nothing.
-The hall's stands simulated, on emergency heat: a second
-filter sits in its path, and nobody set its lockouts.
+The hall's stands simulated, on emergency heat: a second filter sits in its path, and nobody set its
+lockouts; its control remembers what made somebody choose so.
 """
 
 from datetime import datetime, timedelta
@@ -12,12 +12,15 @@ from nudge.demo.skerrow_live import LiveClock
 from nudge.plant.defrost import DefrostBoard
 from nudge.plant.faults import Present
 from nudge.plant.room import Weather
+from nudge.plant.thermostat import Remembered, Thermostat
 from nudge.services.instruments import Instruments
 from nudge.services.stream import Stream
 from nudge.services.system_records import SystemRecords
 from nudge.services.visits import Visits
 from nudge.services.work_order import Work
 from nudge.services.yard import Yard
+from nudge.services.yard_called import DAY_S
+from nudge.services.yard_work import Winter
 from nudge.store.database import Database
 
 SYSTEM_ID, VISIT_ID = "school-lodge", "school-lodge-now"
@@ -73,7 +76,16 @@ def _on_emergency_heat(database: Database, clock: LiveClock, visits: Visits) -> 
         Weather(2.5, 1.0, 78.0),
         (19.5, 38.0),
         seed=23,
-        board=DefrostBoard("time"),
+        winter=Winter(
+            DefrostBoard("time"),
+            Thermostat("test", 21.5, 21.5, (4.8, 4.8)),  # put there when it was met
+            (
+                Remembered("high_pressure", -6.2 * DAY_S),
+                Remembered("high_pressure", -6.1 * DAY_S),
+                Remembered("emergency", -6 * DAY_S),
+                Remembered("strips_long", -2 * DAY_S),
+            ),
+        ),
         has_run_minutes=HALL_HAS_RUN,
     )
     clock.now = today

@@ -8,6 +8,7 @@ can break is in `DefrostBoard` and the faults `defrost_…`.
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
+from nudge.plant.blower import blow
 from nudge.plant.circuit import Operating
 from nudge.plant.fluid import load_fluid
 from nudge.plant.machine import Conditions, Machine
@@ -161,6 +162,9 @@ def defrost_truth(
     fan_w = machine.fan.watts * machine.fan.share**machine.fan.power_exponent
     indoor = conditions.indoor
     supply_c = indoor.temp_c - SUPPLY_UNDER_K * carried
+    if machine.strips_kw:
+        air_kw_k = blow(machine.blower, machine.volts).kg_s * indoor.cp
+        supply_c += machine.strips_kw / air_kw_k
     return dict(truth) | {
         "suction_pressure": low,
         "liquid_pressure": high,

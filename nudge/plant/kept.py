@@ -10,6 +10,7 @@ from nudge.plant.presets import preset_machine
 from nudge.plant.pumped import Pumped
 from nudge.plant.room import Room, Weather
 from nudge.plant.scene import PlantState, Scene
+from nudge.plant.thermostat import Called, Remembered, Thermostat
 from nudge.plant.wet_air import WetAir
 
 _WORKED_OUT = ("target", "root")
@@ -26,6 +27,7 @@ def scene_data(preset: str, scene: Scene) -> dict[str, Any]:
         "speed": scene.speed,
         "low_switch": scene.low_switch,
         "board": asdict(scene.board) if scene.board else None,
+        "thermostat": asdict(scene.thermostat) if scene.thermostat else None,
     }
 
 
@@ -40,6 +42,7 @@ def scene_of(data: Mapping[str, Any]) -> Scene:
         data["speed"],
         data.get("low_switch", 0.0),
         DefrostBoard(**data["board"]) if data.get("board") else None,
+        _thermostat(data["thermostat"]) if data.get("thermostat") else None,
     )
 
 
@@ -49,6 +52,7 @@ def state_data(state: PlantState) -> dict[str, Any]:
     kept["indoor"] = list(state.indoor)
     kept["pumped"] = asdict(state.pumped) if state.pumped else None
     kept["frosting"] = asdict(state.frosting)
+    kept["called"] = asdict(state.called)
     for name in ("truth", "quick", "slow", "heated"):
         kept[name] = dict(kept[name])
     return kept
@@ -62,8 +66,18 @@ def state_of(data: Mapping[str, Any]) -> PlantState:
         "indoor": WetAir(*data["indoor"]),
         "pumped": Pumped(**pumped) if pumped else None,
         "frosting": Frosting(**data.get("frosting", {})),
+        "called": _called(data.get("called", {})),
     }
     return PlantState(**values)
+
+
+def _thermostat(data: Mapping[str, Any]) -> Thermostat:
+    return Thermostat(**{**data, "circuits_kw": tuple(data["circuits_kw"])})
+
+
+def _called(data: Mapping[str, Any]) -> Called:
+    memory = tuple(Remembered(**one) for one in data.get("memory", ()))
+    return Called(**{**data, "memory": memory})
 
 
 def without_fault(scene: Scene, *keys: str) -> Scene:

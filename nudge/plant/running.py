@@ -10,6 +10,7 @@ from collections.abc import Mapping
 from dataclasses import replace
 from math import exp
 
+from nudge.plant.acts import called, remembered, stop
 from nudge.plant.blower import blow
 from nudge.plant.circuit import NoOperatingPoint, Operating, Setting, operate
 from nudge.plant.defrost import Frosting, defrost_truth, grown, melted
@@ -21,7 +22,7 @@ from nudge.plant.room import stepped
 from nudge.plant.scene import PlantState, Scene, now
 from nudge.plant.steady import Steady
 from nudge.plant.switches import opened_switch, why_stopped
-from nudge.plant.truth import running_truth, standing_truth
+from nudge.plant.truth import blown_truth, running_truth, standing_truth
 from nudge.plant.wet import iced, with_dose
 from nudge.plant.wet_air import WetAir
 
@@ -35,62 +36,12 @@ SPREADING_S = 75.0
 """Charge just added spreads from the low side to where it belongs."""
 
 
-def standing(scene: Scene, indoor: WetAir, charge_kg: float | None = None) -> PlantState:
-    """A plant that has stood off for hours."""
-    charge = scene.machine.charge_kg if charge_kg is None else charge_kg
-    state = PlantState(indoor, charge)
-    machine, conditions = now(scene, state)
-    truth = standing_truth(machine, conditions)
-    return replace(state, truth=truth, quick=truth, slow=truth)
-
-
-def start(state: PlantState) -> PlantState:
-    """Switch it on; a tripped one is reset by that."""
-    if state.is_running:
-        return state
-    return replace(
-        state,
-        is_running=True,
-        tripped="",
-        changed_at=state.seconds,
-        root=None,
-        opening=0.3,
-        coil_superheat_k=6.0,
-        bulb_superheat_k=6.0,
-    )
-
-
-def stop(state: PlantState, tripped: str = "") -> PlantState:
-    """Switch it off."""
-    if not state.is_running:
-        return state
-    return replace(
-        state,
-        is_running=False,
-        changed_at=state.seconds,
-        tripped=tripped,
-        target=None,
-    )
-
-
-def forced(state: PlantState) -> PlantState:
-    """Its board's pins bridged: a defrost is asked for."""
-    return replace(state, frosting=replace(state.frosting, is_asked=True))
-
-
-def dosed(state: PlantState, kg: float, kg_per_s: float) -> PlantState:
-    """Let refrigerant in at this rate (or out: `kg` under zero leaves at once, as liquid)."""
-    if kg < 0:
-        return replace(state, charge_kg=max(state.charge_kg + kg, 0.0))
-    return replace(state, to_add_kg=state.to_add_kg + kg, adding_kg_s=kg_per_s)
-
-
 def advance(scene: Scene, state: PlantState, seconds: float) -> PlantState:
     """The plant this much later, in steps of at most two seconds."""
     left = seconds
     while left > 1e-9:
         step = min(left, STEP_S)
-        state = _step(scene, state, step)
+        state = remembered(scene, state, _step(scene, called(scene, state, step), step))
         left -= step
     return state
 
@@ -110,9 +61,8 @@ def _step(scene: Scene, state: PlantState, dt: float) -> PlantState:
     try:
         point = operate(setting, state.root)
     except NoOperatingPoint:
-        return _stand(
-            scene, stop(state, why_stopped(state.target, machine)), machine, conditions, dt
-        )
+        was = state.target or _wide_open(setting)
+        return _stand(scene, stop(state, why_stopped(was, machine)), machine, conditions, dt)
     at = Steady(machine, conditions, airflow, point)
     goal, wet = with_dose(running_truth(at), machine, point, added / dt)
     quick, slow, truth = _followed(state, goal, dt, None)
@@ -124,7 +74,7 @@ def _step(scene: Scene, state: PlantState, dt: float) -> PlantState:
     state = replace(
         state,
         seconds=state.seconds + dt,
-        indoor=_room_after(scene, state, conditions, point, airflow.watts, dt),
+        indoor=_room_after(scene, state, at, dt),
         spreading_kg=state.spreading_kg * exp(-dt / SPREADING_S) + added,
         slug_kg=state.slug_kg + wet * dt,
         ice_kg=0.0 if conditions.heating else iced(state.ice_kg, machine, point, dt),
@@ -139,6 +89,14 @@ def _step(scene: Scene, state: PlantState, dt: float) -> PlantState:
         root=point.root,
     )
     return _watched(scene, state, machine, conditions.outdoor.kpa)
+
+
+def _wide_open(setting: Setting) -> Operating | None:
+    """Where it would run with its device wide open: which way it was heading as it started."""
+    try:
+        return operate(replace(setting, opening=setting.machine.device.most_open), None)
+    except NoOperatingPoint:
+        return None
 
 
 def _frosting(
@@ -166,7 +124,7 @@ def _defrosting(
     quick, slow, truth = _followed(state, goal, dt, TURNED)
     for key in AT_ONCE:
         quick[key] = slow[key] = truth[key] = goal[key]
-    lost_kw = DEFROST_COLD_SHARE * machine.nominal_kw
+    lost_kw = DEFROST_COLD_SHARE * machine.nominal_kw - machine.strips_kw
     return replace(
         was,
         seconds=state.seconds + dt,
@@ -260,6 +218,10 @@ def _stand(
     if pumped is not None:
         pumped, held = pumped_on(machine, conditions, pumped, dt, added, runs=False)
         goal |= held
+    warmed_kw = 0.0
+    if machine.strips_kw > 0:
+        blown = blown_truth(machine, conditions)
+        goal, warmed_kw = goal | blown, blown["indoor_unit_watts"] / 1000
     quick, slow, truth = _followed(state, goal, dt, STANDING)
     if pumped is not None:
         truth["suction_pressure"] = goal["suction_pressure"]
@@ -273,6 +235,9 @@ def _stand(
         "compressor_amps",
         "airflow",
         "line_volts",
+        "strip_amps",
+        "indoor_unit_watts",
+        "indoor_unit_amps",
     ):
         if key in goal:
             quick[key] = slow[key] = truth[key] = goal[key]
@@ -285,31 +250,20 @@ def _stand(
         truth=truth,
         root=None,
         pumped=pumped,
-        indoor=stepped(scene.room, state.indoor, outdoor, 0.0, 0.0, dt),
+        indoor=stepped(scene.room, state.indoor, outdoor, -warmed_kw, 0.0, dt),
         spreading_kg=0.0,
         ice_kg=max(state.ice_kg - 2e-4 * dt, 0.0),
     )
 
 
-def _room_after(
-    scene: Scene,
-    state: PlantState,
-    conditions: Conditions,
-    point: Operating,
-    watts: float,
-    dt: float,
-) -> WetAir:
-    if conditions.heating:
-        return stepped(scene.room, state.indoor, conditions.outdoor, -point.condensed.heat, 0.0, dt)
-    took = point.evaporated
-    return stepped(
-        scene.room,
-        state.indoor,
-        conditions.outdoor,
-        took.sensible - watts / 1000,
-        max(took.heat - took.sensible, 0.0),
-        dt,
-    )
+def _room_after(scene: Scene, state: PlantState, at: Steady, dt: float) -> WetAir:
+    outdoor, watts = at.conditions.outdoor, at.airflow.watts
+    if at.conditions.heating:
+        warms = at.operating.condensed.heat + at.machine.strips_kw
+        return stepped(scene.room, state.indoor, outdoor, -warms, 0.0, dt)
+    took = at.operating.evaporated
+    latent = max(took.heat - took.sensible, 0.0)
+    return stepped(scene.room, state.indoor, outdoor, took.sensible - watts / 1000, latent, dt)
 
 
 def _watched(scene: Scene, state: PlantState, machine: Machine, atmosphere: float) -> PlantState:

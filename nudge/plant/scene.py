@@ -10,6 +10,7 @@ from nudge.plant.machine import Conditions, Machine
 from nudge.plant.newton import Root
 from nudge.plant.pumped import Pumped
 from nudge.plant.room import Room, Weather
+from nudge.plant.thermostat import Called, Thermostat, strips_kw
 from nudge.plant.wet_air import WetAir
 
 ICE_KG_PER_KW = 0.12
@@ -30,6 +31,8 @@ class Scene:
     """Where its low-pressure switch opens [kPa gauge]; None where it has none."""
     board: DefrostBoard | None = None
     """What melts the frost off its outdoor coil in heating; None where nothing frosts."""
+    thermostat: Thermostat | None = None
+    """What calls it in winter; None where it runs while it is on."""
 
     @property
     def wrong(self) -> frozenset[str]:
@@ -63,6 +66,7 @@ class PlantState:
     frosting: Frosting = field(default_factory=Frosting)
     heated: Mapping[str, float] = field(default_factory=dict)
     """What it read as it last heated: amps and watts of a defrost are shares of it."""
+    called: Called = field(default_factory=Called)
     pumped: Pumped | None = None
     """Both lumps, while it runs behind a valve that is shut."""
 
@@ -81,6 +85,9 @@ def now(scene: Scene, state: PlantState) -> tuple[Machine, Conditions]:
     machine, conditions = spoiled(scene.machine, conditions, lasting)
     if scene.heating and scene.board is not None:
         machine = frosted(machine, state.frosting, scene.wrong)
+    machine = replace(
+        machine, strips_kw=machine.strips_kw + strips_kw(scene.thermostat, state.called)
+    )
     if state.ice_kg > 0:
         blower, coil = machine.blower, machine.indoor
         thick = state.ice_kg / (ICE_KG_PER_KW * machine.nominal_kw)

@@ -2,8 +2,8 @@
 
 from dataclasses import replace
 
+from nudge.plant.acts import standing
 from nudge.plant.defrost import Frosting
-from nudge.plant.running import standing
 from nudge.plant.scene import PlantState, Scene, charged, now
 from nudge.plant.steady import steady
 from nudge.plant.truth import running_truth

@@ -3,7 +3,7 @@
 Values in core units: gauge kPa, °C, L/s, Pa, %, A, W, V, µF.
 """
 
-from nudge.plant.blower import ECM_POWER_FACTOR, PSC_POWER_FACTOR
+from nudge.plant.blower import ECM_POWER_FACTOR, PSC_POWER_FACTOR, Airflow, blow
 from nudge.plant.fluid import load_fluid
 from nudge.plant.machine import Conditions, Machine
 from nudge.plant.steady import Steady
@@ -46,21 +46,39 @@ def running_truth(at: Steady) -> dict[str, float]:
         "compressor_amps": compressor_w / (machine.volts * COMPRESSOR_POWER_FACTOR),
         "condenser_fan_amps": fan_w / (machine.volts * FAN_POWER_FACTOR),
         "outdoor_unit_watts": compressor_w + fan_w,
-        # heated air is measured where it leaves: it is thinner there
-        "airflow": point.indoor_air_kg_s * (supply if heating else conditions.indoor).volume * 1000,
-        "blower_amps": at.airflow.amps,
-        "indoor_unit_watts": at.airflow.watts + 1000 * machine.strips_kw,
-        "total_external_static": at.airflow.return_pa + at.airflow.supply_pa,
-        "return_static": -at.airflow.return_pa,
-        "supply_static": at.airflow.supply_pa,
-        "filter_pressure_drop": at.airflow.filter_pa,
+    }
+    truth |= _metered("outdoor", compressor_w + fan_w, OUTDOOR_FACTOR, machine.volts)
+    # heated air is measured where it leaves: it is thinner there
+    measured_in = supply if heating else conditions.indoor
+    truth |= _blown(machine, at.airflow, point.indoor_air_kg_s * measured_in.volume * 1000)
+    return truth | _indoors(machine, conditions, supply) | _fixed(machine)
+
+
+def _blown(machine: Machine, airflow: Airflow, litres_s: float) -> dict[str, float]:
+    """What the indoor unit shows of its blower and its strips."""
+    watts = airflow.watts + 1000 * machine.strips_kw
+    found = {
+        "airflow": litres_s,
+        "blower_amps": airflow.amps,
+        "indoor_unit_watts": watts,
+        "total_external_static": airflow.return_pa + airflow.supply_pa,
+        "return_static": -airflow.return_pa,
+        "supply_static": airflow.supply_pa,
+        "filter_pressure_drop": airflow.filter_pa,
     }
     if machine.is_heat_pump:
-        truth["strip_amps"] = 1000 * machine.strips_kw / machine.volts
-    truth |= _metered("outdoor", compressor_w + fan_w, OUTDOOR_FACTOR, machine.volts)
+        found["strip_amps"] = 1000 * machine.strips_kw / machine.volts
     factor = ECM_POWER_FACTOR if machine.blower.kind == "ecm" else PSC_POWER_FACTOR
-    truth |= _metered("indoor", truth["indoor_unit_watts"], factor, machine.volts)
-    return truth | _indoors(machine, conditions, supply) | _fixed(machine)
+    return found | _metered("indoor", watts, factor, machine.volts)
+
+
+def blown_truth(machine: Machine, conditions: Conditions) -> dict[str, float]:
+    """Indoors, where only strips heat: the blower runs and the compressor stands."""
+    airflow, indoor = blow(machine.blower, machine.volts), conditions.indoor
+    rise = (airflow.watts / 1000 + machine.strips_kw) / (airflow.kg_s * indoor.cp)
+    supply = WetAir(indoor.temp_c + rise, indoor.ratio, indoor.kpa)
+    litres_s = airflow.kg_s * supply.volume * 1000
+    return _blown(machine, airflow, litres_s) | _indoors(machine, conditions, supply)
 
 
 def _metered(unit: str, watts: float, factor: float, volts: float) -> dict[str, float]:

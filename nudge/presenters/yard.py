@@ -38,6 +38,7 @@ class YardOut(BaseModel):
     liquid_return: bool
     valve_is_open: bool
     is_defrosting: bool
+    thermostat: str
     jobs: list[JobOut]
 
 
@@ -53,6 +54,7 @@ def yard_out(view: YardView, units: UnitSystem) -> YardOut:
         liquid_return=view.slug_kg > 0.15,
         valve_is_open=view.valve_is_open,
         is_defrosting=view.is_defrosting,
+        thermostat=view.thermostat,
         jobs=[
             JobOut(
                 key=j.key,
@@ -62,9 +64,10 @@ def yard_out(view: YardView, units: UnitSystem) -> YardOut:
                 part=j.part,
             )
             for j in JOBS.values()
-            if j.key != ("start_system" if view.is_running else "stop_system")
+            if j.key != ("start_system" if view.is_on else "stop_system")
             and j.on in ("", "open" if view.circuit_is_open else "charged")
             and j.mode in ("", "heating" if view.heats else "cooling")
+            and (view.thermostat or not j.at_thermostat)
         ],
     )
 

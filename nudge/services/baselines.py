@@ -4,7 +4,7 @@ import json
 from dataclasses import dataclass, replace
 
 from nudge.core.behaviours.case import Case, open_case
-from nudge.core.drift.drift import UNLIKE, Drift, drift, is_compared, signs_kept
+from nudge.core.drift.drift import UNLIKE, Drift, drift, is_compared, is_like, signs_kept
 from nudge.core.language.said import Said, say
 from nudge.services.plates import plate_of
 from nudge.services.snapshot import Snapshot
@@ -48,6 +48,7 @@ def against(snapshot: Snapshot) -> Against | None:
     if kept is None or kept.kept is None or not is_compared(kind, feed):
         return None
     unlike = any(b.gate.key in UNLIKE for b in assessed.breaches)
+    unlike = unlike or not is_like(kind, kept.kept["readings"], assessed.case.readings)
     if kept.visit_id == visit.id or unlike:
         return None
     since = tuple(row.key for row in snapshot.folder.intended if row.happened_at >= kept.set_at)

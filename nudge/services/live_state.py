@@ -14,6 +14,7 @@ from nudge.core.settling.probes import lying
 from nudge.core.settling.seen import Lie, Seen
 from nudge.core.settling.stability import Settling, settling, with_differences
 from nudge.core.settling.trace import Trace
+from nudge.core.tests.defrost import VAPOUR, clear_of_defrost
 from nudge.services.modes import mode_of
 from nudge.store.repositories import live
 from nudge.store.repositories.live import Placed
@@ -23,6 +24,8 @@ WINDOW_MS, BUCKET_MS = 300_000, 4_000
 RAW_MS, PRESENT_MS = 120_000, 8_000
 OLD_MS = 15 * 60_000
 """A probe silent for longer than this has no present value at all."""
+LOOKED_BACK_MS = 25 * 60_000
+"""A defrost that ended ten minutes ago, and the longest one, lie within this."""
 BEFORE_START_MS = 45_000
 STILL_KPA = 6.0
 RUNNING_RATIO = 1.25
@@ -48,6 +51,8 @@ class LiveState:
     values: Mapping[str, LiveValue]
     settling: Settling | None
     lies: tuple[Lie, ...]
+    minutes_clear: float | None = None
+    """Since the last defrost its vapour line shows; 0 in one, None where it shows none."""
     shows: Mapping[str, float] = field(default_factory=dict)
     """Every channel's present value by its key, counted or not, after its zero."""
 
@@ -113,7 +118,18 @@ def live_state(session: Session, visit: Visit, now: datetime) -> LiveState | Non
         lies = tuple(lying(seen))
     except CoreError:
         lies = ()  # a pressure off the refrigerant's table: the assessment says so itself
-    return LiveState(now_ms, tuple(placed), values, found, lies, shows)
+    clear = _minutes_clear(session, placed, now_ms) if heats else None
+    return LiveState(now_ms, tuple(placed), values, found, lies, clear, shows)
+
+
+def _minutes_clear(session: Session, placed: Sequence[Placed], now_ms: int) -> float | None:
+    """Since the last defrost that the clamp on the vapour line shows."""
+    there = [p for p in placed if p.now is not None and p.now.point == VAPOUR]
+    if not there:
+        return None
+    ids = [p.channel.id for p in there]
+    traces = _traces(session, there, ids, now_ms - LOOKED_BACK_MS, now_ms)
+    return clear_of_defrost(traces[VAPOUR], now_ms / 1000) if VAPOUR in traces else None
 
 
 def _raw_traces(

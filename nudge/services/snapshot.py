@@ -209,6 +209,7 @@ def take_snapshot(visit: Visit, around: Surroundings) -> Snapshot:
         stale=stale_points(rows, visit, running_since),
         mode=call.mode,
         open_circuit=said_of(way),
+        minutes_clear=around.live.minutes_clear if around.live else None,
         is_opened_next=is_opened_next(facts),
         charge_mode=mode[0],
         minutes_in_mode=_minutes(mode[1], latest),

@@ -16,12 +16,12 @@ from uuid import uuid4
 
 from nudge.core.language.errors import CoreError, UnknownName
 from nudge.instruments.kit import Ails, KitSource, kit_rows, new_kit
-from nudge.plant.defrost import DefrostBoard
+from nudge.plant.acts import standing
 from nudge.plant.faults import FAULTS, Present
 from nudge.plant.kept import scene_data, state_data
 from nudge.plant.presets import preset_machine
 from nudge.plant.room import Weather, heated_room, room_for
-from nudge.plant.running import advance, standing
+from nudge.plant.running import advance
 from nudge.plant.scene import Scene, charged
 from nudge.plant.settled import settled
 from nudge.plant.wet_air import air_of
@@ -40,6 +40,7 @@ from nudge.services.yard_work import (
     JOB_OF_STATE,
     LARGEST_DOSE_KG,
     StandingPlant,
+    Winter,
     YardView,
     bring_to,
     give_out,
@@ -87,26 +88,28 @@ class Yard:
         ails: Mapping[str, tuple[Ails, ...]] | None = None,
         low_switch: float | None = 0.0,
         opened: bool = False,
-        board: DefrostBoard | None = None,
+        winter: Winter | None = None,
         has_run_minutes: float = 0.0,
     ) -> None:
         """Put a simulated system, standing, where a visit is; `indoor` is °C and %.
 
-        `low_switch` is where it trips [kPa gauge]; `opened`: nothing is in its circuit yet; with a
-        defrost `board` it heats; it stands, or has run for so many minutes.
+        `low_switch` is where it trips [kPa gauge]; `opened`: nothing is in its circuit yet; in a
+        `winter` it heats; it stands, or has run for so many minutes.
         Raises: UnknownName.
         """
         machine, air = preset_machine(preset), air_of(*indoor)
         for present in faults:
             if present.key not in FAULTS:
                 raise UnknownName("fault", present.key, FAULTS)
-        heats = board is not None
+        heats = winter is not None
         room = (heated_room if heats else room_for)(machine.nominal_kw, air, weather.at(0))
-        scene = Scene(machine, room, weather, faults, heats, 1.0, low_switch, board)
+        scene = Scene(machine, room, weather, faults, heats, 1.0, low_switch)
+        scene = scene if winter is None else winter.over(scene)
         if has_run_minutes:
             state = settled(scene, air, 60 * has_run_minutes)
         else:
             state = standing(scene, air, charged(machine, faults))
+        state = state if winter is None else replace(state, called=winter.met(state.is_running))
         kit = new_kit(Random(seed), kit_rows(heats))
         for channel, troubles in (ails or {}).items():
             kit = kit.ail(channel, troubles)
@@ -160,7 +163,8 @@ class Yard:
                 if clean:
                     self._visits.observe(visit_id, f"{job_id}:right:{number}", clean, True)
             place_kit(self._instruments, visit_id, job_id, job.places)
-            if job.event is not None:
+            is_its_own = job.event == "system_started" and plant.scene.thermostat is not None
+            if job.event is not None and not is_its_own:  # its thermostat starts it when it calls
                 amount = held if job.moves_all else kg if job.takes_amount else None
                 self._visits.happened(visit_id, job_id, job.event, now, amount)
             self._keep(visit_id, now)
@@ -267,8 +271,9 @@ class Yard:
         plant.cylinder_kg -= came_in
         if plant.is_open:
             plant.ahead_kg += came_in
-        if ran and not plant.state.is_running:
-            self._visits.happened(visit_id, uuid4().hex, "system_stopped", now)
+        if ran != plant.state.is_running:
+            kind = "system_stopped" if ran else "system_started"
+            self._visits.happened(visit_id, uuid4().hex, kind, now)
 
     def play(self, visit_id: str, minutes: float, every_s: float = 2.0) -> None:
         """Let time pass from when it was last moved on, reading every few seconds; for a past.

@@ -27,6 +27,8 @@ class Job:
     """The part of the drawn machine it is done at."""
     mode: str = ""
     """Only while it works so; "" always."""
+    at_thermostat: bool = False
+    """Only where one calls it."""
 
 
 _ROTATING = "Power off and locked, capacitor discharged, blades still, before a panel comes off."
@@ -57,6 +59,25 @@ _ROWS = (
     Job("renew_defrost_part", "Renew the part the defrost named", _ROTATING,
         ("defrost_valve_stuck", "defrost_fan_runs", "defrost_sensor", "defrost_board"),
         part="outdoor_coil", mode="heating"),
+    Job("read_history", "Read the control's history and lockouts", part="thermostat",
+        at_thermostat=True),
+    Job("test_mode", "Start its test mode", part="thermostat", at_thermostat=True),
+    Job("raise_call", "Raise the call, so that it runs on",
+        "Write down first where the customer had it.", part="thermostat", at_thermostat=True),
+    Job("put_call_back", "Put the call back where it stood", part="thermostat",
+        at_thermostat=True),
+    Job("call_emergency", "Call emergency heat, to see the strips", part="thermostat",
+        at_thermostat=True),
+    Job("normal_mode", "Put it in its normal mode", part="thermostat", at_thermostat=True),
+    Job("set_lockouts", "Set the lockouts of strips and compressor", part="thermostat",
+        at_thermostat=True),
+    Job("clamp_circuits", "Clamp the strips' feed and every circuit",
+        "Live work: rated gloves, one hand, licensed persons only.", part="blower",
+        at_thermostat=True),
+    Job("swap_bulb", "Renew the heating valve's bulb and power head",
+        _ROTATING + " Recover first where the head is soldered.",
+        ("bulb_loose", "metering_overfeed"), event="metering_renewed", part="outdoor_coil",
+        mode="heating"),
     Job("check_bulb", "Check the bulb", _ROTATING,
         shows=(("bulb_loose", "bulb_loose", "bulb_secure"),), part="bulb"),
     Job("measure_capacitor", "Measure the blower capacitor", _ROTATING,

@@ -8,11 +8,14 @@ from typing import Any
 
 from nudge.core.language.errors import CoreError
 from nudge.instruments.kit import Ails, KitSource, kit_rows, new_kit
+from nudge.plant.acts import dosed, forced, switched
+from nudge.plant.defrost import DefrostBoard
 from nudge.plant.faults import Present
 from nudge.plant.kept import scene_of, state_of, without_fault
-from nudge.plant.running import dosed, forced, start, stop
 from nudge.plant.scene import PlantState, Scene
+from nudge.plant.thermostat import Called, Remembered, Thermostat
 from nudge.services.samples import Given
+from nudge.services.yard_called import SETTINGS, thermostat_said
 from nudge.services.yard_jobs import Job
 from nudge.services.yard_open import OPEN_WORK, OpenCircuit, left_in, open_of, recovered
 
@@ -43,6 +46,23 @@ FAULTS_OF_PART: Mapping[str, tuple[str, ...]] = {
     "coil": ("evaporator_dirt",),
 }
 """What renewing a part puts right. A joint that leaks is found under nitrogen."""
+
+
+@dataclass(frozen=True, slots=True)
+class Winter:
+    """What a heat pump has in its winter: its board, what calls it, what that remembers."""
+
+    board: DefrostBoard
+    thermostat: Thermostat | None = None
+    memory: tuple[Remembered, ...] = ()
+
+    def over(self, scene: Scene) -> Scene:
+        """A scene in this winter."""
+        return replace(scene, heating=True, board=self.board, thermostat=self.thermostat)
+
+    def met(self, is_running: bool) -> Called:
+        """What it is met calling."""
+        return Called(pump=is_running, memory=self.memory)
 
 
 @dataclass(slots=True)
@@ -96,12 +116,12 @@ def _on_circuit(plant: StandingPlant, job: Job, kg: float) -> str:
 def _start(plant: StandingPlant, job: Job, kg: float) -> str:
     if plant.circuit is not None:
         return "It hums and arcs inside: there is no refrigerant in it. Off at once."
-    plant.state = start(plant.state)
-    return "It runs."
+    plant.state = switched(plant.scene, plant.state, True)
+    return "It runs." if plant.state.is_running else "It is on, and waits for its thermostat."
 
 
 def _stop(plant: StandingPlant, job: Job, kg: float) -> str:
-    plant.state = stop(plant.state)
+    plant.state = switched(plant.scene, plant.state, False)
     return "It stands."
 
 
@@ -184,6 +204,11 @@ def _force_defrost(plant: StandingPlant, job: Job, kg: float) -> str:
     return "Bridged. If its board answers, it does so at once."
 
 
+def _at_thermostat(plant: StandingPlant, job: Job, kg: float) -> str:
+    plant.scene, plant.state, said = SETTINGS[job.key](plant.scene, plant.state)
+    return said
+
+
 DONE: Mapping[str, Callable[[StandingPlant, Job, float], str]] = {
     "start_system": _start,
     "stop_system": _stop,
@@ -192,6 +217,7 @@ DONE: Mapping[str, Callable[[StandingPlant, Job, float], str]] = {
     "force_defrost": _force_defrost,
     "recover_all": _recover_all,
     **dict.fromkeys(OPEN_WORK, _on_circuit),
+    **dict.fromkeys(SETTINGS, _at_thermostat),
 }
 
 
@@ -210,6 +236,10 @@ class YardView:
     """No refrigerant is in it."""
     heats: bool = False
     is_defrosting: bool = False
+    is_on: bool = False
+    """Its disconnect is closed: it runs, or waits for its thermostat."""
+    thermostat: str = ""
+    """How its thermostat stands, in words; "" where it has none."""
 
 
 def view_of(plant: StandingPlant) -> YardView:
@@ -226,6 +256,8 @@ def view_of(plant: StandingPlant) -> YardView:
         plant.circuit is not None,
         plant.scene.heating,
         state.frosting.is_defrosting,
+        state.is_running or (plant.scene.thermostat is not None and state.called.is_on),
+        thermostat_said(plant.scene, state),
     )
 
 

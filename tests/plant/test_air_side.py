@@ -4,12 +4,13 @@ import unittest
 from dataclasses import replace
 
 from nudge.core.language.errors import UnknownName
+from nudge.plant.acts import start
 from nudge.plant.blower import blow
 from nudge.plant.kept import scene_data, scene_of, state_data, state_of, without_fault
 from nudge.plant.newton import solve
 from nudge.plant.presets import PRESETS, preset, preset_machine
 from nudge.plant.room import Room, Weather, room_for, stepped
-from nudge.plant.running import advance, start
+from nudge.plant.running import advance
 from nudge.plant.wet_air import air_of
 from tests.plant.test_running import begun
 

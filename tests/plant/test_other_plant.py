@@ -3,9 +3,10 @@
 import unittest
 from dataclasses import replace
 
+from nudge.plant.acts import standing, start
 from nudge.plant.presets import preset_machine
 from nudge.plant.room import Room, Weather
-from nudge.plant.running import advance, standing, start
+from nudge.plant.running import advance
 from nudge.plant.scene import Scene
 from nudge.plant.wet_air import air_of
 from tests.plant.test_running import begun, superheat

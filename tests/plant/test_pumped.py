@@ -2,11 +2,12 @@
 
 import unittest
 
+from nudge.plant.acts import dosed, standing, start, stop
 from nudge.plant.faults import Present
 from nudge.plant.kept import scene_data, scene_of, state_data, state_of
 from nudge.plant.presets import preset_machine
 from nudge.plant.room import Weather, room_for
-from nudge.plant.running import advance, dosed, standing, start, stop
+from nudge.plant.running import advance
 from nudge.plant.scene import Scene
 from nudge.plant.wet_air import air_of
 

@@ -2,10 +2,11 @@ import unittest
 from dataclasses import replace
 
 from nudge.core.physics.refrigerant.table import load_table
+from nudge.plant.acts import dosed, standing, start, stop
 from nudge.plant.faults import Present
 from nudge.plant.presets import preset_machine
 from nudge.plant.room import Weather, room_for
-from nudge.plant.running import advance, dosed, standing, start, stop
+from nudge.plant.running import advance
 from nudge.plant.scene import PlantState, Scene, charged
 from nudge.plant.wet_air import air_of
 

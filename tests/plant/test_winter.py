@@ -2,11 +2,12 @@
 
 import unittest
 
+from nudge.plant.acts import forced, standing, start
 from nudge.plant.defrost import DefrostBoard
 from nudge.plant.faults import Present
 from nudge.plant.presets import preset_machine
 from nudge.plant.room import Room, Weather
-from nudge.plant.running import advance, forced, standing, start
+from nudge.plant.running import advance
 from nudge.plant.scene import PlantState, Scene, charged
 from nudge.plant.wet_air import air_of
 

@@ -1,10 +1,12 @@
 from datetime import timedelta
+from itertools import count
 
 from nudge.core.judgement.decision.doses import dose_answers
 from nudge.core.language.errors import CoreError
 from nudge.instruments.kit import Ails
 from nudge.plant.faults import Present
 from nudge.plant.room import Weather
+from nudge.presenters.yard import yard_out
 from nudge.services.errors import NotFound
 from nudge.services.instruments import Instruments
 from nudge.services.series import Series
@@ -152,3 +154,54 @@ class YardTest(WithDatabase):
         self.yard.let_in("v", 0.050)  # one that nobody poured
         self.play(1)
         self.assertAlmostEqual(left - self.yard.view("v").cylinder_kg, 0.050, delta=0.004)
+
+
+class ThermostatTest(WithDatabase):
+    """The hall's control worked by hand: history, lockouts, modes, and what they start and stop."""
+
+    HALL = "school-hall-live"
+
+    def setUp(self):
+        super().setUp()
+        instruments = Instruments(self.database, self.clock, Stream(self.database))
+        self.yard = Yard(self.database, self.clock, self.visits, instruments)
+        self.jobs = count()
+
+    def do(self, key):
+        return self.yard.work(self.HALL, f"job-{next(self.jobs)}", key)
+
+    def kinds(self):
+        return [e.kind for e in self.visits.snapshot(self.HALL).visit.standing_events]
+
+    def test_its_history_tells_why_somebody_chose_emergency_heat(self):
+        said = self.do("read_history")
+        self.assertIn("6 days ago: emergency heat chosen by hand", said)
+        self.assertIn("high-pressure switch opened", said)
+        self.assertIn("strips never locked out", said)
+        self.assertIn("strips off over 40 °F (4 °C)", self.do("set_lockouts"))
+        self.assertIn("strips off over 40 °F", self.do("read_history"))
+
+    def test_emergency_heat_stops_the_pump_and_its_normal_mode_starts_it_again(self):
+        self.assertIn("emergency", self.do("call_emergency"))
+        self.clock.now += timedelta(minutes=4)
+        self.assertEqual(self.kinds()[-1], "system_started")  # nothing moved it on yet
+        self.assertIn("41.7 A; on its circuits 20.9, 20.9 A", self.do("clamp_circuits"))  # at 230 V
+        self.assertEqual(self.kinds()[-1], "system_stopped")
+        view = self.yard.view(self.HALL)
+        self.assertFalse(view.is_running)
+        self.assertTrue(view.is_on)
+        self.assertIn("strips alone", view.thermostat)
+        self.do("normal_mode")
+        self.do("raise_call")
+        self.clock.now += timedelta(minutes=4)
+        self.do("read_history")
+        self.assertTrue(self.yard.view(self.HALL).is_running)
+        self.assertEqual(self.kinds()[-1], "system_started")
+
+    def test_a_cooling_plant_has_no_thermostat_to_set(self):
+        with self.assertRaises(CoreError):
+            self.yard.work("radio-room-live", "no", "set_lockouts")
+        jobs = {job.key for job in yard_out(self.yard.view("radio-room-live"), "ip").jobs}
+        self.assertFalse({"set_lockouts", "read_history", "swap_bulb"} & jobs)
+        winter = {job.key for job in yard_out(self.yard.view(self.HALL), "ip").jobs}
+        self.assertTrue({"set_lockouts", "read_history", "swap_bulb", "force_defrost"} <= winter)

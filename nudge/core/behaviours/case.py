@@ -65,6 +65,8 @@ class Context:
     """What an inverter's charge mode is; `needed` where this call asks for one; "" elsewhere."""
     minutes_in_mode: float | None = None
     """How long it has been so."""
+    minutes_clear: float | None = None
+    """Since the last defrost that its clamps saw; 0 in one, None where they saw none."""
     is_opened_next: bool = False
     """It is locked out to be opened: nothing of it is judged any more."""
     open_stage: Stage | None = None

@@ -18,7 +18,8 @@ from nudge.core.expectations.signs import Sign
 from nudge.core.judgement.departures import departures
 from nudge.core.language.errors import UnknownName
 from nudge.core.language.said import Measure, Said, say
-from nudge.core.language.units import Quantity, difference_of
+from nudge.core.language.units import Quantity, degrees_f, difference_of
+from nudge.core.language.vocabulary.points import Readings
 from nudge.core.physics.circuit.equipment import Feed
 
 FLAG = 12.0
@@ -48,6 +49,9 @@ UNLIKE = frozenset(
     }
 )
 """Gates past which a visit is no like condition: nothing is compared while one is shut."""
+LIKE_OUTDOORS_K: Mapping[str, float] = MappingProxyType({"heating": degrees_f(12)})
+"""By kind of plant: outdoor air further apart is no like weather. In heating a valve's superheat
+and frost go with the cold by laws of their own, which no expectation knows of this machine."""
 FLOORS: Mapping[Quantity, float] = MappingProxyType(
     {
         Quantity.TEMPERATURE_DIFFERENCE: 0.35,
@@ -208,6 +212,14 @@ def signs_kept(case: Case) -> dict[str, float]:
 def is_compared(kind: Behaviour, feed: Feed) -> bool:
     """Whether anything is known of how such a plant wanders."""
     return bool(wander(kind.key, feed).together)
+
+
+def is_like(kind: Behaviour, before: Readings, now: Readings) -> bool:
+    """Whether the weather of two visits, by their readings, is alike enough to compare them."""
+    limit, point = LIKE_OUTDOORS_K.get(kind.key), "outdoor_air_temp"
+    if limit is None or point not in before or point not in now:
+        return True
+    return abs(before[point] - now[point]) <= limit
 
 
 def drift(

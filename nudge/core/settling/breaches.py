@@ -215,8 +215,28 @@ def too_mild(case: Case, targets: Targets) -> Said | None:
     )
 
 
+CLEAR_MINUTES = 10.0
+"""After a defrost, until it is steady again. Trade rule."""
+
+
 def in_defrost(case: Case, targets: Targets) -> Said | None:
-    if not case.behaviour.roles.heats or not case.saw("in_defrost"):
+    clear = case.context.minutes_clear
+    if not case.behaviour.roles.heats:
+        return None
+    if clear is not None and clear < CLEAR_MINUTES:
+        if clear == 0:
+            return say(
+                "Its vapour line shows a defrost: what is read in it is set aside. {need} after "
+                "it ended, read again.",
+                need=minutes(CLEAR_MINUTES),
+            )
+        return say(
+            "By its vapour line a defrost ended {since} ago: what is read now is set aside. {need} "
+            "after its end, read again.",
+            since=minutes(clear),
+            need=minutes(CLEAR_MINUTES),
+        )
+    if not case.saw("in_defrost"):
         return None
     return say(
         "In a defrost, or just out of one: what was read in it is set aside. Ten minutes "

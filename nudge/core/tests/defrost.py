@@ -106,6 +106,20 @@ def _turned(vapour: Trace) -> float | None:
     return None
 
 
+def clear_of_defrost(vapour: Trace, now_s: float) -> float | None:
+    """Minutes since the last defrost that a vapour line shows ended; 0 in one, None where it shows
+    none. `vapour` is its trace of the last minutes while it heats [°C].
+    """
+    ended = None
+    while (turned := _turned(vapour)) is not None:
+        cold = _first(vapour, lambda c: c < COLD_C, turned)
+        back = None if cold is None else _first(vapour, lambda c: c > HEATS_C, cold)
+        if back is None:
+            return 0.0
+        ended, vapour = back, vapour.since(back)
+    return None if ended is None else max(now_s - ended, 0.0) / 60
+
+
 def judge_defrost(run: Run) -> TestOutcome:
     """What a watched defrost shows so far."""
     for point, what in ((VAPOUR, "The vapour line"), (FAN, "The fan’s current")):

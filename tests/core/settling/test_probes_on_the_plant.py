@@ -10,7 +10,8 @@ from nudge.core.settling.probes import lying
 from nudge.core.settling.seen import Seen
 from nudge.core.settling.trace import Trace
 from nudge.instruments.kit import Ails, new_kit
-from nudge.plant.running import advance, start
+from nudge.plant.acts import start
+from nudge.plant.running import advance
 from tests.plant.test_running import begun
 
 STEP_S, MINUTES = 2.0, 15

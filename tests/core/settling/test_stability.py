@@ -14,7 +14,8 @@ from nudge.core.settling.stability import (
 )
 from nudge.core.settling.trace import Trace, fitted
 from nudge.instruments.kit import new_kit
-from nudge.plant.running import advance, start
+from nudge.plant.acts import start
+from nudge.plant.running import advance
 from tests.plant.test_running import begun
 
 PSI, HALF_F = 6.894757, 0.5 / 1.8

@@ -7141,6 +7141,8 @@ export interface components {
             valve_is_open: boolean;
             /** Is Defrosting */
             is_defrosting: boolean;
+            /** Thermostat */
+            thermostat: string;
             /** Jobs */
             jobs: components["schemas"]["JobOut"][];
         };

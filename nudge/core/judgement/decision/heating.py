@@ -6,6 +6,7 @@ Charge is never moved here: it is weighed, or judged when the weather allows coo
 from collections.abc import Callable
 from collections.abc import Set as AbstractSet
 from dataclasses import replace
+from math import ceil
 
 from nudge.core.checks.check import Check
 from nudge.core.checks.table import CHECKS
@@ -19,7 +20,8 @@ from nudge.core.language.said import Measure, Said, difference, say
 from nudge.core.language.units import Quantity, fahrenheit
 from nudge.core.language.vocabulary.points import POINTS
 from nudge.core.physics.heating.balance import HeatBalance
-from nudge.core.settling.gate import NEVER_PASSED, Breach
+from nudge.core.settling.breaches import CLEAR_MINUTES
+from nudge.core.settling.gate import CLOCKS, NEVER_PASSED, Breach
 
 NO_CHARGE = say(
     "Charge is not judged in heating: weigh it, or come back when it is over {warm} outdoors.",
@@ -30,6 +32,8 @@ HOT_LINE_RATIO, HOT_LINE_RISE_K = 1.5, 5.0
 NEEDED = ("return_air_temp", "supply_air_temp", "outdoor_air_temp", "airflow")
 SURELY = 0.8
 """A suspect is named beside heat that is right only when it is believed this much."""
+TIMED = CLOCKS | {"in_defrost"}
+"""Gates that open by waiting."""
 NO_FINDING = frozenset({"none", "something_else"})
 CHARGE = frozenset({"undercharge", "overcharge"})
 FIRST_LOOKS = (
@@ -95,7 +99,25 @@ def _no_superheat(ground: Ground) -> Finding | None:
 
 def _clock(ground: Ground) -> Finding | None:
     shut = [b for b in ground.blocking if b.gate.key not in NEVER_PASSED and not b.passed]
-    return None if not shut else Finding(shut[0].message, headline=_headline(shut[0]))
+    if not shut:
+        return None
+    found = Finding(shut[0].message, headline=_headline(shut[0]))
+    waits = _minutes_to_wait(ground)
+    if shut[0].gate.key not in TIMED or waits <= 0:
+        return found
+    hangs = HangsOn("minutes", shut[0].gate.key, shut[0].message)
+    return replace(found, hangs_on=hangs, stage="settle", ready_in=float(ceil(waits)))
+
+
+def _minutes_to_wait(ground: Ground) -> float:
+    """Minutes until it has run long enough, clear of its last defrost; 0 where nobody knows."""
+    context = ground.case.context
+    waits = [context.settles_in or 0.0]
+    if context.minutes_running is not None:
+        waits.append(ground.case.behaviour.run_minutes - context.minutes_running)
+    if context.minutes_clear is not None:
+        waits.append(CLEAR_MINUTES - context.minutes_clear)
+    return max(waits)
 
 
 def _headline(breach: Breach) -> str:

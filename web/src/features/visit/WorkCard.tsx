@@ -129,7 +129,7 @@ function Jobs({ jobs, isBusy, amount, units, onAmount, onJob }: JobsProps) {
 function State({ of }: { of: Yard }) {
   return (
     <p>
-      {of.is_running ? 'It runs.' : 'It stands.'} {of.tripped}{' '}
+      {of.is_running ? 'It runs.' : 'It stands.'} {of.tripped} {of.thermostat}{' '}
       {of.adding > 0 && `Letting in: ${of.adding.toFixed(1)} still to go.`} Cylinder on the scale:{' '}
       {of.cylinder.toFixed(2)} {of.unit}.{' '}
       {of.liquid_return && (
