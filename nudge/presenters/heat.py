@@ -4,9 +4,12 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from nudge.contract.opened import OpenedOut, opened
-from nudge.core.language.said import difference, temperature
-from nudge.core.language.units import UnitSystem, fahrenheit
+from nudge.core.checks.form_findings import number
+from nudge.core.checks.heating_forms import CIRCUITS, FEED_FORM
+from nudge.core.language.said import Measure, difference, temperature
+from nudge.core.language.units import Quantity, UnitSystem, fahrenheit
 from nudge.core.language.working import Working
+from nudge.core.physics.electrical.feed import judge_feed
 from nudge.core.physics.heating.balance import HeatBalance, balance, heating_plate
 from nudge.core.physics.heating.house import balance_point
 from nudge.core.physics.heating.lockouts import lockouts_said
@@ -36,6 +39,26 @@ class HeatRowOut:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class StripBarOut:
+    """One clamp as a bar, in shares of the drawing's width: where it begins, how far it goes."""
+
+    label: str
+    text: str
+    begins: float
+    share: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class StripsOut:
+    """The strips' circuits laid end to end under their feed."""
+
+    feed: StripBarOut
+    circuits: list[StripBarOut]
+    adds_up: bool
+    said: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class HeatOut:
     """What a heating visit comes to."""
 
@@ -49,6 +72,8 @@ class HeatOut:
     balance_point: str
     """Outdoor air at which house and pump are even; "" where the house is not known."""
     lockouts: list[str]
+    strips: StripsOut | None
+    """None until the feed and its circuits were clamped."""
     line: list[DrawnHeat]
     """The heating line laid out, one a frame, smallest first; none without a size on the plate."""
 
@@ -77,8 +102,35 @@ def heat_out(snapshot: Snapshot, units: UnitSystem) -> HeatOut | None:
         is_guessed=heat.is_guessed,
         balance_point=even,
         lockouts=[said.text(units) for said in lockouts_said(plate, even_c)],
+        strips=_strips(snapshot, units),
         line=line,
     )
+
+
+def _strips(snapshot: Snapshot, units: UnitSystem) -> StripsOut | None:
+    kept = snapshot.folder.checks.get(FEED_FORM)
+    feed = None if kept is None else number(kept.entries, "feed")
+    if kept is None or feed is None:
+        return None
+    found = [number(kept.entries, key) for key in CIRCUITS]
+    circuits = [amps for amps in found if amps is not None]
+    adds_up, said = judge_feed(feed, circuits)
+    whole = max(feed, sum(circuits))
+    bars, begins = [], 0.0
+    for n, amps in enumerate(circuits, start=1):
+        bars.append(_bar(f"Clamp {n}", amps, begins / whole, whole, units))
+        begins += amps
+    return StripsOut(
+        feed=_bar("Feed", feed, 0.0, whole, units),
+        circuits=bars,
+        adds_up=adds_up,
+        said=said.text(units),
+    )
+
+
+def _bar(label: str, amps: float, begins: float, whole: float, units: UnitSystem) -> StripBarOut:
+    text = Measure(amps, Quantity.CURRENT).text(units)
+    return StripBarOut(label=label, text=text, begins=round(begins, 4), share=amps / whole)
 
 
 def _rows(heat: HeatBalance, units: UnitSystem) -> list[HeatRowOut]:

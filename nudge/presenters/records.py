@@ -101,6 +101,7 @@ class SnapOut(BaseModel):
     outdoor: float | None
     values: dict[str, float]
     advice: str
+    mode: Literal["cooling", "heating"]
 
 
 class BaselineOut(BaseModel):
@@ -192,6 +193,7 @@ def records_out(found: Records, units: UnitSystem) -> RecordsOut:
                 visit_id=snap.visit_id,
                 at=snap.at,
                 advice=snap.advice,
+                mode=snap.mode,
                 outdoor=None
                 if snap.outdoor_c is None
                 else round(from_si(snap.outdoor_c, Quantity.TEMPERATURE, units), 1),

@@ -44,6 +44,8 @@ class TodayOut(BaseModel):
     under_way: list[VisitLine]
     due: list[VisitLine]
     recent: list[VisitLine]
+    followed: list[str]
+    """Of those, the ids of visits that an earlier one of their system can be laid over."""
     left: list[LeftLine]
     drifting: list[DriftLine]
     leaking: list[LeakLine]

@@ -30,6 +30,7 @@ from nudge.presenters.footprints import FootprintOut, footprint_out
 from nudge.presenters.heat import HeatOut, heat_out
 from nudge.presenters.live import LiveOut, live_out
 from nudge.presenters.loops import loop_out
+from nudge.services.modes import mode_of
 from nudge.services.rows import Reading, SlipRow, Visit, si_value
 from nudge.services.snapshot import LIVE_ID, Snapshot
 
@@ -142,6 +143,8 @@ class VisitLine(VisitHead):
     advice: str | None
     superheat: float | None
     subcooling: float | None
+    mode: Literal["cooling", "heating"]
+    """How its plant is met on it."""
 
 
 def _doses(visit: Visit, units: UnitSystem) -> list[DoseOut]:
@@ -276,6 +279,7 @@ def visit_line(visit: Visit, kept: Kept | None, units: UnitSystem) -> VisitLine:
         advice=kept.advice if kept else None,
         superheat=shown("superheat"),
         subcooling=shown("subcooling"),
+        mode=mode_of(visit),
     )
 
 

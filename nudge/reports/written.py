@@ -21,6 +21,7 @@ from nudge.reports.attached import (
 from nudge.reports.certificate import STATES
 from nudge.reports.circuit_on_paper import circuit_on_paper
 from nudge.reports.film_on_paper import draw_film
+from nudge.reports.heat_on_paper import write_heat
 from nudge.reports.loop_on_paper import draw_loop
 from nudge.reports.map_on_paper import draw_map
 from nudge.reports.nothing_found import nothing_found
@@ -165,7 +166,9 @@ def _drawings(pdf: Paper, subject: Subject) -> None:
         pdf.head("The Loop", 98)
         top = pdf.get_y() + 1
         pdf.set_y(top + draw_loop(pdf, MARGIN, top, WIDTH, drawn) + 3)
-    if visit.target_map:
+    if visit.heat is not None:
+        write_heat(pdf, visit.heat)
+    if visit.target_map and visit.heat is None:  # charge has no target in heating
         pdf.head("The target map", 98)
         page = Scaled(pdf, MARGIN, pdf.get_y() + 1, WIDTH / visit.target_map[-1].width)
         draw_map(page, visit.target_map[-1])

@@ -6,7 +6,7 @@ from nudge.core.behaviours.behaviour import Mode
 from nudge.core.behaviours.rows import behaviour_of
 from nudge.core.language.units import degrees_f
 from nudge.core.visit.calls import call_named
-from nudge.services.plates import plate_of
+from nudge.services.plates import kind_plate_of
 from nudge.store.tables import Visit
 
 WARMED_K = degrees_f(5)
@@ -15,7 +15,7 @@ WARMED_K = degrees_f(5)
 
 def mode_of(visit: Visit) -> Mode:
     """How the plant of a visit is met on it."""
-    return behaviour_of(plate_of(visit.system), call_named(visit.kind).mode).mode
+    return behaviour_of(kind_plate_of(visit.system), call_named(visit.kind).mode).mode
 
 
 def was_heated(readings: Mapping[str, float]) -> bool:

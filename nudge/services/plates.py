@@ -30,6 +30,16 @@ def plate_of(row: System) -> Plate:
     )
 
 
+def kind_plate_of(row: System) -> Plate:
+    """What of a plate says which kind of plant it is: no charts, no numbers."""
+    return Plate(
+        refrigerant=row.refrigerant,
+        metering_device=device_named(row.metering_device),
+        application=application_named(row.application),
+        reversing_valve=ReversingValve(row.reversing_valve),
+    )
+
+
 def readable_charts(row: System) -> list[tuple[ChartRow, Chart, UnitSystem]]:
     """The charts that count, each with its row and the units it was written in.
 

@@ -50,6 +50,8 @@ class Snap:
     outdoor_c: float | None
     values: dict[str, float]
     advice: str
+    mode: Mode
+    """Its years are drawn each mode for itself."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -95,9 +97,7 @@ class SystemRecords:
             moved = shelf.of_system(session, system_id)
             found = readable(verdicts)
             modes = {key: mode_read(one.readings) for key, one in found.items()}
-            cooled = {key: one for key, one in found.items() if modes[key] == "cooling"}
-            readings = cooled or found  # its years are those of one mode
-            snaps = [_snap(verdicts[v.id], readings[v.id]) for v in visits if v.id in readings]
+            snaps = [_snap(verdicts[v.id], found[v.id]) for v in visits if v.id in found]
             intended = whole_visit.intended(session, system_id)
             deferred = whole_visit.deferred(session, system_id)
         standings = [
@@ -285,5 +285,10 @@ def _check_text(what: str, text: str) -> None:
 def _snap(row: Verdict, kept: Kept) -> Snap:
     shown = {key: kept.derived[key] for key in SHOWN if key in kept.derived}
     return Snap(
-        row.visit_id, row.given_at, kept.readings.get("outdoor_air_temp"), shown, kept.advice
+        row.visit_id,
+        row.given_at,
+        kept.readings.get("outdoor_air_temp"),
+        shown,
+        kept.advice,
+        mode_read(kept.readings),
     )

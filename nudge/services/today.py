@@ -36,6 +36,8 @@ class Today:
     verdicts: dict[str, Kept]
     left: Sequence[Left]
     drifting: Sequence[Visit]
+    followed: frozenset[str]
+    """Of the lately closed, those with an earlier visit of their system to be laid over."""
 
 
 def today(database: Database, now: datetime) -> Today:
@@ -54,7 +56,9 @@ def today(database: Database, now: datetime) -> Today:
                 left.append(Left(row, system, is_now))
         left.sort(key=lambda one: not one.is_in_season)
         verdicts = readable(visits.latest_verdicts(session, ids))
-        return Today(under_way, due, recent, verdicts, left, drifting)
+        first = visits.first_closed(session, [visit.system_id for visit in recent])
+        followed = frozenset(v.id for v in recent if first.get(v.system_id) != v.id)
+        return Today(under_way, due, recent, verdicts, left, drifting, followed)
 
 
 def _is_in_season(season: str, month: int) -> bool:

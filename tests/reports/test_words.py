@@ -30,6 +30,10 @@ class WordsTest(WithDatabase):
             visit_out(snapshot, units), order_out(snapshot, units), units, __version__, UTC
         )
 
+    def paper(self, visit):
+        pages = PdfReader(BytesIO(file_report(self.subject(visit)))).pages
+        return " ".join(page.extract_text() for page in pages)
+
     def test_each_verdict_has_plain_words_of_its_own(self):
         for visit, words in (
             ("seed-library-now", "charge is right"),
@@ -88,6 +92,26 @@ class WordsTest(WithDatabase):
             subject.at(datetime(2026, 7, 14, 12, 5, tzinfo=UTC)), "2026-07-14 12:05 UTC"
         )
         self.assertEqual(subject.at(None), "")
+
+    def test_the_full_record_of_a_winters_visit_has_its_heat_and_the_heating_line(self):
+        text = self.paper("school-lodge-now")
+        self.assertIn("The heating line", text)
+        for words in ("Heat", "28,1", "Btu/h", "Both lockouts off?", "The pump alone holds"):
+            self.assertIn(words, text)
+        self.assertNotIn("The heating line", self.paper("clinic-now"))
+
+    def test_strips_are_laid_end_to_end_under_their_feed(self):
+        visit = "school-lodge-now"
+        self.assertIsNone(self.subject(visit).visit.heat.strips)
+        twice = {"feed": 31.0, "first": 16.0, "second": 15.0, "third": 15.0}
+        self.workshop.work.check(visit, "feed", "strips_feed", twice)
+        strips = self.subject(visit).visit.heat.strips
+        self.assertFalse(strips.adds_up)
+        self.assertIn("two legs of one circuit", strips.said)
+        # 46 A are the whole width: the feed is 31 of it, the third begins where 31 A end.
+        self.assertAlmostEqual(strips.feed.share, 31 / 46, places=3)
+        self.assertAlmostEqual(strips.circuits[2].begins, 31 / 46, places=3)
+        self.assertAlmostEqual(sum(one.share for one in strips.circuits), 1.0, places=3)
 
 
 if __name__ == "__main__":

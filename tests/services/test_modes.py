@@ -24,7 +24,9 @@ class ModesTest(WithDatabase):
         line = "ra 69 sa 92 oa 38 cfm 960 suct 98 liq 310 ts 45 ll 88"
         visits.hear("winter", "winter-read", line, "ip", self.clock())
         after = records.of("net-loft-heat-pump")
-        self.assertEqual([snap.visit_id for snap in after.snaps], before)
+        cooled = [snap.visit_id for snap in after.snaps if snap.mode == "cooling"]
+        self.assertEqual(cooled, before)
+        self.assertEqual([s.visit_id for s in after.snaps if s.mode == "heating"], ["winter"])
         self.assertNotIn("winter", [one.compared_visit for one in after.standings])
 
     def test_each_mode_has_its_baseline_and_what_was_changed_on_purpose_is_excused(self):

@@ -43,6 +43,7 @@ def today(workshop: WorkshopIn, units: UnitsIn) -> TodayOut:
     }
     return TodayOut(
         **lines,
+        followed=sorted(found.followed),
         left=each(found.left, lambda one: _left(one, units), lambda one: one.row.text, broken),
         drifting=each(
             found.drifting,

@@ -19,7 +19,8 @@ from nudge.core.physics.heating.house import balance_point
 from nudge.core.physics.heating.lockouts import lockouts_said
 
 _LIVE = "Live work: rated gloves, one hand, licensed persons only."
-_BRANCHES = ("first", "second", "third", "fourth")
+FEED_FORM = "strips_feed"
+CIRCUITS = ("first", "second", "third", "fourth")
 INDOOR_C = 21.1
 """The house the balance point is worked out for: 70 °F."""
 _MOTORS: Mapping[str, Motor] = {"psc": "psc", "ecm": "ecm"}
@@ -41,7 +42,7 @@ def _second_filter(plate: Plate, entries: Entries) -> FormFinding:
 
 
 def _feed(plate: Plate, entries: Entries) -> FormFinding:
-    branches = [found for key in _BRANCHES if (found := number(entries, key)) is not None]
+    branches = [found for key in CIRCUITS if (found := number(entries, key)) is not None]
     feed = number(entries, "feed")
     if feed is None or len(branches) < 2:
         raise CoreError("feed", "Give the feed and at least two circuits.")
@@ -143,14 +144,14 @@ HEATING_FORMS: tuple[Form, ...] = (
         "Blower off while a filter comes out.",
     ),
     Form(
-        "strips_feed",
+        FEED_FORM,
         "Strips against their feed",
         "electrical",
         (
             _amps("feed", "On the feed", needed=True),
             *(
                 _amps(key, f"Clamp {n}, on a circuit", needed=n < 3)
-                for n, key in enumerate(_BRANCHES, start=1)
+                for n, key in enumerate(CIRCUITS, start=1)
             ),
         ),
         _feed,

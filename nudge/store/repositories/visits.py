@@ -152,6 +152,16 @@ def past(session: Session, limit: int) -> Sequence[Visit]:
     return _listed(session, Visit.closed_at.is_not(None), limit)
 
 
+def first_closed(session: Session, system_ids: Sequence[str]) -> dict[str, str]:
+    """The first closed visit of each of these systems."""
+    query = (
+        select(Visit.system_id, Visit.id)
+        .where(Visit.system_id.in_(set(system_ids)), Visit.closed_at.is_not(None))
+        .order_by(Visit.closed_at.desc())
+    )
+    return {row.system_id: row.id for row in session.execute(query)}
+
+
 def drifted(session: Session, limit: int) -> Sequence[Visit]:
     """The last closed visit of each system, where something had drifted by then; latest first."""
     later = aliased(Visit)

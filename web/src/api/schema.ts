@@ -3762,6 +3762,7 @@ export interface components {
             balance_point: string;
             /** Lockouts */
             lockouts: string[];
+            strips: components["schemas"]["StripsOut"] | null;
             /** Line */
             line: components["schemas"]["DrawnHeat"][];
         };
@@ -6185,6 +6186,11 @@ export interface components {
             };
             /** Advice */
             advice: string;
+            /**
+             * Mode
+             * @enum {string}
+             */
+            mode: "cooling" | "heating";
         };
         /** SpokenOut */
         SpokenOut: {
@@ -6347,6 +6353,33 @@ export interface components {
             state: "normal" | "watch" | "restricted";
             /** Message */
             message: string;
+        };
+        /**
+         * StripBarOut
+         * @description One clamp as a bar, in shares of the drawing's width: where it begins, how far it goes.
+         */
+        StripBarOut: {
+            /** Label */
+            label: string;
+            /** Text */
+            text: string;
+            /** Begins */
+            begins: number;
+            /** Share */
+            share: number;
+        };
+        /**
+         * StripsOut
+         * @description The strips' circuits laid end to end under their feed.
+         */
+        StripsOut: {
+            feed: components["schemas"]["StripBarOut"];
+            /** Circuits */
+            circuits: components["schemas"]["StripBarOut"][];
+            /** Adds Up */
+            adds_up: boolean;
+            /** Said */
+            said: string;
         };
         /**
          * SuspectOut
@@ -6744,6 +6777,8 @@ export interface components {
             due: components["schemas"]["VisitLine"][];
             /** Recent */
             recent: components["schemas"]["VisitLine"][];
+            /** Followed */
+            followed: string[];
             /** Left */
             left: components["schemas"]["LeftLine"][];
             /** Drifting */
@@ -6871,6 +6906,11 @@ export interface components {
             superheat: number | null;
             /** Subcooling */
             subcooling: number | null;
+            /**
+             * Mode
+             * @enum {string}
+             */
+            mode: "cooling" | "heating";
         };
         /**
          * VisitOut

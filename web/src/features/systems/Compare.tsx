@@ -1,4 +1,5 @@
-import { useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
+import { useSearchParams } from 'react-router'
 import { useCompare } from '../../api/queries'
 import type { Compare as Compared, DrawnCompare, SystemPage } from '../../api/types'
 import { pathThrough } from '../../drawing/frame'
@@ -14,7 +15,12 @@ type Line = SystemPage['visits'][number]
 export function Compare({ systemId, visits }: { systemId: string; visits: Line[] }) {
   const read = visits.filter((one) => one.headline && one.opened_at)
   const [chosen, choose] = useState<[string, string] | null>(null)
-  const [now, then] = chosen ?? [read[0]?.id, read[1]?.id]
+  const asked = useSearchParams()[0].get('over')
+  const section = useRef<HTMLElement>(null)
+  useEffect(() => {
+    if (asked) section.current?.scrollIntoView()
+  }, [asked])
+  const [now, then] = chosen ?? pair(read, asked)
   if (!now || !then) return null
   const pick = (label: string, value: string, set: (id: string) => void) => (
     <label className="flex min-w-0 flex-1 flex-col gap-1">
@@ -33,7 +39,7 @@ export function Compare({ systemId, visits }: { systemId: string; visits: Line[]
     </label>
   )
   return (
-    <section aria-label="Two visits">
+    <section aria-label="Two visits" ref={section} className="scroll-mt-16">
       <Heading>Two visits, one over the other</Heading>
       <div className="flex flex-wrap gap-3 py-3">
         {pick('One', then, (id) => choose([now, id]))}
@@ -46,6 +52,17 @@ export function Compare({ systemId, visits }: { systemId: string; visits: Line[]
       )}
     </section>
   )
+}
+
+/** The visit asked for, else the last; and the one before it in the same mode, if there is one. */
+function pair(read: Line[], asked: string | null): (string | undefined)[] {
+  const at = Math.max(
+    read.findIndex((one) => one.id === asked),
+    0,
+  )
+  const before = read.slice(at + 1)
+  const alike = before.find((one) => one.mode === read[at]?.mode)
+  return [read[at]?.id, (alike ?? before[0])?.id]
 }
 
 function Both(props: { systemId: string; now: string; then: string }) {

@@ -9,7 +9,7 @@ import { post } from '../../state/outbox'
 import { Button } from '../../ui/Button'
 import { Heading } from '../../ui/Heading'
 import { LoadState } from '../../ui/LoadState'
-import { TimeLine } from './TimeLine'
+import { TimeLines } from './TimeLine'
 import { serverDate } from '../../state/clock'
 
 type Props = { system: System; units: Units }
@@ -33,7 +33,7 @@ export function Standing({ system, units }: Props) {
           </section>
           <section aria-label="Over the years">
             <Heading aside={`${found.snaps.length} settled`}>Over the years</Heading>
-            <TimeLine snaps={found.snaps} unit={found.unit} />
+            <TimeLines snaps={found.snaps} unit={found.unit} />
           </section>
         </>
       )}

@@ -3,7 +3,8 @@ import type { Records } from '../../api/types'
 import { formatNumber } from '../../lib/format'
 import { linearScale, ticks } from '../../lib/scale'
 
-type Props = { snaps: Records['snaps']; unit: string }
+type Snaps = Records['snaps']
+type Props = { snaps: Snaps; unit: string }
 
 const [WIDTH, HEIGHT, LEFT, FOOT] = [520, 190, 34, 24]
 const LINES = [
@@ -11,12 +12,27 @@ const LINES = [
   { key: 'subcooling', label: 'Subcooling', side: 'high', dash: '7 4' },
 ] as const
 
+/** A system's years, each mode for itself: a winter's superheat is no summer's. */
+export function TimeLines({ snaps, unit }: Props) {
+  const modes = (['cooling', 'heating'] as const)
+    .map((mode) => ({ mode, of: snaps.filter((one) => one.mode === mode) }))
+    .filter((one) => one.of.length > 0)
+  if (modes.length < 2) return <TimeLine snaps={snaps} unit={unit} />
+  return modes.map(({ mode, of }) => (
+    <div key={mode} data-years={mode}>
+      <h4 className="mt-2 font-bold text-soft">In {mode}</h4>
+      <TimeLine snaps={of} unit={unit} />
+    </div>
+  ))
+}
+
 /** Superheat and subcooling of every settled visit over the years; each mark opens its visit. */
-export function TimeLine({ snaps, unit }: Props) {
+function TimeLine({ snaps, unit }: Props) {
   const navigate = useNavigate()
   const all = [...snaps].reverse()
   const values = all.flatMap((snap) => LINES.flatMap((line) => snap.values[line.key] ?? []))
-  if (values.length < 2) return <p className="py-2 text-soft">Not enough visits to draw yet.</p>
+  if (all.length < 2 || values.length < 2)
+    return <p className="py-2 text-soft">Not enough visits to draw yet.</p>
   const times = all.map((snap) => new Date(snap.at).getTime())
   const [first, last] = [Math.min(...times), Math.max(...times)]
   const x = linearScale([first, last === first ? first + 1 : last], [LEFT + 10, WIDTH - 14])

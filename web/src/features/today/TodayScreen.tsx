@@ -82,6 +82,17 @@ export function TodayScreen() {
                       title={place(visit)}
                       aside={visit.closed_at && shortTime(visit.closed_at, serverDate())}
                       below={visit.headline ?? visit.complaint}
+                      more={
+                        data.followed.includes(visit.id) && (
+                          <Link
+                            to={`/systems/${visit.system.id}?over=${visit.id}`}
+                            aria-label={`Compare with the visit before: ${place(visit)}`}
+                            className="inline-flex min-h-11 items-center underline underline-offset-4"
+                          >
+                            Compare
+                          </Link>
+                        )
+                      }
                     />
                   ))}
                 </ul>

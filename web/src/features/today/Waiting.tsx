@@ -44,7 +44,13 @@ export function Waiting({ today }: { today: Today }) {
       )}
       {today.left.length > 0 && (
         <section aria-label="Come back for">
-          <Heading aside={later > 0 ? `${later} wait for their season` : ''}>Come back for</Heading>
+          <Heading
+            aside={
+              later > 0 ? `${later} ${later === 1 ? 'waits for its' : 'wait for their'} season` : ''
+            }
+          >
+            Come back for
+          </Heading>
           {left.length === 0 && <p className="py-2 text-soft">Nothing’s season has come.</p>}
           <ul>
             {left.map((item) => (

@@ -1,4 +1,5 @@
 import type { Heat } from '../../api/types'
+import { StripBars } from './StripBars'
 import { OpenNumber } from '../../ui/Opened'
 
 /** A visit in heating: heat, rise, power and COP beside what they should be; the lockouts. */
@@ -39,6 +40,7 @@ export function HeatBalance({ heat }: { heat: Heat }) {
           Expected by its class: the plate’s rating points would narrow it.
         </p>
       )}
+      {heat.strips && <StripBars of={heat.strips} />}
       {heat.balance_point !== '' && (
         <p className="mt-2">
           The pump alone holds the house down to <strong>{heat.balance_point}</strong>.
