@@ -136,7 +136,7 @@ def _serve(with_demo: bool) -> int:
     from nudge.certificate import AUTHORITY, FOLDER, found_in
     from nudge.logs import write_to
     from nudge.main import SCREENS, create_app
-    from nudge.memory import share_arenas
+    from nudge.memory import leave_standing, share_arenas
     from nudge.patience import MOST_CONNECTIONS, PatientProtocol
     from nudge.services.workshop import Workshop
     from nudge.settings import Settings
@@ -186,6 +186,7 @@ def _serve(with_demo: bool) -> int:
             timeout_graceful_shutdown=3,
         )
     )
+    leave_standing()
     with lock:
         server.run(sockets=[listener])
     return 0
