@@ -1,6 +1,6 @@
 """What `assess` is asked, and its way into core types."""
 
-from typing import TYPE_CHECKING, Annotated, Literal
+from typing import TYPE_CHECKING, Annotated, Any, Literal
 
 from pydantic import BeforeValidator, Field, create_model
 
@@ -12,14 +12,18 @@ from nudge.core.language.vocabulary.actions import action
 from nudge.core.language.vocabulary.points import check_believable, point
 from nudge.core.physics.chart.chart_text import read_chart
 from nudge.core.physics.circuit.equipment import (
-    PLATE_NUMBERS,
     Plate,
     application_named,
-    check_plate_number,
     device_named,
     reversing_valve_named,
 )
 from nudge.core.physics.circuit.past import Moment, Past
+from nudge.core.physics.circuit.plate_fields import (
+    PLATE_CHOICES,
+    PLATE_NUMBERS,
+    check_plate_number,
+    plate_choice_named,
+)
 from nudge.core.settling.gates import gate_to_pass
 
 LONGEST_NAME = 200
@@ -30,13 +34,16 @@ Reason = Annotated[str, Field(strict=True, min_length=1, max_length=300)]
 if TYPE_CHECKING:
 
     class PlateNumbersIn(Strict):
-        """The numbers a plate may carry, in the request's units: the rows of `PLATE_NUMBERS`."""
+        """What a plate may carry besides its names: numbers in the request's units (the rows of
+        `PLATE_NUMBERS`), and words (those of `PLATE_CHOICES`).
+        """
 
 else:
     PlateNumbersIn = create_model(
         "PlateNumbersIn",
         __base__=Strict,
         **{row.key: (Number | None, None) for row in PLATE_NUMBERS},
+        **{row.key: (Name | None, None) for row in PLATE_CHOICES},
     )
 
 
@@ -60,12 +67,14 @@ class SystemIn(PlateNumbersIn):
 
     def to_plate(self, units: UnitSystem) -> Plate:
         """The core's plate. Raises: CoreError for an unknown name or a misread number."""
-        numbers: dict[str, float] = {}
+        more: dict[str, Any] = {}
         for row in PLATE_NUMBERS:
             given = getattr(self, row.key)
             if given is not None:
-                numbers[row.field] = to_si(given, row.quantity, units)
-                check_plate_number(row, numbers[row.field])
+                more[row.field] = to_si(given, row.quantity, units)
+                check_plate_number(row, more[row.field])
+        for choice in PLATE_CHOICES:
+            more[choice.key] = plate_choice_named(choice, getattr(self, choice.key) or "")
         return Plate(
             refrigerant=self.refrigerant,
             metering_device=device_named(self.metering_device),
@@ -74,7 +83,7 @@ class SystemIn(PlateNumbersIn):
             blower_tap=self.blower_tap,
             reversing_valve=reversing_valve_named(self.reversing_valve),
             charts=tuple(read_chart(chart.kind, chart.text, units) for chart in self.charts),
-            **numbers,
+            **more,
         )
 
 

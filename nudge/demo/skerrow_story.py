@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from nudge.core.language.units import M_PER_FT, W_PER_BTU_H, degrees_f, to_si
-from nudge.core.physics.circuit.equipment import PLATE_NUMBERS
+from nudge.core.physics.circuit.plate_fields import PLATE_NUMBERS
 
 _PLATE = {row.key: row for row in PLATE_NUMBERS}
 _TON_W = 12_000 * W_PER_BTU_H
@@ -32,6 +32,8 @@ class PlannedSystem:
     blower_tap: str = ""
     reversing_valve: str = ""
     charts: tuple[tuple[str, str], ...] = ()
+    words: tuple[tuple[str, str], ...] = ()
+    """What its plate says by a word, by key."""
 
     def fields(self) -> dict[str, Any]:
         """The row in core units."""
@@ -54,6 +56,7 @@ class PlannedSystem:
                 _PLATE[key].field: to_si(value, _PLATE[key].quantity, "ip")
                 for key, value in self.plate
             },
+            **dict(self.words),
         }
 
 
@@ -223,7 +226,14 @@ SYSTEMS: tuple[PlannedSystem, ...] = (
     PlannedSystem("radio-studio", "radio-room", "Studio split", "R-290", "fixed_orifice", 1, 15,
                   line_ft=15, note="Flammable refrigerant: ventilate, no flame, rated tools."),
     PlannedSystem("fish-cold-room", "fish-auction", "Cold room", "R-449A", "txv", 2,
-                  superheat_f=8, application="refrigeration"),
+                  superheat_f=8, application="refrigeration",
+                  plate=_numbers(box_set_point=36, coil_class=10, condenser_class=25),
+                  words=(("has_receiver", "yes"), ("defrost_kind", "off_cycle"))),
+    PlannedSystem("fish-freezer", "fish-auction", "Freezer", "R-404A", "txv", 1.5,
+                  application="refrigeration", note="Ice underfoot behind the door.",
+                  plate=_numbers(box_set_point=-5, coil_class=10, condenser_class=25),
+                  words=(("has_receiver", "yes"), ("head_pressure_control", "none"),
+                         ("defrost_kind", "electric"))),
     PlannedSystem("launch-van", "harbour-launch", "Launch van", "R-1234yf", "txv", 1,
                   application="vehicle"),
 )  # fmt: skip
@@ -267,6 +277,27 @@ VISITS: tuple[PlannedVisit, ...] = (
             _START,
             StoryStep(6, seen=_SEEN_CLEAN),
             StoryStep(19, said="sl 53.5 ll 95.5 oa 87 ra 76.5 wb 64.5 sa 57.5 rst -0.28 sst 0.24"),
+        ),
+    ),
+    PlannedVisit(
+        "fish-freezer-now", "fish-freezer", "Warm since the delivery", minutes_ago=66,
+        closed=False,
+        steps=(
+            _START,
+            StoryStep(14, said="box 21.4"),
+            StoryStep(24, said="box 18.1"),
+            StoryStep(36, said="box 14.8"),
+            StoryStep(48, said="box 12.1"),
+            StoryStep(62, said="box 9.6 suct 31.4 eo 9 sl 26 liq 231 ll 90 oa 72"),
+        ),
+    ),
+    PlannedVisit(
+        "fish-cooler-now", "fish-cold-room", "Never quite cold; fans loud", minutes_ago=52,
+        closed=False,
+        steps=(
+            _START,
+            StoryStep(9, seen=("door_shut", "room_fans_run")),
+            StoryStep(45, said="box 38.5 suct 42.9 eo 26.5 sl 37 liq 228 ll 88 oa 72"),
         ),
     ),
     # Due.

@@ -8,12 +8,8 @@ from nudge.contract.request import Name, PlateNumbersIn
 from nudge.contract.strict import Strict, YesNo
 from nudge.core.behaviours.rows import application_said
 from nudge.core.language.units import UnitSystem, decimals, from_si, to_si
-from nudge.core.physics.circuit.equipment import (
-    DEVICE_LABELS,
-    PLATE_NUMBERS,
-    application_named,
-    device_named,
-)
+from nudge.core.physics.circuit.equipment import DEVICE_LABELS, application_named, device_named
+from nudge.core.physics.circuit.plate_fields import PLATE_CHOICES, PLATE_NUMBERS
 from nudge.core.physics.refrigerant.catalogue import refrigerant
 from nudge.services.rows import Site, System
 from nudge.services.sound import each
@@ -61,7 +57,8 @@ def clashes(seen: PlateChanges, now: "SystemOut") -> list[str]:
     sent = seen.model_dump(exclude_unset=True)
     found = []
     for key, was in (seen.was or {}).items():
-        stands = now.numbers.get(key) if key in now.numbers else getattr(now, key, None)
+        told: dict[str, float | str | None] = {**now.numbers, **now.choices}
+        stands = told.get(key) if key in told else getattr(now, key, None)
         if key in sent and not _same(stands, was) and not _same(stands, sent[key]):
             found.append(f"{key.replace('_', ' ')} is {_said(stands)} now, not {_said(was)}")
     return found
@@ -118,6 +115,8 @@ class SystemOut(BaseModel):
     reversing_valve: str
     method: str
     numbers: dict[str, float | None]
+    choices: dict[str, str]
+    """What its plate says by a word, by the key of the choice; "" is not said."""
 
 
 class SiteOut(BaseModel):
@@ -166,6 +165,7 @@ def system_out(row: System, site: Site, units: UnitSystem) -> SystemOut:
             number.key: _shown(getattr(row, number.field), number.quantity, units)
             for number in PLATE_NUMBERS
         },
+        choices={choice.key: getattr(row, choice.key) for choice in PLATE_CHOICES},
     )
 
 

@@ -30,6 +30,7 @@ from nudge.presenters.footprints import FootprintOut, footprint_out
 from nudge.presenters.heat import HeatOut, heat_out
 from nudge.presenters.live import LiveOut, live_out
 from nudge.presenters.loops import loop_out
+from nudge.presenters.room import RoomOut, room_out
 from nudge.services.modes import mode_of
 from nudge.services.rows import Reading, SlipRow, Visit, si_value
 from nudge.services.snapshot import LIVE_ID, Snapshot
@@ -134,6 +135,8 @@ class VisitOut(VisitHead):
     """The same laid out, one a frame, smallest first; none while there is nothing to show."""
     heat: HeatOut | None
     """What a visit in heating comes to; None in cooling."""
+    room: RoomOut | None
+    """A cold room beside its design; None for other plant."""
 
 
 class VisitLine(VisitHead):
@@ -212,6 +215,7 @@ def visit_out(
         footprints=footprints,
         target_map=maps_of(footprints, answer, advice, units),
         heat=heat_out(snapshot, units),
+        room=room_out(snapshot, units),
         can_undo=visit.closed_at is None and any(r.state not in ("void", "live") for r in readings),
     )
 

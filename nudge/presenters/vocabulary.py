@@ -1,9 +1,8 @@
 """The vocabulary over the wire: every name the screens need."""
 
-from typing import Literal
-
 from pydantic import BaseModel
 
+from nudge.core.physics.circuit.plate_fields import Sheet
 from nudge.presenters.choices import ChoiceOut
 
 
@@ -40,7 +39,16 @@ class PlateNumberOut(BaseModel):
     low: float
     high: float
     hint: str
-    about: Literal["plate", "charge", "heating"]
+    about: Sheet
+
+
+class PlateChoiceOut(BaseModel):
+    """What a plate says by a word, with the words there are."""
+
+    key: str
+    label: str
+    options: list[ChoiceOut]
+    about: Sheet
 
 
 class ActionOut(BaseModel):
@@ -62,3 +70,4 @@ class VocabularyOut(BaseModel):
     stop_reasons: list[ChoiceOut]
     cylinder_kinds: list[ChoiceOut]
     plate_numbers: list[PlateNumberOut]
+    plate_choices: list[PlateChoiceOut]

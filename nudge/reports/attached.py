@@ -7,7 +7,8 @@ from datetime import datetime, tzinfo
 from fpdf.enums import XPos, YPos
 
 from nudge.core.language.units import UnitSystem, unit_label
-from nudge.core.physics.circuit.equipment import DEVICE_LABELS, PLATE_NUMBERS, MeteringDevice
+from nudge.core.physics.circuit.equipment import DEVICE_LABELS, MeteringDevice
+from nudge.core.physics.circuit.plate_fields import PLATE_NUMBERS
 from nudge.presenters.circuit import CircuitOut
 from nudge.presenters.machine_settings import SettingsOut
 from nudge.presenters.notes import PhotoOut

@@ -2,6 +2,7 @@
 
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
+from functools import partial
 from typing import Any
 from uuid import uuid4
 
@@ -12,12 +13,16 @@ from nudge.core.physics.chart.chart import chart_kind
 from nudge.core.physics.chart.chart_text import read_chart
 from nudge.core.physics.circuit.equipment import (
     DEVICE_LABELS,
-    PLATE_NUMBERS,
     MeteringDevice,
     application_named,
-    check_plate_number,
     device_named,
     reversing_valve_named,
+)
+from nudge.core.physics.circuit.plate_fields import (
+    PLATE_CHOICES,
+    PLATE_NUMBERS,
+    check_plate_number,
+    plate_choice_named,
 )
 from nudge.core.physics.refrigerant.catalogue import refrigerant
 from nudge.core.visit.record.kept import Kept
@@ -38,6 +43,7 @@ _NAMES: dict[str, Callable[[str], str]] = {
     "application": lambda name: application_named(name).value,
     "method": check_method,
     "reversing_valve": lambda name: reversing_valve_named(name).value,
+    **{row.key: partial(plate_choice_named, row) for row in PLATE_CHOICES},
 }
 _TEXTS = ("name", "note", "indoor_unit", "blower_tap")
 

@@ -16,13 +16,8 @@ from nudge.core.language.vocabulary.points import POINTS
 from nudge.core.opening.recovery import CONDITIONS
 from nudge.core.opening.settings import SETTING_MODES
 from nudge.core.physics.chart.chart import KINDS
-from nudge.core.physics.circuit.equipment import (
-    PLATE_NUMBERS,
-    Application,
-    MeteringDevice,
-    ReversingValve,
-    check_plate_number,
-)
+from nudge.core.physics.circuit.equipment import Application, MeteringDevice, ReversingValve
+from nudge.core.physics.circuit.plate_fields import PLATE_CHOICES, PLATE_NUMBERS, check_plate_number
 from nudge.core.physics.refrigerant.catalogue import refrigerant
 from nudge.core.settling.gates import GATES
 from nudge.core.targets.choose import SCHOOLS
@@ -51,6 +46,7 @@ WORDS: tuple[Words, ...] = (
     Words("systems", "application", tuple(one.value for one in Application)),
     Words("systems", "method", tuple(one.key for one in SCHOOLS), True),
     Words("systems", "reversing_valve", tuple(one.value for one in ReversingValve), True),
+    *(Words("systems", row.key, tuple(row.options), True) for row in PLATE_CHOICES),
     Words("visits", "kind", tuple(CALLS), True),
     Words("visits", "connection", tuple(CONNECTIONS), True),
     Words("charts", "kind", tuple(KINDS)),

@@ -7,6 +7,7 @@ from pydantic import AfterValidator, AwareDatetime, BaseModel, ConfigDict, Field
 from sqlalchemy import JSON, inspect
 from sqlalchemy.types import TypeEngine
 
+from nudge.core.physics.circuit.plate_fields import PLATE_CHOICES
 from nudge.store.live_tables import Import, Override, Plant
 from nudge.store.shelf_tables import Cylinder, Movement, Weighing
 from nudge.store.tables import (
@@ -55,6 +56,12 @@ ADDED_LATER = frozenset(
         ("systems", "strips_off_over_c"),
         ("systems", "compressor_off_under_c"),
         ("systems", "house_loss_w_k"),
+        ("systems", "box_set_point_c"),
+        ("systems", "coil_class_k"),
+        ("systems", "condenser_class_k"),
+        ("systems", "has_receiver"),
+        ("systems", "head_pressure_control"),
+        ("systems", "defrost_kind"),
         ("verdicts", "kept"),
         ("readings", "part"),
         ("cylinders", "rated_kpa"),
@@ -63,6 +70,7 @@ ADDED_LATER = frozenset(
 )
 """Columns that bundles written before them lack, as they do `written_by`: read as unknown."""
 UNLESS_SAID: dict[tuple[str, str], Any] = {
+    **{("systems", choice.key): "" for choice in PLATE_CHOICES},
     ("cylinders", "condition"): "clean",
     ("cylinders", "takes_flammable"): False,
 }

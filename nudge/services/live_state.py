@@ -26,6 +26,7 @@ OLD_MS = 15 * 60_000
 """A probe silent for longer than this has no present value at all."""
 LOOKED_BACK_MS = 25 * 60_000
 """A defrost that ended ten minutes ago, and the longest one, lie within this."""
+BOX = "box_air_temp"
 BEFORE_START_MS = 45_000
 STILL_KPA = 6.0
 RUNNING_RATIO = 1.25
@@ -53,6 +54,8 @@ class LiveState:
     lies: tuple[Lie, ...]
     minutes_clear: float | None = None
     """Since the last defrost its vapour line shows; 0 in one, None where it shows none."""
+    box: Trace | None = None
+    """A cold room's air over the last while; None where no probe hangs in one."""
     shows: Mapping[str, float] = field(default_factory=dict)
     """Every channel's present value by its key, counted or not, after its zero."""
 
@@ -118,18 +121,21 @@ def live_state(session: Session, visit: Visit, now: datetime) -> LiveState | Non
         lies = tuple(lying(seen))
     except CoreError:
         lies = ()  # a pressure off the refrigerant's table: the assessment says so itself
-    clear = _minutes_clear(session, placed, now_ms) if heats else None
-    return LiveState(now_ms, tuple(placed), values, found, lies, clear, shows)
+    vapour = _looked_back(session, placed, VAPOUR, now_ms) if heats else None
+    clear = None if vapour is None else clear_of_defrost(vapour, now_ms / 1000)
+    box = _looked_back(session, placed, BOX, now_ms)
+    return LiveState(now_ms, tuple(placed), values, found, lies, clear, box, shows)
 
 
-def _minutes_clear(session: Session, placed: Sequence[Placed], now_ms: int) -> float | None:
-    """Since the last defrost that the clamp on the vapour line shows."""
-    there = [p for p in placed if p.now is not None and p.now.point == VAPOUR]
+def _looked_back(
+    session: Session, placed: Sequence[Placed], point: str, now_ms: int
+) -> Trace | None:
+    """What a point read over the last while, further back than what settles; None unwatched."""
+    there = [p for p in placed if p.now is not None and p.now.point == point]
     if not there:
         return None
     ids = [p.channel.id for p in there]
-    traces = _traces(session, there, ids, now_ms - LOOKED_BACK_MS, now_ms)
-    return clear_of_defrost(traces[VAPOUR], now_ms / 1000) if VAPOUR in traces else None
+    return _traces(session, there, ids, now_ms - LOOKED_BACK_MS, now_ms).get(point)
 
 
 def _raw_traces(

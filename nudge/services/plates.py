@@ -7,12 +7,12 @@ from nudge.core.language.units import UnitSystem
 from nudge.core.physics.chart.chart import Chart
 from nudge.core.physics.chart.chart_text import read_chart
 from nudge.core.physics.circuit.equipment import (
-    PLATE_NUMBERS,
     Plate,
     ReversingValve,
     application_named,
     device_named,
 )
+from nudge.core.physics.circuit.plate_fields import PLATE_CHOICES, PLATE_NUMBERS
 from nudge.store.tables import ChartRow, System
 
 
@@ -27,6 +27,7 @@ def plate_of(row: System) -> Plate:
         reversing_valve=ReversingValve(row.reversing_valve),
         charts=tuple(chart for _, chart, _ in readable_charts(row)),
         **{number.field: getattr(row, number.field) for number in PLATE_NUMBERS},
+        **{choice.key: getattr(row, choice.key) for choice in PLATE_CHOICES},
     )
 
 

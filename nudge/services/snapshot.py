@@ -30,14 +30,14 @@ from nudge.core.settling.gate import CLOCKS
 from nudge.core.targets.workings import target_workings
 from nudge.core.visit.calls import call_named
 from nudge.core.visit.order import first_said, standing_before
-from nudge.core.visit.record.standing import current
+from nudge.core.visit.record.standing import current, void_ids
 from nudge.core.visit.steps import check_of
 from nudge.core.visit.steps_opening import is_opened_next
 from nudge.services.charge_mode import charge_mode_of
 from nudge.services.circuit_way import left_to_weigh, said_of, since_opened
 from nudge.services.facts import findings_of, first_facts
 from nudge.services.folder import Folder
-from nudge.services.live_state import LiveState
+from nudge.services.live_state import BOX, LiveState
 from nudge.services.past import Known, past_of, stale_points
 from nudge.services.plates import plate_of
 from nudge.services.rows import si_value
@@ -209,6 +209,7 @@ def take_snapshot(visit: Visit, around: Surroundings) -> Snapshot:
         stale=stale_points(rows, visit, running_since),
         mode=call.mode,
         open_circuit=said_of(way),
+        box=box_over(visit, around.live),
         minutes_clear=around.live.minutes_clear if around.live else None,
         is_opened_next=is_opened_next(facts),
         charge_mode=mode[0],
@@ -233,6 +234,17 @@ def take_snapshot(visit: Visit, around: Surroundings) -> Snapshot:
         found.sized if found else None,
         around,
     )
+
+
+def box_over(visit: Visit, live: LiveState | None) -> tuple[tuple[float, float], ...]:
+    """A cold room's air over the visit [min, °C]: by its probe, else as it was typed."""
+    if live is not None and live.box is not None:
+        rows = zip(live.box.seconds, live.box.values, strict=True)
+        return tuple((seconds / 60, temp) for seconds, temp in rows)
+    void = void_ids(visit.readings)
+    typed = [r for r in visit.readings if r.point == BOX and r.id not in void and not r.withdraws]
+    typed.sort(key=lambda row: row.taken_at)
+    return tuple((row.taken_at.timestamp() / 60, si_value(row)) for row in typed)
 
 
 def _judged(

@@ -106,7 +106,7 @@ class RoundTripTest(WithClient):
     def si(self, body: dict[str, Any], units: str) -> dict[str, Any]:
         from nudge.core.language.units import Quantity, from_si, to_si
         from nudge.core.language.vocabulary.points import POINTS
-        from nudge.core.physics.circuit.equipment import PLATE_NUMBERS
+        from nudge.core.physics.circuit.plate_fields import PLATE_NUMBERS
 
         def shown(value: float | None, quantity: Quantity) -> float | None:
             if value is None:

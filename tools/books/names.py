@@ -7,7 +7,7 @@ from nudge.core.language.units import UNITS
 from nudge.core.language.vocabulary.accuracy import ACCURACY
 from nudge.core.language.vocabulary.actions import ACTIONS
 from nudge.core.language.vocabulary.points import POINTS
-from nudge.core.physics.circuit.equipment import PLATE_NUMBERS
+from nudge.core.physics.circuit.plate_fields import PLATE_NUMBERS
 from nudge.core.physics.refrigerant.catalogue import CATALOGUE
 from nudge.core.physics.refrigerant.table import load_table
 from tools.books.page import fahrenheit_text, key, page, table

@@ -8,7 +8,7 @@ from pydantic import AllowInfNan
 from nudge.api.access import UnitsIn
 from nudge.core.language.errors import CoreError
 from nudge.core.language.units import Quantity, UnitSystem, atmospheric_kpa, from_si, to_si
-from nudge.core.physics.circuit.equipment import PLATE_NUMBERS, check_plate_number
+from nudge.core.physics.circuit.plate_fields import PLATE_NUMBERS, check_plate_number
 from nudge.core.physics.refrigerant.catalogue import CATALOGUE, Refrigerant
 from nudge.core.physics.refrigerant.saturation import pressures_at, saturation_at
 from nudge.core.physics.refrigerant.table import load_table

@@ -13,15 +13,15 @@ from nudge.core.physics.circuit.derived_table import DERIVED
 from nudge.core.physics.circuit.equipment import (
     APPLICATION_LABELS,
     DEVICE_LABELS,
-    PLATE_NUMBERS,
     REVERSING_VALVE_LABELS,
-    PlateNumber,
 )
+from nudge.core.physics.circuit.plate_fields import PLATE_CHOICES, PLATE_NUMBERS, PlateNumber
 from nudge.presenters.choices import ChoiceOut
 from nudge.presenters.vocabulary import (
     ActionOut,
     DerivedOut,
     ObservationOut,
+    PlateChoiceOut,
     PlateNumberOut,
     PointOut,
     VocabularyOut,
@@ -74,6 +74,15 @@ def vocabulary(units: UnitsIn) -> VocabularyOut:
         stop_reasons=[ChoiceOut(key=k, label=v) for k, v in STOP_REASONS.items()],
         cylinder_kinds=[ChoiceOut(key=k, label=v) for k, v in CYLINDER_KINDS.items()],
         plate_numbers=[_plate_number(row, units) for row in PLATE_NUMBERS],
+        plate_choices=[
+            PlateChoiceOut(
+                key=row.key,
+                label=row.label,
+                options=[ChoiceOut(key=k, label=v) for k, v in row.options.items()],
+                about=row.about,
+            )
+            for row in PLATE_CHOICES
+        ],
     )
 
 

@@ -85,6 +85,8 @@ class Behaviour:
     """Boiling under this the coil ices, where that is no part of its work."""
     usual_boiling_c: float | None = None
     rated_air: RatedAir = COOLING_AIR
+    floods_at: tuple[str, ...] = ("superheat", "evaporator_superheat")
+    """The superheats that tell liquid at the compressor, the least of them counts."""
     has_coil_model: bool = False
     """The indoor coil works as the coil model knows it."""
     looks_without_gauges: bool = False

@@ -26,6 +26,7 @@ from nudge.core.physics.circuit.derived import (
 )
 from nudge.core.physics.circuit.equipment import Plate
 from nudge.core.physics.circuit.past import Past
+from nudge.core.physics.cold_room.room import ColdRoom, cold_room
 from nudge.core.physics.heating.balance import HeatBalance, balance
 from nudge.core.physics.refrigerant.table import load_table
 
@@ -67,6 +68,8 @@ class Context:
     """How long it has been so."""
     minutes_clear: float | None = None
     """Since the last defrost that its clamps saw; 0 in one, None where they saw none."""
+    box: tuple[tuple[float, float], ...] = ()
+    """A cold room's air over the visit [min, °C], oldest first."""
     is_opened_next: bool = False
     """It is locked out to be opened: nothing of it is judged any more."""
     open_stage: Stage | None = None
@@ -126,6 +129,8 @@ class Case:
     """What a healthy coil would do at its rated airflow, whatever was measured."""
     heat: HeatBalance | None = None
     """The balance of a visit in heating; None in cooling."""
+    room: ColdRoom | None = None
+    """A cold room beside its design; None for other plant."""
     record: Readings = field(default_factory=dict)
     """The readings as they were taken; behind a collar `readings` hold the air that the
     condenser draws as its outdoor air (see `drawn`)."""
@@ -185,6 +190,7 @@ def open_case(
         None if coil is None else CoilExpectation(coil, derived.airflow_per_capacity is not None),
         rated,
         balance(plate, readings, context.observations) if behaviour.roles.heats else None,
+        cold_room(plate, readings, context.box) if behaviour.roles.has_box else None,
         record,
     )
 

@@ -29,6 +29,21 @@ WARMED = frozenset(
     }
 )
 """The gates of heat: long enough, steady, clear of a defrost, cold outdoors."""
+BOXED = frozenset(
+    {
+        "run_short",
+        "just_changed",
+        "not_settled",
+        "contradicted",
+        "estimated",
+        "stale",
+        "no_set_point",
+        "off_set_point",
+        "in_defrost",
+        "door_open",
+    }
+)
+"""The gates of a cold room: long enough, steady, near set point, clear of a defrost, door shut."""
 COOLED = frozenset(
     {
         "plate_subcooling",
@@ -138,10 +153,11 @@ _ROWS = (
         roles=Roles(("suction_line_temp",), ("liquid_line_temp",),
                     ("box_air_temp", "return_air_temp")),
         not_judged=say(
-            "Nudge shows a cold room's numbers but does not judge its charge yet. Judge it near "
-            "set point, by the plate."
+            "A cold room is charged by its receiver or its plate, by weight: subcooling does not "
+            "tell. Near set point Nudge checks it by its design."
         ),
-        gates=ONLY_THERE,
+        gates=ONLY_THERE | BOXED,
+        floods_at=("superheat",),
         without_schools=VALVE_HEALTH,
         superheat_tolerance_k=degrees_f(3),
         stations=_WAY_ROUND,

@@ -11,7 +11,7 @@ from nudge.core.physics.air.airflow import AIRFLOW_METHODS
 from nudge.core.physics.air.coil import CAPACITY_OWN_ERROR
 from nudge.core.physics.circuit.derived import derive
 from nudge.core.physics.circuit.derived_table import DERIVED, formula_of
-from nudge.core.physics.circuit.equipment import PLATE_NUMBERS
+from nudge.core.physics.circuit.plate_fields import PLATE_NUMBERS
 
 OWN_SHARE = {
     "capacity_normalised": CAPACITY_OWN_ERROR,

@@ -10,7 +10,8 @@ from nudge.core.language.vocabulary.accuracy import accuracy_of
 from nudge.core.language.vocabulary.points import POINTS
 from nudge.core.language.working import Input
 from nudge.core.physics.air.airflow import CLIMATES
-from nudge.core.physics.circuit.equipment import DEVICE_LABELS, PLATE_NUMBERS
+from nudge.core.physics.circuit.equipment import DEVICE_LABELS
+from nudge.core.physics.circuit.plate_fields import PLATE_NUMBERS
 from nudge.core.physics.circuit.tubes import HOSES, TUBES
 from nudge.core.physics.refrigerant.catalogue import CATALOGUE
 

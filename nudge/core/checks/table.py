@@ -4,6 +4,7 @@ from collections.abc import Mapping
 from types import MappingProxyType
 
 from nudge.core.checks.check import Check
+from nudge.core.checks.in_cold_rooms import COLD_ROOM_CHECKS
 from nudge.core.checks.in_heating import HEATING_CHECKS
 from nudge.core.checks.looks import LOOSE, Look, seen
 
@@ -639,7 +640,7 @@ _ROWS = (
     ),
 )
 
-_EVERY = (*_ROWS, *HEATING_CHECKS)
+_EVERY = (*_ROWS, *HEATING_CHECKS, *COLD_ROOM_CHECKS)
 CHECKS: Mapping[str, Check] = MappingProxyType({row.key: row for row in _EVERY})
 LOOKS: tuple[Look, ...] = (
     *(row.look for row in _EVERY if row.look is not None and row.look.where),

@@ -17,6 +17,9 @@ from nudge.core.physics.refrigerant.table import load_table
 from nudge.core.settling.breaches import is_standing
 
 LIQUID_RETURN_K = degrees_f(3)
+AT_COIL_K = 0.0
+"""A freezer's coil works near its saturation: where only its outlet is read, liquid is told by no
+superheat at all."""
 OVERHEATING_C = fahrenheit(225)
 HIGH_HEAD_K, FAR_TOO_HIGH_HEAD_K = degrees_f(40), degrees_f(55)
 HEAD_LIMIT_C = fahrenheit(149)
@@ -40,14 +43,16 @@ class Hazard:
 
 
 def _liquid_return(case: Case) -> Said | None:
-    values = (case.derived.superheat, case.derived.evaporator_superheat)
+    values = [case.derived.get(key) for key in case.behaviour.floods_at]
     least = min((v for v in values if v is not None), default=None)
-    if least is None or least >= LIQUID_RETURN_K or is_standing(case):
+    at_coil = case.room is not None and case.derived.superheat_at_coil
+    limit = AT_COIL_K if at_coil else LIQUID_RETURN_K
+    if least is None or least >= limit or is_standing(case):
         return None
     return say(
         "Superheat {sh} is under {limit}: liquid may be reaching the compressor. Add nothing.",
         sh=difference(least),
-        limit=difference(LIQUID_RETURN_K),
+        limit=difference(limit),
     )
 
 

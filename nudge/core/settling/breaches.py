@@ -221,7 +221,7 @@ CLEAR_MINUTES = 10.0
 
 def in_defrost(case: Case, targets: Targets) -> Said | None:
     clear = case.context.minutes_clear
-    if not case.behaviour.roles.heats:
+    if not case.behaviour.roles.heats and case.room is None:
         return None
     if clear is not None and clear < CLEAR_MINUTES:
         if clear == 0:

@@ -9,6 +9,7 @@ to move refrigerant (the rule `past_a_gate` of the decision holds that).
 from nudge.core.behaviours.case import Case
 from nudge.core.language.errors import UnknownName
 from nudge.core.language.said import Said
+from nudge.core.settling.box import door_open, no_set_point, off_set_point
 from nudge.core.settling.breaches import (
     air_unseen,
     application,
@@ -140,6 +141,32 @@ GATES: tuple[Gate, ...] = (
         in_defrost,
         "Wait out the defrost.",
         ("look", "clear_of_defrost"),
+    ),
+    Gate(
+        "no_set_point",
+        "blocks",
+        "What a room should boil at follows from its set point and its coil's class.",
+        "trade rule",
+        no_set_point,
+        "Write the box's set point in the plate.",
+        ("work", "plate"),
+    ),
+    Gate(
+        "off_set_point",
+        "blocks",
+        "Further than 5 °F from its set point a room pulls down: every number is the load's.",
+        "trade rule",
+        off_set_point,
+        "Pull-down: come back near set point.",
+    ),
+    Gate(
+        "door_open",
+        "blocks",
+        "Warm wet air through a door is a load that no design counts.",
+        "trade rule",
+        door_open,
+        "Shut the door.",
+        ("look", "door_shut"),
     ),
     Gate(
         "too_mild_to_heat",

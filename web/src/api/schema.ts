@@ -4943,6 +4943,18 @@ export interface components {
             compressor_off_under?: number | null;
             /** House Loss */
             house_loss?: number | null;
+            /** Box Set Point */
+            box_set_point?: number | null;
+            /** Coil Class */
+            coil_class?: number | null;
+            /** Condenser Class */
+            condenser_class?: number | null;
+            /** Has Receiver */
+            has_receiver?: string | null;
+            /** Head Pressure Control */
+            head_pressure_control?: string | null;
+            /** Defrost Kind */
+            defrost_kind?: string | null;
             /** Name */
             name: string;
             /** Note */
@@ -5492,6 +5504,18 @@ export interface components {
             compressor_off_under?: number | null;
             /** House Loss */
             house_loss?: number | null;
+            /** Box Set Point */
+            box_set_point?: number | null;
+            /** Coil Class */
+            coil_class?: number | null;
+            /** Condenser Class */
+            condenser_class?: number | null;
+            /** Has Receiver */
+            has_receiver?: string | null;
+            /** Head Pressure Control */
+            head_pressure_control?: string | null;
+            /** Defrost Kind */
+            defrost_kind?: string | null;
             /** Name */
             name?: string | null;
             /** Note */
@@ -5517,6 +5541,23 @@ export interface components {
                 [key: string]: number | string | null;
             } | null;
         };
+        /**
+         * PlateChoiceOut
+         * @description What a plate says by a word, with the words there are.
+         */
+        PlateChoiceOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Options */
+            options: components["schemas"]["ChoiceOut"][];
+            /**
+             * About
+             * @enum {string}
+             */
+            about: "plate" | "charge" | "heating" | "cold_room";
+        };
         /** PlateNumberOut */
         PlateNumberOut: {
             /** Key */
@@ -5535,7 +5576,7 @@ export interface components {
              * About
              * @enum {string}
              */
-            about: "plate" | "charge" | "heating";
+            about: "plate" | "charge" | "heating" | "cold_room";
         };
         /**
          * PocketIn
@@ -5981,6 +6022,37 @@ export interface components {
             reason: string;
         };
         /**
+         * RoomOut
+         * @description What a cold room's visit shows.
+         */
+        RoomOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "" | "freezer" | "cooler";
+            /** Rows */
+            rows: components["schemas"]["RungOut"][];
+            /** Is Guessed */
+            is_guessed: boolean;
+            /** Falls */
+            falls: string;
+        };
+        /**
+         * RungOut
+         * @description One number beside what the design asks; "" where either is not known.
+         */
+        RungOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Now */
+            now: string;
+            /** Expected */
+            expected: string;
+        };
+        /**
          * SaturationOut
          * @description Temperatures at a pressure, or gauge pressures at a temperature.
          */
@@ -6295,6 +6367,7 @@ export interface components {
             /** Target Map */
             target_map: components["schemas"]["DrawnMap"][];
             heat: components["schemas"]["HeatOut"] | null;
+            room: components["schemas"]["RoomOut"] | null;
             order: components["schemas"]["OrderOut"];
             nudge: components["schemas"]["AdviceOut"] | null;
             circuit: components["schemas"]["CircuitOut"] | null;
@@ -6486,6 +6559,18 @@ export interface components {
             compressor_off_under?: number | null;
             /** House Loss */
             house_loss?: number | null;
+            /** Box Set Point */
+            box_set_point?: number | null;
+            /** Coil Class */
+            coil_class?: number | null;
+            /** Condenser Class */
+            condenser_class?: number | null;
+            /** Has Receiver */
+            has_receiver?: string | null;
+            /** Head Pressure Control */
+            head_pressure_control?: string | null;
+            /** Defrost Kind */
+            defrost_kind?: string | null;
             /** Refrigerant */
             refrigerant: string;
             /** Metering Device */
@@ -6551,6 +6636,10 @@ export interface components {
             /** Numbers */
             numbers: {
                 [key: string]: number | null;
+            };
+            /** Choices */
+            choices: {
+                [key: string]: string;
             };
         };
         /**
@@ -6980,6 +7069,7 @@ export interface components {
             /** Target Map */
             target_map: components["schemas"]["DrawnMap"][];
             heat: components["schemas"]["HeatOut"] | null;
+            room: components["schemas"]["RoomOut"] | null;
         };
         /** VocabularyOut */
         VocabularyOut: {
@@ -7007,6 +7097,8 @@ export interface components {
             cylinder_kinds: components["schemas"]["ChoiceOut"][];
             /** Plate Numbers */
             plate_numbers: components["schemas"]["PlateNumberOut"][];
+            /** Plate Choices */
+            plate_choices: components["schemas"]["PlateChoiceOut"][];
         };
         /**
          * WayDot

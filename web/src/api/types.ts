@@ -19,6 +19,7 @@ export type DrawnLoop = Schemas['DrawnLoop']
 export type DrawnMap = Schemas['DrawnMap']
 export type DrawnHeat = Schemas['DrawnHeat']
 export type Heat = Schemas['HeatOut']
+export type Room = NonNullable<Visit['room']>
 export type CardLine = Schemas['CardLineOut']
 export type Heard = Schemas['HeardOut']
 export type Vocabulary = Schemas['VocabularyOut']

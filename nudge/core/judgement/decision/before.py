@@ -4,6 +4,7 @@ from collections.abc import Callable
 from dataclasses import replace
 from math import ceil
 
+from nudge.core.judgement.decision.cold_room import COLD_ROOM
 from nudge.core.judgement.decision.decision import HangsOn
 from nudge.core.judgement.decision.doses import IN_VAIN, unanswered
 from nudge.core.judgement.decision.ground import Ground
@@ -96,8 +97,8 @@ def _stop_adding(ground: Ground) -> Finding | None:
 
 def _not_judged(ground: Ground) -> Finding | None:
     found = _by_gate(ground, lambda b: b.gate.key == "application_not_judged")
-    is_heat = ground.case.heat is not None  # that is judged, further down
-    return None if found is None or is_heat else replace(found, stage=None)
+    is_checked = ground.case.heat is not None or ground.case.room is not None  # further down
+    return None if found is None or is_checked else replace(found, stage=None)
 
 
 def _standing(ground: Ground) -> Finding | None:
@@ -301,6 +302,7 @@ BEFORE: tuple[Rule, ...] = (
     Rule("impossible", "impossible", "Put the reading right first.", "do_not_charge", "read",
          "Readings that cannot all be true are not judged.", _impossible),
     *HEATING,
+    *COLD_ROOM,
     Rule("caps_on", "charge", "Not enough to tell yet.", "do_not_charge", "look",
          "Without a pressure the look decides: leave the caps on, or connect.", _by_look),
     Rule("wrong_way", "first", "Stop. It does not get through.", "do_not_charge", "act",

@@ -51,7 +51,7 @@ class Dose:
     wait_minutes: float
 
 
-RIGHT_UNCHARGED = frozenset({"heat_right"})
+RIGHT_UNCHARGED = frozenset({"heat_right", "room_right"})
 """Answers that find plant right without a word of its charge."""
 
 

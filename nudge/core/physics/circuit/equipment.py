@@ -4,8 +4,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import Literal
 
-from nudge.core.language.errors import OutOfRange, UnknownName
-from nudge.core.language.units import Quantity, to_si
+from nudge.core.language.errors import UnknownName
 from nudge.core.physics.air.coil import flow_per_capacity
 from nudge.core.physics.chart.chart import Chart
 from nudge.core.physics.refrigerant.catalogue import refrigerant
@@ -68,93 +67,6 @@ REVERSING_VALVE_LABELS = {
 }
 
 
-@dataclass(frozen=True, slots=True)
-class PlateNumber:
-    """One number a plate may carry: the key the API uses, its quantity, its believable range.
-
-    `low`/`high` in field units: outside them the number was misread, so it is refused.
-    """
-
-    key: str
-    field: str
-    label: str
-    quantity: Quantity
-    low: float
-    high: float
-    hint: str = ""
-    about: Literal["plate", "charge", "heating"] = "plate"
-    """Which sheet asks for it: the plate, the sum of the charge, or a heat pump's winter."""
-
-
-_D = Quantity.TEMPERATURE_DIFFERENCE
-PLATE_NUMBERS: tuple[PlateNumber, ...] = (
-    PlateNumber(
-        "nominal_capacity", "nominal_capacity_w", "Capacity", Quantity.CAPACITY, 1_000, 600_000,
-        "12,000 Btu/h is one ton",
-    ),
-    PlateNumber("rated_seer", "rated_seer", "SEER", Quantity.EFFICIENCY, 5, 45),
-    PlateNumber(
-        "target_subcooling", "target_subcooling_k", "Target subcooling", _D, 1, 30,
-        "on the plate or in the door; leave empty if it is not given",
-    ),
-    PlateNumber("target_superheat", "target_superheat_k", "Target superheat", _D, 1, 45),
-    PlateNumber(
-        "condensing_over_ambient", "condensing_over_ambient_k", "Condensing over ambient", _D, 3, 50
-    ),
-    PlateNumber("approach", "approach_k", "Approach", _D, 1, 25),
-    PlateNumber("elevation", "elevation_m", "Site elevation", Quantity.LENGTH, -1_500, 16_000),
-    PlateNumber("rated_airflow", "rated_airflow_lps", "Rated airflow", Quantity.AIRFLOW, 50, 20_000,
-                "standard air, if the plate or manual gives one"),
-    PlateNumber("line_set_length", "line_set_length_m", "Line set length", Quantity.LENGTH, 0, 500,
-                about="charge"),
-    PlateNumber("factory_charge", "factory_charge_kg", "Factory charge", Quantity.CHARGE, 0.1, 200,
-                "on the plate", about="charge"),
-    PlateNumber("line_length_included", "line_length_included_m", "Line length included",
-                Quantity.LENGTH, 0, 200, "that the factory charge covers, often 15 ft",
-                about="charge"),
-    PlateNumber("charge_per_length", "charge_g_per_m", "Charge per length",
-                Quantity.CHARGE_PER_LENGTH, 0.01, 5, "worked out from the tube where it is empty",
-                about="charge"),
-    PlateNumber("liquid_line_size", "liquid_line_mm", "Liquid line, outside", Quantity.TUBE_SIZE,
-                0.18, 3.2, about="charge"),
-    PlateNumber("vapour_line_size", "vapour_line_mm", "Vapour line, outside", Quantity.TUBE_SIZE,
-                0.18, 4.2, about="charge"),
-    PlateNumber("coil_adder", "coil_adder_g", "Coil adder", Quantity.SMALL_MASS, -160, 320,
-                "ounces the plate adds for this indoor coil", about="charge"),
-    PlateNumber("drier_adder", "drier_adder_g", "Drier adder", Quantity.SMALL_MASS, 0, 64,
-                about="charge"),
-    PlateNumber("design_pressure_low", "design_pressure_low_kpa", "Design pressure, low side",
-                Quantity.PRESSURE, 20, 1_500, "the lower of the two on the plate"),
-    PlateNumber("design_pressure_high", "design_pressure_high_kpa", "Design pressure, high side",
-                Quantity.PRESSURE, 50, 2_500),
-    PlateNumber("heat_at_47", "heat_47_w", "Heat at the mild point", Quantity.CAPACITY,
-                1_000, 600_000, "the rating at 47 °F (8.3 °C)", about="heating"),
-    PlateNumber("heat_at_17", "heat_17_w", "Heat at the cold point", Quantity.CAPACITY,
-                500, 600_000, "the rating at 17 °F (−8.3 °C)", about="heating"),
-    PlateNumber("power_at_47", "power_47_w", "Power at the mild point", Quantity.POWER, 100, 60_000,
-                "fans counted in", about="heating"),
-    PlateNumber("power_at_17", "power_17_w", "Power at the cold point", Quantity.POWER, 100, 60_000,
-                about="heating"),
-    PlateNumber("lowest_outdoor", "lowest_outdoor_c", "Coldest it may run", Quantity.TEMPERATURE,
-                -40, 50, "the rated minimum outdoors", about="heating"),
-    PlateNumber("strips", "strips_kw", "Strips, all together", Quantity.HEATER_POWER, 0.5, 80,
-                "as written on the heater", about="heating"),
-    PlateNumber("strips_off_over", "strips_off_over_c", "Strips locked out over",
-                Quantity.TEMPERATURE, 0, 75, "as the thermostat is set", about="heating"),
-    PlateNumber("compressor_off_under", "compressor_off_under_c", "Compressor locked out under",
-                Quantity.TEMPERATURE, -40, 65, "as the thermostat is set", about="heating"),
-    PlateNumber("house_loss", "house_loss_w_k", "House loses, a degree", Quantity.HEAT_LOSS,
-                20, 20_000, "worked out from a cold hour, or entered", about="heating"),
-)  # fmt: skip
-
-
-def check_plate_number(row: PlateNumber, value_si: float) -> None:
-    """Refuse a plate number outside its believable range, or NaN. Raises: OutOfRange."""
-    low, high = (to_si(v, row.quantity, "ip") for v in (row.low, row.high))
-    if not low <= value_si <= high:
-        raise OutOfRange(row.label, value_si, low, high, row.quantity)
-
-
 def application_named(name: str) -> Application:
     """Raises: UnknownName, with the nearest."""
     if name not in set(Application):
@@ -210,6 +122,12 @@ class Plate:
     strips_off_over_c: float | None = None
     compressor_off_under_c: float | None = None
     house_loss_w_k: float | None = None
+    box_set_point_c: float | None = None
+    coil_class_k: float | None = None
+    condenser_class_k: float | None = None
+    has_receiver: str = ""
+    head_pressure_control: str = ""
+    defrost_kind: str = ""
     indoor_unit: str = ""
     blower_tap: str = ""
     reversing_valve: ReversingValve = ReversingValve.UNKNOWN

@@ -29,5 +29,10 @@ class Roles:
         """Whether the house is the warm side."""
         return "return_air_temp" in self.warm_air
 
+    @property
+    def has_box(self) -> bool:
+        """Whether the cold side's air is a cold room's."""
+        return "box_air_temp" in self.cold_air
+
 
 COOLING = Roles()

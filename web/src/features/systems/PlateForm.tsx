@@ -70,6 +70,7 @@ export function PlateForm(props: Props) {
         .map((row) => (
           <NumberField key={row.key} system={system} row={row} />
         ))}
+      <PlateChoices {...{ system, vocabulary }} about="plate" />
       {columns.indoor_unit.length > 1 && (
         <TextField
           system={system}
@@ -104,6 +105,35 @@ export function WinterFields({ system, vocabulary }: Pick<Props, 'system' | 'voc
         ))}
     </div>
   )
+}
+
+/** A cold room by its design: set point, classes, how it defrosts. */
+export function RoomFields({ system, vocabulary }: Pick<Props, 'system' | 'vocabulary'>) {
+  return (
+    <div className="grid gap-x-6 gap-y-3 pt-3 sm:grid-cols-2">
+      {vocabulary.plate_numbers
+        .filter((row) => row.about === 'cold_room')
+        .map((row) => (
+          <NumberField key={row.key} system={system} row={row} />
+        ))}
+      <PlateChoices {...{ system, vocabulary }} about="cold_room" />
+    </div>
+  )
+}
+
+type ChoicesProps = Pick<Props, 'system' | 'vocabulary'> & { about: PlateNumber['about'] }
+
+/** What a plate says by a word. */
+function PlateChoices({ system, vocabulary, about }: ChoicesProps) {
+  return vocabulary.plate_choices
+    .filter((row) => row.about === about)
+    .map((row) => (
+      <ChoiceField
+        key={row.key}
+        {...{ system, field: row.key, label: row.label, asks: false }}
+        options={[['', 'not said'], ...row.options.map((one) => [one.key, one.label])]}
+      />
+    ))
 }
 
 /** The plate's numbers about charge, beside the sum they come to. */
@@ -215,9 +245,11 @@ function TextField({ system, field, label, known = [] }: TextProps) {
   )
 }
 
+type Named = 'refrigerant' | 'metering_device' | 'application' | 'method' | 'reversing_valve'
 type ChoiceProps = {
   system: System
-  field: 'refrigerant' | 'metering_device' | 'application' | 'method' | 'reversing_valve'
+  /** One of the system's own names, or the key of a word its plate may say. */
+  field: Named | (string & {})
   label: string
   options: readonly (readonly string[])[]
   asks: boolean
@@ -226,17 +258,18 @@ type ChoiceProps = {
 function ChoiceField({ system, field, label, options, asks }: ChoiceProps) {
   const { units } = usePreferences()
   const [draft, setDraft] = useDraft(`plate:${system.id}:${field}:${units}`)
+  const stored = system.choices[field] ?? system[field as Named]
   useEffect(() => {
-    if (draft === system[field]) setDraft(undefined)
-  }, [draft, system, field, setDraft])
+    if (draft === stored) setDraft(undefined)
+  }, [draft, stored, setDraft])
   return (
     <Labelled id={`plate-${field}`} label={label} aside="" problem={null}>
       <select
         id={`plate-${field}`}
-        value={draft ?? system[field]}
+        value={draft ?? stored}
         onChange={(event) => {
           setDraft(event.target.value)
-          const was = { [field]: system[field] }
+          const was = { [field]: stored }
           if (!asks) sendField(system.id, { [field]: event.target.value, was }, units)
         }}
         className="h-11 w-full rounded border border-rule-strong bg-sheet px-2"
@@ -247,14 +280,14 @@ function ChoiceField({ system, field, label, options, asks }: ChoiceProps) {
           </option>
         ))}
       </select>
-      {asks && draft !== undefined && draft !== system[field] && (
+      {asks && draft !== undefined && draft !== stored && (
         <WasItWrong
-          was={options.find(([key]) => key === system[field])?.[1] ?? system[field]}
+          was={options.find(([key]) => key === stored)?.[1] ?? stored}
           now={options.find(([key]) => key === draft)?.[1] ?? draft}
           onAnswer={(wrong) =>
             sendField(
               system.id,
-              { [field]: draft, wrong_until_now: wrong, was: { [field]: system[field] } },
+              { [field]: draft, wrong_until_now: wrong, was: { [field]: stored } },
               units,
             )
           }

@@ -21,7 +21,7 @@ import { LinkRow } from '../../ui/LinkRow'
 import { LoadState } from '../../ui/LoadState'
 import { ChartsSection } from './ChartsSection'
 import { Compare } from './Compare'
-import { PlateForm, WinterFields } from './PlateForm'
+import { PlateForm, RoomFields, WinterFields } from './PlateForm'
 import { Keeping, Standing } from './Records'
 import { WeighInSheet } from './WeighInSheet'
 import { newId } from '../../lib/ids'
@@ -108,6 +108,12 @@ function Page({ page, vocabulary, fluids }: Props) {
             <section aria-label="In winter">
               <Heading aside="of a heat pump">In winter</Heading>
               <WinterFields system={system} vocabulary={vocabulary} />
+            </section>
+          )}
+          {system.application === 'refrigeration' && (
+            <section aria-label="The room">
+              <Heading aside="of a cold room">The room</Heading>
+              <RoomFields system={system} vocabulary={vocabulary} />
             </section>
           )}
           <WeighInSheet system={system} vocabulary={vocabulary} />

@@ -1,5 +1,6 @@
 import type { Standing, Units, Vocabulary } from '../../../api/types'
 import { HeatBalance } from '../HeatBalance'
+import { RoomRungs } from '../RoomRungs'
 import { Suspects } from '../Suspects'
 import { Besides, Reasons } from '../Reasons'
 
@@ -41,6 +42,7 @@ export function WhyTab({ visit, vocabulary, units, onForm, onChanges }: Props) {
   return (
     <>
       {visit.heat && <HeatBalance heat={visit.heat} />}
+      {visit.room && <RoomRungs room={visit.room} />}
       <Reasons visit={visit} assessment={visit.assessment} onForm={onForm} onChanges={onChanges} />
       <Suspects {...{ visit, vocabulary, units }} />
       <Besides assessment={visit.assessment} />

@@ -1,0 +1,132 @@
+"""A cold room on its visit: judged near set point by its windows, never told to take refrigerant."""
+
+import itertools
+import unittest
+
+from nudge.core.behaviours.case import Context
+from nudge.core.judgement.assess import assess
+from nudge.core.language.units import degrees_f, fahrenheit
+from nudge.core.physics.circuit.equipment import Application, MeteringDevice, Plate
+from nudge.core.physics.refrigerant.table import load_table
+
+FREEZER = Plate(
+    "R-404A",
+    MeteringDevice.TXV,
+    Application.REFRIGERATION,
+    nominal_capacity_w=2_200.0,
+    box_set_point_c=fahrenheit(-5),
+    coil_class_k=degrees_f(10),
+    condenser_class_k=degrees_f(25),
+    has_receiver="yes",
+)
+TABLE = load_table("R-404A")
+
+
+def read(boils=-15.0, box=-5.0, coil=5.0, comes=22.0, outdoor=72.0, head=97.0, liquid=None):
+    """What instruments say: saturations and air in °F, superheats in °F over boiling."""
+    readings = {
+        "suction_pressure": TABLE.dew.pressure(fahrenheit(boils)) - 101.325,
+        "liquid_pressure": TABLE.bubble.pressure(fahrenheit(head)) - 101.325,
+        "box_air_temp": fahrenheit(box),
+        "outdoor_air_temp": fahrenheit(outdoor),
+        "evaporator_outlet_temp": fahrenheit(boils + coil),
+        "liquid_line_temp": fahrenheit(head - 8 if liquid is None else liquid),
+    }
+    if comes is not None:
+        readings["suction_line_temp"] = fahrenheit(boils + comes)
+    return readings
+
+
+def decided(readings, plate=FREEZER, seen=(), box=(), **context):
+    about = Context(
+        minutes_running=60.0,
+        minutes_since_change=60.0,
+        observations=frozenset(seen),
+        box=box,
+        **context,
+    )
+    return assess(plate, readings, about)
+
+
+class RoomTest(unittest.TestCase):
+    def test_near_set_point_by_its_design_it_is_right(self):
+        found = decided(read())
+        self.assertEqual(found.decision.key, "room_right")
+        self.assertEqual(found.hazards, ())
+        text = found.decision.reason.text("ip")
+        self.assertIn("−15.0 °F by design", text)
+
+    def test_a_freezer_near_saturation_at_its_coil_is_at_work_not_flooding(self):
+        # 1.2 °F at the coil, 15 at the compressor: near its band, and nothing is told of liquid.
+        found = decided(read(coil=1.2, comes=15.0))
+        self.assertEqual([h.key for h, _ in found.hazards], [])
+        self.assertNotEqual(found.decision.key, "room_floods")
+        floods = decided(read(coil=1.2, comes=2.0))
+        self.assertEqual([h.key for h, _ in floods.hazards], ["liquid_return"])
+        self.assertEqual(floods.decision.key, "room_floods")
+        alone = decided(read(coil=1.2, comes=None))  # only the coil's outlet is read
+        self.assertEqual([h.key for h, _ in alone.hazards], [])
+        self.assertEqual(alone.decision.hangs_on.key, "suction_line_temp")
+
+    def test_far_from_set_point_it_pulls_down_and_nothing_is_judged(self):
+        falls = tuple(
+            (float(m), fahrenheit(-10) + 20 * 2.718281828 ** (-m / 30)) for m in range(21)
+        )
+        readings = read(boils=-2.0, box=13.0, coil=14.0)
+        for box, words in (((), "Come back when"), (falls, "min to")):
+            found = decided(readings, box=box)
+            self.assertEqual(found.decision.key, "room_not_yet")
+            self.assertIn("Pull-down", found.decision.headline)
+            self.assertIn(words, found.decision.reason.text("ip"))
+        self.assertGreater(decided(readings, box=falls).decision.ready_in, 5)
+
+    def test_a_defrost_or_an_open_door_is_waited_out(self):
+        for seen, gate in (("in_defrost", "in_defrost"), ("door_open", "door_open")):
+            found = decided(read(coil=14.0), seen=[seen])
+            self.assertEqual(found.decision.key, "room_not_yet", seen)
+            self.assertEqual([b.gate.key for b in found.breaches if b.effect == "blocks"][-1], gate)
+
+    def test_without_a_set_point_the_plate_is_asked_for(self):
+        plate = Plate("R-404A", MeteringDevice.TXV, Application.REFRIGERATION)
+        found = decided(read(), plate).decision
+        self.assertIn("set point", found.headline)
+        self.assertEqual(found.hangs_on.key, "plate")
+
+    def test_a_starved_coil_is_parted_before_anybody_thinks_of_charge(self):
+        starved = read(coil=16.0, boils=-22.0)
+        found = decided(starved).decision
+        self.assertEqual((found.key, found.hangs_on.key), ("room_starves", "read_receiver_level"))
+        full = decided(starved, seen=["receiver_right"]).decision
+        self.assertEqual(full.hangs_on.key, "walk_liquid_line")
+        short = decided(starved, seen=["receiver_low"]).decision
+        self.assertIn("leak", short.reason.text("ip"))
+        self.assertFalse(short.moves_refrigerant)
+
+    def test_boiling_low_with_the_feed_right_is_air_or_ice(self):
+        found = decided(read(boils=-25.0)).decision
+        self.assertEqual((found.key, found.hangs_on.key), ("room_boils_low", "see_room_fans"))
+        fans = decided(read(boils=-25.0), seen=["room_fans_run"]).decision
+        self.assertEqual(fans.hangs_on.key, "look_at_room_coil")
+
+    def test_a_head_off_its_rung_is_said_unless_a_control_holds_it(self):
+        self.assertEqual(decided(read(head=112.0)).decision.key, "room_head")
+        self.assertEqual(decided(read(outdoor=40.0, head=85.0)).decision.key, "room_head")
+        held = Plate(**{**{f: getattr(FREEZER, f) for f in FREEZER.__slots__},
+                        "head_pressure_control": "flooded"})  # fmt: skip
+        self.assertEqual(decided(read(outdoor=40.0, head=85.0), held).decision.key, "room_right")
+
+    def test_whatever_is_read_nobody_is_told_to_move_refrigerant(self):
+        for boils, box, coil, comes, head in itertools.product(
+            (-40.0, -22.0, -15.0, -8.0),
+            (-9.0, -5.0, -1.0, 20.0),
+            (-1.0, 1.0, 5.0, 20.0),
+            (None, 2.0, 22.0, 50.0),
+            (70.0, 97.0, 130.0),
+        ):
+            found = decided(read(boils, box, coil, comes, head=head, liquid=head - 2)).decision
+            self.assertFalse(found.moves_refrigerant, found.key)
+            self.assertNotIn("add refrigerant", found.reason.text("ip").lower())
+
+
+if __name__ == "__main__":
+    unittest.main()
