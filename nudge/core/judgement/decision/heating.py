@@ -310,7 +310,7 @@ HEATING: tuple[Rule, ...] = (
         "heat_over",
         "charge",
         "More heat than it can make.",
-        "Heat over the plate's line by more than both their ± is not the heat pump's alone.",
+        "Heat over the plate's line by 1.25 times both their ± is not the heat pump's alone.",
         _over,
     ),
     _row(

@@ -66,6 +66,10 @@ COP = Formula(
 )
 
 
+OVER_LIMITS = 1.25
+"""Heat is over the plate's line when it is so many of its ± over: strips add a third and more."""
+
+
 @dataclass(frozen=True, slots=True)
 class HeatBalance:
     """What a heating visit comes to; None for what its readings do not allow."""
@@ -107,14 +111,16 @@ class HeatBalance:
     def place(self) -> Place:
         """Where the heat stands: within its ± of what is expected, short of it, over it.
 
-        Between two defrosts a clear coil delivers more than their mean: over is over that.
+        Between two defrosts a clear coil delivers more than their mean: over is over that, by more
+        than readings make up: what warms besides the pump is never small.
         """
         off, limit = self.off_percent, self.limit_percent
         if off is None or self.delivered is None or self.clear_w is None:
             return "unknown"
         if off < -limit:
             return "short"
-        return "over" if 100 * log(self.delivered.value / self.clear_w) > limit else "right"
+        over = 100 * log(self.delivered.value / self.clear_w)
+        return "over" if over > OVER_LIMITS * limit else "right"
 
     def workings(self) -> dict[str, Working]:
         """Every number of it that can be opened, by its formula's key."""
