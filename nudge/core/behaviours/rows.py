@@ -59,6 +59,14 @@ COOLED = frozenset(
 )
 """Schools whose figure is for cooling: a plate's target says nothing of a winter's day."""
 VALVE_HEALTH = frozenset({"valve_health", "valve_health_at_coil"})
+NOT_IN_A_ROOM = VALVE_HEALTH | {
+    "plate_superheat",
+    "formula_superheat",
+    "fallback_subcooling",
+    "typical_subcooling",
+    "coil_split",
+}
+"""A room's superheat is counted at its coil, and no guess of a house's figures holds for it."""
 
 HEATING_AIR = RatedAir(
     outdoor_c=fahrenheit(35),
@@ -158,7 +166,7 @@ _ROWS = (
         ),
         gates=ONLY_THERE | BOXED,
         floods_at=("superheat",),
-        without_schools=VALVE_HEALTH,
+        without_schools=NOT_IN_A_ROOM,
         superheat_tolerance_k=degrees_f(3),
         stations=_WAY_ROUND,
     ),

@@ -50,12 +50,12 @@ def near_said(falls: PullDown) -> Said:
         return say("As it falls it never comes near.")
     if falls.latest_in_min is None:
         return say(
-            "As it falls it is within {near} in {left} at the earliest, and perhaps never.",
+            "As it falls it comes within {near} in {left} at the earliest, perhaps never.",
             near=difference(NEAR_K),
             left=minutes(falls.near_in_min),
         )
     return say(
-        "As it falls it is within {near} in {left} to {latest}.",
+        "As it falls it comes within {near} in {left} to {latest}.",
         near=difference(NEAR_K),
         left=minutes(falls.near_in_min),
         latest=minutes(falls.latest_in_min),

@@ -65,7 +65,7 @@ def choose_targets(case: Case, method: str | None = None, preferred: Sequence[st
     able: list[School] = []
     silent: list[tuple[School, Said]] = []
     for school in SCHOOLS:
-        if school.key in case.behaviour.without_schools:
+        if school.key in case.behaviour.without_schools or _by_level(case, school):
             continue
         try:
             target = school.target(case)
@@ -86,6 +86,11 @@ def choose_targets(case: Case, method: str | None = None, preferred: Sequence[st
         windows.setdefault(school.judges, answers[school.key])
     others = tuple(s for s in deciders if s is not deciding)
     return Targets(windows, deciding, others, tuple(silent), answers)
+
+
+def _by_level(case: Case, school: School) -> bool:
+    """With a receiver subcooling is not the charge: its level or the sight glass is."""
+    return school.judges in ("subcooling", "approach") and case.plate.has_receiver == "yes"
 
 
 def _is_outranked(deciding: School | None, silent: Sequence[tuple[School, Said]]) -> bool:

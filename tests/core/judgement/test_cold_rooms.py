@@ -2,6 +2,7 @@
 
 import itertools
 import unittest
+from dataclasses import replace
 
 from nudge.core.behaviours.case import Context
 from nudge.core.judgement.assess import assess
@@ -111,9 +112,34 @@ class RoomTest(unittest.TestCase):
     def test_a_head_off_its_rung_is_said_unless_a_control_holds_it(self):
         self.assertEqual(decided(read(head=112.0)).decision.key, "room_head")
         self.assertEqual(decided(read(outdoor=40.0, head=85.0)).decision.key, "room_head")
-        held = Plate(**{**{f: getattr(FREEZER, f) for f in FREEZER.__slots__},
-                        "head_pressure_control": "flooded"})  # fmt: skip
+        held = replace(FREEZER, head_pressure_control="flooded")
         self.assertEqual(decided(read(outdoor=40.0, head=85.0), held).decision.key, "room_right")
+
+    def test_with_a_receiver_subcooling_is_asked_of_no_plant(self):
+        house = Plate("R-410A", MeteringDevice.TXV, target_subcooling_k=5.0, has_receiver="yes")
+        table = load_table("R-410A")
+        readings = {
+            "suction_pressure": table.dew.pressure(4.0) - 101.325,
+            "liquid_pressure": table.bubble.pressure(40.0) - 101.325,
+            "suction_line_temp": 12.0,
+            "liquid_line_temp": 39.5,
+            "outdoor_air_temp": 30.0,
+            "return_air_temp": 25.0,
+        }
+        clean = ["filter_clean", "evaporator_coil_clean", "condenser_coil_clean"]
+        found = decided(readings, house, clean).decision
+        self.assertEqual(found.hangs_on.key, "read_receiver_level")
+        self.assertFalse(found.moves_refrigerant)
+        bare = Plate("R-410A", MeteringDevice.TXV, target_subcooling_k=5.0)
+        self.assertEqual(decided(readings, bare, clean).decision.judged, "subcooling")
+
+    def test_the_rooms_own_superheat_is_held_at_its_coil(self):
+        own = replace(FREEZER, target_superheat_k=degrees_f(10))
+        self.assertEqual(decided(read(coil=10.0, boils=-14.0), own).decision.key, "room_right")
+        self.assertEqual(decided(read(coil=15.0), own).decision.key, "room_starves")
+        self.assertEqual(
+            decided(read(coil=10.0)).decision.key, "room_starves"
+        )  # a freezer's 2 to 8
 
     def test_whatever_is_read_nobody_is_told_to_move_refrigerant(self):
         for boils, box, coil, comes, head in itertools.product(

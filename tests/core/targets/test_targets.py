@@ -39,13 +39,13 @@ class WindowsTest(unittest.TestCase):
             (
                 "cold room",
                 plate(target_superheat_k=8 / 1.8, application=Application.REFRIGERATION),
-                "superheat",
+                "evaporator_superheat",
                 [8, 5, 11],
-                "plate_superheat",
+                "refrigeration_superheat",
             ),
         ):
             with self.subTest(name):
-                found = self._window(of, quantity, suct=118, wb=64, oa=90)
+                found = self._window(of, quantity, suct=118, wb=64, oa=90, box=36)
                 self.assertEqual(found, (window, method))
 
     def test_the_fallback_says_it_is_a_guess(self):

@@ -30,6 +30,14 @@ def _no_target(ground: Ground) -> Finding | None:
         return None
     if ground.targets.silent:
         return Finding(ground.targets.silent[0][1])
+    if ground.case.plate.has_receiver == "yes":
+        said = say(
+            "With a receiver subcooling is not the charge: its level is, between its maker's "
+            "marks, or a clear sight glass at a steady load."
+        )
+        seen = any(ground.case.saw(key) for key in ("receiver_right", "receiver_low"))
+        hangs = None if seen else HangsOn("test", "read_receiver_level", said)
+        return Finding(said, headline="Charge is read at the receiver.", hangs_on=hangs)
     if ground.case.plate.metering_device.is_valve:
         return Finding(say("This method does not apply to this system. Pick another."))
     missing = next(

@@ -13,6 +13,8 @@ from nudge.core.physics.cold_room.pull_down import PullDown, pull_down
 FREEZER_K = (degrees_f(2), degrees_f(8))
 COOLER_K = (degrees_f(6), degrees_f(10))
 """Superheat at the coil that is accepted: a freezer's ideal is 3 to 6, a cooler's 6 to 10 °F."""
+OWN_GIVE_K = degrees_f(3)
+"""How near the plate's own superheat has to be met."""
 COMPRESSOR_K = degrees_f(15)
 """Superheat at the compressor's end is this or more. Trade rule."""
 
@@ -28,10 +30,14 @@ class ColdRoom:
     freezer: bool | None
     falls: PullDown | None = None
     """The curve a box on its way down follows."""
+    own_k: float | None = None
+    """The plate's own superheat at the coil."""
 
     @property
     def coil_window_k(self) -> tuple[float, float]:
         """Superheat at the coil that is accepted [K]."""
+        if self.own_k is not None:
+            return self.own_k - OWN_GIVE_K, self.own_k + OWN_GIVE_K
         return COOLER_K if self.freezer is False else FREEZER_K
 
 
@@ -53,6 +59,7 @@ def cold_room(
         None if box_c is None or set_c is None else box_c - set_c,
         is_freezer(plate),
         falls,
+        plate.target_superheat_k,
     )
 
 

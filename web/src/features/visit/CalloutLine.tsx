@@ -31,6 +31,12 @@ const IN_HEATING = {
   si_bar: 'ra 21 sa 33 oa 3 suct 6.7 ts 1',
 }
 
+const IN_A_ROOM = {
+  ip: 'box -5 suct 20 eo -10 sl 5 liq 227 oa 72',
+  si: 'box -20 suct 135 eo -23 sl -15 liq 1565 oa 22',
+  si_bar: 'box -20 suct 1.4 eo -23 sl -15 liq 15.6 oa 22',
+}
+
 /** The call-out line: readings in any order, heard as they are typed, taken with Enter. */
 export function CalloutLine({ visit, vocabulary, units, onTypes }: Props) {
   const [draft, setLine] = useDraft(lineDraft(visit.id))
@@ -103,7 +109,7 @@ export function CalloutLine({ visit, vocabulary, units, onTypes }: Props) {
           inputMode={padOpen ? 'none' : 'text'}
           enterKeyHint="send"
           placeholder={
-            closed ? 'This visit is closed.' : (visit.heat ? IN_HEATING : EXAMPLE)[units]
+            closed ? 'This visit is closed.' : (visit.heat ? IN_HEATING : visit.room ? IN_A_ROOM : EXAMPLE)[units]
           }
           onChange={(event) => setLine(event.target.value)}
           onKeyDown={(event) => {
