@@ -43,6 +43,8 @@ INSIDE: dict[str, tuple[str, ...]] = {
     "physics.circuit": ("physics.refrigerant", "physics.air", "physics.chart"),
     "physics.electrical": (),
     "physics.heating": ("physics.air", "physics.circuit"),
+    "physics.cold_room": ("physics.refrigerant", "physics.circuit"),
+    "physics.vehicle": ("physics.air",),
     "physics.tightness": ("physics.refrigerant", "physics.circuit"),
 }
 

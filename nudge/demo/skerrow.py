@@ -13,6 +13,7 @@ from nudge.core.language.units import G_PER_OZ, Quantity, atmospheric_kpa, from_
 from nudge.core.physics.refrigerant.table import load_table
 from nudge.demo.skerrow_live import set_up_live
 from nudge.demo.skerrow_opened import set_up_opened
+from nudge.demo.skerrow_other_plant import OTHER_PLANT_NOW
 from nudge.demo.skerrow_repairs import set_up_repairs
 from nudge.demo.skerrow_shelf import (
     BOUGHT_DAYS_AGO,
@@ -30,6 +31,7 @@ from nudge.services.instruments import Instruments
 from nudge.services.shelf import Shelf
 from nudge.services.stream import Stream
 from nudge.services.visits import Visits
+from nudge.services.work_order import Work
 from nudge.services.workshop_card import WorkshopCard
 from nudge.services.yard import Yard
 from nudge.store.copies import named, put_back
@@ -90,8 +92,8 @@ def fill_if_empty(database: Database, now: datetime | None = None) -> bool:
     shelf.mark("shelf-recovery", RECOVERY_MARKS)
     clock.now = today
     live_through(database, clock, visits)
-    for visit in VISITS:
-        _play(visit, book, visits, shelf, clock, today)
+    for visit in (*VISITS, *OTHER_PLANT_NOW):
+        _play(visit, book, visits, Work(database, clock, visits), shelf, clock, today)
     for days_ago, cylinder_id, drop_kg in WEIGHED:
         clock.now = today - timedelta(days=days_ago)
         found = shelf.one(cylinder_id)
@@ -109,6 +111,7 @@ def _play(
     story: PlannedVisit,
     book: Book,
     visits: Visits,
+    work: Work,
     shelf: Shelf,
     clock: _SetClock,
     today: datetime,
@@ -121,6 +124,8 @@ def _play(
     began = today - timedelta(days=story.days_ago, minutes=story.minutes_ago)
     clock.now = began
     visits.open(story.id, story.system_id, story.complaint)
+    if story.kind:
+        work.set_kind(story.id, story.kind)
     for number, step in enumerate(story.steps):
         clock.now = began + timedelta(minutes=step.minute)
         step_id = f"{story.id}-{number}"

@@ -97,6 +97,7 @@ class PlannedVisit:
     steps: tuple[StoryStep, ...] = ()
     closed: bool = True
     due_in_days: int | None = None
+    kind: str = ""
 
 
 def _numbers(**plate: float) -> tuple[tuple[str, float], ...]:
@@ -277,27 +278,6 @@ VISITS: tuple[PlannedVisit, ...] = (
             _START,
             StoryStep(6, seen=_SEEN_CLEAN),
             StoryStep(19, said="sl 53.5 ll 95.5 oa 87 ra 76.5 wb 64.5 sa 57.5 rst -0.28 sst 0.24"),
-        ),
-    ),
-    PlannedVisit(
-        "fish-freezer-now", "fish-freezer", "Warm since the delivery", minutes_ago=66,
-        closed=False,
-        steps=(
-            _START,
-            StoryStep(14, said="box 21.4"),
-            StoryStep(24, said="box 18.1"),
-            StoryStep(36, said="box 14.8"),
-            StoryStep(48, said="box 12.1"),
-            StoryStep(62, said="box 9.6 suct 31.4 eo 9 sl 26 liq 231 ll 90 oa 72"),
-        ),
-    ),
-    PlannedVisit(
-        "fish-cooler-now", "fish-cold-room", "Never quite cold; fans loud", minutes_ago=52,
-        closed=False,
-        steps=(
-            _START,
-            StoryStep(9, seen=("door_shut", "room_fans_run")),
-            StoryStep(45, said="box 38.5 suct 42.9 eo 26.5 sl 37 liq 228 ll 88 oa 72"),
         ),
     ),
     # Due.

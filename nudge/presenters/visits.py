@@ -27,10 +27,9 @@ from nudge.presenters.drawing.map_layout import maps_of
 from nudge.presenters.drawing.shapes import DrawnLoop, DrawnMap
 from nudge.presenters.drawing.stage import stage_of
 from nudge.presenters.footprints import FootprintOut, footprint_out
-from nudge.presenters.heat import HeatOut, heat_out
+from nudge.presenters.kinds import ByKind, by_kind
 from nudge.presenters.live import LiveOut, live_out
 from nudge.presenters.loops import loop_out
-from nudge.presenters.room import RoomOut, room_out
 from nudge.services.modes import mode_of
 from nudge.services.rows import Reading, SlipRow, Visit, si_value
 from nudge.services.snapshot import LIVE_ID, Snapshot
@@ -99,7 +98,7 @@ class DoseOut(BaseModel):
     happened_at: datetime
 
 
-class VisitOut(VisitHead):
+class VisitOut(VisitHead, ByKind):
     """A visit as it stands. `problem` says why there is no assessment, if there should be."""
 
     running_since: datetime | None
@@ -133,10 +132,6 @@ class VisitOut(VisitHead):
     """Where every settled moment of the visit stood on the target map, oldest first."""
     target_map: list[DrawnMap]
     """The same laid out, one a frame, smallest first; none while there is nothing to show."""
-    heat: HeatOut | None
-    """What a visit in heating comes to; None in cooling."""
-    room: RoomOut | None
-    """A cold room beside its design; None for other plant."""
 
 
 class VisitLine(VisitHead):
@@ -214,8 +209,7 @@ def visit_out(
         live=live_out(snapshot.live, units) if snapshot.live else None,
         footprints=footprints,
         target_map=maps_of(footprints, answer, advice, units),
-        heat=heat_out(snapshot, units),
-        room=room_out(snapshot, units),
+        **by_kind(snapshot, units),
         can_undo=visit.closed_at is None and any(r.state not in ("void", "live") for r in readings),
     )
 

@@ -87,6 +87,8 @@ class Behaviour:
     rated_air: RatedAir = COOLING_AIR
     floods_at: tuple[str, ...] = ("superheat", "evaporator_superheat")
     """The superheats that tell liquid at the compressor, the least of them counts."""
+    has_three_tests: bool = False
+    """It is tested by three differences of temperature (a vehicle)."""
     has_coil_model: bool = False
     """The indoor coil works as the coil model knows it."""
     looks_without_gauges: bool = False

@@ -29,6 +29,7 @@ from nudge.core.physics.circuit.past import Past
 from nudge.core.physics.cold_room.room import ColdRoom, cold_room
 from nudge.core.physics.heating.balance import HeatBalance, balance
 from nudge.core.physics.refrigerant.table import load_table
+from nudge.core.physics.vehicle.three_tests import ThreeTests, three_tests
 
 
 @dataclass(frozen=True, slots=True)
@@ -131,6 +132,8 @@ class Case:
     """The balance of a visit in heating; None in cooling."""
     room: ColdRoom | None = None
     """A cold room beside its design; None for other plant."""
+    vehicle: ThreeTests | None = None
+    """A vehicle's three tests; None for other plant."""
     record: Readings = field(default_factory=dict)
     """The readings as they were taken; behind a collar `readings` hold the air that the
     condenser draws as its outdoor air (see `drawn`)."""
@@ -149,6 +152,11 @@ class Case:
     def outdoor_c(self) -> float | None:
         """The day's own air outdoors [°C]."""
         return self.record.get("outdoor_air_temp")
+
+    @property
+    def is_checked(self) -> bool:
+        """Whether rules of its own answer for it, though its charge is not judged."""
+        return any(one is not None for one in (self.heat, self.room, self.vehicle))
 
     def saw(self, observation_key: str) -> bool:
         return observation_key in self.context.observations
@@ -191,6 +199,7 @@ def open_case(
         rated,
         balance(plate, readings, context.observations) if behaviour.roles.heats else None,
         cold_room(plate, readings, context.box) if behaviour.roles.has_box else None,
+        three_tests(record, plate.elevation_m) if behaviour.has_three_tests else None,
         record,
     )
 

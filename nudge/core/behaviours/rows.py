@@ -29,6 +29,10 @@ WARMED = frozenset(
     }
 )
 """The gates of heat: long enough, steady, clear of a defrost, cold outdoors."""
+DRIVEN = frozenset(
+    {"not_settled", "contradicted", "estimated", "stale", "vehicle_not_ready", "engine_cold"}
+)
+"""The gates of a vehicle: made ready, its engine warm, steady."""
 BOXED = frozenset(
     {
         "run_short",
@@ -174,8 +178,13 @@ _ROWS = (
         "vehicle", Application.VEHICLE, "cooling", "weigh_only",
         "Charge is weighed in; a vehicle a third short can pass every test.",
         roles=Roles(("suction_line_temp",), ("liquid_line_temp",)),
-        not_judged=say("Nudge shows a vehicle's numbers but does not judge its charge yet."),
-        gates=ONLY_THERE,
+        not_judged=say(
+            "A vehicle is charged by weight, by its label. Three temperatures' differences tell "
+            "how it works after a repair."
+        ),
+        gates=ONLY_THERE | DRIVEN,
+        has_three_tests=True,
+        without_schools=COOLED | NOT_IN_A_ROOM,
         usual_boiling_c=fahrenheit(40),
         stations=_WAY_ROUND,
     ),

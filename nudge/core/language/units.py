@@ -76,6 +76,7 @@ class Quantity(StrEnum):
     YEARLY_LOSS = "yearly_loss"
     POWER_FACTOR = "power_factor"
     HEAT_LOSS = "heat_loss"
+    SPEED = "speed"
 
 
 @dataclass(frozen=True, slots=True)
@@ -128,6 +129,7 @@ UNITS: Mapping[Quantity, UnitRow] = {
     Quantity.MOISTURE: UnitRow("g/kg", "gr/lb", 1 / 7),
     Quantity.PERCENT: UnitRow("%", "%"),
     Quantity.HEAT_LOSS: UnitRow("W/K", "Btu/h·°F", W_PER_BTU_H / _F_TO_C, 0.0, 0, 0),
+    Quantity.SPEED: UnitRow("1/min", "rpm", si_decimals=0, ip_decimals=0),
     Quantity.HEATER_POWER: UnitRow("kW", "kW", 1.0, 0.0, 2, 2),
     Quantity.DAYS: UnitRow("days", "days", 1.0, 0.0, 0, 0),
     Quantity.COUNT: UnitRow("", "", 1.0, 0.0, 0, 0),

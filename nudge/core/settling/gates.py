@@ -37,6 +37,7 @@ from nudge.core.settling.breaches import (
     wet_bulb_range,
 )
 from nudge.core.settling.charge_mode import mode_long, mode_off, mode_short
+from nudge.core.settling.driven import engine_cold, not_ready
 from nudge.core.settling.duct import airflow_out, blower_table_silent, duct_trouble, duct_unmeasured
 from nudge.core.settling.gate import Breach, Gate
 from nudge.core.settling.odd import house_weather, humid_house, plate_efficiency, plate_figures
@@ -167,6 +168,23 @@ GATES: tuple[Gate, ...] = (
         door_open,
         "Shut the door.",
         ("look", "door_shut"),
+    ),
+    Gate(
+        "vehicle_not_ready",
+        "blocks",
+        "The three tests compare temperatures at full work: open doors, maximum cold, blower high.",
+        "trade rule",
+        not_ready,
+        "Make the vehicle ready.",
+        ("look", "vehicle_ready"),
+    ),
+    Gate(
+        "engine_cold",
+        "blocks",
+        "With a cold engine the heater's valve and the compressor's speed are not at rest.",
+        "trade rule",
+        engine_cold,
+        "Warm the engine.",
     ),
     Gate(
         "too_mild_to_heat",

@@ -92,6 +92,13 @@ _ROWS = (
          ("arrive", "repair", "prove", "fill", *_RUNS),
          probes=(*_AIR, "total_external_static", *_LINES, "discharge_line_temp", *_GAUGES),
          begins="opened"),
+    Call("vehicle_after_repair", "Vehicle, after a repair",
+         "Three differences of temperature at full work, all three or no verdict; charge by its "
+         "label, by weight.",
+         ("arrive", "read", "act", "close"), ("act",),
+         probes=("condenser_inlet_line_temp", "condenser_outlet_line_temp",
+                 "condenser_entering_air_temp", "vent_air_temp", "evaporator_outlet_temp",
+                 "return_air_wet_bulb")),
     Call("nothing_found", "Nothing found wrong",
          "A valid outcome: what was tested is written down, and what was not.",
          if_needed=GAUGED, probes=(*_AIR, *_LINES)),

@@ -6304,6 +6304,9 @@ export interface components {
          * @description The visit as it stands, its order of work, and what to do with its charge.
          */
         StandingOut: {
+            heat: components["schemas"]["HeatOut"] | null;
+            room: components["schemas"]["RoomOut"] | null;
+            vehicle: components["schemas"]["VehicleOut"] | null;
             /** Id */
             id: string;
             /**
@@ -6366,8 +6369,6 @@ export interface components {
             footprints: components["schemas"]["FootprintOut"][];
             /** Target Map */
             target_map: components["schemas"]["DrawnMap"][];
-            heat: components["schemas"]["HeatOut"] | null;
-            room: components["schemas"]["RoomOut"] | null;
             order: components["schemas"]["OrderOut"];
             nudge: components["schemas"]["AdviceOut"] | null;
             circuit: components["schemas"]["CircuitOut"] | null;
@@ -6957,6 +6958,39 @@ export interface components {
             /** Is Open */
             is_open: boolean;
         };
+        /**
+         * VehicleOut
+         * @description The three tests; `tilt` is the beam, −1 to 1, down on the side of the larger drop: the
+         *     condenser's at −1, the air's at 1. `tongue` is the outlet over the vent in shares of its window,
+         *     0 to 1 within it.
+         */
+        VehicleOut: {
+            /** Tests */
+            tests: components["schemas"]["VehicleTestOut"][];
+            /** Tilt */
+            tilt: number | null;
+            /** Tongue */
+            tongue: number | null;
+        };
+        /**
+         * VehicleTestOut
+         * @description One of the three: as measured, what passes, and where it stands.
+         */
+        VehicleTestOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Now */
+            now: string;
+            /** Passes */
+            passes: string;
+            /**
+             * Place
+             * @enum {string}
+             */
+            place: "unread" | "under" | "in" | "over";
+        };
         /** VisitChanges */
         VisitChanges: {
             /** Complaint */
@@ -7006,6 +7040,9 @@ export interface components {
          * @description A visit as it stands. `problem` says why there is no assessment, if there should be.
          */
         VisitOut: {
+            heat: components["schemas"]["HeatOut"] | null;
+            room: components["schemas"]["RoomOut"] | null;
+            vehicle: components["schemas"]["VehicleOut"] | null;
             /** Id */
             id: string;
             /**
@@ -7068,8 +7105,6 @@ export interface components {
             footprints: components["schemas"]["FootprintOut"][];
             /** Target Map */
             target_map: components["schemas"]["DrawnMap"][];
-            heat: components["schemas"]["HeatOut"] | null;
-            room: components["schemas"]["RoomOut"] | null;
         };
         /** VocabularyOut */
         VocabularyOut: {

@@ -20,6 +20,7 @@ export type DrawnMap = Schemas['DrawnMap']
 export type DrawnHeat = Schemas['DrawnHeat']
 export type Heat = Schemas['HeatOut']
 export type Room = NonNullable<Visit['room']>
+export type Vehicle = NonNullable<Visit['vehicle']>
 export type CardLine = Schemas['CardLineOut']
 export type Heard = Schemas['HeardOut']
 export type Vocabulary = Schemas['VocabularyOut']

@@ -4,14 +4,14 @@ from collections.abc import Callable
 from dataclasses import replace
 from math import ceil
 
-from nudge.core.judgement.decision.cold_room import COLD_ROOM
 from nudge.core.judgement.decision.decision import HangsOn
 from nudge.core.judgement.decision.doses import IN_VAIN, unanswered
 from nudge.core.judgement.decision.ground import Ground
-from nudge.core.judgement.decision.heating import GAUGE_ON_HOT_GAS, HEATING
+from nudge.core.judgement.decision.heating import GAUGE_ON_HOT_GAS
 from nudge.core.judgement.decision.leak import STEPS, find_empty, is_known_short
 from nudge.core.judgement.decision.limits import least
 from nudge.core.judgement.decision.opened import LOCKED_OR_FILLING, OPEN_CIRCUIT
+from nudge.core.judgement.decision.other_plant import OTHER_PLANT
 from nudge.core.judgement.decision.rule import Finding, Rule
 from nudge.core.judgement.decision.window import reads_right
 from nudge.core.judgement.decision.words import joined, paragraph
@@ -97,8 +97,7 @@ def _stop_adding(ground: Ground) -> Finding | None:
 
 def _not_judged(ground: Ground) -> Finding | None:
     found = _by_gate(ground, lambda b: b.gate.key == "application_not_judged")
-    is_checked = ground.case.heat is not None or ground.case.room is not None  # further down
-    return None if found is None or is_checked else replace(found, stage=None)
+    return None if found is None or ground.case.is_checked else replace(found, stage=None)
 
 
 def _standing(ground: Ground) -> Finding | None:
@@ -301,8 +300,7 @@ BEFORE: tuple[Rule, ...] = (
          "Standing pressures say nothing of charge.", _standing),
     Rule("impossible", "impossible", "Put the reading right first.", "do_not_charge", "read",
          "Readings that cannot all be true are not judged.", _impossible),
-    *HEATING,
-    *COLD_ROOM,
+    *OTHER_PLANT,
     Rule("caps_on", "charge", "Not enough to tell yet.", "do_not_charge", "look",
          "Without a pressure the look decides: leave the caps on, or connect.", _by_look),
     Rule("wrong_way", "first", "Stop. It does not get through.", "do_not_charge", "act",

@@ -65,6 +65,7 @@ SPOKEN_UNITS: Mapping[str, tuple[SpokenUnit, ...]] = MappingProxyType(
         "mfd": (SpokenUnit("µF", Quantity.CAPACITANCE, 1.0),),
         "%": (SpokenUnit("%", Quantity.HUMIDITY, 1.0),),
         "pf": (SpokenUnit("pf", Quantity.POWER_FACTOR, 1.0),),
+        "rpm": (SpokenUnit("rpm", Quantity.SPEED, 1.0),),
     }
 )
 
@@ -103,6 +104,7 @@ _EVERYWHERE = {
     Quantity.CAPACITANCE: "uf",
     Quantity.HUMIDITY: "%",
     Quantity.POWER_FACTOR: "pf",
+    Quantity.SPEED: "rpm",
 }
 
 

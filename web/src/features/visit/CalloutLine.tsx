@@ -37,6 +37,19 @@ const IN_A_ROOM = {
   si_bar: 'box -20 suct 1.4 eo -23 sl -15 liq 15.6 oa 22',
 }
 
+const ON_A_VEHICLE = {
+  ip: 'cil 150 col 108 cea 92 vent 55 eo 58 wb 68',
+  si: 'cil 66 col 42 cea 33 vent 13 eo 14 wb 20',
+  si_bar: 'cil 66 col 42 cea 33 vent 13 eo 14 wb 20',
+}
+
+/** What is read first on such plant. */
+const exampleFor = (visit: Visit) => {
+  if (visit.heat) return IN_HEATING
+  if (visit.room) return IN_A_ROOM
+  return visit.vehicle ? ON_A_VEHICLE : EXAMPLE
+}
+
 /** The call-out line: readings in any order, heard as they are typed, taken with Enter. */
 export function CalloutLine({ visit, vocabulary, units, onTypes }: Props) {
   const [draft, setLine] = useDraft(lineDraft(visit.id))
@@ -108,9 +121,7 @@ export function CalloutLine({ visit, vocabulary, units, onTypes }: Props) {
           spellCheck={false}
           inputMode={padOpen ? 'none' : 'text'}
           enterKeyHint="send"
-          placeholder={
-            closed ? 'This visit is closed.' : (visit.heat ? IN_HEATING : visit.room ? IN_A_ROOM : EXAMPLE)[units]
-          }
+          placeholder={closed ? 'This visit is closed.' : exampleFor(visit)[units]}
           onChange={(event) => setLine(event.target.value)}
           onKeyDown={(event) => {
             if (event.key === 'Escape') event.currentTarget.blur()

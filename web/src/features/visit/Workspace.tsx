@@ -50,7 +50,7 @@ export function Workspace({ visit, vocabulary }: Props) {
   const [chosen, setTab] = useState<Tab | null>(null)
   const tab = chosen ?? (nudge || visit.circuit ? 'Next' : 'Why')
   const [drawing, setDrawing] = useState<Drawing>(
-    visit.circuit_is_open && visit.tests > 0 ? 'Film' : 'Loop',
+    visit.circuit_is_open && visit.tests > 0 ? 'Film' : visit.vehicle ? 'Balance' : 'Loop',
   )
   const [panel, setPanel] = useState<PanelName | null>(null)
   const [probe, setProbe] = useState('')

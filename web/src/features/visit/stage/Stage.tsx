@@ -6,10 +6,11 @@ import { LoopStage } from './LoopStage'
 
 const TargetMap = later(async () => (await import('../TargetMap')).TargetMap)
 const TightnessFilm = later(async () => (await import('../tests/TightnessFilm')).TightnessFilm)
+const Balance = later(async () => (await import('../VehicleBalance')).Balance)
 const HeatLine = later(async () => (await import('../HeatLine')).HeatLine)
 const Strips = later(async () => (await import('../Strips')).Strips)
 
-export const DRAWINGS = ['Loop', 'Heat', 'Strips', 'Target map', 'Film'] as const
+export const DRAWINGS = ['Balance', 'Loop', 'Heat', 'Strips', 'Target map', 'Film'] as const
 export type Drawing = (typeof DRAWINGS)[number]
 
 type Props = {
@@ -34,6 +35,8 @@ export function Stage({ visit, drawing, foot, wait, onDrawing, onProbe, onPlace 
         <Suspense fallback={null}>
           {drawing === 'Strips' ? (
             <Strips visit={visit} />
+          ) : drawing === 'Balance' && visit.vehicle ? (
+            <Balance of={visit.vehicle} />
           ) : drawing === 'Heat' && visit.heat ? (
             <HeatLine layouts={visit.heat.line} />
           ) : drawing === 'Film' ? (
@@ -70,7 +73,13 @@ export function Stage({ visit, drawing, foot, wait, onDrawing, onProbe, onPlace 
 
 /** The drawings of a visit: the film only where tests are to be shown, the line where it heats. */
 export function drawingsOf(visit: Standing): readonly Drawing[] {
-  const shown = { Film: visit.tests > 0, Heat: visit.heat !== null, 'Target map': !visit.heat }
+  const hasTarget = !visit.heat && !visit.vehicle && !visit.room
+  const shown = {
+    Balance: visit.vehicle !== null,
+    Film: visit.tests > 0,
+    Heat: visit.heat !== null,
+    'Target map': hasTarget,
+  }
   return DRAWINGS.filter((name) => !(name in shown) || shown[name as keyof typeof shown])
 }
 

@@ -1,0 +1,1 @@
+"""A vehicle's air conditioning after a repair: three temperatures' differences, and no gauge."""
