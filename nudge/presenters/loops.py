@@ -41,6 +41,8 @@ class LoopOut(BaseModel):
     air: dict[str, float]
     heats: bool = False
     """The house is its warm side: the coils stand the other way round."""
+    rungs: dict[str, float] = {}
+    """By side, the level that a cold room's design asks for today."""
 
 
 def loop_out(loop: Loop, look: LookOut | None, units: UnitSystem) -> LoopOut:
@@ -79,6 +81,7 @@ def _measured(loop: Loop, units: UnitSystem) -> LoopOut:
         ],
         air={key: shown(value) for key, value in loop.air.items()},
         heats=loop.heats,
+        rungs={side: shown(value) for side, value in loop.rungs.items()},
     )
 
 

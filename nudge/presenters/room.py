@@ -3,12 +3,21 @@
 from dataclasses import dataclass
 from typing import Literal
 
+from nudge.contract.opened import OpenedOut, opened
 from nudge.core.language.said import Measure, difference, minutes, say, temperature
 from nudge.core.language.units import Quantity, UnitSystem
 from nudge.core.physics.cold_room.pull_down import NEAR_K
 from nudge.core.physics.cold_room.room import COMPRESSOR_K, ColdRoom
 from nudge.core.settling.box import near_said
 from nudge.services.snapshot import Snapshot
+
+OPENS = {
+    "boils": "design_evaporating",
+    "suction": "design_suction",
+    "condenses": "design_condensing",
+    "head": "design_head",
+}
+"""The formula that a row's design opens to."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -19,6 +28,8 @@ class RungOut:
     label: str
     now: str
     expected: str
+    opened: OpenedOut | None = None
+    """What the design asks for, with its formula and inputs."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -55,8 +66,12 @@ def _rows(snapshot: Snapshot, room: ColdRoom, units: UnitSystem) -> list[RungOut
     def at(value: float | None, quantity: Quantity) -> str:
         return "" if value is None else Measure(value, quantity).text(units)
 
+    workings = case.own_workings()
+
     def row(key: str, label: str, quantity: Quantity, now: float | None, wanted: str) -> RungOut:
-        return RungOut(key=key, label=label, now=at(now, quantity), expected=wanted)
+        working = workings.get(OPENS.get(key, ""))
+        made = None if working is None else opened(working, units)
+        return RungOut(key=key, label=label, now=at(now, quantity), expected=wanted, opened=made)
 
     temp, psi, k = Quantity.TEMPERATURE, Quantity.PRESSURE, Quantity.TEMPERATURE_DIFFERENCE
     low, high = room.coil_window_k

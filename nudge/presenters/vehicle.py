@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 
+from nudge.contract.opened import OpenedOut, opened
 from nudge.core.language.said import difference
 from nudge.core.language.units import UnitSystem
 from nudge.core.physics.vehicle.three_tests import CONDENSER_K, OVER_VENT_K, Place, ThreeTests
@@ -21,6 +22,10 @@ class VehicleTestOut:
     now: str
     passes: str
     place: Place
+    opened: OpenedOut | None
+    """The measured difference, with its formula and inputs."""
+    least: OpenedOut | None = None
+    """What it has to be at least, where that is worked out."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -41,33 +46,37 @@ def vehicle_out(snapshot: Snapshot, units: UnitSystem) -> VehicleOut | None:
     tests = None if found is None else found.case.vehicle
     if tests is None:
         return None
+    workings = found.case.own_workings() if found else {}
+
+    def made(key: str) -> OpenedOut | None:
+        return opened(workings[key], units) if key in workings else None
+
     return VehicleOut(
         tests=[
-            _row(
-                "condenser",
-                "Condenser’s drop",
-                tests.condenser_k,
-                units,
-                _between(CONDENSER_K, units),
-                tests.condenser,
+            VehicleTestOut(
+                key="condenser",
+                label="Condenser’s drop",
+                now=_said(tests.condenser_k, units),
+                passes=_between(CONDENSER_K, units),
+                place=tests.condenser,
+                opened=made("condenser_drop"),
             ),
-            _row(
-                "air",
-                "Air’s drop",
-                tests.air_k,
-                units,
-                ""
-                if tests.least_air_k is None
-                else f"{difference(tests.least_air_k).text(units)} or more",
-                tests.air,
+            VehicleTestOut(
+                key="air",
+                label="Air’s drop",
+                now=_said(tests.air_k, units),
+                passes=f"{least} or more" if (least := _said(tests.least_air_k, units)) else "",
+                place=tests.air,
+                opened=made("vehicle_air_drop"),
+                least=made("least_air_drop"),
             ),
-            _row(
-                "over_vent",
-                "Outlet over inlet" if tests.by_inlet else "Outlet over vent",
-                tests.over_vent_k,
-                units,
-                _between(OVER_VENT_K, units),
-                tests.over_vent,
+            VehicleTestOut(
+                key="over_vent",
+                label="Outlet over inlet" if tests.by_inlet else "Outlet over vent",
+                now=_said(tests.over_vent_k, units),
+                passes=_between(OVER_VENT_K, units),
+                place=tests.over_vent,
+                opened=made("outlet_over_vent"),
             ),
         ],
         tilt=_tilt(tests),
@@ -75,11 +84,8 @@ def vehicle_out(snapshot: Snapshot, units: UnitSystem) -> VehicleOut | None:
     )
 
 
-def _row(
-    key: str, label: str, value: float | None, units: UnitSystem, passes: str, place: Place
-) -> VehicleTestOut:
-    now = "" if value is None else difference(value).text(units)
-    return VehicleTestOut(key=key, label=label, now=now, passes=passes, place=place)
+def _said(value: float | None, units: UnitSystem) -> str:
+    return "" if value is None else difference(value).text(units)
 
 
 def _between(window: tuple[float, float], units: UnitSystem) -> str:

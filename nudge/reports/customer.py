@@ -112,6 +112,32 @@ HEAT_TOLD = {
     "heat_gauge_on_hot_gas": "Its heat could not be judged today.",
 }
 """What a heating visit came to, as one would tell a customer: charge is not judged there."""
+TOLD = HEAT_TOLD | {
+    "room_right": "The cold room works as it was designed to.",
+    "room_not_yet": "The cold room was too far from its set temperature, or not at rest, to be "
+    "judged.",
+    "room_unread": "Not everything was measured that tells how the cold room works.",
+    "room_floods": "Its cooling coil gets more refrigerant than it can use.",
+    "room_starves": "Its cooling coil gets less refrigerant than it could use. What holds it back "
+    "is looked for; if some was lost, there is a leak.",
+    "room_boils_low": "Too little air goes through its cooling coil: fans, ice or goods before it.",
+    "room_boils_high": "Its compressor takes less than the cooling coil gives.",
+    "room_head": "The unit that gives off its heat works outside its design.",
+    "vehicle_passes": "It cools as it should by three temperature tests. A vehicle that is a third "
+    "short of refrigerant passes them too: only weighing tells.",
+    "vehicle_starved": "Too little refrigerant reaches its evaporator. What was lost went "
+    "somewhere: the leak is looked for, and it is filled by weight.",
+    "vehicle_overfed": "Too much refrigerant reaches its evaporator. It is emptied, weighed and "
+    "filled by weight.",
+    "vehicle_hot": "The condenser at its front works too hard: its air is looked at first.",
+    "vehicle_idle": "Its compressor moves too little.",
+    "vehicle_warm": "Its cooling works; warm air is mixed in on the way to the vents.",
+    "vehicle_orifice": "It cannot be judged by these tests.",
+    "vehicle_not_yet": "It could not be made ready to be tested today.",
+    "vehicle_exchanged": "It could not be judged today.",
+    "vehicle_unread": "Not all three tests were made, so nothing is judged.",
+}
+"""And visits on other plant, where charge is not judged either."""
 
 
 def _told(assessed: AssessOut) -> list[str]:
@@ -123,8 +149,8 @@ def _told(assessed: AssessOut) -> list[str]:
             "is tested and filled again."
         ]
     lines = []
-    if decision.key in HEAT_TOLD:
-        told = [HEAT_TOLD[decision.key]]
+    if decision.key in TOLD:
+        told = [TOLD[decision.key]]
         found = assessed.diagnosis
         if decision.key == "heat_suspect" and found is not None:
             told.append(found.sentence)

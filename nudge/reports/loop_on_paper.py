@@ -38,6 +38,7 @@ _PENS: Mapping[LineRole, _Pen] = MappingProxyType(
         "gap": _Pen(0.5, hue=INK),
         "bracket": _Pen(0.6, hue=INK),
         "leader": _Pen(0.4, hue=INK),
+        "rung": _Pen(0.7),
     }
 )
 _LETTER_HUES: Mapping[str, Hue] = MappingProxyType(

@@ -147,7 +147,7 @@ class Snapshot:
             derived_workings(case, sources)
             | target_workings(case, targets, sources)
             | belief_workings(self.assessment)
-            | (case.heat.workings() if case.heat is not None else {})
+            | case.own_workings()
         )
 
     def footprints(self) -> list[Footprint]:

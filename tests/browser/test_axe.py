@@ -21,6 +21,8 @@ VIEWS = (
     "/visits/net-loft-now",
     "/visits/compressor-live",
     "/visits/inverter-live",
+    "/visits/fish-cooler-now",
+    "/visits/launch-van-now",
     "/nowhere",
 )
 CARDS = (

@@ -208,7 +208,7 @@ class HandsTest(BrowserTest):
         page.keyboard.press("Escape")
         expect(page.get_by_role("dialog")).to_have_count(0)
         page.keyboard.press("u")
-        expect(page.locator("[data-state=current]")).to_have_count(0)
+        expect(page.locator("[data-point=suction_pressure][data-state=current]")).to_have_count(0)
 
     def test_by_thumb_alone(self):
         page = self.open("/visits/net-loft-now", HAND)

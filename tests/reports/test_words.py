@@ -7,10 +7,11 @@ from io import BytesIO
 from pypdf import PdfReader
 
 from nudge import __version__
+from nudge.core.judgement.decision.other_plant import OTHER_PLANT
 from nudge.presenters.visit_order import order_out
 from nudge.presenters.visits import visit_out
 from nudge.reports.attached import Subject
-from nudge.reports.customer import _done, _found, customer_report
+from nudge.reports.customer import TOLD, _done, _found, customer_report
 from nudge.reports.nothing_found import nothing_found
 from nudge.reports.written import file_report
 from nudge.services.workshop import Workshop
@@ -99,6 +100,17 @@ class WordsTest(WithDatabase):
         for words in ("Heat", "28,1", "Btu/h", "Both lockouts off?", "The pump alone holds"):
             self.assertIn(words, text)
         self.assertNotIn("The heating line", self.paper("clinic-now"))
+
+    def test_every_answer_of_other_plant_has_plain_words_and_a_pass_its_caveat(self):
+        for rule in OTHER_PLANT:
+            self.assertIn(rule.key, TOLD)
+            for word in JARGON:
+                self.assertNotIn(word, TOLD[rule.key].lower())
+        line = "cil 160 col 118 cea 90 vent 54 eo 56 wb 68"
+        self.workshop.visits.hear("launch-van-now", "again", line, "ip", self.clock())
+        text = " ".join(self.paper("launch-van-now").split())
+        self.assertIn("A vehicle a third short passes all three", text)
+        self.assertIn("only weighing tells", " ".join(_found(self.subject("launch-van-now"))))
 
     def test_strips_are_laid_end_to_end_under_their_feed(self):
         visit = "school-lodge-now"

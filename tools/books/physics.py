@@ -14,12 +14,15 @@ from nudge.core.physics.air.airflow import AIRFLOW_METHODS, AMPS_SAYS, CLIMATES,
 from nudge.core.physics.air.coil import CONSTANTS
 from nudge.core.physics.air.static import STATIC_RULES
 from nudge.core.physics.circuit.derived_table import DERIVED, IN_HEATING
+from nudge.core.physics.circuit.plate_fields import PLATE_CHOICES
 from nudge.core.physics.circuit.tubes import HOSES, TUBES
+from nudge.core.physics.cold_room import workings as cold_room
 from nudge.core.physics.electrical.capacitor import capacitor_rules
 from nudge.core.physics.heating.balance import COP
 from nudge.core.physics.heating.balance import POWER as DRAWN
 from nudge.core.physics.heating.delivered import DELIVERED, RISE
 from nudge.core.physics.heating.expected import HEAT, POWER
+from nudge.core.physics.vehicle import workings as vehicle
 from tools.books.page import formulas, key, page, table
 
 
@@ -131,6 +134,24 @@ def _pocket_formulas() -> list[Formula]:
 @page("heating")
 def _heating_page() -> str:
     return formulas((DELIVERED, RISE, HEAT, POWER, DRAWN, COP))
+
+
+@page("plate_choices")
+def _plate_choices_page() -> str:
+    return table(
+        ("word of the plate", "one of", "why"),
+        ((key(one.key), ", ".join(one.options.values()), one.reason) for one in PLATE_CHOICES),
+    )
+
+
+@page("cold_room")
+def _cold_room_page() -> str:
+    return formulas(cold_room.FORMULAS)
+
+
+@page("vehicle")
+def _vehicle_page() -> str:
+    return formulas(vehicle.FORMULAS)
 
 
 @page("zero_superheat")

@@ -11,6 +11,7 @@ from nudge.core.language.errors import CoreError
 from nudge.core.language.said import Said
 from nudge.core.language.vocabulary.points import Readings
 from nudge.core.language.vocabulary.stages import Stage
+from nudge.core.language.working import Working
 from nudge.core.physics.air.coil import (
     RATED_KG_PER_S_PER_W,
     ExpectedCoil,
@@ -27,9 +28,11 @@ from nudge.core.physics.circuit.derived import (
 from nudge.core.physics.circuit.equipment import Plate
 from nudge.core.physics.circuit.past import Past
 from nudge.core.physics.cold_room.room import ColdRoom, cold_room
+from nudge.core.physics.cold_room.workings import room_workings
 from nudge.core.physics.heating.balance import HeatBalance, balance
 from nudge.core.physics.refrigerant.table import load_table
 from nudge.core.physics.vehicle.three_tests import ThreeTests, three_tests
+from nudge.core.physics.vehicle.workings import vehicle_workings
 
 
 @dataclass(frozen=True, slots=True)
@@ -152,6 +155,17 @@ class Case:
     def outdoor_c(self) -> float | None:
         """The day's own air outdoors [°C]."""
         return self.record.get("outdoor_air_temp")
+
+    def own_workings(self) -> dict[str, Working]:
+        """The numbers that only its kind of plant has, opened, by their formula's key."""
+        found: dict[str, Working] = {}
+        if self.heat is not None:
+            found |= self.heat.workings()
+        if self.room is not None:
+            found |= room_workings(self.plate, self.readings)
+        if self.vehicle is not None:
+            found |= vehicle_workings(self.vehicle, self.record, self.plate.elevation_m)
+        return found
 
     @property
     def is_checked(self) -> bool:

@@ -5,7 +5,7 @@ station nobody measured has no temperature: the drawing shows the gap, never a g
 """
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 from nudge.core.behaviours.behaviour import Side
 from nudge.core.behaviours.case import Case
@@ -52,9 +52,17 @@ class Loop:
     air: Mapping[str, float]
     heats: bool = False
     """The house is its warm side."""
+    rungs: Mapping[str, float] = field(default_factory=dict)
+    """By side, the level that a cold room's design asks for today [°C]."""
 
 
-_AIR = ("outdoor_air_temp", "return_air_temp", "supply_air_temp", "condenser_leaving_air_temp")
+_AIR = (
+    "outdoor_air_temp",
+    "return_air_temp",
+    "supply_air_temp",
+    "condenser_leaving_air_temp",
+    "box_air_temp",
+)
 
 
 def draw_loop(case: Case) -> Loop:
@@ -75,7 +83,16 @@ def draw_loop(case: Case) -> Loop:
         levels.append(Level("low", "Evaporator saturation", dew - 0.8 * glide, dew))
         gaps += _gap("superheat", roles.superheat_line[0], dew, case)
     air = {key: value for key in _AIR if (value := read(key)) is not None}
-    return Loop(stations, tuple(levels), tuple(gaps), air, roles.heats)
+    return Loop(stations, tuple(levels), tuple(gaps), air, roles.heats, _rungs(case))
+
+
+def _rungs(case: Case) -> dict[str, float]:
+    """What a cold room's design asks of both levels, at the box as it is."""
+    rung = case.room.at_box if case.room else None
+    if rung is None:
+        return {}
+    low = {"low": rung.evaporating_c}
+    return low if rung.condensing_c is None else {"high": rung.condensing_c, **low}
 
 
 def _gap(key: str, point: str, level_c: float, case: Case) -> list[Gap]:

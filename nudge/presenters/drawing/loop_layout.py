@@ -12,6 +12,7 @@ from nudge.presenters.drawing.loop_words import (
     discharge_words,
     part_words,
     reading_words,
+    rung_words,
     step_words,
     tick_words,
 )
@@ -70,6 +71,7 @@ def lay_out_loop(
     letters += [step_words(step, words, room, at) for step, words in steps]
     letters += [reading_words(mark, room) for mark in marks]
     letters += air_words(loop, at, room)
+    letters += rung_words(loop, at, room)
     letters += discharge_words(loop, at, room, strokes)
     letters += tick_words(strokes, room)
     return DrawnLoop(

@@ -42,6 +42,7 @@ ALONG = {
     "condenser_leaving_air_temp": CONDENSER,
     "return_air_temp": EVAPORATOR,
     "supply_air_temp": EVAPORATOR,
+    "box_air_temp": EVAPORATOR,
 }
 TURNED_ALONG = {
     "outdoor_air_temp": EVAPORATOR,
@@ -54,7 +55,10 @@ AIR_NAMES = {
     "condenser_leaving_air_temp": "Leaving air",
     "return_air_temp": "Return air",
     "supply_air_temp": "Supply air",
+    "box_air_temp": "Box",
 }
+RUNG_FOOT = 6.0
+"""How far a rung's ends stand up and down."""
 LIQUID = ("liquid_line", "drier_in", "drier_out", "liquid_line_indoor")
 VAPOUR = ("evaporator_outlet", "suction_line", "compressor_in")
 LEAST_SPAN = 10.0
@@ -103,7 +107,7 @@ def scale_of(loop: LoopOut, windows: Mapping[str, tuple[float, float]], frame: F
     """Fit everything but the discharge line, which is far hotter than all else."""
     shown = [t for level in loop.levels for t in _span(level)]
     shown += [value for _, value in _measured(loop, (*LIQUID, *VAPOUR))]
-    shown += list(loop.air.values())
+    shown += [*loop.air.values(), *loop.rungs.values()]
     for gap in loop.gaps:
         shown += bracket_of(gap.key, gap.level, windows) or ()
     low, high = min(shown), max(shown)
@@ -135,6 +139,7 @@ def strokes_of(loop: LoopOut, at: Scale, windows: Mapping[str, tuple[float, floa
     by_side = {level.side: level for level in loop.levels}
     for level in loop.levels:
         found += _level(level, at)
+    found += _rungs(loop, at)
     found += _high(loop, by_side.get("high"), at)
     found += _low(loop, by_side.get("high"), by_side.get("low"), at)
     for gap in loop.gaps:
@@ -178,6 +183,17 @@ def _air(loop: LoopOut, at: Scale) -> Iterator[Line]:
             from_share, to_share = at.along[key]
             points = [at.at(from_share, value), at.at(to_share, value)]
             yield Line(role="air", key=key, points=points)
+
+
+def _rungs(loop: LoopOut, at: Scale) -> Iterator[Line]:
+    """What a cold room's design asks for, at its height along its coil."""
+    for key, value in loop.rungs.items():
+        side: Side = "high" if key == "high" else "low"
+        left, right = (at.x(share) for share in (CONDENSER if side == "high" else EVAPORATOR))
+        y = at.y(value)
+        up, down = y - RUNG_FOOT, y + RUNG_FOOT
+        points = [(left, up), (left, down), (left, y), (right, y), (right, up), (right, down)]
+        yield Line(role="rung", side=side, key=f"rung:{key}", points=points)
 
 
 def _level(level: LevelOut, at: Scale) -> list[Line]:

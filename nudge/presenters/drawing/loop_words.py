@@ -4,7 +4,7 @@ from collections.abc import Sequence
 
 from nudge.presenters.drawing.avoid import LabelRoom
 from nudge.presenters.drawing.frames import LABEL, SMALL, text_width
-from nudge.presenters.drawing.loop_lines import AIR_NAMES, Scale
+from nudge.presenters.drawing.loop_lines import AIR_NAMES, CONDENSER, EVAPORATOR, Scale
 from nudge.presenters.drawing.shapes import Anchor, LetterRole, Letters, Line, ReadingMark
 from nudge.presenters.loops import LoopOut
 
@@ -95,6 +95,19 @@ def air_words(loop: LoopOut, at: Scale, room: LabelRoom) -> list[Letters]:
         off = text_width(text, SMALL) / 2 + 8
         around = [(x + dx, y + dy) for dy in DOWNS for dx in (0, 20, -20, 45, 70, off, -off)]
         found.append(_letters("air", text, SMALL, False, room, around, key))
+    return found
+
+
+def rung_words(loop: LoopOut, at: Scale, room: LabelRoom) -> list[Letters]:
+    """What a cold room's design asks for, said beside its rung."""
+    found = []
+    for key, value in loop.rungs.items():
+        ends = CONDENSER if key == "high" else EVAPORATOR
+        text = f"{value:.1f}" if at.frame.is_short else f"design {value:.1f}"
+        x, y = at.at(sum(ends) / 2, value)
+        off = (ends[1] - ends[0]) * at.frame.width / 2 + text_width(text, SMALL) / 2 + 8
+        around = [(x + dx, y + dy) for dx in (0, off, -off) for dy in (18, -8, 5, 32, -22)]
+        found.append(_letters("air", text, SMALL, False, room, around, f"rung:{key}"))
     return found
 
 

@@ -8,7 +8,7 @@ from nudge.presenters.drawing.frames import FrameKey
 Side = Literal["high", "low", ""]
 LineRole = Literal[
     "tick", "level", "sure", "guess", "estimate", "band", "air", "gap", "bracket", "restricted",
-    "base", "part", "leader",
+    "base", "part", "leader", "rung",
 ]  # fmt: skip
 LetterRole = Literal[
     "tick", "part", "air", "reading", "restricted", "discharge", "first", "axis", "step", "ring",

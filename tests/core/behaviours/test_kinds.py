@@ -169,7 +169,7 @@ class HeatPumpTest(unittest.TestCase):
 class OtherKindsTest(unittest.TestCase):
     def test_a_kind_without_tables_answers_by_windows_and_says_so(self):
         for key, says in (
-            ("vehicle", "does not judge its charge yet"),
+            ("vehicle", "doors and windows open"),
             ("multi_zone", "hour of log"),
             ("cold_room", "set point"),
         ):

@@ -9,6 +9,7 @@ from nudge.core.physics.circuit.equipment import Application, MeteringDevice, Pl
 from nudge.core.physics.circuit.plate_fields import PLATE_NUMBERS, check_plate_number
 from nudge.core.physics.cold_room.ladder import rungs
 from nudge.core.physics.cold_room.pull_down import pull_down
+from nudge.core.physics.cold_room.workings import room_workings
 
 PSI = 6.894757
 
@@ -53,6 +54,18 @@ class LadderTest(unittest.TestCase):
                 found = rungs(room(fluid, 10, condenser), fahrenheit(35), fahrenheit(outdoor))
                 self.assertAlmostEqual(found.head_kpa / PSI, psig, delta=near)
                 self.assertFalse(found.is_guessed)
+
+    def test_every_rung_opens_to_its_class(self):
+        of = room("R-404A", 10, None)
+        opened = room_workings(
+            of, {"box_air_temp": fahrenheit(-5), "outdoor_air_temp": fahrenheit(72)}
+        )
+        self.assertAlmostEqual(opened["design_evaporating"].value, fahrenheit(-15), places=6)
+        self.assertAlmostEqual(opened["design_suction"].value / PSI, 19.7, delta=1.0)
+        self.assertIn("−5.0 °F − 10.0 °F = −15.0 °F", opened["design_evaporating"].today.text("ip"))
+        sources = {given.key: given.source for given in opened["design_head"].inputs}
+        self.assertEqual(sources["condenser"], "the usual class")
+        self.assertEqual(room_workings(of, {}), {})
 
     def test_without_a_class_the_usual_one_stands_in_and_says_so(self):
         found = rungs(room("R-134a", None, 30), fahrenheit(35), fahrenheit(80))

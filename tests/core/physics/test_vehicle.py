@@ -5,6 +5,7 @@ import unittest
 from nudge.core.language.units import degrees_f, fahrenheit
 from nudge.core.physics.air.moist_air import moist_air
 from nudge.core.physics.vehicle.three_tests import air_drop, least_air_drop, three_tests
+from nudge.core.physics.vehicle.workings import vehicle_workings
 
 
 def wet_bulb(dry_f: float, humidity: float) -> float:
@@ -75,6 +76,18 @@ class TestsTest(unittest.TestCase):
         found = three_tests(reads(over=12.0, evaporator_inlet_line_temp=58.0), 0)
         self.assertTrue(found.by_inlet)
         self.assertAlmostEqual(found.over_vent_k, degrees_f(53 + 12 - 58))
+
+    def test_every_number_opens_to_what_went_in(self):
+        read = reads(humidity=50.0)
+        opened = vehicle_workings(three_tests(read, 0), read, 0)
+        self.assertEqual(
+            set(opened),
+            {"condenser_drop", "vehicle_air_drop", "outlet_over_vent", "least_air_drop"},
+        )
+        drop = opened["condenser_drop"]
+        self.assertAlmostEqual(drop.value * 1.8, 44.0)
+        self.assertIn("160.0 °F − 116.0 °F = 44.0 °F", drop.today.text("ip"))
+        self.assertGreater(opened["least_air_drop"].uncertainty, 0.1)
 
 
 if __name__ == "__main__":

@@ -4149,7 +4149,7 @@ export interface components {
              * Role
              * @enum {string}
              */
-            role: "tick" | "level" | "sure" | "guess" | "estimate" | "band" | "air" | "gap" | "bracket" | "restricted" | "base" | "part" | "leader";
+            role: "tick" | "level" | "sure" | "guess" | "estimate" | "band" | "air" | "gap" | "bracket" | "restricted" | "base" | "part" | "leader" | "rung";
             /**
              * Side
              * @default
@@ -6051,6 +6051,7 @@ export interface components {
             now: string;
             /** Expected */
             expected: string;
+            opened?: components["schemas"]["OpenedOut"] | null;
         };
         /**
          * SaturationOut
@@ -6990,6 +6991,8 @@ export interface components {
              * @enum {string}
              */
             place: "unread" | "under" | "in" | "over";
+            opened: components["schemas"]["OpenedOut"] | null;
+            least?: components["schemas"]["OpenedOut"] | null;
         };
         /** VisitChanges */
         VisitChanges: {

@@ -17,6 +17,7 @@ const PENS: Record<Exclude<Stroke['role'], 'band' | 'restricted'>, Pen> = {
   gap: { hue: 'var(--ink)', wide: 2 },
   bracket: { hue: 'var(--ink)', wide: 3 },
   leader: { hue: 'var(--ink)', wide: 2.5 },
+  rung: { hue: 'side', wide: 2.5 },
 }
 
 type Props = { drawn: DrawnLoop; spokenPoints: string[]; spokenSigns: string[] }

@@ -1,4 +1,5 @@
 import type { Room } from '../../api/types'
+import { OpenNumber } from '../../ui/Opened'
 
 /** A cold room: every rung as measured, beside what its set point and classes ask for. */
 export function RoomRungs({ room }: { room: Room }) {
@@ -26,7 +27,11 @@ export function RoomRungs({ room }: { room: Room }) {
                 {row.now || <span className="text-soft">–</span>}
               </td>
               <td className="pl-3 text-right whitespace-nowrap tabular-nums">
-                {row.expected || <span className="text-soft">–</span>}
+                {row.opened ? (
+                  <OpenNumber number={row.opened}>{row.expected}</OpenNumber>
+                ) : (
+                  row.expected || <span className="text-soft">–</span>
+                )}
               </td>
             </tr>
           ))}

@@ -6,7 +6,7 @@ import { LoopStage } from './LoopStage'
 
 const TargetMap = later(async () => (await import('../TargetMap')).TargetMap)
 const TightnessFilm = later(async () => (await import('../tests/TightnessFilm')).TightnessFilm)
-const Balance = later(async () => (await import('../VehicleBalance')).Balance)
+const Balance = later(async () => (await import('../Balance')).Balance)
 const HeatLine = later(async () => (await import('../HeatLine')).HeatLine)
 const Strips = later(async () => (await import('../Strips')).Strips)
 

@@ -1,7 +1,7 @@
 import type { Standing, Units, Vocabulary } from '../../../api/types'
 import { HeatBalance } from '../HeatBalance'
 import { RoomRungs } from '../RoomRungs'
-import { VehicleBalance } from '../VehicleBalance'
+import { VehicleTests } from '../VehicleTests'
 import { Suspects } from '../Suspects'
 import { Besides, Reasons } from '../Reasons'
 
@@ -44,7 +44,7 @@ export function WhyTab({ visit, vocabulary, units, onForm, onChanges }: Props) {
     <>
       {visit.heat && <HeatBalance heat={visit.heat} />}
       {visit.room && <RoomRungs room={visit.room} />}
-      {visit.vehicle && <VehicleBalance of={visit.vehicle} />}
+      {visit.vehicle && <VehicleTests of={visit.vehicle} />}
       <Reasons visit={visit} assessment={visit.assessment} onForm={onForm} onChanges={onChanges} />
       <Suspects {...{ visit, vocabulary, units }} />
       <Besides assessment={visit.assessment} />

@@ -1,0 +1,70 @@
+"""Cold rooms and a vehicle as a technician meets them, by keyboard, and in the hand."""
+
+from playwright.sync_api import expect
+
+from tests.browser.support import HAND, BrowserTest, calm
+from tests.browser.test_winter import close_and_print
+
+COOLER, FREEZER, VAN = (
+    f"/visits/{one}-now" for one in ("fish-cooler", "fish-freezer", "launch-van")
+)
+
+
+class OtherPlantTest(BrowserTest):
+    def test_an_iced_cooler_is_found_by_looking_and_closed_with_both_papers(self):
+        page = self.open(COOLER)
+        calm(page)
+        verdict = page.locator("[data-decision]")
+        expect(verdict).to_have_attribute("data-decision", "room_boils_low")
+        rungs = page.get_by_label("Cold room", exact=True)
+        expect(rungs.locator("[data-rung=boils]")).to_contain_text("28.5 °F")  # 38.5 − class 10
+        page.fill("#callout", "box 36.4 suct 51.8 eo 34 sl 43")  # melted, and near set point
+        page.press("#callout", "Enter")
+        expect(verdict).to_have_attribute("data-decision", "room_right")
+        expect(verdict).not_to_contain_text("Add")
+        page.locator("#callout").blur()
+        close_and_print(self, page, self.nudge.url, "fish-cooler-now")
+
+    def test_a_freezer_that_pulls_down_is_waited_for(self):
+        page = self.open(FREEZER)
+        verdict = page.locator("[data-decision]")
+        expect(verdict).to_have_attribute("data-decision", "room_not_yet")
+        expect(verdict).to_contain_text("Pull-down")
+        expect(page.get_by_label("Cold room", exact=True)).to_contain_text("time constant")
+
+    def test_a_rooms_plate_is_its_set_point_and_classes(self):
+        page = self.open("/systems/fish-freezer")
+        room = page.get_by_label("The room", exact=True)
+        room.get_by_label("Coil class").fill("9")
+        expect(room.get_by_role("alert")).to_contain_text("none of its classes")
+        room.get_by_label("Coil class").fill("12")
+        self.kept(page)
+        room.get_by_label("Defrost").select_option("hot_gas")
+        self.kept(page)
+        page.reload()
+        expect(room.get_by_label("Coil class")).to_have_value("12")
+        expect(room.get_by_label("Defrost")).to_have_value("hot_gas")
+
+    def test_a_vans_three_tests_hang_on_the_balance(self):
+        page = self.open(VAN)
+        calm(page)
+        verdict = page.locator("[data-decision]")
+        expect(verdict).to_have_attribute("data-decision", "vehicle_starved")
+        balance = page.get_by_role("img", name="The balance")
+        expect(balance).to_contain_text("69.0")
+        page.fill("#callout", "cil 160 col 118 cea 90 vent 54 eo 56")  # weighed in by its label
+        page.press("#callout", "Enter")
+        expect(verdict).to_have_attribute("data-decision", "vehicle_passes")
+        expect(page.get_by_text("a third short passes all three").first).to_be_visible()
+        page.locator("#callout").blur()
+        page.keyboard.press("c")  # no gauge was on it: nothing dangerous is left open
+        expect(page.get_by_role("button", name="Open again").first).to_be_visible()
+        for copy in ("customer", "file"):
+            at = f"{self.nudge.url}/api/visits/launch-van-now/report.pdf?whom={copy}"
+            self.assertTrue(page.request.get(at).body().startswith(b"%PDF"))
+
+    def test_in_the_hand_nothing_is_cut_off(self):
+        for path in (COOLER, VAN):
+            page = self.open(path, HAND)
+            calm(page)
+            self.assertLessEqual(page.evaluate("document.documentElement.scrollWidth"), HAND[0])
