@@ -18,12 +18,14 @@ from nudge.presenters.csv_cells import safe_cell
 from nudge.presenters.machine_settings import settings_out
 from nudge.presenters.notes import photo_out
 from nudge.presenters.papers import TakenBundleOut, TakenInOut, taken_bundle_out
+from nudge.presenters.slip import slip_out
 from nudge.presenters.timed_tests import tests_out
 from nudge.presenters.traces import series_out
 from nudge.presenters.visit_order import TEST_OF_STEP, order_out
 from nudge.presenters.visits import VisitOut, visit_out
 from nudge.services.apart import taken_in_apart
 from nudge.services.bundles import NotABundle
+from nudge.services.settled_window import settled_window
 from nudge.services.workshop import Workshop
 
 router = APIRouter(prefix="/api")
@@ -87,6 +89,35 @@ def report(
     )
     pdf = file_report(subject) if is_file else customer_report(subject)
     name = _file_name(subject.visit, "record" if is_file else "report", "pdf")
+    return file_answer(pdf, "application/pdf", name, inline=True)
+
+
+@router.get(
+    "/visits/{visit_id}/slip.pdf",
+    response_class=Response,
+    responses=answers_file("application/pdf", "The slip."),
+)
+def slip(
+    workshop: WorkshopIn, units: UnitsIn, visit_id: str, zone: ZoneIn, width: int = 80
+) -> Response:
+    """A narrow paper with large figures, as wide as its roll: 58 or 80 mm."""
+    from nudge.reports.attached import Subject
+    from nudge.reports.slip import roll_slip
+
+    snapshot = workshop.visits.snapshot(visit_id)
+    subject = Subject(
+        visit=visit_out(snapshot, units),
+        order=order_out(snapshot, units),
+        units=units,
+        version=__version__,
+        zone=zone,
+        passed=tuple((row.gate, row.reason, row.given_at) for row in snapshot.around.passed),
+        card=workshop.card.lines(),
+    )
+    window = settled_window(workshop.series, visit_id)
+    shown = slip_out(subject.visit, window, units, zone)
+    pdf = roll_slip(subject, shown, width)
+    name = _file_name(subject.visit, f"slip {width} mm", "pdf")
     return file_answer(pdf, "application/pdf", name, inline=True)
 
 

@@ -23,6 +23,17 @@ export function Papers({ visit, units }: Props) {
       <a className={LINK} href={`${here}/report.pdf?${query}`} target="_blank" rel="noreferrer">
         Record for the file
       </a>
+      {[58, 80].map((width) => (
+        <a
+          key={width}
+          className={LINK}
+          href={`${here}/slip.pdf?${query}&width=${width}`}
+          target="_blank"
+          rel="noreferrer"
+        >
+          Slip, {width} mm
+        </a>
+      ))}
       <a className={LINK} href={`${here}/readings.csv?units=${units}`} download>
         Readings, CSV
       </a>
