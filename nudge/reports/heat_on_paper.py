@@ -1,35 +1,24 @@
 """The heating line of the screen on paper, under the numbers it is made of."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass
 from types import MappingProxyType
 
 from nudge.presenters.drawing.heat_layout import DrawnHeat, HeatRole
 from nudge.presenters.heat import HeatOut
 from nudge.reports.paper import INK, MARGIN, RULE, SOFT, WIDTH, Paper
-from nudge.reports.scaled import Hue, Scaled
+from nudge.reports.scaled import Scaled, ScaledPen
 
 HIGH_MM = 98.0
-NOW_MM, EARLIER_MM = 1.5, 1.0
 
 
-@dataclass(frozen=True, slots=True)
-class _HeatPen:
-    """How a role is stroked: thickness, dash and gap [mm]."""
-
-    thick: float
-    hue: Hue
-    dash: float = 0.0
-
-
-_PENS: Mapping[HeatRole, _HeatPen] = MappingProxyType(
+_PENS: Mapping[HeatRole, ScaledPen] = MappingProxyType(
     {
-        "grid": _HeatPen(0.1, RULE),
-        "plate": _HeatPen(0.6, INK),
-        "house": _HeatPen(0.4, INK, 1.6),
-        "balance": _HeatPen(0.3, SOFT, 0.5),
-        "lockout": _HeatPen(1.2, SOFT),
-        "whisker": _HeatPen(0.5, INK),
+        "grid": ScaledPen(0.1, RULE),
+        "plate": ScaledPen(0.6, INK),
+        "house": ScaledPen(0.4, INK, 1.6),
+        "balance": ScaledPen(0.3, SOFT, 0.5),
+        "lockout": ScaledPen(1.2, SOFT),
+        "whisker": ScaledPen(0.5, INK),
     }
 )
 
@@ -61,19 +50,9 @@ def write_heat(pdf: Paper, heat: HeatOut) -> None:
 
 
 def _draw(page: Scaled, drawn: DrawnHeat) -> None:
-    pdf = page.pdf
     for stroke in drawn.strokes:
-        pen = _PENS[stroke.role]
-        pdf.set_draw_color(*pen.hue)
-        pdf.set_line_width(pen.thick)
-        if pen.dash:
-            pdf.set_dash_pattern(dash=pen.dash, gap=pen.dash)
-        pdf.polyline([page.at(*point) for point in stroke.points])
-        pdf.set_dash_pattern()
-    pdf.set_draw_color(*INK)
-    pdf.set_line_width(0.4)
+        page.line(stroke.points, _PENS[stroke.role])
     for dot in drawn.dots:
-        pdf.set_fill_color(*(INK if dot.is_now else (255, 255, 255)))
-        pdf.circle(*page.at(dot.x, dot.y), NOW_MM if dot.is_now else EARLIER_MM, style="FD")
+        page.dot(dot.x, dot.y, dot.is_now, INK)
     for one in drawn.letters:
         page.letters(one, SOFT if one.role == "tick" else INK)

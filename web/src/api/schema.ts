@@ -1901,6 +1901,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{visit_id}/slip.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Slip
+         * @description A narrow paper with large figures, as wide as its roll: 58 or 80 mm.
+         */
+        get: operations["slip_api_visits__visit_id__slip_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{visit_id}/readings.csv": {
         parameters: {
             query?: never;
@@ -11469,6 +11489,45 @@ export interface operations {
         requestBody?: never;
         responses: {
             /** @description The paper. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    slip_api_visits__visit_id__slip_pdf_get: {
+        parameters: {
+            query?: {
+                width?: number;
+                units?: "ip" | "si" | "si_bar";
+                zone?: string;
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The slip. */
             200: {
                 headers: {
                     [name: string]: unknown;

@@ -1,40 +1,28 @@
 import type { Heat } from '../../api/types'
 import { StripBars } from './StripBars'
+import { BesideTable } from '../../ui/BesideTable'
 import { OpenNumber } from '../../ui/Opened'
 
 /** A visit in heating: heat, rise, power and COP beside what they should be; the lockouts. */
 export function HeatBalance({ heat }: { heat: Heat }) {
   return (
     <section aria-label="Heat" className="mb-4">
-      <table className="w-full text-left">
-        <thead>
-          <tr className="border-b border-rule-strong text-[0.92rem] text-soft">
-            <td className="py-1" />
-            <th scope="col" className="py-1 text-right font-normal">
-              measured
+      <BesideTable last="expected">
+        {heat.rows.map((row) => (
+          <tr key={row.label} data-heat-row={row.label} className="border-b border-rule">
+            <th scope="row" className="pr-2 font-bold">
+              {row.label}
+              <span className="ml-1.5 font-normal text-soft">{unitOf(row)}</span>
             </th>
-            <th scope="col" className="py-1 text-right font-normal">
-              expected
-            </th>
+            <td className="text-right text-[1.1rem] font-bold whitespace-nowrap">
+              <Value number={row.now} text={row.text} />
+            </td>
+            <td className="pl-3 text-right whitespace-nowrap">
+              <Value number={row.expected} text="" />
+            </td>
           </tr>
-        </thead>
-        <tbody>
-          {heat.rows.map((row) => (
-            <tr key={row.label} data-heat-row={row.label} className="border-b border-rule">
-              <th scope="row" className="pr-2 font-bold">
-                {row.label}
-                <span className="ml-1.5 font-normal text-soft">{unitOf(row)}</span>
-              </th>
-              <td className="text-right text-[1.1rem] font-bold whitespace-nowrap">
-                <Value number={row.now} text={row.text} />
-              </td>
-              <td className="pl-3 text-right whitespace-nowrap">
-                <Value number={row.expected} text="" />
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+        ))}
+      </BesideTable>
       {heat.is_guessed && (
         <p className="mt-1 text-[0.92rem] text-soft">
           Expected by its class: the plate’s rating points would narrow it.

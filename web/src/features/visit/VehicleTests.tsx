@@ -1,4 +1,5 @@
 import type { Vehicle } from '../../api/types'
+import { BesideTable } from '../../ui/BesideTable'
 import { OpenNumber } from '../../ui/Opened'
 
 const SAID = { unread: 'not read', under: 'under', in: 'passes', over: 'over' } as const
@@ -7,51 +8,38 @@ const SAID = { unread: 'not read', under: 'under', in: 'passes', over: 'over' } 
 export function VehicleTests({ of }: { of: Vehicle }) {
   return (
     <section aria-label="Three tests" className="mb-4">
-      <table className="w-full text-left">
-        <thead>
-          <tr className="border-b border-rule-strong text-[0.92rem] text-soft">
-            <td className="py-1">all three, or no verdict</td>
-            <th scope="col" className="py-1 text-right font-normal">
-              measured
+      <BesideTable first="all three, or no verdict" last="passes at">
+        {of.tests.map((row) => (
+          <tr
+            key={row.key}
+            data-test={row.key}
+            data-place={row.place}
+            className="border-b border-rule"
+          >
+            <th scope="row" className="py-2 pr-2 font-bold">
+              {row.label}
+              <span className="block font-normal text-soft">
+                {row.place === 'in' ? '✓ ' : ''}
+                {SAID[row.place]}
+              </span>
             </th>
-            <th scope="col" className="py-1 text-right font-normal">
-              passes at
-            </th>
+            <td className="text-right text-[1.1rem] font-bold whitespace-nowrap tabular-nums">
+              {row.opened ? (
+                <OpenNumber number={row.opened}>{row.now}</OpenNumber>
+              ) : (
+                <span className="text-soft">–</span>
+              )}
+            </td>
+            <td className="pl-3 text-right whitespace-nowrap tabular-nums">
+              {row.least ? (
+                <OpenNumber number={row.least}>{row.passes}</OpenNumber>
+              ) : (
+                row.passes || <span className="text-soft">wet bulb first</span>
+              )}
+            </td>
           </tr>
-        </thead>
-        <tbody>
-          {of.tests.map((row) => (
-            <tr
-              key={row.key}
-              data-test={row.key}
-              data-place={row.place}
-              className="border-b border-rule"
-            >
-              <th scope="row" className="py-2 pr-2 font-bold">
-                {row.label}
-                <span className="block font-normal text-soft">
-                  {row.place === 'in' ? '✓ ' : ''}
-                  {SAID[row.place]}
-                </span>
-              </th>
-              <td className="text-right text-[1.1rem] font-bold whitespace-nowrap tabular-nums">
-                {row.opened ? (
-                  <OpenNumber number={row.opened}>{row.now}</OpenNumber>
-                ) : (
-                  <span className="text-soft">–</span>
-                )}
-              </td>
-              <td className="pl-3 text-right whitespace-nowrap tabular-nums">
-                {row.least ? (
-                  <OpenNumber number={row.least}>{row.passes}</OpenNumber>
-                ) : (
-                  row.passes || <span className="text-soft">wet bulb first</span>
-                )}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+        ))}
+      </BesideTable>
     </section>
   )
 }
