@@ -23,14 +23,17 @@ def roll_slip(about: Subject, slip: RollSlipOut, width: int) -> bytes:
     """A visit's slip as PDF. Raises: CoreError, for a roll there is no printer for."""
     if width not in WIDTHS:
         raise CoreError("width", f"A roll is {' or '.join(map(str, WIDTHS))} mm wide, not {width}.")
-    long = _Roll(width, LONGEST_MM, about).written(slip)
-    return bytes(_Roll(width, long.get_y() + 2 * EDGE, about).written(slip).output())
+    long = _Roll(width, LONGEST_MM, about).written(slip)  # first to see how long it comes out
+    cut = _Roll(width, long.get_y() + 2 * EDGE, about, long)
+    return bytes(cut.written(slip).output())
 
 
 class _Roll(FPDF):
     """One slip being written, top to bottom."""
 
-    def __init__(self, width: int, height: float, about: Subject) -> None:
+    def __init__(
+        self, width: int, height: float, about: Subject, fonts_of: "_Roll | None" = None
+    ) -> None:
         super().__init__(format=(width, height))
         self.about, self.inner = about, width - 2 * EDGE
         self.set_margins(EDGE, EDGE, EDGE)
@@ -38,8 +41,11 @@ class _Roll(FPDF):
         self.set_title(f"Slip: {about.place}")
         self.set_creator("Nudge")
         self.set_creation_date(slip_moment(about.visit))
-        self.add_font("text", "", FONTS / "text.ttf")
-        self.add_font("text", "B", FONTS / "text-bold.ttf")
+        if fonts_of is None:
+            self.add_font("text", "", FONTS / "text.ttf")
+            self.add_font("text", "B", FONTS / "text-bold.ttf")
+        else:
+            self.fonts.update(fonts_of.fonts)  # reading them takes longer than all the rest
         self.add_page()
 
     def written(self, slip: RollSlipOut) -> "_Roll":

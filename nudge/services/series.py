@@ -105,6 +105,17 @@ class Series:
         shaded = tuple(replace(t, steady=_steady(t, bucket)) for t in found_all)
         return Traces(since, until, *ends, shaded, _marks(row))
 
+    def reach(self, visit_id: str) -> tuple[int, int] | None:
+        """The first and the last moment that an instrument sent [ms]; None where none did.
+
+        Raises: NotFound.
+        """
+        with self._database.reading() as session:
+            if repository.visit(session, visit_id) is None:
+                raise NotFound("visit", visit_id)
+            placed = live.channels(session, visit_id)
+            return live.reach(session, [p.channel.id for p in placed])
+
     def weights(self, visit_id: str, since_ms: int) -> Trace:
         """What the scale showed from a moment on [kg, gross]. Raises: NotFound."""
         with self._database.reading() as session:

@@ -37,10 +37,10 @@ def settled_window(series: Series, visit_id: str) -> SettledWindow | None:
 
     Raises: NotFound.
     """
-    ends = series.over(visit_id, None, None, 1)
-    if ends.last_ms is None:
+    ends = series.reach(visit_id)
+    if ends is None:
         return None
-    found = series.over(visit_id, ends.last_ms - LOOKED_AT_MS, ends.last_ms, COLUMNS)
+    found = series.over(visit_id, ends[1] - LOOKED_AT_MS, ends[1], COLUMNS)
     spans = [span for trace in found.traces if trace.key in SETTLES for span in trace.steady]
     if not spans:
         return None
