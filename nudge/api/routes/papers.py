@@ -18,7 +18,7 @@ from nudge.presenters.csv_cells import safe_cell
 from nudge.presenters.machine_settings import settings_out
 from nudge.presenters.notes import photo_out
 from nudge.presenters.papers import TakenBundleOut, TakenInOut, taken_bundle_out
-from nudge.presenters.slip import slip_out
+from nudge.presenters.roll_slip import roll_slip_out
 from nudge.presenters.timed_tests import tests_out
 from nudge.presenters.traces import series_out
 from nudge.presenters.visit_order import TEST_OF_STEP, order_out
@@ -97,12 +97,12 @@ def report(
     response_class=Response,
     responses=answers_file("application/pdf", "The slip."),
 )
-def slip(
+def roll_slip(
     workshop: WorkshopIn, units: UnitsIn, visit_id: str, zone: ZoneIn, width: int = 80
 ) -> Response:
     """A narrow paper with large figures, as wide as its roll: 58 or 80 mm."""
     from nudge.reports.attached import Subject
-    from nudge.reports.slip import roll_slip
+    from nudge.reports.roll_slip import write_roll
 
     snapshot = workshop.visits.snapshot(visit_id)
     subject = Subject(
@@ -115,9 +115,9 @@ def slip(
         card=workshop.card.lines(),
     )
     window = settled_window(workshop.series, visit_id)
-    shown = slip_out(subject.visit, window, units, zone)
-    pdf = roll_slip(subject, shown, width)
-    name = _file_name(subject.visit, f"slip {width} mm", "pdf")
+    shown = roll_slip_out(subject.visit, window, units, zone)
+    pdf = write_roll(subject, shown, width)
+    name = _file_name(subject.visit, f"roll slip {width} mm", "pdf")
     return file_answer(pdf, "application/pdf", name, inline=True)
 
 

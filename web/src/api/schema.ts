@@ -1909,10 +1909,10 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Slip
+         * Roll Slip
          * @description A narrow paper with large figures, as wide as its roll: 58 or 80 mm.
          */
-        get: operations["slip_api_visits__visit_id__slip_pdf_get"];
+        get: operations["roll_slip_api_visits__visit_id__slip_pdf_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -11512,7 +11512,7 @@ export interface operations {
             503: components["responses"]["Refused503"];
         };
     };
-    slip_api_visits__visit_id__slip_pdf_get: {
+    roll_slip_api_visits__visit_id__slip_pdf_get: {
         parameters: {
             query?: {
                 width?: number;

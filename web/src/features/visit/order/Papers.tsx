@@ -31,7 +31,7 @@ export function Papers({ visit, units }: Props) {
           target="_blank"
           rel="noreferrer"
         >
-          Slip, {width} mm
+          Roll slip, {width} mm
         </a>
       ))}
       <a className={LINK} href={`${here}/readings.csv?units=${units}`} download>

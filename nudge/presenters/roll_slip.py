@@ -34,7 +34,7 @@ GAPS = ("superheat", "subcooling")
 
 
 @dataclass(frozen=True, slots=True)
-class SlipFigure:
+class RollFigure:
     """One large number: its name, its value with its unit, the spread under it, its window."""
 
     label: str
@@ -47,18 +47,18 @@ class SlipFigure:
 class RollSlipOut:
     """A slip's figures, and over which window they were read, in words."""
 
-    figures: Sequence[SlipFigure]
+    figures: Sequence[RollFigure]
     when: str
 
 
-def slip_out(
+def roll_slip_out(
     visit: VisitOut, window: SettledWindow | None, units: UnitSystem, zone: tzinfo | None
 ) -> RollSlipOut:
     """The figures of a visit, on the clock of a `zone` (None: this machine's)."""
     return RollSlipOut(_figures(visit, window, units), _when(visit, window, zone))
 
 
-def _figures(visit: VisitOut, window: SettledWindow | None, units: UnitSystem) -> list[SlipFigure]:
+def _figures(visit: VisitOut, window: SettledWindow | None, units: UnitSystem) -> list[RollFigure]:
     """Over the settled window where instruments stood, else as typed."""
     found = _of_its_kind(visit)
     targets = visit.assessment.targets if visit.assessment else {}
@@ -75,7 +75,7 @@ def _figures(visit: VisitOut, window: SettledWindow | None, units: UnitSystem) -
     return found
 
 
-def _of_its_kind(visit: VisitOut) -> list[SlipFigure]:
+def _of_its_kind(visit: VisitOut) -> list[RollFigure]:
     """What only such plant has: a vehicle's three tests, a room's feed, a heat pump's heat."""
     if visit.vehicle is not None:
         rows = [(t.label, t.now, f"passes at {t.passes}") for t in visit.vehicle.tests]
@@ -90,15 +90,15 @@ def _of_its_kind(visit: VisitOut) -> list[SlipFigure]:
     else:
         rows = []
     told = ((label, now.partition(" "), under) for label, now, under in rows if now)
-    return [SlipFigure(label, value, unit, under) for label, (value, _, unit), under in told]
+    return [RollFigure(label, value, unit, under) for label, (value, _, unit), under in told]
 
 
-def _spread(row: Spread, key: str, wanted: str, units: UnitSystem) -> SlipFigure:
+def _spread(row: Spread, key: str, wanted: str, units: UnitSystem) -> RollFigure:
     turn = spread_from_si if key in GAPS else from_si
     mean, least, most = (turn(v, row.quantity, units) for v in (row.mean, row.least, row.most))
     places = decimals(row.quantity, units)
     under = f"{least:.{places}f} to {most:.{places}f}"
-    return SlipFigure(
+    return RollFigure(
         row.label,
         f"{mean:.{places}f}",
         unit_label(row.quantity, units),
@@ -106,23 +106,23 @@ def _spread(row: Spread, key: str, wanted: str, units: UnitSystem) -> SlipFigure
     )
 
 
-def _derived(visit: VisitOut, key: str, wanted: str) -> Sequence[SlipFigure]:
+def _derived(visit: VisitOut, key: str, wanted: str) -> Sequence[RollFigure]:
     number = next((one for one in visit.stage[-1].numbers if one.key == key), None)
     if number is None or not number.text or number.text == "—":
         return ()
-    return (SlipFigure(number.label, number.text, number.unit, wanted),)
+    return (RollFigure(number.label, number.text, number.unit, wanted),)
 
 
-def _typed(visit: VisitOut, key: str) -> Sequence[SlipFigure]:
+def _typed(visit: VisitOut, key: str) -> Sequence[RollFigure]:
     row = next(
         (r for r in visit.readings if r.point == key and r.state in ("current", "live")), None
     )
     if row is None:
         return ()
-    return (SlipFigure(row.label, f"{row.value:.{row.decimals}f}", row.unit, ""),)
+    return (RollFigure(row.label, f"{row.value:.{row.decimals}f}", row.unit, ""),)
 
 
-def slip_moment(visit: VisitOut) -> datetime:
+def roll_moment(visit: VisitOut) -> datetime:
     """What a slip is dated: when it was closed, last read or opened."""
     moments = [r.taken_at for r in visit.readings if r.state != "live"]
     last = max(moments, default=None)
@@ -131,7 +131,7 @@ def slip_moment(visit: VisitOut) -> datetime:
 
 def _when(visit: VisitOut, window: SettledWindow | None, zone: tzinfo | None) -> str:
     if window is None:
-        return f"{slip_moment(visit).astimezone(zone):%Y-%m-%d %H:%M %Z}"
+        return f"{roll_moment(visit).astimezone(zone):%Y-%m-%d %H:%M %Z}"
     since, until = (
         datetime.fromtimestamp(ms / 1000, UTC).astimezone(zone)
         for ms in (window.since_ms, window.until_ms)

@@ -8,7 +8,7 @@ from fpdf import FPDF
 from fpdf.enums import XPos, YPos
 
 from nudge.core.language.errors import CoreError
-from nudge.presenters.slip import RollSlipOut, SlipFigure, slip_moment
+from nudge.presenters.roll_slip import RollFigure, RollSlipOut, roll_moment
 from nudge.presenters.visits import VisitOut
 from nudge.reports.attached import Subject
 from nudge.reports.paper import FONTS, INK, RULE, SOFT
@@ -19,7 +19,7 @@ LONGEST_MM = 3_000.0
 FIGURE_PT, WORD_PT, SMALL_PT = 17.0, 8.5, 7.0
 
 
-def roll_slip(about: Subject, slip: RollSlipOut, width: int) -> bytes:
+def write_roll(about: Subject, slip: RollSlipOut, width: int) -> bytes:
     """A visit's slip as PDF. Raises: CoreError, for a roll there is no printer for."""
     if width not in WIDTHS:
         raise CoreError("width", f"A roll is {' or '.join(map(str, WIDTHS))} mm wide, not {width}.")
@@ -40,7 +40,7 @@ class _Roll(FPDF):
         self.set_auto_page_break(False)
         self.set_title(f"Slip: {about.place}")
         self.set_creator("Nudge")
-        self.set_creation_date(slip_moment(about.visit))
+        self.set_creation_date(roll_moment(about.visit))
         if fonts_of is None:
             self.add_font("text", "", FONTS / "text.ttf")
             self.add_font("text", "B", FONTS / "text-bold.ttf")
@@ -85,7 +85,7 @@ class _Roll(FPDF):
         self.line(EDGE, self.get_y(), EDGE + self.inner, self.get_y())
         self.ln(1)
 
-    def _figure(self, figure: SlipFigure) -> None:
+    def _figure(self, figure: RollFigure) -> None:
         """The name over its number; the spread beside the number, its window under it."""
         self._words(figure.label, SMALL_PT, soft=True)
         self.set_font("text", "B", FIGURE_PT)
