@@ -35,7 +35,12 @@ INSIDE: dict[str, tuple[str, ...]] = {
     "language.said": ("language.units",),
     "language.errors": ("language.units", "language.said"),
     "language.working": ("language.units", "language.said"),
-    "language.vocabulary": ("language.units", "language.said", "language.errors"),
+    "language.vocabulary": (
+        "language.units",
+        "language.said",
+        "language.errors",
+        "language.working",
+    ),
     "language.callout": ("language.units", "language.errors", "language.vocabulary"),
     "physics.refrigerant": (),
     "physics.air": (),

@@ -16,37 +16,14 @@ from nudge.core.physics.circuit.roles import Roles
 TABLES = files("nudge.core.behaviours").joinpath("tables")
 ONLY_THERE = frozenset({"application_not_judged", "not_running"})
 """The gates that hold for any plant: whether it is judged at all, and whether it runs."""
-WARMED = frozenset(
-    {
-        "run_short",
-        "just_changed",
-        "not_settled",
-        "contradicted",
-        "estimated",
-        "stale",
-        "too_mild_to_heat",
-        "in_defrost",
-    }
-)
+AS_READ = frozenset({"not_settled", "contradicted", "estimated", "stale"})
+"""Those of any reading: steady, and neither contradicted, guessed nor old."""
+CLOCKED = frozenset({"run_short", "just_changed"})
+WARMED = AS_READ | CLOCKED | {"too_mild_to_heat", "in_defrost"}
 """The gates of heat: long enough, steady, clear of a defrost, cold outdoors."""
-DRIVEN = frozenset(
-    {"not_settled", "contradicted", "estimated", "stale", "vehicle_not_ready", "engine_cold"}
-)
+DRIVEN = AS_READ | {"vehicle_not_ready", "engine_cold"}
 """The gates of a vehicle: made ready, its engine warm, steady."""
-BOXED = frozenset(
-    {
-        "run_short",
-        "just_changed",
-        "not_settled",
-        "contradicted",
-        "estimated",
-        "stale",
-        "no_set_point",
-        "off_set_point",
-        "in_defrost",
-        "door_open",
-    }
-)
+BOXED = AS_READ | CLOCKED | {"no_set_point", "off_set_point", "in_defrost", "door_open"}
 """The gates of a cold room: long enough, steady, near set point, clear of a defrost, door shut."""
 COOLED = frozenset(
     {

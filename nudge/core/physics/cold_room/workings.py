@@ -2,8 +2,8 @@
 
 from nudge.core.language.said import Measure
 from nudge.core.language.units import Quantity, atmospheric_kpa
-from nudge.core.language.vocabulary.accuracy import accuracy_of
-from nudge.core.language.vocabulary.points import POINTS, Readings
+from nudge.core.language.vocabulary.inputs import read_input
+from nudge.core.language.vocabulary.points import Readings
 from nudge.core.language.working import Formula, Input, Working, work
 from nudge.core.physics.circuit.equipment import Plate
 from nudge.core.physics.cold_room.ladder import USUAL_COIL_K, USUAL_CONDENSER_K
@@ -60,7 +60,7 @@ def room_workings(plate: Plate, readings: Readings) -> dict[str, Working]:
     found = []
     if "box_air_temp" in readings:
         low = {
-            "box": _read("box", "box_air_temp", readings),
+            "box": read_input("box", "box_air_temp", readings),
             "coil": _class("coil", "Coil class", plate.coil_class_k, USUAL_COIL_K),
         }
         found += [
@@ -69,7 +69,7 @@ def room_workings(plate: Plate, readings: Readings) -> dict[str, Working]:
         ]
     if "outdoor_air_temp" in readings:
         high = {
-            "outdoor": _read("outdoor", "outdoor_air_temp", readings),
+            "outdoor": read_input("outdoor", "outdoor_air_temp", readings),
             "condenser": _class(
                 "condenser", "Condenser class", plate.condenser_class_k, USUAL_CONDENSER_K
             ),
@@ -81,13 +81,6 @@ def room_workings(plate: Plate, readings: Readings) -> dict[str, Working]:
             ),
         ]
     return {one.formula.key: one for one in found}
-
-
-def _read(key: str, point: str, readings: Readings) -> Input:
-    row, value = POINTS[point], readings[point]
-    return Input(
-        key, row.label, Measure(value, row.quantity), "typed", accuracy_of(point).limit(value)
-    )
 
 
 def _class(key: str, label: str, given: float | None, usual: float) -> Input:

@@ -12,7 +12,8 @@ from typing import Literal
 from nudge.core.language.said import Measure, Said, difference, say
 from nudge.core.language.units import Quantity, fahrenheit
 from nudge.core.language.vocabulary.accuracy import accuracy_of
-from nudge.core.language.vocabulary.points import POINTS, Readings
+from nudge.core.language.vocabulary.inputs import read_input
+from nudge.core.language.vocabulary.points import Readings
 from nudge.core.language.working import Formula, Input, Working, work
 from nudge.core.physics.air.moist_air import MoistAir, moist_air
 from nudge.core.physics.circuit.derived import air_of
@@ -258,9 +259,7 @@ def _drawn(readings: Readings, unit: Literal["outdoor", "indoor"]) -> Input | No
     label, key = f"{unit.capitalize()} unit", f"{unit}_unit"
     metered = f"{key}_watts"
     if metered in readings:
-        watts = readings[metered]
-        limit = accuracy_of(metered).limit(watts)
-        return Input(key, POINTS[metered].label, Measure(watts, Quantity.POWER), "typed", limit)
+        return read_input(key, metered, readings)
     points = [f"{key}_{what}" for what in ("volts", "amps", "power_factor")]
     if not all(point in readings for point in points):
         return None

@@ -1,9 +1,8 @@
 """The numbers of a vehicle's three tests, each with its formula, inputs and source."""
 
-from nudge.core.language.said import Measure
 from nudge.core.language.units import Quantity
-from nudge.core.language.vocabulary.accuracy import accuracy_of
-from nudge.core.language.vocabulary.points import POINTS, Readings
+from nudge.core.language.vocabulary.inputs import read_input
+from nudge.core.language.vocabulary.points import Readings
 from nudge.core.language.working import Formula, Input, Working, work
 from nudge.core.physics.vehicle.three_tests import ThreeTests, least_air_drop
 
@@ -61,7 +60,7 @@ def vehicle_workings(
     found = []
 
     def given(**points: str) -> dict[str, Input]:
-        return {key: _input(key, point, readings) for key, point in points.items()}
+        return {key: read_input(key, point, readings) for key, point in points.items()}
 
     if tests.condenser_k is not None:
         ends = given(inlet="condenser_inlet_line_temp", outlet="condenser_outlet_line_temp")
@@ -83,10 +82,3 @@ def vehicle_workings(
             )
         )
     return {one.formula.key: one for one in found}
-
-
-def _input(key: str, point: str, readings: Readings) -> Input:
-    row, value = POINTS[point], readings[point]
-    return Input(
-        key, row.label, Measure(value, row.quantity), "typed", accuracy_of(point).limit(value)
-    )
