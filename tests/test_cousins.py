@@ -8,7 +8,8 @@ from nudge.plant.blower import blow
 from nudge.plant.faults import Present, spoiled
 from nudge.plant.machine import Machine
 from nudge.plant.presets import preset
-from nudge.plant.sizing import rated_conditions, sized
+from nudge.plant.rating import rated_conditions
+from nudge.plant.sizing import sized
 from nudge.plant.steady import steady
 from tools.cousins import FAMILIES, family_of
 from tools.sweep import HOUSE_C, load_of, site, swept

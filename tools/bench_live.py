@@ -13,10 +13,10 @@ from typing import Any
 from nudge.plant.acts import standing, start
 from nudge.plant.faults import Present, spoiled
 from nudge.plant.presets import PRESETS, preset, preset_machine
+from nudge.plant.rating import rated_conditions
 from nudge.plant.room import Weather, room_for
 from nudge.plant.running import advance
 from nudge.plant.scene import Scene
-from nudge.plant.sizing import rated_conditions
 from nudge.plant.steady import steady
 from nudge.plant.wet_air import air_of
 from tools.drive import RunningNudge, chromium

@@ -21,7 +21,8 @@ from nudge.plant.circuit import NoOperatingPoint
 from nudge.plant.faults import FAULTS, Present, spoiled
 from nudge.plant.machine import Coil, Compressor, Conditions, Lines, Machine
 from nudge.plant.presets import PRESETS, TON_KW, preset
-from nudge.plant.sizing import Rating, rated_conditions, sized
+from nudge.plant.rating import Rating, rated_conditions
+from nudge.plant.sizing import sized
 from nudge.plant.steady import Steady, steady
 from nudge.plant.truth import running_truth
 from nudge.plant.wet_air import WetAir, air_of
@@ -151,7 +152,7 @@ def _site(rng: Random, family: Family, kind: str, spread: float) -> Site:
             evaporating_c=rating.evaporating_c + 0.4 * _glide_k(fluid, 5),
             line_m=rng.uniform(4, 15),
         )
-    machine = _varied(sized(rating, lambda m: family.shape(m, rng)), rng, spread)
+    machine = varied(sized(rating, lambda m: family.shape(m, rng)), rng, spread)
     share = rng.uniform(0.92, 1.08)
     exact, capacity_kw = machine, rating.nominal_kw
     for _ in range(RATED_TIMES):
@@ -196,7 +197,7 @@ _FIXED = {"open_face", "conductance", "bypass", "leak", "rated_air_kg_s", "best_
           "slip_exponent", "uneven"}  # fmt: skip
 
 
-def _varied(machine: Machine, rng: Random, spread: float) -> Machine:
+def varied(machine: Machine, rng: Random, spread: float) -> Machine:
     """Every constant of the machine moved by up to ± `spread`."""
 
     def moved(part: Part) -> Part:

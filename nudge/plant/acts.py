@@ -2,6 +2,7 @@
 
 from dataclasses import replace
 
+from nudge.plant.box import Box, Boxed, goods_after, held
 from nudge.plant.scene import PlantState, Scene, now
 from nudge.plant.switches import HIGH_SWITCH
 from nudge.plant.thermostat import call
@@ -64,11 +65,13 @@ def switched(scene: Scene, state: PlantState, is_on: bool) -> PlantState:
     state = replace(state, called=replace(state.called, is_on=is_on), tripped="")
     if not is_on:
         return stop(state)
-    return state if scene.thermostat is not None else start(state)
+    return state if scene.thermostat or scene.box else start(state)
 
 
 def called(scene: Scene, state: PlantState, dt: float) -> PlantState:
     """What its thermostat makes of a step: it starts and stops the compressor, and calls strips."""
+    if scene.box is not None and state.boxed is not None:
+        return _boxed(scene.box, state.boxed, scene, state, dt)
     if scene.thermostat is None:
         return state
     outdoor_c = scene.weather.at(state.seconds).temp_c
@@ -85,6 +88,20 @@ def called(scene: Scene, state: PlantState, dt: float) -> PlantState:
     if calls.pump and not state.is_running and not state.tripped:
         return start(state)
     return state if calls.pump else stop(state)
+
+
+def _boxed(box: Box, was: Boxed, scene: Scene, state: PlantState, dt: float) -> PlantState:
+    """A cold box a step later: it calls, defrosts and rests by itself while it is switched on."""
+    indoor_c, kw = state.indoor.temp_c, scene.machine.nominal_kw
+    boxed, ice_kg = held(box, was, indoor_c, state.ice_kg, kw, state.is_running, dt)
+    boxed = goods_after(box, boxed, indoor_c, dt)
+    state = replace(state, boxed=boxed, ice_kg=ice_kg)
+    if not state.called.is_on or not boxed.may_run:
+        return stop(state)
+    truth = state.truth.get("suction_pressure", box.low_cut_kpa)
+    if state.is_running and truth < box.low_cut_kpa:
+        return stop(state)
+    return start(state) if boxed.may_start and not state.tripped else state
 
 
 def remembered(scene: Scene, before: PlantState, after: PlantState) -> PlantState:

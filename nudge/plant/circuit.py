@@ -16,7 +16,7 @@ from nudge.plant.compressor import CompressorStroke, compress
 from nudge.plant.condenser import Condensed, condense
 from nudge.plant.evaporator import Evaporated, evaporate
 from nudge.plant.fluid import Fluid, load_fluid
-from nudge.plant.lines import LiquidLine, liquid_line, suction_rise
+from nudge.plant.lines import LiquidLine, liquid_line, receiver_miss, suction_rise
 from nudge.plant.machine import Coil, Conditions, Machine
 from nudge.plant.metering import passed, resting
 from nudge.plant.newton import Root, Three, solve
@@ -58,6 +58,8 @@ class Operating:
     mass: float
     suction_gain: float
     """Heat the suction line lets in [kW]."""
+    fan_share: float = 1.0
+    """What its head control leaves of the outdoor fan's air."""
 
     @property
     def evaporating_c(self) -> float:
@@ -87,8 +89,11 @@ class Setting:
     opening: float | None = None
 
 
-def operate(setting: Setting, start: Root | None = None) -> Operating:
-    """Find the operating point, from a near-by one where there is one.
+Starts = Sequence[tuple[float, float]]
+
+
+def operate(setting: Setting, start: Root | None = None, starts: Starts | None = None) -> Operating:
+    """Find the operating point, from a near-by one where there is one, else from first guesses.
 
     Raises: NoOperatingPoint, when none can be found.
     """
@@ -104,7 +109,8 @@ def operate(setting: Setting, start: Root | None = None) -> Operating:
         return held(x, fluid)
 
     found = solve(residuals, start.x, within, start.inverse) if start else None
-    for low_k, high_k in STARTS:
+    in_room = setting.machine.application == "refrigeration"
+    for low_k, high_k in starts or ((*ROOM_STARTS, *STARTS) if in_room else STARTS):
         if found is not None:
             break
         found = solve(residuals, first_guess(setting, fluid, low_k, high_k), within)
@@ -127,6 +133,8 @@ HOT_GAS_SHARE = 0.7
 NOWHERE = (1e6, 1e6, 1e6)
 STARTS = ((18.0, 12.0), (24.0, 8.0), (10.0, 20.0), (32.0, 16.0), (40.0, 6.0), (14.0, 30.0))
 """First guesses: evaporator under its air, condenser over its air [K]."""
+ROOM_STARTS = ((6.0, 14.0), (9.0, 18.0), (5.0, 9.0), (20.0, 10.0), (10.0, 26.0))
+"""The same for a cold room, whose coil works close to its air."""
 
 
 def first_guess(setting: Setting, fluid: Fluid, low_k: float, high_k: float) -> Unknowns:
@@ -160,11 +168,16 @@ def _residuals(setting: Setting, fluid: Fluid, x: Unknowns) -> tuple[float, floa
         point.opening,
     )
     machine, conditions = setting.machine, setting.conditions
-    charge = conditions.charge_kg - (machine.heating_store_kg if conditions.heating else 0.0)
+    charge = conditions.charge_kg - machine.lost_kg
+    charge -= machine.heating_store_kg if conditions.heating else 0.0
     arrived = point.evaporated.enthalpy + point.suction_gain / point.flow
+    held_back = None
+    if machine.lines.receiver_m3:
+        missing_kg = charge - point.mass
+        held_back = receiver_miss(machine.lines, fluid, point.line.leaving, missing_kg)
     return (
         through / point.flow - 1,
-        point.mass / charge - 1,
+        point.mass / charge - 1 if held_back is None else held_back,
         (arrived - x[2] * SUCTION_SCALE) / 20.0,
     )
 
@@ -193,10 +206,11 @@ def describe(setting: Setting, fluid: Fluid, x: Unknowns, root: Root | None = No
     """Everything about the circuit at these unknowns, whether or not they agree yet."""
     machine, c = setting.machine, setting.conditions
     low_kpa, high_kpa, suction_h = exp(x[0]), exp(x[1]), x[2] * SUCTION_SCALE
-    sides = _sides(setting)
     suction = fluid.at(low_kpa)
     gas_kpa = max(high_kpa - machine.foreign_gas_kpa, 0.3 * high_kpa)
     high = fluid.at(gas_kpa)
+    machine = _controlled(machine, fluid.at(high_kpa).middle_c)
+    sides = _sides(replace(setting, machine=machine))
     stroke = compress(
         machine.compressor,
         fluid,
@@ -246,8 +260,18 @@ def describe(setting: Setting, fluid: Fluid, x: Unknowns, root: Root | None = No
         root, opening, stroke.flow, low_kpa, high_kpa, evaporator_kpa, liquid_kpa, stroke,
         condensed, line, evaporated, coil_out_c, suction_c, true_c, discharge_c,
         at_coil.temp_at(quality), superheat_k, air_c, setting.indoor_air_kg_s, held,
-        gain,
+        gain, machine.fan.share / setting.machine.fan.share,
     )  # fmt: skip
+
+
+def _controlled(machine: Machine, condensing_c: float) -> Machine:
+    """As its head control leaves it: a slower fan, or a condenser part full of liquid."""
+    if machine.head is None:
+        return machine
+    share = machine.head.share(condensing_c)
+    if machine.head.kind == "flooded":
+        return replace(machine, outdoor=replace(machine.outdoor, flooded=1 - share))
+    return replace(machine, fan=replace(machine.fan, share=machine.fan.share * share))
 
 
 def _gas(fluid: Fluid, kpa: float, enthalpy: float) -> tuple[float, float]:

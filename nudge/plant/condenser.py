@@ -103,7 +103,7 @@ def _circuit(
         air * (1 - exp(-conductance(coil, ua, air_kg_s) / air))
         for ua in (coil.ua_vapour, two_phase_ua(coil, flow), coil.ua_liquid)
     ]
-    open_face = coil.open_face
+    open_face = coil.open_face * (1 - coil.flooded)
     hot, mass, desuperheat = enthalpy, 0.0, 0.0
     if enthalpy > saturated.vapour_h:
         gas = fluid.vapour_by_enthalpy(kpa, enthalpy, saturated)
@@ -132,7 +132,8 @@ def _circuit(
         fall = over * (1 - exp(-subcooling * taken[2] / (flow * saturated.liquid_cp)))
         left_h -= fall * saturated.liquid_cp
         mass += subcooling * saturated.liquid_rho
-    blocked = 1 - open_face
+    blocked = 1 - coil.open_face
+    mass += coil.open_face * coil.flooded * saturated.liquid_rho
     # Covered circuits see little pressure to drain them: they hold much of their liquid.
     mass += blocked * two_phase_rho(saturated, 0.0, BLOCKED_QUALITY, coil.slip_exponent)
     passed = saturated.liquid_h + 0.6 * saturated.latent

@@ -29,7 +29,7 @@ class Fault:
     machine: Spoil | None = None
     conditions: Change | None = None
     only: str = ""
-    """The one mode it can befall a plant in; "" for any."""
+    """The one mode, or kind of plant, it can befall: "heating", "room"; "" for any."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -169,6 +169,56 @@ def _strips(m: Machine, s: float) -> Machine:
     return replace(m, strips_kw=1.2 * s * m.nominal_kw)
 
 
+def _room_coil_iced(m: Machine, s: float) -> Machine:
+    b, coil = m.blower, m.indoor
+    return replace(
+        m,
+        blower=replace(b, coil_resistance=b.coil_resistance * (1 + 14 * s)),
+        indoor=replace(coil, conductance=coil.conductance * (1 - 0.5 * s)),
+    )
+
+
+def _room_fan(m: Machine, s: float) -> Machine:
+    """Of several fans that blow free, what stands takes its share of air and watts with it."""
+    b, left = m.blower, 1 - 0.65 * s
+    return replace(
+        m,
+        blower=replace(
+            b, speed=b.speed * left, rated_watts=b.rated_watts * left, set_kg_s=b.set_kg_s * left
+        ),
+    )
+
+
+def _door(c: Conditions, s: float) -> Conditions:
+    warm_c = c.indoor.temp_c + 2.6 * s
+    most = saturated_ratio(warm_c, c.indoor.kpa)
+    ratio = c.indoor.ratio + (most - c.indoor.ratio) * min(0.5 + 0.5 * s, 0.98, 10 * s)
+    return replace(c, indoor=WetAir(warm_c, ratio, c.indoor.kpa))
+
+
+def _product(c: Conditions, s: float) -> Conditions:
+    return replace(c, indoor=WetAir(c.indoor.temp_c + 2.6 * s, c.indoor.ratio, c.indoor.kpa))
+
+
+def _head_held_low(m: Machine, s: float) -> Machine:
+    if m.head is None:
+        return m
+    return replace(m, head=replace(m.head, works=1 - s))
+
+
+def _head_held_high(m: Machine, s: float) -> Machine:
+    if m.head is None:
+        return m
+    return replace(m, head=replace(m.head, set_c=m.head.set_c + 24 * s))
+
+
+def _receiver_short(m: Machine, s: float) -> Machine:
+    """The receiver's stock first: only what is lost after it shows."""
+    if not s:
+        return m
+    return replace(m, lost_kg=m.stock_kg + 0.3 * s * (m.charge_kg - m.stock_kg))
+
+
 def _collar(m: Machine, s: float) -> Machine:
     fan = replace(m.fan, share=m.fan.share * (1 - 0.55 * s), recirculation=0.45 * s)
     return replace(m, fan=fan)
@@ -237,6 +287,21 @@ _ROWS = (
           "what the device does", _check_valve, only="heating"),
     Fault("strips_on", "strips_on", "strips on with the pump, more than its own heat", _strips,
           only="heating"),
+    Fault("room_coil_iced", "evaporator_coil_iced", "ice between the fins: half of its "
+          "conductance and much of its air gone", _room_coil_iced, only="room"),
+    Fault("room_fan", "evaporator_fan", "two of three fans stand", _room_fan, only="room"),
+    Fault("door_open", "door_open", "box 4.7 °F up and wet through by an open door",
+          conditions=_door, only="room"),
+    Fault("product_load", "high_indoor_load", "box 4.7 °F up by warm goods", conditions=_product,
+          only="room"),
+    Fault("head_held_low", "head_pressure_control", "it does not hold the head at all",
+          _head_held_low, only="room"),
+    Fault("head_held_high", "head_pressure_control", "it holds the head 43 °F over its setting",
+          _head_held_high, only="room"),
+    Fault("receiver_short", "receiver_short", "the receiver empty, and a third of the rest gone",
+          _receiver_short, only="room"),
+    Fault("valve_frozen", "metering_underfeed", "water frozen in its port: a tenth of it left",
+          _underfed, only="room"),
     Fault("second_filter", "", "a second filter in the same path, six times the first's resistance",
           _second_filter),
     Fault("defrost_valve_stuck", "", "its reversing valve does not turn", only="heating"),

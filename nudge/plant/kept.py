@@ -4,6 +4,7 @@ from collections.abc import Mapping
 from dataclasses import asdict, fields, replace
 from typing import Any
 
+from nudge.plant.box import Box, Boxed, Door
 from nudge.plant.defrost import DefrostBoard, Frosting
 from nudge.plant.faults import Present
 from nudge.plant.presets import preset_machine
@@ -28,6 +29,7 @@ def scene_data(preset: str, scene: Scene) -> dict[str, Any]:
         "low_switch": scene.low_switch,
         "board": asdict(scene.board) if scene.board else None,
         "thermostat": asdict(scene.thermostat) if scene.thermostat else None,
+        "box": asdict(scene.box) if scene.box else None,
     }
 
 
@@ -43,6 +45,7 @@ def scene_of(data: Mapping[str, Any]) -> Scene:
         data.get("low_switch", 0.0),
         DefrostBoard(**data["board"]) if data.get("board") else None,
         _thermostat(data["thermostat"]) if data.get("thermostat") else None,
+        _box(data["box"]) if data.get("box") else None,
     )
 
 
@@ -53,6 +56,7 @@ def state_data(state: PlantState) -> dict[str, Any]:
     kept["pumped"] = asdict(state.pumped) if state.pumped else None
     kept["frosting"] = asdict(state.frosting)
     kept["called"] = asdict(state.called)
+    kept["boxed"] = asdict(state.boxed) if state.boxed else None
     for name in ("truth", "quick", "slow", "heated"):
         kept[name] = dict(kept[name])
     return kept
@@ -60,11 +64,12 @@ def state_data(state: PlantState) -> dict[str, Any]:
 
 def state_of(data: Mapping[str, Any]) -> PlantState:
     """A state back from its data."""
-    pumped = data.get("pumped")
+    pumped, boxed = data.get("pumped"), data.get("boxed")
     values = {
         **data,
         "indoor": WetAir(*data["indoor"]),
         "pumped": Pumped(**pumped) if pumped else None,
+        "boxed": Boxed(**boxed) if boxed else None,
         "frosting": Frosting(**data.get("frosting", {})),
         "called": _called(data.get("called", {})),
     }
@@ -73,6 +78,10 @@ def state_of(data: Mapping[str, Any]) -> PlantState:
 
 def _thermostat(data: Mapping[str, Any]) -> Thermostat:
     return Thermostat(**{**data, "circuits_kw": tuple(data["circuits_kw"])})
+
+
+def _box(data: Mapping[str, Any]) -> Box:
+    return Box(**{**data, "doors": tuple(Door(**door) for door in data["doors"])})
 
 
 def _called(data: Mapping[str, Any]) -> Called:

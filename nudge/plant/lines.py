@@ -1,6 +1,6 @@
 """The two lines: what they lose in pressure, what heat they pick up, what they hold."""
 
-from math import exp
+from math import exp, log, tanh
 from typing import NamedTuple
 
 from nudge.plant.fluid import Fluid, Saturated
@@ -45,7 +45,11 @@ def liquid_line(
     flash gas and its temperature follows pressure. Heat exchange with the air around it.
     """
     leaving = station(fluid, kpa, enthalpy)
-    port = _run(lines, fluid, leaving, flow, around_c) if heating else leaving
+    port = leaving
+    if heating:
+        port = _run(lines, fluid, leaving, flow, around_c)
+    elif lines.subcooler_ua:
+        port = _subcooled(lines, fluid, leaving, flow, around_c)
     drier_in = port
     if lines.restricted_at == "service_valve":
         drier_in = _after(fluid, port, lines.restriction, flow)
@@ -59,6 +63,15 @@ def liquid_line(
     if lines.receiver_m3:
         held += lines.receiver_m3 * _receiver_rho(fluid, leaving)
     return LiquidLine(leaving, port, drier_in, drier_out, end, held)
+
+
+def _subcooled(
+    lines: Lines, fluid: Fluid, leaving: LineStation, flow: float, around_c: float
+) -> LineStation:
+    """Behind a receiver's subcooling pass, which gas in it hardly uses."""
+    cp = fluid.at(leaving.kpa).liquid_cp
+    taken = cp * (around_c - leaving.temp_c) * (1 - exp(-lines.subcooler_ua / (flow * cp)))
+    return station(fluid, leaving.kpa, leaving.enthalpy + taken)
 
 
 def _run(
@@ -108,10 +121,42 @@ def _rho(fluid: Fluid, place: LineStation) -> float:
     return mixture_rho(fluid.at(place.kpa), place.quality)
 
 
-def _receiver_rho(fluid: Fluid, place: LineStation) -> float:
-    """A receiver fills as the liquid entering it goes from flashing to well subcooled."""
+SURFACE_K, SURFACE_GIVE_K = 0.8, 0.25
+"""Subcooling entering a receiver half full, and how narrow the band is in which its surface is
+free: liquid under its own vapour is saturated at any level; gas passes through an empty one, and a
+full one backs up."""
+
+
+def receiver_level(fluid: Fluid, place: LineStation) -> float:
+    """How full a receiver stands behind this outlet of the condenser, 0 to 1."""
+    return (1 + tanh((_entering_k(fluid, place) - SURFACE_K) / (2 * SURFACE_GIVE_K))) / 2
+
+
+def receiver_miss(
+    lines: Lines, fluid: Fluid, place: LineStation, missing_kg: float
+) -> float | None:
+    """How far the liquid that enters is from what the level would have it that takes up what is
+    missing [20 K], all but linear where the mass itself is a step; None past its ends.
+    """
     here = fluid.at(place.kpa)
-    subcooling = (here.liquid_h - place.enthalpy) / here.liquid_cp
-    level = min(max((subcooling + 0.5) / 5.0, 0.0), 1.0)
-    level = level * level * (3 - 2 * level)
+    a_level = lines.receiver_m3 * (here.liquid_rho - here.vapour_rho)
+    wanted = receiver_level(fluid, place) + missing_kg / a_level
+    if not LEVEL_EDGE < wanted < 1 - LEVEL_EDGE:
+        return None
+    wanted_k = SURFACE_K + SURFACE_GIVE_K * log(wanted / (1 - wanted))
+    return (_entering_k(fluid, place) - wanted_k) / 20.0
+
+
+LEVEL_EDGE = 0.001
+
+
+def _entering_k(fluid: Fluid, place: LineStation) -> float:
+    """Subcooling of what enters; below zero by its flash gas."""
+    here = fluid.at(place.kpa)
+    return (here.liquid_h - place.enthalpy) / here.liquid_cp
+
+
+def _receiver_rho(fluid: Fluid, place: LineStation) -> float:
+    here = fluid.at(place.kpa)
+    level = receiver_level(fluid, place)
     return here.vapour_rho + level * (here.liquid_rho - here.vapour_rho)

@@ -5,6 +5,8 @@ drops [Pa]. `sizing.py` makes a machine from its rated point, `faults.py` spoils
 """
 
 from dataclasses import dataclass, replace
+from math import tanh
+from typing import Literal
 
 from nudge.plant.wet_air import WetAir
 
@@ -56,6 +58,8 @@ class Coil:
     """Of the density ratio in its slip: 2/3 by Zivi, 1 where both phases go at one speed."""
     uneven: float = 0.0
     """How far two halves of its circuits are from an equal share of the flow."""
+    flooded: float = 0.0
+    """Share of the face that a head-pressure valve keeps full of liquid."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -111,6 +115,8 @@ class Lines:
     """Extra resistance at the service valve, the drier or half way along the liquid line."""
     restricted_at: str = "drier"
     receiver_m3: float = 0.0
+    subcooler_ua: float = 0.0
+    """Of the pass in the condenser's air that its liquid takes behind the receiver [kW/K]."""
     accumulator_m3: float = 0.0
 
 
@@ -151,6 +157,28 @@ class OutdoorFan:
 
 
 @dataclass(frozen=True, slots=True)
+class HeadControl:
+    """What holds the head over the weather: a fan that slows or cycles, or a valve that floods
+    the condenser. It gives way over `band_k` under `set_c`, where it condenses at least [°C].
+    """
+
+    kind: Literal["cycling", "flooded"]
+    set_c: float
+    band_k: float = 2.5
+    least: float = 0.12
+    """What it leaves of the fan's air or of the face, fully held."""
+    works: float = 1.0
+    """How much of its doing is left, 0 where it sticks open."""
+
+    def share(self, condensing_c: float) -> float:
+        """What is left of the fan's air, or of the face, while it condenses at this [°C]."""
+        half_c = self.set_c - self.band_k / 2
+        open_to = (1 + tanh(4 * (condensing_c - half_c) / self.band_k)) / 2
+        held = self.least + (1 - self.least) * open_to
+        return 1 - self.works * (1 - held)
+
+
+@dataclass(frozen=True, slots=True)
 class Machine:
     """One whole system. `charge_kg` is what it should hold; `nominal_kw` its rated cooling."""
 
@@ -176,6 +204,12 @@ class Machine:
     strips_kw: float = 0.0
     """Electric heat that is on behind the indoor coil."""
     is_heat_pump: bool = False
+    stock_kg: float = 0.0
+    """Of its charge, the liquid that stands in its receiver at the rated point: half of it full."""
+    lost_kg: float = 0.0
+    """Of its charge, what is gone."""
+    head: HeadControl | None = None
+    """What holds its head in cold weather; None where nothing does."""
     discharge_pipe_loss: float = 0.04
     """Of its heat over the air, lost between the compressor and 6 in. along the pipe."""
 

@@ -12,6 +12,7 @@ from math import exp
 
 from nudge.plant.acts import called, remembered, stop
 from nudge.plant.blower import blow
+from nudge.plant.box import standing_points
 from nudge.plant.circuit import NoOperatingPoint, Operating, Setting, operate
 from nudge.plant.defrost import Frosting, defrost_truth, grown, melted
 from nudge.plant.lags import AT_ONCE, LAGS, PROMPT, STANDING, TURNED, Lag
@@ -19,11 +20,11 @@ from nudge.plant.machine import Conditions, Machine
 from nudge.plant.metering import loose_bulb_k, opening_at, seek
 from nudge.plant.pumped import begun, pumped_on
 from nudge.plant.room import stepped
-from nudge.plant.scene import PlantState, Scene, now
+from nudge.plant.scene import PlantState, Scene, now, room_of
 from nudge.plant.steady import Steady
 from nudge.plant.switches import opened_switch, why_stopped
 from nudge.plant.truth import blown_truth, running_truth, standing_truth
-from nudge.plant.wet import iced, with_dose
+from nudge.plant.wet import iced, thawed, with_dose
 from nudge.plant.wet_air import WetAir
 
 STEP_S = 2.0
@@ -77,7 +78,7 @@ def _step(scene: Scene, state: PlantState, dt: float) -> PlantState:
         indoor=_room_after(scene, state, at, dt),
         spreading_kg=state.spreading_kg * exp(-dt / SPREADING_S) + added,
         slug_kg=state.slug_kg + wet * dt,
-        ice_kg=0.0 if conditions.heating else iced(state.ice_kg, machine, point, dt),
+        ice_kg=_ice_after(scene, state, machine, point, dt),
         frosting=_frosting(scene, state, point, conditions, dt),
         opening=opening,
         coil_superheat_k=coil_k,
@@ -89,6 +90,17 @@ def _step(scene: Scene, state: PlantState, dt: float) -> PlantState:
         root=point.root,
     )
     return _watched(scene, state, machine, conditions.outdoor.kpa)
+
+
+def _ice_after(
+    scene: Scene, state: PlantState, machine: Machine, point: Operating, dt: float
+) -> float:
+    """Ice on the indoor coil after a step; a box without its own clock is met between defrosts."""
+    if scene.heating:
+        return 0.0
+    if machine.application == "refrigeration" and scene.box is None:
+        return state.ice_kg
+    return iced(state.ice_kg, machine, point, dt)
 
 
 def _wide_open(setting: Setting) -> Operating | None:
@@ -128,7 +140,7 @@ def _defrosting(
     return replace(
         was,
         seconds=state.seconds + dt,
-        indoor=stepped(scene.room, state.indoor, conditions.outdoor, lost_kw, 0.0, dt),
+        indoor=stepped(room_of(scene, state), state.indoor, conditions.outdoor, lost_kw, 0.0, dt),
         frosting=frosting,
         truth=truth,
         quick=quick,
@@ -157,7 +169,7 @@ def _starved(
     state = replace(
         state,
         seconds=state.seconds + dt,
-        indoor=stepped(scene.room, state.indoor, conditions.outdoor, 0.0, 0.0, dt),
+        indoor=stepped(room_of(scene, state), state.indoor, conditions.outdoor, 0.0, 0.0, dt),
         truth=truth,
         quick=quick | {key: moved[key] for key in _AT_ONCE},
         slow=slow | {key: moved[key] for key in _AT_ONCE},
@@ -218,6 +230,8 @@ def _stand(
     if pumped is not None:
         pumped, held = pumped_on(machine, conditions, pumped, dt, added, runs=False)
         goal |= held
+    if scene.box is not None and state.boxed is not None:
+        goal |= standing_points(scene.box, state.boxed)
     warmed_kw = 0.0
     if machine.strips_kw > 0:
         blown = blown_truth(machine, conditions)
@@ -250,9 +264,9 @@ def _stand(
         truth=truth,
         root=None,
         pumped=pumped,
-        indoor=stepped(scene.room, state.indoor, outdoor, -warmed_kw, 0.0, dt),
+        indoor=stepped(room_of(scene, state), state.indoor, outdoor, -warmed_kw, 0.0, dt),
         spreading_kg=0.0,
-        ice_kg=max(state.ice_kg - 2e-4 * dt, 0.0),
+        ice_kg=thawed(state.ice_kg, state.indoor.temp_c, dt),
     )
 
 
@@ -260,10 +274,11 @@ def _room_after(scene: Scene, state: PlantState, at: Steady, dt: float) -> WetAi
     outdoor, watts = at.conditions.outdoor, at.airflow.watts
     if at.conditions.heating:
         warms = at.operating.condensed.heat + at.machine.strips_kw
-        return stepped(scene.room, state.indoor, outdoor, -warms, 0.0, dt)
+        return stepped(room_of(scene, state), state.indoor, outdoor, -warms, 0.0, dt)
     took = at.operating.evaporated
     latent = max(took.heat - took.sensible, 0.0)
-    return stepped(scene.room, state.indoor, outdoor, took.sensible - watts / 1000, latent, dt)
+    room, sensible = room_of(scene, state), took.sensible - watts / 1000
+    return stepped(room, state.indoor, outdoor, sensible, latent, dt)
 
 
 def _watched(scene: Scene, state: PlantState, machine: Machine, atmosphere: float) -> PlantState:

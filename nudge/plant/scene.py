@@ -3,6 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 
+from nudge.plant.box import Box, Boxed, let_in
 from nudge.plant.circuit import Operating
 from nudge.plant.defrost import DefrostBoard, Frosting, frosted
 from nudge.plant.faults import Present, spoiled
@@ -15,6 +16,10 @@ from nudge.plant.wet_air import WetAir
 
 ICE_KG_PER_KW = 0.12
 """Ice that doubles the coil's resistance, per kW of nominal cooling."""
+
+
+OF_CHARGE = frozenset({"undercharge", "overcharge", "receiver_short"})
+"""Faults that act on what is in it as the scene is set, not again at every step."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -33,6 +38,8 @@ class Scene:
     """What melts the frost off its outdoor coil in heating; None where nothing frosts."""
     thermostat: Thermostat | None = None
     """What calls it in winter; None where it runs while it is on."""
+    box: Box | None = None
+    """The cold box it holds; None for any other plant."""
 
     @property
     def wrong(self) -> frozenset[str]:
@@ -67,6 +74,8 @@ class PlantState:
     heated: Mapping[str, float] = field(default_factory=dict)
     """What it read as it last heated: amps and watts of a defrost are shares of it."""
     called: Called = field(default_factory=Called)
+    boxed: Boxed | None = None
+    """What its box remembers."""
     pumped: Pumped | None = None
     """Both lumps, while it runs behind a valve that is shut."""
 
@@ -81,7 +90,7 @@ def now(scene: Scene, state: PlantState) -> tuple[Machine, Conditions]:
         speed=scene.speed,
         heating=scene.heating,
     )
-    lasting = tuple(f for f in scene.faults if f.key not in ("undercharge", "overcharge"))
+    lasting = tuple(f for f in scene.faults if f.key not in OF_CHARGE)
     machine, conditions = spoiled(scene.machine, conditions, lasting)
     if scene.heating and scene.board is not None:
         machine = frosted(machine, state.frosting, scene.wrong)
@@ -99,8 +108,22 @@ def now(scene: Scene, state: PlantState) -> tuple[Machine, Conditions]:
     return machine, conditions
 
 
+def room_of(scene: Scene, state: PlantState) -> Room:
+    """What surrounds it now: a box's goods, its heaters and its open door with its walls."""
+    if scene.box is None or state.boxed is None:
+        return scene.room
+    outdoor, kw = scene.weather.at(state.seconds), scene.machine.nominal_kw
+    more = let_in(scene.box, state.boxed, state.indoor, outdoor, state.seconds, kw)
+    return replace(
+        scene.room,
+        gain_kw=scene.room.gain_kw + more.gain_kw,
+        moisture_kg_s=scene.room.moisture_kg_s + more.moisture_kg_s,
+    )
+
+
 def charged(machine: Machine, faults: tuple[Present, ...]) -> float:
     """The charge a scene begins with: the whole one, less or more by its charge faults."""
     air = WetAir(25.0, 0.01, 101.325)
-    only = tuple(f for f in faults if f.key in ("undercharge", "overcharge"))
-    return spoiled(machine, Conditions(air, air, machine.charge_kg), only)[1].charge_kg
+    only = tuple(f for f in faults if f.key in OF_CHARGE)
+    short, conditions = spoiled(machine, Conditions(air, air, machine.charge_kg), only)
+    return conditions.charge_kg - short.lost_kg

@@ -16,7 +16,8 @@ from nudge.plant.circuit import (
     held,
     no_point,
 )
-from nudge.plant.fluid import Fluid, load_fluid
+from nudge.plant.fluid import Fluid, Saturated, load_fluid
+from nudge.plant.lines import receiver_level
 from nudge.plant.machine import (
     Blower,
     Coil,
@@ -29,50 +30,14 @@ from nudge.plant.machine import (
 )
 from nudge.plant.metering import passed
 from nudge.plant.newton import solve
+from nudge.plant.rating import (
+    OVERSIZE,
+    SUCTION_LOSS,
+    USUAL_LINE_M,
+    Rating,
+    rated_conditions,
+)
 from nudge.plant.wet_air import air_of
-
-AIR_KG_S_PER_KW = 0.0645
-"""400 CFM a ton of standard air, per kW."""
-USUAL_LINE_M, SUCTION_LOSS, SUCTION_GAIN_K = 7.6, 0.022, 1.8
-"""A 25 ft line set: what its suction line loses, as a share, and gains."""
-OUTDOOR_AIR_KG_S_PER_KW = 0.150
-OVERSIZE = 1.45
-"""A valve is chosen so much larger than it needs at its rated point."""
-
-
-@dataclass(frozen=True, slots=True)
-class Rating:
-    """What a system is to do at its rated point. Temperatures [°C], differences [K]."""
-
-    fluid: str
-    nominal_kw: float
-    device: str
-    evaporating_c: float = 7.6
-    over_ambient_k: float = 10.5
-    superheat_k: float = 5.5
-    subcooling_k: float = 5.5
-    indoor: tuple[float, float] = (26.7, 51.0)
-    outdoor_c: float = 35.0
-    blower: str = "psc"
-    application: str = "comfort_cooling"
-    air_kg_s_per_kw: float = AIR_KG_S_PER_KW
-    outdoor_air_kg_s_per_kw: float = OUTDOOR_AIR_KG_S_PER_KW
-    line_m: float = 7.6
-    liquid_bore_mm: float = 8.0
-    suction_bore_mm: float = 17.3
-    condenser_l_per_kw: float = 0.40
-    evaporator_l_per_kw: float = 0.23
-    receiver_l: float = 0.0
-    accumulator_l: float = 0.0
-    isentropic: float = 0.68
-    best_ratio: float = 2.7
-    is_heat_pump: bool = False
-    valve_oversize: float = OVERSIZE
-
-
-def rated_conditions(rating: Rating, charge_kg: float = 1.0) -> Conditions:
-    """The conditions a rating is stated in."""
-    return Conditions(air_of(*rating.indoor), air_of(rating.outdoor_c, 40.0), charge_kg)
 
 
 @dataclass(frozen=True, slots=True)
@@ -90,7 +55,7 @@ class _Aim:
         fluid = load_fluid(self.rating.fluid)
         suction_kpa = self.low_kpa * (1 - SUCTION_LOSS * self.rating.line_m / USUAL_LINE_M)
         at = fluid.at(suction_kpa)
-        superheat_k = self.rating.superheat_k + SUCTION_GAIN_K
+        superheat_k = self.rating.superheat_k + self.rating.suction_gain_k
         gas = fluid.vapour(suction_kpa, at.dew_c + superheat_k, at)
         setting = Setting(machine, self.conditions, machine.blower.set_kg_s, 1.0)
         return describe(
@@ -123,7 +88,10 @@ def sized(rating: Rating, shape: Callable[[Machine], Machine] = as_it_is) -> Mac
         machine = _outdoor_for(aim, _moving(aim, machine))
         machine = _moving(aim, _indoor_for(aim, machine))
     point = aim.point(machine)
-    machine = replace(_device_for(rating, machine, point), charge_kg=point.mass)
+    fluid = load_fluid(rating.fluid)
+    stock_kg = receiver_level(fluid, point.line.leaving) * machine.lines.receiver_m3
+    stock_kg *= fluid.at(point.liquid_kpa).liquid_rho
+    machine = replace(_device_for(rating, machine, point), charge_kg=point.mass, stock_kg=stock_kg)
     return heating_ready(machine) if rating.is_heat_pump else machine
 
 
@@ -132,33 +100,7 @@ def _first(rating: Rating, flow: float, low_kpa: float, high_kpa: float) -> Mach
     suction, liquid = fluid.at(low_kpa), fluid.at(high_kpa)
     air = rating.air_kg_s_per_kw * rating.nominal_kw
     outdoor_air = rating.outdoor_air_kg_s_per_kw * rating.nominal_kw
-    square = flow * flow
-    area = {
-        bore: 3.1416 / 4 * (bore / 1000) ** 2
-        for bore in (rating.liquid_bore_mm, rating.suction_bore_mm)
-    }
-    lines = Lines(
-        suction_volume_m3=area[rating.suction_bore_mm] * rating.line_m,
-        liquid_volume_m3=area[rating.liquid_bore_mm] * rating.line_m + 0.0002,
-        suction_resistance=SUCTION_LOSS
-        * low_kpa
-        * suction.vapour_rho
-        / square
-        * rating.line_m
-        / USUAL_LINE_M,
-        liquid_resistance=0.012
-        * high_kpa
-        * liquid.liquid_rho
-        / square
-        * rating.line_m
-        / USUAL_LINE_M,
-        condenser_resistance=0.012 * high_kpa * liquid.vapour_rho / square,
-        suction_ua=0.0006 * rating.line_m,
-        liquid_ua=0.0003 * rating.line_m,
-        drier_resistance=0.003 * high_kpa * liquid.liquid_rho / square,
-        receiver_m3=rating.receiver_l / 1000,
-        accumulator_m3=rating.accumulator_l / 1000,
-    )
+    lines = _lines(rating, flow, (low_kpa, suction), (high_kpa, liquid))
     most_pa = 330.0 if rating.blower == "psc" else 400.0
     per_square = most_pa * 0.5 / (air * air)
     blower = Blower(
@@ -166,7 +108,9 @@ def _first(rating: Rating, flow: float, low_kpa: float, high_kpa: float) -> Mach
         most_pa=most_pa,
         most_kg_s=air * 2**0.5,
         set_kg_s=air,
-        rated_watts=18.0 * rating.nominal_kw * (1.0 if rating.blower == "psc" else 0.75),
+        rated_watts=rating.indoor_fan_watts
+        * rating.nominal_kw
+        * (1.0 if rating.blower == "psc" else 0.75),
         return_resistance=0.20 * per_square,
         filter_resistance=0.16 * per_square,
         coil_resistance=0.34 * per_square,
@@ -182,9 +126,45 @@ def _first(rating: Rating, flow: float, low_kpa: float, high_kpa: float) -> Mach
         Device(rating.device, 1e-6),
         lines,
         blower,
-        OutdoorFan(14.0 * rating.nominal_kw),
+        OutdoorFan(rating.outdoor_fan_watts * rating.nominal_kw),
         1.0,
         is_heat_pump=rating.is_heat_pump,
+        head=rating.head,
+    )
+
+
+def _lines(
+    rating: Rating, flow: float, low: tuple[float, Saturated], high: tuple[float, Saturated]
+) -> Lines:
+    """Both lines and what stands in them, by what they lose at the rated flow."""
+    (low_kpa, suction), (high_kpa, liquid) = low, high
+    square = flow * flow
+    area = {
+        bore: 3.1416 / 4 * (bore / 1000) ** 2
+        for bore in (rating.liquid_bore_mm, rating.suction_bore_mm)
+    }
+    return Lines(
+        suction_volume_m3=area[rating.suction_bore_mm] * rating.line_m,
+        liquid_volume_m3=area[rating.liquid_bore_mm] * rating.line_m + 0.0002,
+        suction_resistance=SUCTION_LOSS
+        * low_kpa
+        * suction.vapour_rho
+        / square
+        * rating.line_m
+        / USUAL_LINE_M,
+        liquid_resistance=0.012
+        * high_kpa
+        * liquid.liquid_rho
+        / square
+        * rating.line_m
+        / USUAL_LINE_M,
+        condenser_resistance=0.012 * high_kpa * liquid.vapour_rho / square,
+        suction_ua=rating.suction_ua * rating.line_m,
+        liquid_ua=0.0003 * rating.line_m,
+        drier_resistance=0.003 * high_kpa * liquid.liquid_rho / square,
+        receiver_m3=rating.receiver_l / 1000,
+        subcooler_ua=rating.subcooler_ua * rating.nominal_kw,
+        accumulator_m3=rating.accumulator_l / 1000,
     )
 
 
@@ -257,7 +237,8 @@ def _device_for(rating: Rating, machine: Machine, point: Operating) -> Machine:
     if rating.device == "fixed_orifice":
         return replace(machine, device=replace(machine.device, area_m2=area))
     opening = 1 / rating.valve_oversize
-    static = max(rating.superheat_k - 5.0 * opening, 1.0)
+    least_k = ROOM_STATIC_K if rating.application == "refrigeration" else 1.0
+    static = max(rating.superheat_k - 5.0 * opening, least_k)
     gradient = (rating.superheat_k - static) / opening
     return replace(
         machine,
@@ -271,6 +252,8 @@ def _device_for(rating: Rating, machine: Machine, point: Operating) -> Machine:
     )
 
 
+ROOM_STATIC_K = 0.3
+"""A freezer's coil works so close to its air that its valve is set to open almost at once."""
 HEATING_OUTDOOR = (8.3, 75.0)
 HEATING_INDOOR = (21.1, 40.0)
 HEATING_SUBCOOLING_K = 8.0

@@ -23,7 +23,8 @@ def running_truth(at: Steady) -> dict[str, float]:
     outdoors = conditions.outdoor.temp_c
     heating = conditions.heating
     compressor_w = point.stroke.power * 1000
-    fan_w = machine.fan.watts * max(machine.fan.share, 0.0) ** machine.fan.power_exponent
+    fan_share = max(machine.fan.share, 0.0) * point.fan_share
+    fan_w = machine.fan.watts * fan_share**machine.fan.power_exponent
     discharge_c = point.discharge_c - machine.discharge_pipe_loss * (point.discharge_c - outdoors)
     supply = _supply(at)
     leaving = point.evaporated.air_out.temp_c if heating else point.condensed.air_out_c
@@ -48,6 +49,13 @@ def running_truth(at: Steady) -> dict[str, float]:
         "outdoor_unit_watts": compressor_w + fan_w,
     }
     truth |= _metered("outdoor", compressor_w + fan_w, OUTDOOR_FACTOR, machine.volts)
+    if machine.application == "vehicle":
+        truth |= {
+            "condenser_inlet_line_temp": discharge_c,
+            "condenser_outlet_line_temp": point.line.leaving.temp_c,
+            "condenser_entering_air_temp": point.condenser_air_c,
+            "evaporator_inlet_line_temp": point.metering_out_c,
+        }
     # heated air is measured where it leaves: it is thinner there
     measured_in = supply if heating else conditions.indoor
     truth |= _blown(machine, at.airflow, point.indoor_air_kg_s * measured_in.volume * 1000)
@@ -166,6 +174,12 @@ def _supply(at: Steady) -> WetAir:
 
 def _indoors(machine: Machine, conditions: Conditions, supply: WetAir) -> dict[str, float]:
     indoor = conditions.indoor
+    if machine.application == "vehicle":
+        return {
+            "return_air_temp": indoor.temp_c,
+            "return_air_wet_bulb": indoor.wet_bulb_c,
+            "vent_air_temp": supply.temp_c,
+        }
     if machine.application == "refrigeration":
         return {
             "box_air_temp": indoor.temp_c,

@@ -1,6 +1,7 @@
 """Where a running plant is wet: liquid let into suction, and water that freezes on its coil."""
 
 from nudge.plant.circuit import Operating
+from nudge.plant.defrost import LATENT_ICE
 from nudge.plant.fluid import Saturated, load_fluid
 from nudge.plant.machine import Machine
 
@@ -28,10 +29,15 @@ def _suction_temp(at: Saturated, enthalpy: float) -> float:
 
 
 def iced(ice_kg: float, machine: Machine, point: Operating, dt: float) -> float:
-    """Water freezes onto a comfort coil's surface under 0 °C and melts off a warm one."""
-    if machine.application != "comfort_cooling":
-        return 0.0
+    """Water freezes onto a coil's surface under 0 °C and melts off a warm one."""
     took = point.evaporated
+    if machine.application == "refrigeration":
+        return ice_kg + max(took.heat - took.sensible, 0.0) / LATENT_ICE * dt
     if took.surface_c < -0.3:
         return ice_kg + 0.5 * max(took.heat - took.sensible, 0.0) / 2480.0 * dt
     return max(ice_kg - 1.5e-4 * dt, 0.0)
+
+
+def thawed(ice_kg: float, indoor_c: float, dt: float) -> float:
+    """What is left of it while the plant stands: air over freezing melts it."""
+    return max(ice_kg - 2e-4 * dt, 0.0) if indoor_c > 0 else ice_kg

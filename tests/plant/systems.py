@@ -3,7 +3,7 @@
 from nudge.core.physics.refrigerant.table import load_table
 from nudge.plant.faults import Present, spoiled
 from nudge.plant.presets import preset, preset_machine
-from nudge.plant.sizing import rated_conditions
+from nudge.plant.rating import rated_conditions
 from nudge.plant.steady import Steady, steady
 from nudge.plant.truth import running_truth
 

@@ -5,7 +5,8 @@ from itertools import pairwise
 from nudge.plant.circuit import NoOperatingPoint
 from nudge.plant.faults import Present, spoiled
 from nudge.plant.presets import PRESETS, preset, preset_machine
-from nudge.plant.sizing import heating_conditions, rated_conditions
+from nudge.plant.rating import rated_conditions
+from nudge.plant.sizing import heating_conditions
 from nudge.plant.steady import steady
 from nudge.plant.wet_air import air_of
 from tests.plant.systems import at_rest, numbers
