@@ -32,7 +32,7 @@ heat: setup-dev  ## heating visits on the plant: arithmetic, healthy left alone,
 
 .PHONY: winter zero defrost
 winter: setup-dev  ## suspects in heating, by tables made without the family they are met in
-	@$(PY) -m tools.winter_study
+	@$(PY) -m tools.suspects_study heating
 
 zero: setup-dev  ## superheat that reads none, followed to its named outcome
 	@$(PY) -m tools.zero_study

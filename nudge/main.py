@@ -35,6 +35,7 @@ from nudge.api.routes import (
     papers,
     pocket,
     refrigerants,
+    register,
     stream,
     timed_tests,
     visits,
@@ -68,6 +69,7 @@ ROUTES = (
     guest,
     papers,
     workshop_routes,
+    register,
     devices,
 )
 SMALL = 800

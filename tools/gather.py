@@ -13,21 +13,11 @@ from itertools import pairwise
 from pathlib import Path
 from random import Random
 
-from nudge.core.behaviours.behaviour import Mode
-from nudge.core.judgement.pairs import PAIRS
 from nudge.core.judgement.signatures import SEVERITIES
-from nudge.core.physics.circuit.equipment import FEEDS, Plate
+from nudge.core.physics.circuit.equipment import Plate
 from nudge.plant.faults import FAULTS, Present
 from tools.drive import ROOT
-from tools.sweep import STEADY_FAULTS, may_have, read, site, swept
-from tools.troubles_at_rest import HEATING_TROUBLES, PROBE_TROUBLES
-from tools.winter import (
-    WINTER_FAULTS,
-    may_have_in_winter,
-    pump,
-    read_in_winter,
-    swept_in_winter,
-)
+from tools.ways import WAYS
 
 SWEPT = ROOT / "build/sweep"
 SPREAD = 0.28
@@ -36,20 +26,6 @@ BANDS = dict(zip(SEVERITIES, pairwise((0.15, 0.4, 0.7, 1.0)), strict=True))
 PAIR_BAND = (0.35, 0.95)
 CHARGE, LEAST_CHARGE_FAULT = ("undercharge", "overcharge"), 0.08
 """A charge fault is worth naming from 4 % on: sooner than others show."""
-
-
-@dataclass(frozen=True, slots=True)
-class Size:
-    """How much of a family is swept: systems of each device, and cases a node."""
-
-    sites: int
-    healthy: int
-    cases: int
-    paired: int
-
-
-SIZES: Mapping[str, Size] = {"home": Size(70, 500, 60, 60)}
-COUSIN = Size(40, 260, 34, 30)
 
 
 @dataclass(frozen=True)
@@ -64,8 +40,9 @@ class Job:
     faults: tuple[str, ...]
     trouble: str
     cases: int
-    mode: Mode = field(default="cooling", repr=False)
-    """Not in its name: the seeds of what was swept before there were modes stay."""
+    way: str = field(default="cooling", repr=False)
+    """The kind of plant, of `WAYS`. Not in its name: the seeds of what was swept before there were
+    several stay."""
 
 
 @dataclass(frozen=True)
@@ -78,48 +55,34 @@ class Case:
     severity: float
 
 
-def jobs(family: str, mode: Mode = "cooling") -> Iterator[Job]:
-    """Every node of the table of a mode."""
-    size, heats = SIZES.get(family, COUSIN), mode == "heating"
-    for device in ("valve",) if heats else FEEDS:
-        yield Job(family, device, ("none",), "none", "", (), "", size.healthy, mode)
-        for fault in WINTER_FAULTS if heats else STEADY_FAULTS:
+def jobs(family: str, way: str = "cooling") -> Iterator[Job]:
+    """Every node of the table of a kind of plant."""
+    kind = WAYS[way]
+    size = kind.size(family)
+
+    for device in kind.devices:
+
+        def job(
+            suspects: tuple[str, ...],
+            variant: str,
+            cases: int,
+            severity: str = "moderate",
+            faults: tuple[str, ...] = (),
+            trouble: str = "",
+            device: str = device,
+        ) -> Job:
+            return Job(family, device, suspects, variant, severity, faults, trouble, cases, way)
+
+        yield job(("none",), "none", size.healthy, severity="")
+        for fault in kind.faults:
             for severity in SEVERITIES:
-                yield Job(
-                    family,
-                    device,
-                    (FAULTS[fault].suspect,),
-                    fault,
-                    severity,
-                    (fault,),
-                    "",
-                    size.cases,
-                    mode,
-                )
-        for pair in () if heats else PAIRS:
-            suspects = tuple(FAULTS[f].suspect for f in pair.faults)
-            yield Job(
-                family,
-                device,
-                suspects,
-                "+".join(pair.faults),
-                "moderate",
-                pair.faults,
-                "",
-                size.paired,
-            )
-        for trouble in HEATING_TROUBLES if heats else PROBE_TROUBLES:
-            yield Job(
-                family,
-                device,
-                ("sensor_suspect",),
-                trouble,
-                "moderate",
-                (),
-                trouble,
-                size.paired,
-                mode,
-            )
+                suspects = (FAULTS[fault].suspect,)
+                yield job(suspects, fault, size.cases, severity=severity, faults=(fault,))
+        for pair in kind.pairs:
+            both = tuple(FAULTS[f].suspect for f in pair.faults)
+            yield job(both, "+".join(pair.faults), size.paired, faults=pair.faults)
+        for trouble in kind.troubles:
+            yield job(("sensor_suspect",), trouble, size.paired, trouble=trouble)
 
 
 def sweep(job: Job) -> list[Case]:
@@ -129,49 +92,44 @@ def sweep(job: Job) -> list[Case]:
     if job.variant in CHARGE and job.severity == "mild":
         low = LEAST_CHARGE_FAULT
     found: list[Case] = []
-    sites = SIZES.get(job.family, COUSIN).sites
+    way = WAYS[job.way]
+    sites = way.size(job.family).sites
     for _ in range(3 * job.cases):
         if len(found) >= job.cases:
             break
-        heats, number = job.mode == "heating", rng.randrange(sites)
-        if heats:
-            of = pump(number, job.family, SPREAD)
-        else:
-            of = site(number, f"{job.family}/{job.device}", SPREAD)
-        may = may_have_in_winter if heats else may_have
-        if not all(may(of, fault) for fault in job.faults):
+        of = way.site(rng.randrange(sites), job.family, job.device, SPREAD)
+        if not all(way.may_have(of, fault) for fault in job.faults):
             continue
         present = [Present(f, rng.uniform(low, high)) for f in job.faults]
-        case = swept_in_winter(of, present, rng) if heats else swept(of, present, rng)
+        case = way.swept(of, present, rng)
         if case is None:
             continue
-        readings = read_in_winter(case, rng) if heats else read(case, rng)
+        readings = way.read(case, rng)
         if job.trouble:
-            troubles = HEATING_TROUBLES if heats else PROBE_TROUBLES
-            troubles[job.trouble](readings, rng.uniform(0.2, 1.0), rng)
+            way.troubles[job.trouble](readings, rng.uniform(0.2, 1.0), rng)
         found.append(Case(job, of.plate, readings, present[0].severity if present else 0.0))
     return found
 
 
-def _kept(family: str, mode: Mode) -> Path:
-    return SWEPT / (f"{family}.pickle" if mode == "cooling" else f"{family}-{mode}.pickle")
+def _kept(family: str, way: str) -> Path:
+    return SWEPT / (f"{family}.pickle" if way == "cooling" else f"{family}-{way}.pickle")
 
 
-def gather(family: str, mode: Mode = "cooling") -> Path:
-    """Sweep a family in a mode and keep it."""
+def gather(family: str, way: str = "cooling") -> Path:
+    """Sweep a family of a kind of plant and keep it."""
     SWEPT.mkdir(parents=True, exist_ok=True)
     with ProcessPoolExecutor() as pool:
-        found = [c for some in pool.map(sweep, list(jobs(family, mode)), chunksize=2) for c in some]
-    file = _kept(family, mode)
+        found = [c for some in pool.map(sweep, list(jobs(family, way)), chunksize=2) for c in some]
+    file = _kept(family, way)
     file.write_bytes(pickle.dumps(found))
-    print(f"{family}, {mode}: {len(found)} cases", flush=True)
+    print(f"{family}, {way}: {len(found)} cases", flush=True)
     return file
 
 
-def gathered(family: str, mode: Mode = "cooling") -> list[Case]:
-    """What was swept of a family in a mode; swept now if it never was."""
-    file = _kept(family, mode)
+def gathered(family: str, way: str = "cooling") -> list[Case]:
+    """What was swept of a family of a kind of plant; swept now if it never was."""
+    file = _kept(family, way)
     if not file.exists():
-        gather(family, mode)
+        gather(family, way)
     found: list[Case] = pickle.loads(file.read_bytes())
     return found

@@ -4,7 +4,6 @@ from dataclasses import dataclass, field
 from itertools import pairwise
 from random import Random
 
-from nudge.core.behaviours.behaviour import Mode
 from nudge.core.behaviours.case import Context
 from nudge.core.checks.looks import Look
 from nudge.core.checks.table import CHECKS, CLEANED, LOOK_OF, LOOKS, SECOND_LOAD
@@ -13,11 +12,12 @@ from nudge.core.judgement.zero_superheat import reads_none
 from nudge.core.language.errors import CoreError
 from nudge.plant.faults import Present
 from tools.gather import BANDS, CHARGE, LEAST_CHARGE_FAULT
-from tools.sweep import FIVE, WINTER, Swept, may_have, read, site, swept
-from tools.troubles_at_rest import HEATING_TROUBLES, PROBE_TROUBLES
-from tools.winter import may_have_in_winter, pump, read_in_winter, shows, swept_in_winter
+from tools.rooms import BOXES, SEEN, shows_in_room
+from tools.sweep import FIVE, USUAL_SPREAD, WINTER, Site, Swept, site
+from tools.ways import WAYS, Way
+from tools.winter import shows
 
-SITES, LEFT_SITES = range(1000, 1150), range(1000, 1060)
+SITES, LEFT_SITES, ROOM_SITES = range(1000, 1150), range(1000, 1060), range(1000, 1030)
 ONE_CLAMP_K, STEP_K = 0.12, 1.1
 """What one carried clamp still errs between two places, and the step it is told to look for."""
 
@@ -64,9 +64,22 @@ class Asked:
     follows: bool = False
 
     @property
-    def heats(self) -> bool:
-        """It is met in heating: `family/winter`."""
-        return self.kind.endswith(WINTER.strip())
+    def way(self) -> str:
+        """What it is met as: `family/winter` in heating, `family/freezer` as one."""
+        _, _, rest = self.kind.rpartition("/")
+        if rest == WINTER.strip():
+            return "heating"
+        return rest if rest in BOXES else "cooling"
+
+    @property
+    def met_as(self) -> Way:
+        return WAYS[self.way]
+
+    def shows(self, case: Swept) -> bool:
+        """Whether what somebody has who stands before it can show what is wrong."""
+        if self.way == "cooling":
+            return True
+        return shows(case) if self.way == "heating" else shows_in_room(case)
 
 
 @dataclass(frozen=True)
@@ -98,10 +111,9 @@ def judge(asked: Asked) -> Judged | None:
     case, rng = met(asked), Random(f"read {asked.seed}")
     if case is None:
         return None
-    readings = read_in_winter(case, rng) if asked.heats else read(case, rng)
+    readings = asked.met_as.read(case, rng)
     if asked.trouble:
-        troubles = HEATING_TROUBLES if asked.heats else PROBE_TROUBLES
-        troubles[asked.trouble](readings, rng.uniform(0.4, 1.0), rng)
+        asked.met_as.troubles[asked.trouble](readings, rng.uniform(0.4, 1.0), rng)
     visit = _Visit(case, asked, readings, rng)
     try:
         result = visit.judged()
@@ -122,38 +134,30 @@ def judge(asked: Asked) -> Judged | None:
         ready and not result.doubts,
         followed,
         checks,
-        not asked.heats or shows(case),
+        asked.shows(case),
     )
 
 
 def met(asked: Asked) -> Swept | None:
     """The system of a case, at rest with its faults."""
-    rng = Random(asked.seed)
-    if asked.heats:
-        return _met_in_winter(asked, rng)
+    rng, way = Random(asked.seed), asked.met_as
     low, high = BANDS[asked.severity or "moderate"]
     if asked.severity == "mild" and set(asked.faults) & set(CHARGE):
         low = LEAST_CHARGE_FAULT
     for _ in range(12):
-        of = site(rng.choice(LEFT_SITES if "/" in asked.kind else SITES), asked.kind)
-        if all(may_have(of, fault) for fault in asked.faults):
-            case = swept(of, [Present(f, rng.uniform(low, high)) for f in asked.faults], rng)
+        of = _system(asked, rng)
+        if all(way.may_have(of, fault) for fault in asked.faults):
+            case = way.swept(of, [Present(f, rng.uniform(low, high)) for f in asked.faults], rng)
             if case is not None:
                 return case
     return None
 
 
-def _met_in_winter(asked: Asked, rng: Random) -> Swept | None:
-    low, high = BANDS[asked.severity or "moderate"]
-    for _ in range(12):
-        of = pump(rng.choice(LEFT_SITES), asked.kind.partition("/")[0])
-        if all(may_have_in_winter(of, fault) for fault in asked.faults):
-            case = swept_in_winter(
-                of, [Present(f, rng.uniform(low, high)) for f in asked.faults], rng
-            )
-            if case is not None:
-                return case
-    return None
+def _system(asked: Asked, rng: Random) -> Site:
+    if asked.way == "cooling":
+        return site(rng.choice(LEFT_SITES if "/" in asked.kind else SITES), asked.kind)
+    number = rng.choice(LEFT_SITES if asked.way == "heating" else ROOM_SITES)
+    return asked.met_as.site(number, asked.kind.partition("/")[0], "valve", USUAL_SPREAD)
 
 
 def _ranked(result: Assessment) -> tuple[tuple[str, float], ...]:
@@ -176,7 +180,8 @@ class _Visit:
             seen = {self._answer(LOOK_OF[key]) for key in TICKS}
             return {p: self._all[p] for p in (*FIVE, *AIR)}, seen
         if wanted == "seen":
-            seen = {self._answer(LOOK_OF[key]) for key in SEEN_IN_WINTER}
+            keys = SEEN_IN_WINTER if self._asked.way == "heating" else SEEN
+            seen = {self._answer(LOOK_OF[key]) for key in keys}
             return dict(self._all), seen | self._capacitor()
         if wanted == "looked":
             seen = {self._answer(LOOK_OF[key]) for key in BEFORE_GAUGES}
@@ -200,7 +205,7 @@ class _Visit:
         return {"blower_capacitor_weak" if weak else "blower_capacitor_ok"}
 
     def judged(self) -> Assessment:
-        mode: Mode = "heating" if self._asked.heats else "cooling"
+        mode = self._asked.met_as.mode
         context = Context(SETTLED_MINUTES, SETTLED_MINUTES, frozenset(self.seen), mode=mode)
         return assess(self._case.site.plate, self.readings, context)
 

@@ -19,7 +19,7 @@ from nudge.core.behaviours.behaviour import Behaviour
 from nudge.core.behaviours.case import Context, open_case
 from nudge.core.behaviours.rows import BEHAVIOURS
 from nudge.core.drift.drift import LIKE_OUTDOORS_K
-from nudge.core.expectations.heating_signs import signs_of
+from nudge.core.expectations.by_kind import signs_of
 from nudge.core.judgement.departures import departures
 from nudge.core.language.errors import CoreError
 from nudge.core.language.units import atmospheric_kpa

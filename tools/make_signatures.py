@@ -19,12 +19,11 @@ from pathlib import Path
 import numpy as np
 from numpy.typing import NDArray
 
-from nudge.core.behaviours.behaviour import Mode
 from nudge.core.behaviours.case import Case as Opened
 from nudge.core.behaviours.case import Context, open_case
 from nudge.core.behaviours.rows import BEHAVIOURS
+from nudge.core.expectations.by_kind import signs_of
 from nudge.core.expectations.expected import held_house, held_outdoor, held_seer
-from nudge.core.expectations.heating_signs import signs_of
 from nudge.core.expectations.signs import Sign
 from nudge.core.expectations.table import Expectation, scale_of
 from nudge.core.judgement.departures import departures
@@ -35,6 +34,7 @@ from nudge.core.targets.condensing import class_seer
 from tools.cousins import FAMILIES
 from tools.drive import ROOT
 from tools.gather import SWEPT, Case, Job, gather, gathered
+from tools.ways import WAYS
 
 LEAST_CASES = 8
 """Nodes the plant reached fewer times than this are left out: it does not run like that."""
@@ -48,7 +48,6 @@ they still could not be (below), they are drawn further, and it says so."""
 LEAST_EIGENVALUE = 0.02
 """Every set of signs that can be read together has a correlation at least this far from singular:
 proven here, over all of them, so that nothing is clamped where they are used."""
-MODES: tuple[Mode, ...] = ("cooling", "heating")
 ZERO: Mapping[str, Expectation] = defaultdict(lambda: Expectation(0.0, 0.0, 0.0))
 Array = NDArray[np.float64]
 
@@ -76,7 +75,7 @@ Node = tuple[str, tuple[str, ...], str, str]
 def seen_of(case: Case) -> Seen | None:
     """A swept case as its signs; None where its readings cannot be."""
     try:
-        opened = open_case(case.plate, case.readings, Context(mode=case.job.mode))
+        opened = open_case(case.plate, case.readings, Context(mode=WAYS[case.job.way].mode))
     except CoreError:
         return None
     offs = {key: d.off for key, d in departures(opened, ZERO).items()}
@@ -109,14 +108,14 @@ def _in_place(case: Opened) -> dict[str, float]:
     return more
 
 
-def signs_in(mode: str) -> Mapping[str, Sign]:
-    """The signs of a mode, in the order of its tables."""
-    return signs_of(BEHAVIOURS[mode])
+def signs_in(way: str) -> Mapping[str, Sign]:
+    """The signs of a kind of plant, in the order of its tables."""
+    return signs_of(BEHAVIOURS[way])
 
 
-def all_seen(families: Sequence[str], mode: Mode = "cooling") -> list[Seen]:
-    """Every swept case of some families in a mode."""
-    cases = [case for family in families for case in gathered(family, mode)]
+def all_seen(families: Sequence[str], way: str = "cooling") -> list[Seen]:
+    """Every swept case of some families of a kind of plant."""
+    cases = [case for family in families for case in gathered(family, way)]
     with ProcessPoolExecutor() as pool:
         found = pool.map(seen_of, cases, chunksize=200)
         return [seen for seen in found if seen is not None]
@@ -128,7 +127,7 @@ def expectations(seen: Sequence[Seen]) -> dict[str, Expectation]:
     """
     healthy = [s for s in seen if s.job.variant == "none"]
     found = {}
-    for sign, row in signs_in(seen[0].job.mode).items():
+    for sign, row in signs_in(seen[0].job.way).items():
         rows = [s for s in healthy if sign in s.offs]
         if not rows or row.is_weather:
             found[sign] = Expectation(0.0, 0.0, 0.0)
@@ -190,7 +189,7 @@ class Rows:
 
 def nodes(seen: Sequence[Seen], expected: Mapping[str, Expectation]) -> dict[Node, Rows]:
     """Every node's cases as departures; nodes the plant hardly reached are left out."""
-    signs = tuple(signs_in(seen[0].job.mode))
+    signs = tuple(signs_in(seen[0].job.way))
     found: dict[Node, Rows] = defaultdict(lambda: Rows(signs))
     for one in seen:
         rows = found[one.node]
@@ -244,7 +243,7 @@ def _least_eigenvalues(
 
 def write(seen: Sequence[Seen], folder: Path) -> None:
     """The three files, from some cases."""
-    signs = signs_in(seen[0].job.mode)
+    signs = signs_in(seen[0].job.way)
     families = ", ".join(key for key in FAMILIES if any(s.job.family == key for s in seen))
     header = (
         f"# Made by tools/make_signatures.py from {len(seen)} simulated cases. "
@@ -317,23 +316,25 @@ def _cells(node: Node, rows: Rows) -> Iterator[tuple[str, str]]:
 
 def tables_without(family: str, seen: Sequence[Seen]) -> Path:
     """The tables made from all families but one, in a folder of their own."""
-    folder = folder_without(family, seen[0].job.mode)
+    folder = folder_without(family, seen[0].job.way)
     folder.mkdir(parents=True, exist_ok=True)
     write([one for one in seen if one.job.family != family], folder)
     return folder
 
 
-def folder_without(family: str, mode: Mode = "cooling") -> Path:
+def folder_without(family: str, way: str = "cooling") -> Path:
     """Where the tables made without a family are kept."""
-    return SWEPT / ("" if mode == "cooling" else mode) / f"without-{family}"
+    return SWEPT / ("" if way == "cooling" else way) / f"without-{family}"
 
 
 def main(*arguments: str) -> None:
-    for mode in [name for name in MODES if name in arguments] or MODES:
+    for way in [name for name in WAYS if name in arguments] or WAYS:
         if "--fresh" in arguments:
             for name in FAMILIES:
-                gather(name, mode)
-        write(all_seen(tuple(FAMILIES), mode), ROOT / f"nudge/core/behaviours/tables/{mode}")
+                gather(name, way)
+        folder = ROOT / f"nudge/core/behaviours/tables/{way}"
+        folder.mkdir(exist_ok=True)
+        write(all_seen(tuple(FAMILIES), way), folder)
 
 
 if __name__ == "__main__":

@@ -1,8 +1,10 @@
-"""How well suspects are judged in heating: by tables made without the family they are met in.
+"""How well suspects are judged beside cooling a house: by tables made without the family they are
+met in.
 
-`python -m tools.winter_study [FAMILY …] [CASES]`: each family of cousins in turn, judged by tables
-made from all the others; moderate and severe faults read by a full set of instruments, with and
-without what nobody walks past in winter; healthy visits; calls as common as the priors say.
+`python -m tools.suspects_study heating|freezer|cooler [FAMILY …] [CASES]`: each family of cousins
+in turn, judged by tables made from all the others; moderate and severe faults read by a full set of
+instruments, with and without what nobody walks past there; healthy visits; calls as common as the
+priors say.
 """
 
 import sys
@@ -11,6 +13,7 @@ from collections.abc import Callable, Sequence
 from random import Random
 
 from nudge.core.judgement.heating_suspects import HEATING_SUSPECTS
+from nudge.core.judgement.room_suspects import ROOM_SUSPECTS
 from nudge.core.judgement.suspect_table import SEVERITY_SHARES
 from nudge.plant.faults import FAULTS
 from tools.cousins import FAMILIES
@@ -18,21 +21,27 @@ from tools.judge_study import calibration_error
 from tools.judged_case import FOLLOWED, Asked, Judged, judge
 from tools.sweep import WINTER
 from tools.tables import workers
-from tools.troubles_at_rest import HEATING_TROUBLES
-from tools.winter import WINTER_FAULTS
+from tools.ways import WAYS
 
 CASES = 420
 NO_FINDING = ("none", "something_else")
 
 
-def faulty(family: str, instruments: str, count: int, follows: bool = False) -> list[Asked]:
+NAMED = {"heating": WINTER.strip()}
+SUSPECTS_OF = {"heating": HEATING_SUSPECTS, "freezer": ROOM_SUSPECTS, "cooler": ROOM_SUSPECTS}
+
+
+def faulty(
+    way: str, family: str, instruments: str, count: int, follows: bool = False
+) -> list[Asked]:
     """Every fault in turn, moderate and severe."""
+    name, faults = NAMED.get(way, way), WAYS[way].faults
     return [
         Asked(
-            f"winter{family}{instruments}{follows}{n}",
-            f"{family}/{WINTER.strip()}",
-            (WINTER_FAULTS[n % len(WINTER_FAULTS)],),
-            ("moderate", "severe")[(n // len(WINTER_FAULTS)) % 2],
+            f"{name}{family}{instruments}{follows}{n}",
+            f"{family}/{name}",
+            (faults[n % len(faults)],),
+            ("moderate", "severe")[(n // len(faults)) % 2],
             instruments,
             follows=follows,
         )
@@ -40,10 +49,11 @@ def faulty(family: str, instruments: str, count: int, follows: bool = False) -> 
     ]
 
 
-def as_they_come(family: str, count: int) -> list[Asked]:
+def as_they_come(way: str, family: str, count: int) -> list[Asked]:
     """Calls as common as the priors say: what calibration is measured on."""
-    rng, kind = Random(f"winter calls {family}"), f"{family}/{WINTER.strip()}"
-    rows = [row for key, row in HEATING_SUSPECTS.items() if key != "something_else"]
+    name, faults = NAMED.get(way, way), WAYS[way].faults
+    rng, kind = Random(f"{name} calls {family}"), f"{family}/{name}"
+    rows = [row for key, row in SUSPECTS_OF[way].items() if key != "something_else"]
     found = []
     for n in range(count):
         suspect = rng.choices(rows, [row.prior for row in rows])[0].key
@@ -51,17 +61,17 @@ def as_they_come(family: str, count: int) -> list[Asked]:
         if suspect == "none":
             found.append(Asked(seed, kind, (), "", instruments))
         elif suspect == "sensor_suspect":
-            trouble = rng.choice(list(HEATING_TROUBLES))
+            trouble = rng.choice(list(WAYS[way].troubles))
             found.append(Asked(seed, kind, (), "", instruments, trouble))
         else:
-            fault = rng.choice([k for k in WINTER_FAULTS if FAULTS[k].suspect == suspect])
+            fault = rng.choice([k for k in faults if FAULTS[k].suspect == suspect])
             severity = rng.choices(list(SEVERITY_SHARES), list(SEVERITY_SHARES.values()))[0]
             found.append(Asked(seed, kind, (fault,), severity, instruments))
     return found
 
 
-def healthy(family: str, count: int) -> list[Asked]:
-    kind = f"{family}/{WINTER.strip()}"
+def healthy(way: str, family: str, count: int) -> list[Asked]:
+    kind = f"{family}/{NAMED.get(way, way)}"
     return [Asked(f"well{family}{n}", kind, (), "", "seen") for n in range(count)]
 
 
@@ -72,22 +82,23 @@ def share(found: Sequence[Judged], right: Callable[[Judged], bool]) -> float:
 def main(*arguments: str) -> None:
     families = [name for name in arguments if name in FAMILIES] or list(FAMILIES)
     cases = next((int(a) for a in arguments if a.isdigit()), CASES)
+    way = next((name for name in arguments if name in SUSPECTS_OF), "heating")
     whole: dict[str, list[Judged]] = defaultdict(list)
     for family in families:
-        with workers(family, "heating") as pool:
+        with workers(family, way) as pool:
             for name, asked in {
-                "full": faulty(family, "full", cases),
-                "seen": faulty(family, "seen", cases),
-                "followed": faulty(family, "seen", cases // 3, follows=True),
-                "calls": as_they_come(family, cases),
-                "healthy": healthy(family, cases // 2),
+                "full": faulty(way, family, "full", cases),
+                "seen": faulty(way, family, "seen", cases),
+                "followed": faulty(way, family, "seen", cases // 3, follows=True),
+                "calls": as_they_come(way, family, cases),
+                "healthy": healthy(way, family, cases // 2),
             }.items():
                 found = [j for j in pool.map(judge, asked, chunksize=16) if j is not None]
                 whole[name] += found
                 whole[f"{family} {name}"] = found
         tell(family, {name: whole[f"{family} {name}"] for name in PARTS})
     tell("all families", whole)
-    confused([j for j in whole["full"] if j.shows])
+    confused(WAYS[way].faults, [j for j in whole["seen"] if j.shows])
 
 
 PARTS = ("full", "seen", "followed", "calls", "healthy")
@@ -128,9 +139,9 @@ def right_after(one: Judged) -> bool:
     return one.after[0][0] in one.suspects
 
 
-def confused(found: Sequence[Judged]) -> None:
+def confused(faults: Sequence[str], found: Sequence[Judged]) -> None:
     """What each fault is taken for."""
-    for fault in WINTER_FAULTS:
+    for fault in faults:
         some = [j for j in found if j.asked.faults == (fault,)]
         taken = Counter(j.ranked[0][0] for j in some if not j.first)
         if some:

@@ -6,23 +6,22 @@ from dataclasses import replace
 from pathlib import Path
 from random import Random
 
-from nudge.core.behaviours.behaviour import Mode
 from nudge.core.behaviours.rows import BEHAVIOURS
 from tools.cousins import FAMILIES
 from tools.make_signatures import all_seen, folder_without, tables_without
 from tools.sweep import Site, site
 
 
-def judge_by(folder: Path, mode: Mode = "cooling") -> None:
-    """Judge plant of a mode by the tables of a folder from now on, in this process."""
-    BEHAVIOURS[mode] = replace(BEHAVIOURS[mode], tables=folder)
+def judge_by(folder: Path, way: str = "cooling") -> None:
+    """Judge a kind of plant by the tables of a folder from now on, in this process."""
+    BEHAVIOURS[way] = replace(BEHAVIOURS[way], tables=folder)
 
 
-def tables_of(family: str, mode: Mode = "cooling") -> Path:
+def tables_of(family: str, way: str = "cooling") -> Path:
     """Tables made from all families but one; made now if they never were."""
-    folder = folder_without(family, mode)
+    folder = folder_without(family, way)
     if not folder.exists():
-        seen = all_seen(tuple(FAMILIES), mode)
+        seen = all_seen(tuple(FAMILIES), way)
         for name in FAMILIES:
             tables_without(name, seen)
     return folder
@@ -34,20 +33,18 @@ _family = [""]
 """The family this process works on; "" for the plant as it ships."""
 
 
-def workers(family: str = "", mode: Mode = "cooling") -> ProcessPoolExecutor:
+def workers(family: str = "", way: str = "cooling") -> ProcessPoolExecutor:
     """Processes that meet systems of one family, judged by tables made without it; of the plant as
     it ships and by the packaged tables where none is said.
     """
     if not family:
         return ProcessPoolExecutor()
-    return ProcessPoolExecutor(
-        initializer=_work_on, initargs=(family, tables_of(family, mode), mode)
-    )
+    return ProcessPoolExecutor(initializer=_work_on, initargs=(family, tables_of(family, way), way))
 
 
-def _work_on(family: str, folder: Path, mode: Mode) -> None:
+def _work_on(family: str, folder: Path, way: str) -> None:
     _family[0] = family
-    judge_by(folder, mode)
+    judge_by(folder, way)
 
 
 def some_site(rng: Random, numbers: Sequence[int], kind: str) -> Site:

@@ -54,6 +54,25 @@ PROBE_TROUBLES: Mapping[str, Spoil] = MappingProxyType(
     }
 )
 
+ROOM_TROUBLES: Mapping[str, Spoil] = MappingProxyType(
+    {
+        "outlet_clamp_loose": _toward("evaporator_outlet_temp", "box_air_temp", 0.8),
+        "supply_probe_mixed": _toward("supply_air_temp", "box_air_temp", 0.6),
+        **{
+            key: PROBE_TROUBLES[key]
+            for key in (
+                "suction_clamp_loose",
+                "liquid_clamp_loose",
+                "liquid_clamp_in_sun",
+                "low_probe_zero",
+                "high_probe_zero",
+                "outdoor_probe_in_sun",
+            )
+        },
+    }
+)
+"""The same on a cold room, where the coil’s feed is read at its outlet."""
+
 HEATING_TROUBLES: Mapping[str, Spoil] = MappingProxyType(
     {
         "true_suction_clamp_loose": _toward("true_suction_temp", "outdoor_air_temp", 0.6),

@@ -29,9 +29,9 @@ from nudge.core.checks.check import Check
 from nudge.core.checks.observations import OBSERVATIONS
 from nudge.core.checks.table import CHECKS
 from nudge.core.judgement.assess import Assessment
+from nudge.core.judgement.by_kind import ALL_SUSPECTS
 from nudge.core.judgement.departures import Departure
 from nudge.core.judgement.evidence import Belief
-from nudge.core.judgement.heating_suspects import ALL_SUSPECTS
 from nudge.core.judgement.next_checks import Proposal
 from nudge.core.judgement.pairs import PAIRS
 from nudge.core.judgement.suspect_table import FAULT_LABELS

@@ -4,8 +4,8 @@ from collections.abc import Sequence
 
 from pydantic import BaseModel
 
+from nudge.core.judgement.by_kind import ALL_SUSPECTS
 from nudge.core.judgement.change_of_mind import Change
-from nudge.core.judgement.heating_suspects import ALL_SUSPECTS
 from nudge.core.language.units import UnitSystem
 
 

@@ -19,6 +19,7 @@ from nudge.demo.skerrow_shelf import (
     BOUGHT_DAYS_AGO,
     CYLINDER_OF,
     CYLINDERS,
+    INSTRUMENTS,
     RECOVERY_MARKS,
     WEIGHED,
 )
@@ -28,6 +29,7 @@ from nudge.demo.skerrow_years import live_through
 from nudge.services.book import Book
 from nudge.services.clock import system_clock
 from nudge.services.instruments import Instruments
+from nudge.services.register import Register, Sheet
 from nudge.services.shelf import Shelf
 from nudge.services.stream import Stream
 from nudge.services.visits import Visits
@@ -78,6 +80,7 @@ def fill_if_empty(database: Database, now: datetime | None = None) -> bool:
         return False
     today = clock.now
     WorkshopCard(database, clock).write(CARD)
+    register_instruments(Register(database, clock), today)
     for site_id, name in SITES:
         book.add_site(site_id, name)
     for row in SYSTEMS:
@@ -105,6 +108,14 @@ def fill_if_empty(database: Database, now: datetime | None = None) -> bool:
     set_up_repairs(database, clock, visits)
     set_up_winter(database, clock, visits)
     return True
+
+
+def register_instruments(register: Register, today: datetime) -> None:
+    """What the workshop carries; its humidity probe is out of calibration."""
+    for key, name, sort, fixed, until_days, hose_days in INSTRUMENTS:
+        hoses = None if hose_days is None else today.date() - timedelta(days=hose_days)
+        until = today.date() + timedelta(days=until_days)
+        register.add(key, name, sort, Sheet(fixed, None, until, hoses))
 
 
 def _play(
@@ -141,7 +152,7 @@ def _play(
         if step.readings is not None:
             line = call_out(book.system(story.system_id).system, step.readings)
         if line:
-            visits.hear(story.id, step_id, line, "ip", clock.now)
+            visits.hear(story.id, step_id, line, step.units, clock.now)
     if story.closed:
         visits.close(story.id)
 

@@ -1,6 +1,7 @@
 """Visits under way on plant other than a house's: the fish auction's rooms, the launch's van.
 
-The freezer pulls down after a delivery, the cooler's coil is half iced, the van runs 45 % short.
+The freezer pulls down after a delivery, the cooler's coil is half iced, the van runs 45 % short;
+and the ferry's chiller, commissioned in kPa and °C.
 """
 
 from nudge.demo.skerrow_story import PlannedVisit, StoryStep
@@ -32,6 +33,18 @@ OTHER_PLANT_NOW: tuple[PlannedVisit, ...] = (
             STARTED,
             StoryStep(9, seen=("door_shut", "room_fans_run")),
             StoryStep(45, said="box 38.5 suct 42.9 eo 26.5 sl 37 liq 228 ll 88 oa 72"),
+        ),
+    ),
+    PlannedVisit(
+        "ferry-chiller-now",
+        "ferry-chiller",
+        "Commissioned after its refit",
+        minutes_ago=46,
+        closed=False,
+        steps=(
+            STARTED,
+            StoryStep(10, seen=("condenser_coil_clean", "condenser_fan_ok", "filter_clean")),
+            StoryStep(38, said="suct 226 sl 9.1 liq 915 ll 34.9 oa 29.5 dlt 61", units="si"),
         ),
     ),
     PlannedVisit(

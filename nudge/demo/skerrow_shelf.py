@@ -5,6 +5,14 @@ from nudge.services.cylinders import Made
 
 BOUGHT_DAYS_AGO = 520
 
+INSTRUMENTS: tuple[tuple[str, str, str, float | None, int, int | None], ...] = (
+    ("reg-gauges", "Van’s gauge set", "gauges", 3.45, 210, 900),
+    ("reg-clamps", "Four pipe clamps", "clamps", 0.4, 210, None),
+    ("reg-air", "Two air probes", "air_probes", 0.4, 210, None),
+    ("reg-humidity", "Humidity probe", "humidity_probe", None, -40, None),
+    ("reg-scale", "Charging scale", "scale", None, 120, None),
+)
+"""What is carried: id, name, kind, ± [core units], days to its calibration, age of its hoses."""
 CYLINDERS = (
     ("shelf-410", "410 with the red tape", "R-410A", "charging", 4.4, 15.7, None),
     ("shelf-22", "Old 22, reclaimed", "R-22", "charging", 4.9, 12.4, None),

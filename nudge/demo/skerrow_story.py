@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from typing import Any
 
-from nudge.core.language.units import M_PER_FT, W_PER_BTU_H, degrees_f, to_si
+from nudge.core.language.units import M_PER_FT, W_PER_BTU_H, UnitSystem, degrees_f, to_si
 from nudge.core.physics.circuit.plate_fields import PLATE_NUMBERS
 
 _PLATE = {row.key: row for row in PLATE_NUMBERS}
@@ -81,6 +81,8 @@ class StoryStep:
     readings: Readings | None = None
     said: str = ""
     """A call-out as it was shouted, where no gauge was on."""
+    units: UnitSystem = "ip"
+    """Those it was shouted in."""
     ounces: float = 0.0
     """What went in, where refrigerant was added."""
 
@@ -178,6 +180,9 @@ SYSTEMS: tuple[PlannedSystem, ...] = (
                   blower_tap="medium", charts=(("blower_airflow", _BLOWER),)),
     PlannedSystem("ferry-hall-tickets", "ferry-hall", "Ticket office inverter", "R-32", "eev",
                   1.5, 19, 10, line_ft=25),
+    PlannedSystem("ferry-chiller", "ferry-hall", "Cold-store chiller", "R-134a", "txv", 8,
+                  subcooling_f=9, superheat_f=10.8, line_ft=10,
+                  note="Its papers are in kPa and °C: superheat 6 K, subcooling 5 K."),
     PlannedSystem("ferry-hall-kitchen", "ferry-hall", "Kitchen split", "R-410A", "txv", 3, 14, 10,
                   line_ft=25, plate=_numbers(design_pressure_low=236, design_pressure_high=446,
                                              factory_charge=5.1, line_length_included=15,

@@ -76,7 +76,7 @@ def _on_emergency_heat(database: Database, clock: LiveClock, visits: Visits) -> 
         Weather(2.5, 1.0, 78.0),
         (19.5, 38.0),
         seed=23,
-        winter=Winter(
+        around=Winter(
             DefrostBoard("time"),
             Thermostat("test", 21.5, 21.5, (4.8, 4.8)),  # put there when it was met
             (

@@ -102,9 +102,39 @@ WINTER_KIT: tuple[KitRow, ...] = (
 """The same in heating: suction is read between reversing valve and compressor, and power counts."""
 
 
-def kit_rows(heating: bool) -> tuple[KitRow, ...]:
-    """What is carried to a plant in its mode."""
-    return WINTER_KIT if heating else KIT
+_IN_A_ROOM = {"air-2": "box_air_temp", "air-2-wet": "", "air-3-wet": "", "manometer": ""}
+ROOM_KIT: tuple[KitRow, ...] = tuple(
+    replace(row, point=_IN_A_ROOM.get(row.key, row.point)) for row in KIT
+)
+"""The same at a cold room: a probe hangs in the box, and no duct is measured."""
+_ON_A_VEHICLE = {
+    "low-probe": "",
+    "high-probe": "",
+    "clamp-1": "evaporator_outlet_temp",
+    "clamp-2": "condenser_outlet_line_temp",
+    "clamp-3": "condenser_inlet_line_temp",
+    "clamp-4": "evaporator_inlet_line_temp",
+    "clamp-5": "",
+    "air-1": "condenser_entering_air_temp",
+    "air-2": "return_air_temp",
+    "air-3": "vent_air_temp",
+    "air-3-wet": "",
+    "manometer": "",
+    "meter-amps": "",
+    "meter-power": "",
+}
+VEHICLE_KIT: tuple[KitRow, ...] = tuple(
+    replace(row, point=_ON_A_VEHICLE.get(row.key, row.point)) for row in KIT
+)
+"""The same at a vehicle: its three tests are temperatures alone."""
+_KITS: Mapping[str, tuple[KitRow, ...]] = MappingProxyType(
+    {"refrigeration": ROOM_KIT, "vehicle": VEHICLE_KIT}
+)
+
+
+def kit_rows(heating: bool, application: str = "") -> tuple[KitRow, ...]:
+    """What is carried to a plant of a kind, in its mode."""
+    return WINTER_KIT if heating else _KITS.get(application, KIT)
 
 
 @dataclass(frozen=True, slots=True)

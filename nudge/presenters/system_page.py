@@ -4,7 +4,9 @@ from typing import Literal
 
 from pydantic import BaseModel
 
-from nudge.presenters.book import SystemOut
+from nudge.contract.strict import Strict
+from nudge.presenters.book import Id, SystemOut
+from nudge.presenters.choices import ChoiceOut
 from nudge.presenters.visits import VisitLine
 
 
@@ -13,6 +15,14 @@ class SystemPage(BaseModel):
 
     system: SystemOut
     visits: list[VisitLine]
+    sister_boxes: list[ChoiceOut]
+    """Cold rooms of its site whose design it may take over."""
+
+
+class SisterBoxIn(Strict):
+    """The design of a sister box is taken over."""
+
+    from_system: Id
 
 
 class HitOut(BaseModel):

@@ -45,6 +45,15 @@ class MarkOut(BaseModel):
     """Where its word stands, so that it stands on no other; -1: in none."""
 
 
+class SpanOut(BaseModel):
+    """Something a log shows over a span [ms]: a defrost, an open door, a pull-down."""
+
+    kind: str
+    label: str
+    since: int
+    until: int
+
+
 class SeriesOut(BaseModel):
     """Traces over a span; `first` and `last` are the ends of everything there is."""
 
@@ -54,6 +63,7 @@ class SeriesOut(BaseModel):
     last: int | None
     traces: list[TraceOut]
     marks: list[MarkOut]
+    spans: list[SpanOut]
     times: list[TimeTick]
 
 
@@ -80,6 +90,10 @@ def series_out(
         marks=[
             MarkOut(at=m.at_ms, kind=m.kind, label=m.label, row=row)
             for m, row in zip(marks, rows, strict=True)
+        ],
+        spans=[
+            SpanOut(kind=s.kind, label=s.label, since=s.since_ms, until=s.until_ms)
+            for s in found.spans
         ],
         times=time_ticks(since, until, drawn, zone),
     )

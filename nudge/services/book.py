@@ -6,6 +6,7 @@ from functools import partial
 from typing import Any
 from uuid import uuid4
 
+from nudge.core.behaviours.rows import holds_box
 from nudge.core.language.errors import CoreError, UnknownName
 from nudge.core.language.units import UnitSystem
 from nudge.core.language.vocabulary.actions import PLATE_CORRECTED
@@ -55,6 +56,16 @@ class SystemHistory:
     system: System
     visits: Sequence[Visit]
     verdicts: Mapping[str, Kept]
+    sister_boxes: tuple[tuple[str, str], ...] = ()
+    """Other cold rooms of its site whose design is known: id and name."""
+
+
+BOX_FIELDS = (
+    *(row.field for row in PLATE_NUMBERS if row.about == "cold_room"),
+    *(row.key for row in PLATE_CHOICES),
+    "target_superheat_k",
+)
+"""What a box's design is, on its plate: the same in every box that was built with it."""
 
 
 class Book:
@@ -98,7 +109,7 @@ class Book:
                 raise NotFound("system", system_id)
             visits = visits_repository.of_system(session, system_id)
             verdicts = visits_repository.latest_verdicts(session, [v.id for v in visits])
-            return SystemHistory(row, visits, readable(verdicts))
+            return SystemHistory(row, visits, readable(verdicts), _sister_boxes(row))
 
     def add_system(self, system_id: str, site_id: str, fields: Mapping[str, Any]) -> System:
         """A new system with at least a refrigerant and a metering device (core units)."""
@@ -185,6 +196,20 @@ class Book:
                 self._judge_again(visit_id)
         return self.system(system_id).system
 
+    def take_over_box(self, system_id: str, from_system: str) -> System:
+        """Take over the design of a sister box: set point, classes, receiver, head, defrost.
+
+        Raises: NotFound; CoreError, where either is no cold room or its design is not known.
+        """
+        row, sister = self.system(system_id).system, self.system(from_system).system
+        for one in (row, sister):
+            if not holds_box(one.application):
+                raise CoreError("system", f"“{one.name}” is no cold room: it has no box.")
+        if sister.box_set_point_c is None:
+            raise CoreError("system", f"No set point is on the plate of “{sister.name}”.")
+        design = {field: getattr(sister, field) for field in BOX_FIELDS}
+        return self.change_system(system_id, design)
+
     def _plate_event(self, before: str, now: str, was_wrong: bool) -> Event:
         note = (
             f"Judged again as {now}: it was written as {before} until now."
@@ -193,6 +218,13 @@ class Book:
         )
         kind = PLATE_CORRECTED if was_wrong else "plate_changed"
         return Event(id=uuid4().hex, kind=kind, happened_at=self._clock(), note=note)
+
+
+def _sister_boxes(row: System) -> tuple[tuple[str, str], ...]:
+    if not holds_box(row.application):
+        return ()
+    others = (s for s in row.site.systems if s.id != row.id and holds_box(s.application))
+    return tuple((one.id, one.name) for one in others if one.box_set_point_c is not None)
 
 
 def _fed_with(row: System) -> str:

@@ -10,6 +10,7 @@ from nudge.core.language.errors import CoreError
 from nudge.core.language.said import Said, difference, minutes, say
 from nudge.core.language.units import atmospheric_kpa
 from nudge.core.physics.refrigerant.table import SaturationTable, load_table
+from nudge.core.settling.box_log import box_events, clear_of
 from nudge.core.settling.probes import lying
 from nudge.core.settling.seen import Lie, Seen
 from nudge.core.settling.stability import Settling, settling, with_differences
@@ -26,7 +27,7 @@ OLD_MS = 15 * 60_000
 """A probe silent for longer than this has no present value at all."""
 LOOKED_BACK_MS = 25 * 60_000
 """A defrost that ended ten minutes ago, and the longest one, lie within this."""
-BOX = "box_air_temp"
+BOX, COIL = "box_air_temp", "evaporator_outlet_temp"
 BEFORE_START_MS = 45_000
 STILL_KPA = 6.0
 RUNNING_RATIO = 1.25
@@ -53,7 +54,9 @@ class LiveState:
     settling: Settling | None
     lies: tuple[Lie, ...]
     minutes_clear: float | None = None
-    """Since the last defrost its vapour line shows; 0 in one, None where it shows none."""
+    """Since the last defrost its vapour line or its coil shows; 0 in one, None where none."""
+    since_door: float | None = None
+    """Minutes since a door of its box stood open, by the box's air; 0 while one does."""
     box: Trace | None = None
     """A cold room's air over the last while; None where no probe hangs in one."""
     shows: Mapping[str, float] = field(default_factory=dict)
@@ -123,8 +126,12 @@ def live_state(session: Session, visit: Visit, now: datetime) -> LiveState | Non
         lies = ()  # a pressure off the refrigerant's table: the assessment says so itself
     vapour = _looked_back(session, placed, VAPOUR, now_ms) if heats else None
     clear = None if vapour is None else clear_of_defrost(vapour, now_ms / 1000)
-    box = _looked_back(session, placed, BOX, now_ms)
-    return LiveState(now_ms, tuple(placed), values, found, lies, clear, box, shows)
+    box, door = _looked_back(session, placed, BOX, now_ms), None
+    if box is not None:
+        coil = _looked_back(session, placed, COIL, now_ms)
+        seen_in_box = box_events(box, coil, None)
+        clear, door = (clear_of(seen_in_box, kind, now_ms / 1000) for kind in ("defrost", "door"))
+    return LiveState(now_ms, tuple(placed), values, found, lies, clear, door, box, shows)
 
 
 def _looked_back(

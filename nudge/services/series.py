@@ -1,12 +1,13 @@
 """Traces of a visit over any span: thinned, with their extremes kept, and what was done."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from nudge.core.language.units import Quantity, atmospheric_kpa
 from nudge.core.language.vocabulary.actions import ACTIONS
 from nudge.core.language.vocabulary.points import POINTS
 from nudge.core.physics.refrigerant.table import load_table
+from nudge.core.settling.box_log import LABELS, box_events
 from nudge.core.settling.stability import SHORTEST_S, SLOW, USUAL_TAU_S, WINDOW_S
 from nudge.core.settling.trace import Trace, fitted
 from nudge.services.errors import NotFound
@@ -51,6 +52,16 @@ class Mark:
 
 
 @dataclass(frozen=True, slots=True)
+class SpanSeen:
+    """Something a log shows over a span [ms]."""
+
+    kind: str
+    label: str
+    since_ms: int
+    until_ms: int
+
+
+@dataclass(frozen=True, slots=True)
 class Traces:
     """What there is over a span, and the ends of all there is."""
 
@@ -60,6 +71,8 @@ class Traces:
     last_ms: int | None
     traces: tuple[TraceRows, ...]
     marks: tuple[Mark, ...]
+    spans: tuple[SpanSeen, ...] = ()
+    """What a box's log shows by itself, over its whole reach that is asked for."""
 
 
 class Series:
@@ -103,7 +116,7 @@ class Series:
         ]
         found_all = (*_worked_out(row, columns), *traces)
         shaded = tuple(replace(t, steady=_steady(t, bucket)) for t in found_all)
-        return Traces(since, until, *ends, shaded, _marks(row))
+        return Traces(since, until, *ends, shaded, _marks(row), _spans(row, columns, until))
 
     def reach(self, visit_id: str) -> tuple[int, int] | None:
         """The first and the last moment that an instrument sent [ms]; None where none did.
@@ -133,6 +146,31 @@ class Series:
             offset = scales[0].now.offset if scales[0].now else 0.0
             rows = live.raw(session, [scales[0].channel.id], since_ms)
         return Trace(tuple(at / 1000 for _, at, _ in rows), tuple(v + offset for *_, v in rows))
+
+
+def _spans(
+    row: Visit, columns: Mapping[str, Sequence[Column]], until_ms: int
+) -> tuple[SpanSeen, ...]:
+    """Defrosts, doors and pull-downs of a box; none where nobody hung a probe in one."""
+    box = columns.get("box_air_temp")
+    if not box:
+        return ()
+    coil = columns.get("evaporator_outlet_temp")
+    outlet, set_c = _trace_of(coil) if coil else None, row.system.box_set_point_c
+    found = box_events(_trace_of(box), outlet, set_c)
+    return tuple(
+        SpanSeen(
+            one.kind,
+            LABELS[one.kind],
+            round(1000 * one.begins_s),
+            until_ms if one.ends_s is None else round(1000 * one.ends_s),
+        )
+        for one in found
+    )
+
+
+def _trace_of(rows: Sequence[Column]) -> Trace:
+    return Trace(tuple(row[0] / 1000 for row in rows), tuple(row[1] for row in rows))
 
 
 def _wanted(placed: Placed, points: Sequence[str] | None) -> bool:

@@ -21,6 +21,7 @@ from nudge.core.judgement.workings import belief_workings
 from nudge.core.language.errors import CoreError
 from nudge.core.language.said import Said, say
 from nudge.core.language.units import UnitSystem, unit_label
+from nudge.core.language.vocabulary.accuracy import Own
 from nudge.core.language.vocabulary.actions import ACTIONS, PLATE_CORRECTED
 from nudge.core.language.vocabulary.points import POINTS
 from nudge.core.language.working import Working
@@ -76,6 +77,8 @@ class Surroundings:
     folder: Folder = field(default_factory=Folder)
     heated: tuple[Mapping[str, float], ...] = ()
     """Readings of earlier visits of this system in heating, latest first."""
+    instruments: Own = field(default_factory=dict)
+    """What the instruments that are carried err, where they are registered."""
     broken: tuple[str, ...] = ()
     """What of the visit nobody can read, in words; it is left out."""
 
@@ -211,6 +214,7 @@ def take_snapshot(visit: Visit, around: Surroundings) -> Snapshot:
         open_circuit=said_of(way),
         box=box_over(visit, around.live),
         minutes_clear=around.live.minutes_clear if around.live else None,
+        since_door=around.live.since_door if around.live else None,
         is_opened_next=is_opened_next(facts),
         charge_mode=mode[0],
         minutes_in_mode=_minutes(mode[1], latest),
@@ -218,6 +222,7 @@ def take_snapshot(visit: Visit, around: Surroundings) -> Snapshot:
         to_weigh_kg=left_to_weigh(way, around.known.fill),
         before=first_said(before) if before else None,
         before_check=next((check_of(one.row.key, facts) for one in before), ""),
+        instruments=around.instruments,
         own=around.own_signs,
         past=past_of(visit, around.live is not None, around.known, _hunting(around.live)),
     )

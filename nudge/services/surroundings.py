@@ -13,6 +13,7 @@ from nudge.services.live_state import live_state
 from nudge.services.methods import preferred_methods
 from nudge.services.modes import mode_of, mode_read
 from nudge.services.past import ADDITIONS_WITHIN, Known, own_departures, recovered_of
+from nudge.services.register import own_of
 from nudge.services.snapshot import Snapshot, Surroundings, take_snapshot
 from nudge.services.sound import readable, show_sound
 from nudge.store.live_tables import Channel, Override, Plant
@@ -60,5 +61,6 @@ def surroundings(session: Session, row: Visit, now: datetime) -> Surroundings:
         own_signs=own_departures(alike),
         known=known,
         folder=folder,
+        instruments=own_of(session, now.date()),
         heated=tuple(one.readings for one in earlier if mode_read(one.readings) == "heating"),
     )

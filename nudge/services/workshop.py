@@ -16,6 +16,7 @@ from nudge.services.leaks import Leaks
 from nudge.services.machine_settings import MachineSettings
 from nudge.services.methods import Methods
 from nudge.services.photos import Photos
+from nudge.services.register import Register
 from nudge.services.series import Series
 from nudge.services.shelf import Shelf
 from nudge.services.stream import Stream
@@ -53,6 +54,7 @@ class Workshop:
         self.devices = Devices(database, clock)
         self.keeping = Keeping(database, clock)
         self.card = WorkshopCard(database, clock)
+        self.register = Register(database, clock)
         self.guests = Guests(database, clock, self.visits)
 
     def today(self) -> Today:

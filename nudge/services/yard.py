@@ -39,6 +39,7 @@ from nudge.services.yard_work import (
     DOSE_KG_S,
     JOB_OF_STATE,
     LARGEST_DOSE_KG,
+    ColdBox,
     StandingPlant,
     Winter,
     YardView,
@@ -88,29 +89,29 @@ class Yard:
         ails: Mapping[str, tuple[Ails, ...]] | None = None,
         low_switch: float | None = 0.0,
         opened: bool = False,
-        winter: Winter | None = None,
+        around: Winter | ColdBox | None = None,
         has_run_minutes: float = 0.0,
     ) -> None:
         """Put a simulated system, standing, where a visit is; `indoor` is °C and %.
 
-        `low_switch` is where it trips [kPa gauge]; `opened`: nothing is in its circuit yet; in a
-        `winter` it heats; it stands, or has run for so many minutes.
+        `low_switch` is where it trips [kPa gauge]; `opened`: nothing is in its circuit yet;
+        `around` it is a winter, or a cold box; it stands, or has run for so many minutes.
         Raises: UnknownName.
         """
         machine, air = preset_machine(preset), air_of(*indoor)
         for present in faults:
             if present.key not in FAULTS:
                 raise UnknownName("fault", present.key, FAULTS)
-        heats = winter is not None
+        heats = isinstance(around, Winter)
         room = (heated_room if heats else room_for)(machine.nominal_kw, air, weather.at(0))
         scene = Scene(machine, room, weather, faults, heats, 1.0, low_switch)
-        scene = scene if winter is None else winter.over(scene)
+        scene = scene if around is None else around.over(scene)
         if has_run_minutes:
             state = settled(scene, air, 60 * has_run_minutes)
         else:
             state = standing(scene, air, charged(machine, faults))
-        state = state if winter is None else replace(state, called=winter.met(state.is_running))
-        kit = new_kit(Random(seed), kit_rows(heats))
+        state = state if around is None else around.met(state)
+        kit = new_kit(Random(seed), kit_rows(heats, machine.application))
         for channel, troubles in (ails or {}).items():
             kit = kit.ail(channel, troubles)
         now = self._clock()

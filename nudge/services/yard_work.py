@@ -9,9 +9,11 @@ from typing import Any
 from nudge.core.language.errors import CoreError
 from nudge.instruments.kit import Ails, KitSource, kit_rows, new_kit
 from nudge.plant.acts import dosed, forced, switched
+from nudge.plant.box import Box, Boxed, walls_of
 from nudge.plant.defrost import DefrostBoard
 from nudge.plant.faults import Present
 from nudge.plant.kept import scene_of, state_of, without_fault
+from nudge.plant.presets import preset
 from nudge.plant.scene import PlantState, Scene
 from nudge.plant.thermostat import Called, Remembered, Thermostat
 from nudge.services.samples import Given
@@ -60,9 +62,29 @@ class Winter:
         """A scene in this winter."""
         return replace(scene, heating=True, board=self.board, thermostat=self.thermostat)
 
-    def met(self, is_running: bool) -> Called:
-        """What it is met calling."""
-        return Called(pump=is_running, memory=self.memory)
+    def met(self, state: PlantState) -> PlantState:
+        """A plant as it is met: what it calls, and what it remembers."""
+        return replace(state, called=Called(pump=state.is_running, memory=self.memory))
+
+
+@dataclass(frozen=True, slots=True)
+class ColdBox:
+    """What a cold room's plant has round it: its box, and how warm the goods are in it [°C]."""
+
+    box: Box
+    goods_c: float
+    load: float = 0.6
+    """Of its cooling, what walls and people take."""
+
+    def over(self, scene: Scene) -> Scene:
+        """A scene with this box."""
+        kw, outdoor_c = scene.machine.nominal_kw, scene.weather.at(0).temp_c
+        walls = walls_of(kw, self.box.set_c, outdoor_c, self.load)
+        return replace(scene, box=self.box, room=walls, low_switch=None)
+
+    def met(self, state: PlantState) -> PlantState:
+        """A plant as it is met, its coil as warm as its box."""
+        return replace(state, boxed=Boxed(self.goods_c, state.indoor.temp_c))
 
 
 @dataclass(slots=True)
@@ -284,7 +306,8 @@ def plant_kept(
     scene: Mapping[str, Any], more: Mapping[str, Any], at: datetime, now: datetime
 ) -> StandingPlant:
     """A plant as it was kept at a moment, taken up again now."""
-    kit = new_kit(Random(more["seed"]), kit_rows(scene["heating"]))
+    application = preset(scene["preset"]).rating.application
+    kit = new_kit(Random(more["seed"]), kit_rows(scene["heating"], application))
     for channel, point in more["sits"].items():
         kit = kit.place(channel, point)
     for channel, troubles in more["ails"].items():

@@ -3,9 +3,11 @@
 from collections.abc import Mapping, Sequence
 
 from nudge.core.behaviours.rows import BEHAVIOURS
+from nudge.core.checks.check import Check
 from nudge.core.checks.looks import Look
 from nudge.core.checks.table import CHECKS, CLEANED, LOOKS, SECOND_LOAD
 from nudge.core.expectations.heating_signs import HEATING_SIGNS
+from nudge.core.expectations.room_signs import ROOM_SIGNS
 from nudge.core.expectations.signs import SIGNS, Sign
 from nudge.core.expectations.table import expectations_of, scale_of
 from nudge.core.judgement.covariance import SHARED
@@ -13,7 +15,8 @@ from nudge.core.judgement.heating_suspects import HEATING_SUSPECTS, JUDGED_IN_HE
 from nudge.core.judgement.model import Model, model_of
 from nudge.core.judgement.over_time import EPISODES
 from nudge.core.judgement.pairs import PAIRS
-from nudge.core.judgement.suspect_table import SUSPECTS
+from nudge.core.judgement.room_suspects import JUDGED_IN_ROOM, ROOM_SUSPECTS
+from nudge.core.judgement.suspect_table import SUSPECTS, Suspect
 from nudge.core.judgement.trade_marks import TRADE_MARKS
 from nudge.core.judgement.walk import STRETCHES
 from nudge.core.language.said import worded
@@ -58,22 +61,40 @@ def _suspects_page() -> str:
 
 @page("heating_suspects")
 def _heating_suspects_page() -> str:
+    return _suspects_of(HEATING_SUSPECTS)
+
+
+@page("room_suspects")
+def _room_suspects_page() -> str:
+    return _suspects_of(ROOM_SUSPECTS)
+
+
+def _suspects_of(rows: Mapping[str, Suspect]) -> str:
     return table(
         ("suspect", "name", "prior", "order", "told apart by", "what to do"),
         (
             (key(s.key), s.label, f"{s.prior:g}", s.order, s.told_apart_by, worded(s.act, "ip"))
-            for s in HEATING_SUSPECTS.values()
+            for s in rows.values()
         ),
     )
 
 
 @page("heating_checks")
 def _heating_checks_page() -> str:
+    return _checks_of(JUDGED_IN_HEATING, "why, in heating")
+
+
+@page("room_checks")
+def _room_checks_page() -> str:
+    return _checks_of(JUDGED_IN_ROOM, "why, in a cold room")
+
+
+def _checks_of(rows: Mapping[str, Check], why: str) -> str:
     return table(
-        ("check", "minutes", "measures", "why, in heating"),
+        ("check", "minutes", "measures", why),
         (
             (key(c.key), c.minutes, ", ".join(map(key, c.signs)), worded(c.why, "ip"))
-            for c in JUDGED_IN_HEATING.values()
+            for c in rows.values()
         ),
     )
 
@@ -86,6 +107,11 @@ def _signs_page() -> str:
 @page("heating_signs")
 def _heating_signs_page() -> str:
     return _signs_of(HEATING_SIGNS)
+
+
+@page("room_signs")
+def _room_signs_page() -> str:
+    return _signs_of(ROOM_SIGNS)
 
 
 def _signs_of(rows: Mapping[str, Sign]) -> str:
@@ -116,6 +142,20 @@ def _heating_expectations_page() -> str:
         ),
         ((key(sign), *_expected(sign, "valve", "heating")) for sign in HEATING_SIGNS),
     )
+
+
+@page("room_expectations")
+def _room_expectations_page() -> str:
+    return table(
+        ("box", "sign", "added to its base", "per °F outdoors over 77",
+         "per °F of box over -5 or 37", "±"),
+        (
+            (box, key(sign), *(row[n] for n in (0, 1, 2, 4)))
+            for box in ("freezer", "cooler")
+            for sign in ROOM_SIGNS
+            for row in [list(_expected(sign, "valve", box))]
+        ),
+    )  # fmt: skip
 
 
 @page("expectations")

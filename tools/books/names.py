@@ -7,6 +7,7 @@ from nudge.core.language.units import UNITS
 from nudge.core.language.vocabulary.accuracy import ACCURACY
 from nudge.core.language.vocabulary.actions import ACTIONS
 from nudge.core.language.vocabulary.points import POINTS
+from nudge.core.language.vocabulary.register import INSTRUMENT_SORTS
 from nudge.core.physics.circuit.plate_fields import PLATE_NUMBERS
 from nudge.core.physics.refrigerant.catalogue import CATALOGUE
 from nudge.core.physics.refrigerant.table import load_table
@@ -104,3 +105,20 @@ def _reach(blank: SlipBlank) -> str:
     if blank.quantity is None:
         return ", ".join(key for key, _ in blank.choices)
     return f"{blank.low:g} … {blank.high:g}"
+
+
+@page("instruments_register")
+def _register_page() -> str:
+    return table(
+        ("kind", "in words", "reads", "zeroed by hand", "hoses"),
+        (
+            (
+                key(s.key),
+                s.label,
+                ", ".join(map(key, s.reads)),
+                "yes" if s.zeroes else "",
+                "yes" if s.has_hoses else "",
+            )
+            for s in INSTRUMENT_SORTS.values()
+        ),
+    )

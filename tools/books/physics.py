@@ -23,6 +23,7 @@ from nudge.core.physics.heating.balance import POWER as DRAWN
 from nudge.core.physics.heating.delivered import DELIVERED, RISE
 from nudge.core.physics.heating.expected import HEAT, POWER
 from nudge.core.physics.vehicle import workings as vehicle
+from nudge.core.settling.box_log import RULES
 from tools.books.page import formulas, key, page, table
 
 
@@ -141,6 +142,14 @@ def _plate_choices_page() -> str:
     return table(
         ("word of the plate", "one of", "why"),
         ((key(one.key), ", ".join(one.options.values()), one.reason) for one in PLATE_CHOICES),
+    )
+
+
+@page("box_log")
+def _box_log_page() -> str:
+    return table(
+        ("rule", "value", "why"),
+        ((key(r.key), f"{r.value:g} {r.unit}", r.reason) for r in RULES.values()),
     )
 
 

@@ -15,7 +15,8 @@ from nudge.presenters.book import (
     site_out,
     system_out,
 )
-from nudge.presenters.system_page import HitOut, SystemPage
+from nudge.presenters.choices import ChoiceOut
+from nudge.presenters.system_page import HitOut, SisterBoxIn, SystemPage
 from nudge.presenters.today import DriftLine, LeakLine, LeftLine, TodayOut, season_said
 from nudge.presenters.visits import visit_line
 from nudge.services.errors import ChangedMeanwhile
@@ -127,7 +128,15 @@ def system(book: BookIn, units: UnitsIn, system_id: str) -> SystemPage:
     return SystemPage(
         system=system_out(page.system, page.system.site, units),
         visits=[visit_line(visit, page.verdicts.get(visit.id), units) for visit in page.visits],
+        sister_boxes=[ChoiceOut(key=key, label=label) for key, label in page.sister_boxes],
     )
+
+
+@router.post("/systems/{system_id}/box")
+def take_over_box(book: BookIn, units: UnitsIn, system_id: str, body: SisterBoxIn) -> SystemOut:
+    """Take over the design of a sister box: set point, classes, receiver, head, defrost."""
+    row = book.take_over_box(system_id, body.from_system)
+    return system_out(row, row.site, units)
 
 
 @router.patch("/systems/{system_id}")

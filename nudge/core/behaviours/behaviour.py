@@ -73,6 +73,8 @@ class Behaviour:
     charge: Charge
     reason: str
     roles: Roles = COOLING
+    box: Literal["", "freezer", "cooler"] = ""
+    """The kind of cold room it is, where it has a receiver; "" for any other plant."""
     tables: Traversable | None = None
     not_judged: Said | None = None
     gates: frozenset[str] | None = None

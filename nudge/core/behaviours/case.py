@@ -9,6 +9,7 @@ from nudge.core.behaviours.rows import behaviour_of
 from nudge.core.checks.observations import observation
 from nudge.core.language.errors import CoreError
 from nudge.core.language.said import Said
+from nudge.core.language.vocabulary.accuracy import Own, accuracy_of
 from nudge.core.language.vocabulary.points import Readings
 from nudge.core.language.vocabulary.stages import Stage
 from nudge.core.language.working import Working
@@ -72,6 +73,8 @@ class Context:
     """How long it has been so."""
     minutes_clear: float | None = None
     """Since the last defrost that its clamps saw; 0 in one, None where they saw none."""
+    since_door: float | None = None
+    """Since a door of its box stood open, by the box's air; 0 while one does."""
     box: tuple[tuple[float, float], ...] = ()
     """A cold room's air over the visit [min, °C], oldest first."""
     is_opened_next: bool = False
@@ -85,6 +88,8 @@ class Context:
     it is done, or skipped with a reason."""
     before_check: str = ""
     """The check that does the first of it."""
+    instruments: Own = field(default_factory=dict)
+    """What the instruments in use err, where they are registered."""
     own: Mapping[str, float] = field(default_factory=dict)
     """How far over its class this system was when last found right, by derived key [K]."""
     past: Past = field(default_factory=Past)
@@ -162,15 +167,21 @@ class Case:
         if self.heat is not None:
             found |= self.heat.workings()
         if self.room is not None:
-            found |= room_workings(self.plate, self.readings)
+            found |= room_workings(self.plate, self.readings, self.context.instruments)
         if self.vehicle is not None:
-            found |= vehicle_workings(self.vehicle, self.record, self.plate.elevation_m)
+            found |= vehicle_workings(
+                self.vehicle, self.record, self.plate.elevation_m, self.context.instruments
+            )
         return found
 
     @property
     def is_checked(self) -> bool:
         """Whether rules of its own answer for it, though its charge is not judged."""
         return any(one is not None for one in (self.heat, self.room, self.vehicle))
+
+    def limit(self, point: str) -> float:
+        """± of a reading by its instrument, 19 times in 20 [core units]."""
+        return accuracy_of(point, self.context.instruments).limit(self.readings[point])
 
     def saw(self, observation_key: str) -> bool:
         return observation_key in self.context.observations
@@ -211,7 +222,9 @@ def open_case(
         behaviour,
         None if coil is None else CoilExpectation(coil, derived.airflow_per_capacity is not None),
         rated,
-        balance(plate, readings, context.observations) if behaviour.roles.heats else None,
+        balance(plate, readings, context.observations, context.instruments)
+        if behaviour.roles.heats
+        else None,
         cold_room(plate, readings, context.box) if behaviour.roles.has_box else None,
         three_tests(record, plate.elevation_m) if behaviour.has_three_tests else None,
         record,

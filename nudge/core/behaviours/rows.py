@@ -1,6 +1,7 @@
 """The kinds of plant, one row each. What is not known of one yet, its row says."""
 
 from importlib.resources import files
+from typing import Literal
 
 from nudge.core.behaviours.behaviour import Behaviour, Mode, RatedAir, StationRow
 from nudge.core.language.said import say
@@ -12,6 +13,7 @@ from nudge.core.physics.circuit.equipment import (
     ReversingValve,
 )
 from nudge.core.physics.circuit.roles import Roles
+from nudge.core.physics.cold_room.ladder import is_freezer
 
 TABLES = files("nudge.core.behaviours").joinpath("tables")
 ONLY_THERE = frozenset({"application_not_judged", "not_running"})
@@ -23,7 +25,17 @@ WARMED = AS_READ | CLOCKED | {"too_mild_to_heat", "in_defrost"}
 """The gates of heat: long enough, steady, clear of a defrost, cold outdoors."""
 DRIVEN = AS_READ | {"vehicle_not_ready", "engine_cold"}
 """The gates of a vehicle: made ready, its engine warm, steady."""
-BOXED = AS_READ | CLOCKED | {"no_set_point", "off_set_point", "in_defrost", "door_open"}
+BOXED = (
+    AS_READ
+    | CLOCKED
+    | {
+        "no_set_point",
+        "set_over_outdoors",
+        "off_set_point",
+        "in_defrost",
+        "door_open",
+    }
+)
 """The gates of a cold room: long enough, steady, near set point, clear of a defrost, door shut."""
 COOLED = frozenset(
     {
@@ -48,6 +60,20 @@ NOT_IN_A_ROOM = VALVE_HEALTH | {
     "coil_split",
 }
 """A room's superheat is counted at its coil, and no guess of a house's figures holds for it."""
+FREEZER_AIR, COOLER_AIR = (
+    RatedAir(
+        outdoor_c=fahrenheit(77),
+        outdoor_from_k=degrees_f(-49),
+        outdoor_to_k=degrees_f(24),
+        house_point="box_air_temp",
+        house_c=fahrenheit(box_f),
+        house_from_k=degrees_f(-13),
+        house_to_k=degrees_f(14),
+        usual_k=0.0,
+    )
+    for box_f in (-5, 37)
+)
+"""What expectations of a room are carried by: outdoors, where its condenser stands, and its box."""
 
 HEATING_AIR = RatedAir(
     outdoor_c=fahrenheit(35),
@@ -106,6 +132,11 @@ _HEATED = tuple(
 """In heating the vapour service line carries hot gas: it is no station of the cold side; the liquid
 comes from the house."""
 
+_BOXES: tuple[tuple[Literal["freezer", "cooler"], RatedAir], ...] = (
+    ("freezer", FREEZER_AIR),
+    ("cooler", COOLER_AIR),
+)
+
 _ROWS = (
     Behaviour(
         "cooling", Application.COMFORT_COOLING, "cooling", "trim",
@@ -151,6 +182,27 @@ _ROWS = (
         superheat_tolerance_k=degrees_f(3),
         stations=_WAY_ROUND,
     ),
+    *(
+        Behaviour(
+            box, Application.REFRIGERATION, "cooling", "check_only",
+            "With a receiver its suspects are weighed; its charge is the receiver's level.",
+            roles=Roles(("suction_line_temp",), ("liquid_line_temp",),
+                        ("box_air_temp", "return_air_temp")),
+            box=box,
+            tables=TABLES.joinpath(box),
+            not_judged=say(
+                "A cold room is charged by its receiver or its plate, by weight: subcooling does "
+                "not tell. Near set point Nudge checks it."
+            ),
+            rated_air=air,
+            gates=ONLY_THERE | BOXED,
+            floods_at=("superheat",),
+            without_schools=NOT_IN_A_ROOM,
+            superheat_tolerance_k=degrees_f(3),
+            stations=_WAY_ROUND,
+        )
+        for box, air in _BOXES
+    ),
     Behaviour(
         "vehicle", Application.VEHICLE, "cooling", "weigh_only",
         "Charge is weighed in; a vehicle a third short can pass every test.",
@@ -190,7 +242,22 @@ def behaviour_of(plate: Plate, mode: Mode | str = "") -> Behaviour:
     may_heat = plate.reversing_valve is not ReversingValve.ABSENT
     if application is Application.COMFORT_COOLING and mode == "heating" and may_heat:
         application = Application.HEAT_PUMP_HEATING
-    return next(row for row in BEHAVIOURS.values() if row.application is application)
+    rows = [row for row in BEHAVIOURS.values() if row.application is application]
+    return next((row for row in rows if row.box and row.box == _box_of(plate)), rows[0])
+
+
+def _box_of(plate: Plate) -> str:
+    """The kind of room a plate is of, as far as its suspects can be weighed; "" for no such."""
+    freezer = is_freezer(plate)
+    if freezer is None or plate.has_receiver != "yes":
+        return ""
+    return "freezer" if freezer else "cooler"
+
+
+def holds_box(name: str) -> bool:
+    """Whether plant of an application, by its name, keeps a cold box."""
+    rows = (row for row in BEHAVIOURS.values() if row.application.value == name)
+    return any(row.roles.has_box for row in rows)
 
 
 def application_said(application: Application) -> str:

@@ -4,8 +4,7 @@ from collections.abc import Mapping
 
 from nudge.core.behaviours.case import Case
 from nudge.core.language.said import Measure
-from nudge.core.language.vocabulary.accuracy import accuracy_of
-from nudge.core.language.vocabulary.points import POINTS, Readings
+from nudge.core.language.vocabulary.points import POINTS
 from nudge.core.language.working import Input, Values, Working, propagate_all, with_own_error
 from nudge.core.physics.air.airflow import AIRFLOW_METHODS
 from nudge.core.physics.air.coil import CAPACITY_OWN_ERROR
@@ -54,7 +53,7 @@ def given_inputs(
             point.label,
             Measure(value, point.quantity),
             sources.get(key, "typed"),
-            accuracy_of(key).limit(value),
+            case.limit(key),
         )
     for key, formula in DERIVED.items():
         value = case.derived.get(key)
@@ -71,10 +70,10 @@ def _spread(case: Case) -> dict[str, float]:
         derived = derive(case.plate, values, case.behaviour.roles)
         return {key: derived.get(key) for key in DERIVED}
 
-    limits = reading_limits(case.readings)
+    limits = reading_limits(case)
     return propagate_all(results, case.readings, limits)
 
 
-def reading_limits(readings: Readings) -> dict[str, float]:
+def reading_limits(case: Case) -> dict[str, float]:
     """± of each reading, core units."""
-    return {key: accuracy_of(key).limit(value) for key, value in readings.items()}
+    return {key: case.limit(key) for key in case.readings}

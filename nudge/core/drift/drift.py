@@ -13,7 +13,7 @@ from types import MappingProxyType
 from nudge.core.behaviours.behaviour import Behaviour
 from nudge.core.behaviours.case import Case
 from nudge.core.drift.table import Wander, wander
-from nudge.core.expectations.heating_signs import signs_of
+from nudge.core.expectations.by_kind import signs_of
 from nudge.core.expectations.signs import Sign
 from nudge.core.judgement.departures import departures
 from nudge.core.language.errors import UnknownName

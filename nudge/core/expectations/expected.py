@@ -12,7 +12,7 @@ from typing import NamedTuple
 
 from nudge.core.behaviours.behaviour import RatedAir
 from nudge.core.behaviours.case import Case
-from nudge.core.expectations.heating_signs import signs_of
+from nudge.core.expectations.by_kind import signs_of
 from nudge.core.expectations.signs import SIGNS, Sign
 from nudge.core.expectations.table import Expectation, expectations_of
 from nudge.core.language.units import degrees_f

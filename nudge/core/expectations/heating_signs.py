@@ -8,7 +8,6 @@ from collections.abc import Mapping
 from dataclasses import replace
 from types import MappingProxyType
 
-from nudge.core.behaviours.behaviour import Behaviour
 from nudge.core.behaviours.case import Case
 from nudge.core.expectations.signs import SIGNS, Sign, between, share
 from nudge.core.language.units import Quantity, degrees_f, fahrenheit
@@ -109,14 +108,3 @@ _ROWS = (
     replace(SIGNS["pressure_ratio"], base=lambda _: 4.0),
 )
 HEATING_SIGNS: Mapping[str, Sign] = MappingProxyType({row.key: row for row in _ROWS})
-ALL_SIGNS: Mapping[str, Sign] = MappingProxyType({**HEATING_SIGNS, **SIGNS})
-"""Every sign by key, of any kind of plant: for its unit."""
-
-
-SIGNS_OF: Mapping[str, Mapping[str, Sign]] = MappingProxyType({"heating": HEATING_SIGNS})
-"""By the key of a kind of plant, where they are not those of cooling."""
-
-
-def signs_of(behaviour: Behaviour) -> Mapping[str, Sign]:
-    """The signs of a kind of plant."""
-    return SIGNS_OF.get(behaviour.key, SIGNS)

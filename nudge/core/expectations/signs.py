@@ -13,7 +13,11 @@ from types import MappingProxyType
 
 from nudge.core.behaviours.case import Case
 from nudge.core.language.units import Quantity, degrees_f, fahrenheit
-from nudge.core.physics.circuit.compression import expected_discharge_c, expected_power_w
+from nudge.core.physics.circuit.compression import (
+    expected_discharge_c,
+    expected_power_w,
+    watts_of_amps,
+)
 from nudge.core.physics.circuit.derived import blower_static
 from nudge.core.settling.collar import valve_need_kpa
 from nudge.core.settling.trust import passes_vapour
@@ -24,7 +28,6 @@ USUAL_RETURN_C, USUAL_WET_BULB_C, USUAL_OUTDOOR_C = (fahrenheit(f) for f in (76,
 USUAL_VALVE_SHARE = 45.0
 """A valve usually has this much over its need, in percent: 100 ln(have ÷ need)."""
 USUAL_STATIC_PA, USUAL_FILTER_PA = 125.0, 28.0
-ORDINARY_VOLTS, ORDINARY_POWER_FACTOR = 230.0, 0.95
 
 Value = Callable[[Case], float | None]
 Base = Callable[[Case], float]
@@ -166,10 +169,10 @@ def _filter(case: Case) -> float | None:
 
 def _power(case: Case) -> float | None:
     """Compressor power against what an ordinary one would draw on the gas it draws now."""
-    amps, usual = case.readings.get("compressor_amps"), None
-    watts = case.readings.get("outdoor_unit_watts")
-    if amps is not None:
-        watts = amps * case.readings.get("line_volts", ORDINARY_VOLTS) * ORDINARY_POWER_FACTOR
+    usual = None
+    watts = watts_of_amps(case.readings)
+    if watts is None:
+        watts = case.readings.get("outdoor_unit_watts")
     if watts is not None:
         over_ambient_k = condensing_over_ambient_near(class_seer(case.plate))
         usual = expected_power_w(case.plate, case.readings, over_ambient_k)

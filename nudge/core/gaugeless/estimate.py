@@ -278,9 +278,7 @@ def _ways(ways: tuple[EstimateWay, ...], case: Case, own: OwnHistory) -> Iterato
         if value is None:
             continue
         limits = {
-            key: limit
-            for key, limit in reading_limits(case.readings).items()
-            if key in way.formula.uses
+            key: limit for key, limit in reading_limits(case).items() if key in way.formula.uses
         }
 
         def moved(values: Values, way: EstimateWay = way) -> float | None:

@@ -9,12 +9,11 @@ from dataclasses import dataclass
 from math import hypot
 
 from nudge.core.behaviours.case import Case
+from nudge.core.expectations.by_kind import signs_of
 from nudge.core.expectations.expected import KNOWN_K, decides, expected, is_known, today_of
-from nudge.core.expectations.heating_signs import signs_of
 from nudge.core.expectations.signs import FAR_REACHING, Sign
 from nudge.core.expectations.table import Expectation
 from nudge.core.language.units import Quantity
-from nudge.core.language.vocabulary.accuracy import accuracy_of
 from nudge.core.targets import approach
 from nudge.core.targets.choose import Targets
 
@@ -103,7 +102,7 @@ def departures_of_approach(case: Case) -> float:
 
 def _one_sigma(case: Case, sign: Sign, point: str) -> float:
     """What a reading's own ± does to a sign: its 95 % limit as one σ of the sign's unit."""
-    limit = accuracy_of(point).limit(case.readings[point]) / 2
+    limit = case.limit(point) / 2
     if point.endswith("pressure") and sign.quantity is Quantity.TEMPERATURE_DIFFERENCE:
         return limit / PRESSURE_PER_KELVIN_KPA
     if sign.quantity is Quantity.PERCENT:

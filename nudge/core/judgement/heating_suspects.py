@@ -95,9 +95,6 @@ _ROWS = (
     replace(SUSPECTS["something_else"], prior=2),
 )
 HEATING_SUSPECTS: Mapping[str, Suspect] = MappingProxyType({row.key: row for row in _ROWS})
-ALL_SUSPECTS: Mapping[str, Suspect] = MappingProxyType({**HEATING_SUSPECTS, **SUSPECTS})
-"""Every suspect by key, of any kind of plant: for its name."""
-
 _WHY: Mapping[str, str] = MappingProxyType(
     {
         "look_at_filter": "A choked filter holds the heat in the coil: the head climbs.",

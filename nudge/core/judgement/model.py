@@ -9,11 +9,13 @@ from nudge.core.checks.check import Check
 from nudge.core.checks.looks import Look, times
 from nudge.core.checks.table import CHECKS, LOOK_OF
 from nudge.core.expectations.heating_signs import HEATING_SIGNS
+from nudge.core.expectations.room_signs import ROOM_SIGNS
 from nudge.core.expectations.signs import SIGNS, Sign
 from nudge.core.judgement.heating_suspects import HEATING_SUSPECTS, JUDGED_IN_HEATING
 from nudge.core.judgement.over_time import EPISODES, EpisodeRow
 from nudge.core.judgement.pairs import PAIRS, Pair
 from nudge.core.judgement.proof import ADD_PROOF, REMOVE_PROOF, ProofRow
+from nudge.core.judgement.room_suspects import JUDGED_IN_ROOM, ROOM_SUSPECTS
 from nudge.core.judgement.signatures import Signature, read_correlations, read_signatures
 from nudge.core.judgement.suspect_table import SUSPECTS, Suspect
 from nudge.core.physics.circuit.equipment import Feed
@@ -59,7 +61,17 @@ MADE: Mapping[str, Callable[..., Model]] = {
         pairs=(),
         episodes=(),
     ),
-}
+} | dict.fromkeys(
+    ("freezer", "cooler"),
+    partial(
+        Model,
+        sign_rows=ROOM_SIGNS,
+        suspects=ROOM_SUSPECTS,
+        checks=JUDGED_IN_ROOM,
+        pairs=(),
+        episodes=(),
+    ),
+)
 """What a kind of plant is judged by, by its key, where it is not what cooling is."""
 
 

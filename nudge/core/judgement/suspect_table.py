@@ -114,6 +114,10 @@ FAULT_LABELS: Mapping[str, str] = MappingProxyType(
         "true_suction_clamp_loose": "the true-suction clamp",
         "supply_probe_mixed": "the supply probe, in mixed air",
         "return_wick_dry": "a wick that has dried",
+        "outlet_clamp_loose": "the clamp at the coil's outlet",
+        "valve_frozen": "water frozen in it",
+        "head_held_low": "it does not hold the head",
+        "head_held_high": "it holds the head too high",
     }
 )
 """Which of a suspect's faults it is, in words, where a suspect has several."""

@@ -187,6 +187,11 @@ def spread_from_si(value: float, quantity: Quantity, units: UnitSystem) -> float
     return from_si(value, quantity, units) - from_si(0.0, quantity, units)
 
 
+def spread_to_si(value: float, quantity: Quantity, units: UnitSystem) -> float:
+    """A ± of a quantity in `units`, as the core wants it. Inverse of `spread_from_si`."""
+    return to_si(value, quantity, units) - to_si(0.0, quantity, units)
+
+
 def unit_label(quantity: Quantity, units: UnitSystem) -> str:
     """The unit as it is printed beside the number."""
     if units == "si_bar" and quantity in BAR:

@@ -17,6 +17,7 @@ from nudge.core.language.said import (
 from nudge.core.language.units import Quantity, fahrenheit
 from nudge.core.language.vocabulary.points import POINTS
 from nudge.core.physics.circuit.equipment import MeteringDevice
+from nudge.core.settling.box import heater_on
 from nudge.core.settling.collar import (
     COLLAR_HOLDS_MINUTES,
     COLLAR_LEAST_C,
@@ -224,18 +225,21 @@ def in_defrost(case: Case, targets: Targets) -> Said | None:
     if not case.behaviour.roles.heats and case.room is None:
         return None
     if clear is not None and clear < CLEAR_MINUTES:
+        by = "vapour line" if case.room is None else "coil"
         if clear == 0:
             return say(
-                "Its vapour line shows a defrost: what is read in it is set aside. {need} after "
+                f"Its {by} shows a defrost: what is read in it is set aside. {{need}} after "
                 "it ended, read again.",
                 need=minutes(CLEAR_MINUTES),
             )
         return say(
-            "By its vapour line a defrost ended {since} ago: what is read now is set aside. {need} "
+            f"By its {by} a defrost ended {{since}} ago: what is read now is set aside. {{need}} "
             "after its end, read again.",
             since=minutes(clear),
             need=minutes(CLEAR_MINUTES),
         )
+    if (heated := heater_on(case)) is not None:
+        return heated
     if not case.saw("in_defrost"):
         return None
     return say(

@@ -9,7 +9,7 @@ to move refrigerant (the rule `past_a_gate` of the decision holds that).
 from nudge.core.behaviours.case import Case
 from nudge.core.language.errors import UnknownName
 from nudge.core.language.said import Said
-from nudge.core.settling.box import door_open, no_set_point, off_set_point
+from nudge.core.settling.box import door_open, held_by_nothing, no_set_point, off_set_point
 from nudge.core.settling.breaches import (
     air_unseen,
     application,
@@ -151,6 +151,14 @@ GATES: tuple[Gate, ...] = (
         no_set_point,
         "Write the box's set point in the plate.",
         ("work", "plate"),
+    ),
+    Gate(
+        "set_over_outdoors",
+        "warns",
+        "A box over its outdoor air needs no cold; a plate that says so is misread, or unheld.",
+        "trade rule",
+        held_by_nothing,
+        "Check the set point.",
     ),
     Gate(
         "off_set_point",

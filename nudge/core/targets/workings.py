@@ -41,9 +41,9 @@ def _opened(case: Case, school: School, window: Target, inputs: Mapping[str, Inp
         school.reference,
     )
     moved = {key for key in school.uses if key in POINTS} & set(case.readings)
-    limits = {k: v for k, v in reading_limits(case.readings).items() if k in moved}
+    limits = {k: v for k, v in reading_limits(case).items() if k in moved}
     if "airflow_per_capacity" in school.uses and "airflow" in case.readings:
-        limits["airflow"] = reading_limits(case.readings)["airflow"]
+        limits["airflow"] = reading_limits(case)["airflow"]
 
     def value(values: Values) -> float | None:
         target = school.target(open_case(case.plate, values, case.context, case.behaviour))

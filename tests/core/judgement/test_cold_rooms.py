@@ -18,8 +18,8 @@ FREEZER = Plate(
     box_set_point_c=fahrenheit(-5),
     coil_class_k=degrees_f(10),
     condenser_class_k=degrees_f(25),
-    has_receiver="yes",
 )
+"""Nobody said whether it has a receiver: its windows answer alone."""
 TABLE = load_table("R-404A")
 
 
@@ -149,9 +149,53 @@ class RoomTest(unittest.TestCase):
             (None, 2.0, 22.0, 50.0),
             (70.0, 97.0, 130.0),
         ):
-            found = decided(read(boils, box, coil, comes, head=head, liquid=head - 2)).decision
-            self.assertFalse(found.moves_refrigerant, found.key)
-            self.assertNotIn("add refrigerant", found.reason.text("ip").lower())
+            readings = read(boils, box, coil, comes, head=head, liquid=head - 2)
+            for plate in (FREEZER, replace(FREEZER, has_receiver="yes")):
+                found = decided(readings, plate).decision
+                self.assertFalse(found.moves_refrigerant, found.key)
+                self.assertNotIn("add refrigerant", found.reason.text("ip").lower())
+
+    def test_a_box_in_the_other_unit_is_asked_about(self):
+        # -20.6 °C is -5 °F: typed as it stood on a thermometer in °C, it would be -20.6 °F.
+        celsius = decided(read(box=-20.6)).decision.reason.text("ip")
+        self.assertIn("as °C would be −5.1 °F", celsius)
+        # A plate's set point of -20.6 (°C meant) on a box at -5 °F.
+        plate = replace(FREEZER, box_set_point_c=fahrenheit(-20.6))
+        said = decided(read(), plate).decision.reason.text("ip")
+        self.assertIn("Is the unit right?", said)
+        self.assertNotIn("unit right", decided(read(box=20.0)).decision.reason.text("ip"))
+
+    def test_a_coil_warmer_than_its_box_is_heated(self):
+        readings = read() | {"evaporator_outlet_temp": fahrenheit(9)}
+        found = decided(readings).decision
+        self.assertEqual(found.key, "room_not_yet")
+        self.assertIn("heater is on", found.reason.text("ip"))
+
+    def test_a_set_point_over_the_day_is_doubted_aloud(self):
+        plate = replace(FREEZER, box_set_point_c=fahrenheit(36))
+        readings = read(boils=26.0, box=36.0, outdoor=30.0, head=75.0)
+        keys = {b.gate.key: b.effect for b in decided(readings, plate).breaches}
+        self.assertEqual(keys.get("set_over_outdoors"), "warns")
+        held = replace(plate, head_pressure_control="flooded")
+        keys = {b.gate.key for b in decided(readings, held).breaches}
+        self.assertNotIn("set_over_outdoors", keys)
+
+    def test_a_coils_or_a_doors_clock_is_waited_out(self):
+        for context, words in (
+            ({"minutes_clear": 0.0}, "Its coil shows a defrost"),
+            ({"minutes_clear": 4.0}, "By its coil a defrost ended"),
+            ({"since_door": 3.0}, "By its air a door stood open"),
+        ):
+            found = decided(read(), **context).decision
+            self.assertEqual(found.key, "room_not_yet", context)
+            self.assertIn(words, found.reason.text("ip"))
+        clear = decided(read(), minutes_clear=11.0, since_door=12.0)
+        self.assertEqual(clear.decision.key, "room_right")
+
+    def test_a_plate_without_a_receiver_is_not_asked_for_its_level(self):
+        plate = replace(FREEZER, has_receiver="no")
+        found = decided(read(coil=16.0, boils=-22.0), plate).decision
+        self.assertEqual(found.hangs_on.key, "walk_liquid_line")
 
 
 if __name__ == "__main__":

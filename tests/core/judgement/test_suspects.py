@@ -6,7 +6,7 @@ from nudge.core.checks.in_cold_rooms import COLD_ROOM_CHECKS
 from nudge.core.checks.observations import OBSERVATIONS
 from nudge.core.checks.on_vehicles import VEHICLE_CHECKS
 from nudge.core.checks.table import CHECKS, CLEANED, LOOK_OF, LOOKS, SECOND_LOAD
-from nudge.core.expectations.heating_signs import ALL_SIGNS
+from nudge.core.expectations.by_kind import ALL_SIGNS
 from nudge.core.expectations.signs import SIGNS
 from nudge.core.judgement.signatures import SEVERITIES
 from nudge.core.judgement.suspect_table import FAULT_LABELS, SEVERITY_SHARES, SUSPECTS

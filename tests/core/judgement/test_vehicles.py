@@ -58,6 +58,11 @@ class VehicleTest(unittest.TestCase):
         tube = replace(VAN, metering_device=MeteringDevice.FIXED_ORIFICE)
         self.assertEqual(decided(reads(), tube).key, "vehicle_orifice")
 
+    def test_a_vent_far_warmer_than_its_coil_is_another_outlet(self):
+        found = decided(reads(40, 12, -25.0))
+        self.assertEqual((found.key, found.hangs_on.key), ("vehicle_foot_outlet", "vent_air_temp"))
+        self.assertIn("foot outlet", found.reason.text("ip"))
+
     def test_whatever_is_read_nobody_is_told_to_move_refrigerant(self):
         for condenser, air, over, humidity in itertools.product(
             (-20, 0, 15, 35, 55, 80), (5, 22, 32, 45), (-8, -1, 5, 14, 25), (10, 35, 60)

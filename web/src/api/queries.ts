@@ -94,6 +94,8 @@ export const useHealth = () =>
 export const useBundles = () => useLoad('bundles', () => api.GET('/api/bundles'))
 export const useCopies = () => useLoad('copies', () => api.GET('/api/workshop/copies'))
 export const useWorkshop = () => useLoad('workshop', () => api.GET('/api/workshop'))
+export const useInstruments = () =>
+  useLoad('register', (units) => api.GET('/api/workshop/instruments', at(units)))
 export const useMethods = () => useLoad('methods', () => api.GET('/api/methods'))
 export const useCharts = (id: string) =>
   useLoad(

@@ -325,6 +325,26 @@ export interface paths {
         patch: operations["change_system_api_systems__system_id__patch"];
         trace?: never;
     };
+    "/api/systems/{system_id}/box": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Over Box
+         * @description Take over the design of a sister box: set point, classes, receiver, head, defrost.
+         */
+        post: operations["take_over_box_api_systems__system_id__box_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/charts/read": {
         parameters: {
             query?: never;
@@ -2113,6 +2133,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/workshop/instruments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Instruments
+         * @description Everything that is carried, and the kinds there are.
+         */
+        get: operations["instruments_api_workshop_instruments_get"];
+        put?: never;
+        /**
+         * Add
+         * @description One more instrument. The same id again is the same one.
+         */
+        post: operations["add_api_workshop_instruments_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/workshop/instruments/{instrument_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /**
+         * Change
+         * @description Its sheet as it is now; zeroed just now; or carried no longer.
+         */
+        patch: operations["change_api_workshop_instruments__instrument_id__patch"];
+        trace?: never;
+    };
     "/api/me": {
         parameters: {
             query?: never;
@@ -3886,6 +3950,30 @@ export interface components {
             uncertainty: string | null;
         };
         /**
+         * InstrumentChange
+         * @description What its sheet says now; `zeroed` just now, or `retired`.
+         */
+        InstrumentChange: {
+            /** Fixed */
+            fixed?: number | null;
+            /** Percent */
+            percent?: number | null;
+            /** Calibrated Until */
+            calibrated_until?: string | null;
+            /** Hoses Since */
+            hoses_since?: string | null;
+            /**
+             * Zeroed
+             * @default false
+             */
+            zeroed?: boolean;
+            /**
+             * Retired
+             * @default false
+             */
+            retired?: boolean;
+        };
+        /**
          * InstrumentOut
          * @description One channel: where it sits, what it shows, whether it counts. `where` it may go.
          */
@@ -4755,6 +4843,26 @@ export interface components {
              * @enum {string}
              */
             why?: "" | "short_cycle" | "load_control" | "float_switch" | "door" | "other";
+        };
+        /**
+         * NewInstrument
+         * @description One more instrument.
+         */
+        NewInstrument: {
+            /** Fixed */
+            fixed?: number | null;
+            /** Percent */
+            percent?: number | null;
+            /** Calibrated Until */
+            calibrated_until?: string | null;
+            /** Hoses Since */
+            hoses_since?: string | null;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Sort */
+            sort: string;
         };
         /** NewIntended */
         NewIntended: {
@@ -6023,6 +6131,44 @@ export interface components {
             errors: components["schemas"]["ErrorOut"][];
         };
         /**
+         * RegisterOut
+         * @description Everything that is carried, and what can be.
+         */
+        RegisterOut: {
+            /** Instruments */
+            instruments: components["schemas"]["RegisteredOut"][];
+            /** Sorts */
+            sorts: components["schemas"]["SortOut"][];
+        };
+        /**
+         * RegisteredOut
+         * @description One instrument as it stands today.
+         */
+        RegisteredOut: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Sort */
+            sort: string;
+            /** Label */
+            label: string;
+            /** Accuracy */
+            accuracy: string;
+            /** Is Own */
+            is_own: boolean;
+            /** Zeroed At */
+            zeroed_at: string | null;
+            /** Calibrated Until */
+            calibrated_until: string | null;
+            /** Is Lapsed */
+            is_lapsed: boolean;
+            /** Hose Years */
+            hose_years: number | null;
+            /** Hoses Are Old */
+            hoses_are_old: boolean;
+        };
+        /**
          * ResponseOut
          * @description Degrees per ounce (ip) or gram (si).
          */
@@ -6122,6 +6268,8 @@ export interface components {
             traces: components["schemas"]["TraceOut"][];
             /** Marks */
             marks: components["schemas"]["MarkOut"][];
+            /** Spans */
+            spans: components["schemas"]["SpanOut"][];
             /** Times */
             times: components["schemas"]["TimeTick"][];
         };
@@ -6197,6 +6345,14 @@ export interface components {
             unit: string;
             /** Points */
             points: string[];
+        };
+        /**
+         * SisterBoxIn
+         * @description The design of a sister box is taken over.
+         */
+        SisterBoxIn: {
+            /** From System */
+            from_system: string;
         };
         /** SiteChanges */
         SiteChanges: {
@@ -6284,6 +6440,38 @@ export interface components {
              * @enum {string}
              */
             mode: "cooling" | "heating";
+        };
+        /**
+         * SortOut
+         * @description A kind of instrument, the unit of its ±, and what is usual of it.
+         */
+        SortOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: string;
+            /** Usual */
+            usual: string;
+            /** Zeroes */
+            zeroes: boolean;
+            /** Has Hoses */
+            has_hoses: boolean;
+        };
+        /**
+         * SpanOut
+         * @description Something a log shows over a span [ms]: a defrost, an open door, a pull-down.
+         */
+        SpanOut: {
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+            /** Since */
+            since: number;
+            /** Until */
+            until: number;
         };
         /** SpokenOut */
         SpokenOut: {
@@ -6672,6 +6860,8 @@ export interface components {
             system: components["schemas"]["SystemOut"];
             /** Visits */
             visits: components["schemas"]["VisitLine"][];
+            /** Sister Boxes */
+            sister_boxes: components["schemas"]["ChoiceOut"][];
         };
         /**
          * TakenBundleOut
@@ -8137,6 +8327,47 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["PlateChanges"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SystemOut"];
+                };
+            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    take_over_box_api_systems__system_id__box_post: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                system_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SisterBoxIn"];
             };
         };
         responses: {
@@ -11944,6 +12175,121 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CopyOut"][];
+                };
+            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    instruments_api_workshop_instruments_get: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RegisterOut"];
+                };
+            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    add_api_workshop_instruments_post: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewInstrument"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RegisterOut"];
+                };
+            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    change_api_workshop_instruments__instrument_id__patch: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                instrument_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InstrumentChange"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RegisterOut"];
                 };
             };
             400: components["responses"]["Refused400"];

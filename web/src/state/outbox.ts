@@ -181,7 +181,7 @@ function remember(message: Message, answer: unknown): void {
   }
   void queryClient.invalidateQueries({ queryKey: ['sites'] })
   void queryClient.invalidateQueries({ queryKey: ['system', (answer as System).id] })
-  for (const name of ['visit', 'charts', 'weigh-in', 'methods', 'today', 'workshop']) {
+  for (const name of ['visit', 'charts', 'weigh-in', 'methods', 'today', 'workshop', 'register']) {
     void queryClient.invalidateQueries({ queryKey: [name] })
   }
 }

@@ -1,21 +1,23 @@
 """What a cold room's visit comes to, by its windows: its coil's feed, its rungs, never its charge.
 
 Charge is moved by level or by weight, and what runs empty has a leak: nothing here ever asks to
-add. Suspects are not weighed here, and the answer says so.
+add. With a receiver suspects are weighed and lead; without one its windows answer, and say so.
 """
 
 from collections.abc import Callable
 from dataclasses import replace
 from math import ceil
 
+from nudge.core.expectations.expected import expected
+from nudge.core.judgement.decision.convicted import convicted
 from nudge.core.judgement.decision.decision import HangsOn, Order
 from nudge.core.judgement.decision.ground import Ground
+from nudge.core.judgement.decision.room_words import NO_CHARGE, alone, guessed, rungs_said
 from nudge.core.judgement.decision.rule import Finding, Rule
 from nudge.core.judgement.decision.words import joined
-from nudge.core.language.said import Measure, Said, difference, say, temperature
-from nudge.core.language.units import Quantity, degrees_f
+from nudge.core.language.said import Said, difference, say, temperature
+from nudge.core.language.units import degrees_f
 from nudge.core.language.vocabulary.points import POINTS
-from nudge.core.physics.cold_room.ladder import Rungs
 from nudge.core.physics.cold_room.room import COMPRESSOR_K, ColdRoom
 from nudge.core.settling.gate import NEVER_PASSED
 
@@ -24,11 +26,6 @@ RUNG_K = degrees_f(5)
 HELD = frozenset({"cycling", "flooded"})
 """Head-pressure controls: they hold the head over the weather, at a setting of their own."""
 NEEDED = ("box_air_temp", "suction_pressure", "evaporator_outlet_temp")
-NO_CHARGE = say(
-    "Charge is not trimmed here: by the receiver's level or its plate, by weight. What ran short "
-    "has a leak."
-)
-BY_WINDOWS = say("By its windows alone: suspects are not weighed in a cold room.")
 STARVED: tuple[tuple[str, str], ...] = (
     ("read_receiver_level", "receiver_right"),
     ("walk_liquid_line", "drier_inlet_temp"),
@@ -82,6 +79,27 @@ def _unread(ground: Ground, _: ColdRoom) -> Finding | None:
     return Finding(said, hangs_on=HangsOn("reading", missing[0], said))
 
 
+def _looks_right(ground: Ground, room: ColdRoom) -> bool:
+    """The coil fed right, and both rungs at their height where they are read."""
+    if ground.case.derived.evaporator_superheat is None:
+        return False
+    rules = (_floods, _starves, _boils_low, _boils_high, _head)
+    return all(rule(ground, room) is None for rule in rules)
+
+
+def _suspect(ground: Ground, room: ColdRoom) -> Finding | None:
+    """What the readings convict, with its own test first, and then what to do about it."""
+    found = convicted(ground, _looks_right(ground, room))
+    if found is None:
+        return None
+    said = [say(found.sentence), *rungs_said(ground, room)]
+    if found.is_proven:
+        act = say(found.suspect.act)
+        return Finding(joined([*said, act, NO_CHARGE]), headline=found.sentence, stage="act")
+    hangs = HangsOn("test", found.next_test, say(f"{found.suspect.told_apart_by}."))
+    return Finding(joined([*said, NO_CHARGE]), headline=found.sentence, hangs_on=hangs)
+
+
 def _floods(ground: Ground, room: ColdRoom) -> Finding | None:
     coil, comes = ground.case.derived.evaporator_superheat, _at_compressor(ground)
     low, _ = room.coil_window_k
@@ -100,7 +118,7 @@ def _floods(ground: Ground, room: ColdRoom) -> Finding | None:
             least=difference(COMPRESSOR_K),
         )
         return Finding(
-            joined([*said, ask, BY_WINDOWS]),
+            joined([*said, ask, *alone(ground)]),
             hangs_on=HangsOn("reading", "suction_line_temp", ask),
         )
     said.append(
@@ -111,12 +129,12 @@ def _floods(ground: Ground, room: ColdRoom) -> Finding | None:
             least=difference(COMPRESSOR_K),
         )
     )
-    return _next(ground, CHOKED, [*said, BY_WINDOWS, NO_CHARGE])
+    return _next(ground, CHOKED, [*said, *alone(ground), NO_CHARGE])
 
 
 def _starves(ground: Ground, room: ColdRoom) -> Finding | None:
     coil, (_, high) = ground.case.derived.evaporator_superheat, room.coil_window_k
-    if coil is None or coil <= high:
+    if coil is None or coil <= high or _is_usual(ground, "coil_superheat"):
         return None
     said = [
         say(
@@ -128,16 +146,29 @@ def _starves(ground: Ground, room: ColdRoom) -> Finding | None:
     if ground.case.saw("receiver_low"):
         leak = say("The receiver is short of liquid: it went somewhere. Find the leak first.")
         return Finding(
-            joined([*said, leak, BY_WINDOWS, NO_CHARGE]),
+            joined([*said, leak, *alone(ground), NO_CHARGE]),
             headline="The receiver runs short.",
             hangs_on=HangsOn("test", "look_for_leak", leak),
         )
-    return _next(ground, STARVED, [*said, BY_WINDOWS, NO_CHARGE])
+    return _next(ground, STARVED, [*said, *alone(ground), NO_CHARGE])
+
+
+def _is_usual(ground: Ground, sign: str) -> bool:
+    """Whether rooms of such a design show this in this weather, by the table where there is one:
+    a coil boils lower the colder its condenser stands.
+    """
+    found = ground.measured.get(sign)
+    if ground.weighing is None or found is None:
+        return False
+    low, high = expected(ground.case, sign).window()
+    return low <= found.value <= high
 
 
 def _boils_low(ground: Ground, room: ColdRoom) -> Finding | None:
     boils, rung = ground.case.derived.evaporator_saturation, room.at_box
     if boils is None or rung is None or boils > rung.evaporating_c - RUNG_K:
+        return None
+    if _is_usual(ground, "evaporator_difference"):
         return None
     said = say(
         "It boils at {now}; {wanted} is the design at this box. Fed right, so the air: fans, ice, "
@@ -145,12 +176,14 @@ def _boils_low(ground: Ground, room: ColdRoom) -> Finding | None:
         now=temperature(boils),
         wanted=temperature(rung.evaporating_c),
     )
-    return _next(ground, CHOKED, [said, *_guess(rung), BY_WINDOWS])
+    return _next(ground, CHOKED, [said, *guessed(rung), *alone(ground)])
 
 
 def _boils_high(ground: Ground, room: ColdRoom) -> Finding | None:
     boils, rung = ground.case.derived.evaporator_saturation, room.at_box
     if boils is None or rung is None or boils < rung.evaporating_c + RUNG_K:
+        return None
+    if _is_usual(ground, "evaporator_difference"):
         return None
     said = say(
         "It boils at {now}; {wanted} is the design at this box: the compressor takes less than the "
@@ -159,7 +192,7 @@ def _boils_high(ground: Ground, room: ColdRoom) -> Finding | None:
         wanted=temperature(rung.evaporating_c),
     )
     hangs = HangsOn("test", "read_compressor_amps", said)
-    return Finding(joined([said, *_guess(rung), BY_WINDOWS]), hangs_on=hangs)
+    return Finding(joined([said, *guessed(rung), *alone(ground)]), hangs_on=hangs)
 
 
 def _head(ground: Ground, room: ColdRoom) -> Finding | None:
@@ -169,6 +202,8 @@ def _head(ground: Ground, room: ColdRoom) -> Finding | None:
     off = head - rung.condensing_c
     if abs(off) <= RUNG_K or ground.case.plate.head_pressure_control in HELD:
         return None
+    if _is_usual(ground, "condensing_over_ambient"):
+        return None
     if off < 0:
         low = say(
             "It condenses at {now}, {off} under its design: a head control that sticks open, or "
@@ -176,7 +211,7 @@ def _head(ground: Ground, room: ColdRoom) -> Finding | None:
             now=temperature(head),
             off=difference(-off),
         )
-        return _next(ground, STARVED[:1], [low, *_guess(rung), BY_WINDOWS, NO_CHARGE])
+        return _next(ground, STARVED[:1], [low, *guessed(rung), *alone(ground), NO_CHARGE])
     said = say(
         "It condenses at {now}, {off} over its design: the condenser's face and fan, air that "
         "comes back, air in it.",
@@ -184,50 +219,33 @@ def _head(ground: Ground, room: ColdRoom) -> Finding | None:
         off=difference(off),
     )
     hangs = HangsOn("test", "look_at_condenser", said)
-    return Finding(joined([said, *_guess(rung), BY_WINDOWS]), hangs_on=hangs)
+    return Finding(joined([said, *guessed(rung), *alone(ground)]), hangs_on=hangs)
 
 
 def _right(ground: Ground, room: ColdRoom) -> Finding | None:
-    derived, rung = ground.case.derived, room.at_box
-    said = [
-        say(
-            "The coil's superheat is {coil}, in {low} to {high}.",
-            coil=difference(derived.evaporator_superheat or 0.0),
-            low=difference(room.coil_window_k[0]),
-            high=difference(room.coil_window_k[1]),
-        )
-    ]
-    if rung is not None and derived.evaporator_saturation is not None:
-        said.append(
-            say(
-                "It boils at {now}, {wanted} by design.",
-                now=temperature(derived.evaporator_saturation),
-                wanted=temperature(rung.evaporating_c),
-            )
-        )
-        said += _guess(rung)
-    return Finding(joined([*said, NO_CHARGE]))
+    return Finding(joined([*rungs_said(ground, room), NO_CHARGE]))
 
 
 def _next(ground: Ground, order: tuple[tuple[str, str], ...], said: list[Said]) -> Finding:
-    """The first check of an order that is not settled well yet."""
+    """What would settle most where suspects are weighed; else the first check of an order that is
+    not settled well yet.
+    """
     case = ground.case
-    open_ones = [key for key, good in order if not case.saw(good) and good not in case.readings]
+    if ground.checks:
+        why = say("It settles most of what it may be.")
+        return Finding(joined(said), hangs_on=HangsOn("test", ground.checks[0].check.key, why))
+    no_level = case.plate.has_receiver == "no"
+    open_ones = [
+        key
+        for key, good in order
+        if not case.saw(good)
+        and good not in case.readings
+        and not (no_level and key == "read_receiver_level")
+    ]
     reason = joined(said)
     if not open_ones:
         return Finding(reason, stage="act")
     return Finding(reason, hangs_on=HangsOn("test", open_ones[0], say("The cheapest of them.")))
-
-
-def _guess(rung: Rungs) -> list[Said]:
-    if not rung.is_guessed:
-        return []
-    return [
-        say(
-            "By the usual class, {coil} at the coil: write the room's own in the plate.",
-            coil=Measure(degrees_f(10), Quantity.TEMPERATURE_DIFFERENCE),
-        )
-    ]
 
 
 def _at_compressor(ground: Ground) -> float | None:
@@ -262,6 +280,13 @@ COLD_ROOM: tuple[Rule, ...] = (
         "Read one more number.",
         "Box, suction and the coil's outlet say how the coil is fed.",
         _unread,
+    ),
+    _row(
+        "room_suspect",
+        "charge",
+        "One suspect leads.",
+        "What its tables weigh clearly, proven by its own test before it is acted on.",
+        _suspect,
     ),
     _row(
         "room_floods",

@@ -4,17 +4,14 @@ Charge is never moved here: it is weighed, or judged when the weather allows coo
 """
 
 from collections.abc import Callable
-from collections.abc import Set as AbstractSet
 from dataclasses import replace
 from math import ceil
 
-from nudge.core.checks.check import Check
-from nudge.core.checks.table import CHECKS
+from nudge.core.judgement.decision.convicted import convicted
 from nudge.core.judgement.decision.decision import HangsOn, Order
 from nudge.core.judgement.decision.ground import Ground
 from nudge.core.judgement.decision.rule import Finding, Rule
 from nudge.core.judgement.decision.words import joined
-from nudge.core.judgement.next_checks import is_done
 from nudge.core.judgement.zero_superheat import HEADLINES, NOT_TOLD_K, SAID, follow, reads_none
 from nudge.core.language.said import Measure, Said, difference, say
 from nudge.core.language.units import Quantity, fahrenheit
@@ -30,11 +27,8 @@ NO_CHARGE = say(
 HOT_LINE_RATIO, HOT_LINE_RISE_K = 1.5, 5.0
 """Both gauges nearly alike while the air leaves warm: the low one is on hot gas."""
 NEEDED = ("return_air_temp", "supply_air_temp", "outdoor_air_temp", "airflow")
-SURELY = 0.8
-"""A suspect is named beside heat that is right only when it is believed this much."""
 TIMED = CLOCKS | {"in_defrost"}
 """Gates that open by waiting."""
-NO_FINDING = frozenset({"none", "something_else"})
 CHARGE = frozenset({"undercharge", "overcharge"})
 FIRST_LOOKS = (
     ("look_at_filter", "filter_clean"),
@@ -131,33 +125,18 @@ def _spoilt(ground: Ground) -> Finding | None:
 
 def _suspect(ground: Ground) -> Finding | None:
     """What the readings convict, with its own test first, and then what to do about it."""
-    found, heat = ground.diagnosis, _heat(ground)
-    if found is None or found.confidence == "open" or found.faults[0] in NO_FINDING:
+    heat = _heat(ground)
+    found = convicted(ground, looks_right=heat.place == "right")
+    if found is None:
         return None
-    leader = ground.suspect(found.faults[0])
-    if heat.place == "right" and ground.belief(leader.key) < SURELY:
-        return None
-    done = set(ground.case.readings) | ground.case.context.observations
-    tests = [key for key in leader.own_test if _fits(ground, key)]
-    open_tests = [key for key in tests if not is_done(CHECKS[key], done)]
-    seen = any(_convicts(CHECKS[key], done) for key in tests)
     said = [say(found.sentence), *_heat_said(heat)]
-    if seen or not open_tests:
-        charge = [NO_CHARGE] if leader.key in CHARGE else []
+    if found.is_proven:
+        charge = [NO_CHARGE] if found.suspect.key in CHARGE else []
         return Finding(
-            joined([*said, say(leader.act), *charge]), headline=found.sentence, stage="act"
+            joined([*said, say(found.suspect.act), *charge]), headline=found.sentence, stage="act"
         )
-    hangs = HangsOn("test", open_tests[0], say(f"{leader.told_apart_by}."))
+    hangs = HangsOn("test", found.next_test, say(f"{found.suspect.told_apart_by}."))
     return Finding(joined([*said, NO_CHARGE]), headline=found.sentence, hangs_on=hangs)
-
-
-def _fits(ground: Ground, key: str) -> bool:
-    devices = CHECKS[key].devices
-    return not devices or ground.case.plate.metering_device.value in devices
-
-
-def _convicts(check: Check, done: AbstractSet[str]) -> bool:
-    return check.look is not None and check.look.yes in done
 
 
 def _unread(ground: Ground) -> Finding | None:

@@ -163,7 +163,7 @@ def _moved_by_its_limit(asked: _Asked, measured: Mapping[str, Departure]) -> Ite
     """
     record, context, here = asked.case.record, asked.case.context, signed(measured)
     for point, value in record.items():
-        limit = accuracy_of(point).limit(value)
+        limit = accuracy_of(point, context.instruments).limit(value)
         more, less = ({**record, point: at} for at in (value + limit, value - limit))
         found = _with(asked, measured, more, point)
         if found is None:

@@ -11,6 +11,7 @@ from nudge.core.judgement.decision.ground import Ground
 from nudge.core.judgement.decision.rule import Finding, Rule
 from nudge.core.judgement.decision.words import joined
 from nudge.core.language.said import Said, difference, say
+from nudge.core.language.units import degrees_f
 from nudge.core.language.vocabulary.points import POINTS
 from nudge.core.physics.vehicle.three_tests import (
     CONDENSER_K,
@@ -32,6 +33,10 @@ LOOKS: tuple[tuple[str, str], ...] = (
     ("see_blend_door", "heater_shut"),
 )
 """What looks like a charge that is wrong, the likeliest first."""
+
+
+FOOT_K = degrees_f(18)
+"""A flooded coil stays within half of this of its vent."""
 
 
 def _on_vehicle(
@@ -82,6 +87,18 @@ def _exchanged(_: Ground, tests: ThreeTests) -> Finding | None:
         off=difference(-tests.condenser_k),
     )
     return Finding(said, hangs_on=HangsOn("reading", "condenser_inlet_line_temp", said))
+
+
+def _foot_outlet(_: Ground, tests: ThreeTests) -> Finding | None:
+    """A vent far warmer than the coil that feeds it is not that coil's vent."""
+    if tests.by_inlet or tests.over_vent_k is None or tests.over_vent_k > -FOOT_K:
+        return None
+    said = say(
+        "The vent is {off} warmer than the coil's outlet: is the probe in a foot outlet, or is the "
+        "heater open? Put it in the middle vent, and read again.",
+        off=difference(-tests.over_vent_k),
+    )
+    return Finding(said, hangs_on=HangsOn("reading", "vent_air_temp", said))
 
 
 def _unread(ground: Ground, tests: ThreeTests) -> Finding | None:
@@ -209,6 +226,13 @@ VEHICLE: tuple[Rule, ...] = (
         "Put the clamps right first.",
         "A condenser's outlet is never warmer than its inlet.",
         _exchanged,
+    ),
+    _row(
+        "vehicle_foot_outlet",
+        "impossible",
+        "Move the vent probe first.",
+        "No valve floods a coil so cold; warm air is mixed in where the probe hangs.",
+        _foot_outlet,
     ),
     _row(
         "vehicle_unread",

@@ -62,11 +62,21 @@ _OF_QUANTITY = {
 }
 
 
-def accuracy_of(point_key: str) -> Accuracy:
-    """The row for a point of the vocabulary."""
+Own = Mapping[str, Accuracy]
+"""What the instruments in use err, by the key of a row, where somebody registered them."""
+USUAL: Own = MappingProxyType({})
+
+
+def accuracy_of(point_key: str, own: Own = USUAL) -> Accuracy:
+    """The row for a point of the vocabulary; of the instrument that is used where it is known."""
+    key = _row_of(point_key)
+    return own.get(key, ACCURACY[key])
+
+
+def _row_of(point_key: str) -> str:
     row = POINTS[point_key]
     if row.quantity is Quantity.TEMPERATURE:
         if point_key.endswith("wet_bulb"):
-            return ACCURACY["wet_bulb"]
-        return ACCURACY["air_temp" if row.side == "air" else "line_temp"]
-    return ACCURACY[_OF_QUANTITY[row.quantity]]
+            return "wet_bulb"
+        return "air_temp" if row.side == "air" else "line_temp"
+    return _OF_QUANTITY[row.quantity]

@@ -62,17 +62,32 @@ def expected_discharge_c(plate: Plate, readings: Mapping[str, float]) -> float |
     return stroke.discharge_c - PIPE_LOSS * (stroke.discharge_c - around)
 
 
+ORDINARY_VOLTS, ORDINARY_POWER_FACTOR = 230.0, 0.95
+
+
+def watts_of_amps(readings: Mapping[str, float]) -> float | None:
+    """What a compressor draws by its amps, at the volts read or the usual ones [W]."""
+    amps = readings.get("compressor_amps")
+    if amps is None:
+        return None
+    return amps * readings.get("line_volts", ORDINARY_VOLTS) * ORDINARY_POWER_FACTOR
+
+
 def expected_power_w(
-    plate: Plate, readings: Mapping[str, float], over_ambient_k: float
+    plate: Plate,
+    readings: Mapping[str, float],
+    over_ambient_k: float,
+    evaporating_c: float = RATED_EVAPORATING_C,
 ) -> float | None:
     """What an ordinary compressor of this plate's capacity would draw on this gas [W].
 
-    `over_ambient_k` is what its class condenses at over outdoor air at the rated point [K].
+    `over_ambient_k` is what its class condenses at over outdoor air at the rated point [K], where
+    it evaporates at `evaporating_c`.
     """
     stroke, capacity = stroke_of(plate, readings), plate.nominal_capacity_w
     if stroke is None or capacity is None:
         return None
-    rated = _rated(plate.refrigerant, over_ambient_k)
+    rated = _rated(plate.refrigerant, over_ambient_k, evaporating_c)
     if rated is None:
         return None
     flow_per_w, at_rated = rated
@@ -99,15 +114,15 @@ def _stroke(fluid: str, low_kpa: float, drawn_c: float, high_kpa: float) -> Stro
 
 
 @lru_cache(maxsize=64)
-def _rated(fluid: str, over_ambient_k: float) -> tuple[float, Stroke] | None:
+def _rated(fluid: str, over_ambient_k: float, evaporating_c: float) -> tuple[float, Stroke] | None:
     """Flow per watt of rated cooling [kg/s per W], and the stroke at the rated point."""
     states = load_states(fluid)
     table = states.saturation
     try:
-        low = table.dew.pressure(RATED_EVAPORATING_C)
+        low = table.dew.pressure(evaporating_c)
         condensing_c = RATED_OUTDOOR_C + over_ambient_k
         high = table.bubble.pressure(condensing_c)
-        gas = states.vapour(low, RATED_EVAPORATING_C + RATED_SUCTION_SUPERHEAT_K)
+        gas = states.vapour(low, evaporating_c + RATED_SUCTION_SUPERHEAT_K)
         liquid = states.liquid(condensing_c - RATED_SUBCOOLING_K, high)
     except CoreError:
         return None

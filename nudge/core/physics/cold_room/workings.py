@@ -2,6 +2,7 @@
 
 from nudge.core.language.said import Measure
 from nudge.core.language.units import Quantity, atmospheric_kpa
+from nudge.core.language.vocabulary.accuracy import USUAL, Own
 from nudge.core.language.vocabulary.inputs import read_input
 from nudge.core.language.vocabulary.points import Readings
 from nudge.core.language.working import Formula, Input, Working, work
@@ -54,13 +55,13 @@ HEAD = Formula(
 FORMULAS = (BOILS, SUCTION, CONDENSES, HEAD)
 
 
-def room_workings(plate: Plate, readings: Readings) -> dict[str, Working]:
+def room_workings(plate: Plate, readings: Readings, own: Own = USUAL) -> dict[str, Working]:
     """The rungs that plate and readings allow, by their formula's key."""
     table, air_kpa = load_table(plate.refrigerant), atmospheric_kpa(plate.elevation_m)
     found = []
     if "box_air_temp" in readings:
         low = {
-            "box": read_input("box", "box_air_temp", readings),
+            "box": read_input("box", "box_air_temp", readings, own),
             "coil": _class("coil", "Coil class", plate.coil_class_k, USUAL_COIL_K),
         }
         found += [
@@ -69,7 +70,7 @@ def room_workings(plate: Plate, readings: Readings) -> dict[str, Working]:
         ]
     if "outdoor_air_temp" in readings:
         high = {
-            "outdoor": read_input("outdoor", "outdoor_air_temp", readings),
+            "outdoor": read_input("outdoor", "outdoor_air_temp", readings, own),
             "condenser": _class(
                 "condenser", "Condenser class", plate.condenser_class_k, USUAL_CONDENSER_K
             ),

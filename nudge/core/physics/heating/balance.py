@@ -11,14 +11,14 @@ from typing import Literal
 
 from nudge.core.language.said import Measure, Said, difference, say
 from nudge.core.language.units import Quantity, fahrenheit
-from nudge.core.language.vocabulary.accuracy import accuracy_of
+from nudge.core.language.vocabulary.accuracy import ACCURACY, USUAL, Own, accuracy_of
 from nudge.core.language.vocabulary.inputs import read_input
 from nudge.core.language.vocabulary.points import Readings
 from nudge.core.language.working import Formula, Input, Working, work
 from nudge.core.physics.air.moist_air import MoistAir, moist_air
 from nudge.core.physics.circuit.derived import air_of
 from nudge.core.physics.circuit.equipment import Plate
-from nudge.core.physics.heating.delivered import expected_rise, heat_delivered
+from nudge.core.physics.heating.delivered import RISE_ERROR_K, expected_rise, heat_delivered
 from nudge.core.physics.heating.expected import (
     COLDEST_C,
     WARMEST_C,
@@ -150,7 +150,12 @@ def heating_plate(plate: Plate) -> HeatingPlate | None:
     )
 
 
-def balance(plate: Plate, readings: Readings, seen: AbstractSet[str] = frozenset()) -> HeatBalance:
+def balance(
+    plate: Plate,
+    readings: Readings,
+    seen: AbstractSet[str] = frozenset(),
+    instruments: Own = USUAL,
+) -> HeatBalance:
     """The balance of readings (core units) taken while it heats; `seen` are observations."""
     spoilt = [*_strips(readings, seen), *_rise_turned(readings)]
     entering, rise = _entering(plate, readings), _rise(readings)
@@ -158,7 +163,9 @@ def balance(plate: Plate, readings: Readings, seen: AbstractSet[str] = frozenset
     rated = heating_plate(plate)
     delivered = expected = rise_wanted = power_wanted = clear_w = clear_power_w = None
     if entering is not None and rise is not None and rise > 0 and flow and not spoilt:
-        delivered = heat_delivered(entering, entering.dry_bulb_c + rise, flow)
+        usual = ACCURACY["air_temp"]
+        error_k = RISE_ERROR_K * instruments.get("air_temp", usual).fixed / usual.fixed
+        delivered = heat_delivered(entering, entering.dry_bulb_c + rise, flow, error_k)
     if rated is not None and outdoor is not None and COLDEST_C <= outdoor <= WARMEST_C:
         frosted = FROST_SHARE if outdoor < CLEAR_OF_FROST_C else 0.0
         expected = expected_heat(rated, outdoor, frosted)
@@ -168,7 +175,7 @@ def balance(plate: Plate, readings: Readings, seen: AbstractSet[str] = frozenset
         if entering is not None and flow:
             leaving_c = readings.get("supply_air_temp", entering.dry_bulb_c)
             rise_wanted = expected_rise(expected, replace(entering, dry_bulb_c=leaving_c), flow)
-    power = _power(readings)
+    power = _power(readings, instruments)
     return HeatBalance(
         rise,
         delivered,
@@ -233,11 +240,11 @@ def _kilowatts(readings: Readings) -> list[Said]:
     ]
 
 
-def _power(readings: Readings) -> Working | None:
-    outdoor = _drawn(readings, "outdoor")
+def _power(readings: Readings, instruments: Own) -> Working | None:
+    outdoor = _drawn(readings, "outdoor", instruments)
     if outdoor is None or outdoor.measure.value < LEAST_RUNNING_W:
         return None
-    indoor = _drawn(readings, "indoor")
+    indoor = _drawn(readings, "indoor", instruments)
     if indoor is None:
         flow = readings.get("airflow")
         if flow is None:
@@ -254,12 +261,14 @@ def _power(readings: Readings) -> Working | None:
     return work(POWER, lambda v: v["outdoor_unit"] + v["indoor_unit"], inputs)
 
 
-def _drawn(readings: Readings, unit: Literal["outdoor", "indoor"]) -> Input | None:
+def _drawn(
+    readings: Readings, unit: Literal["outdoor", "indoor"], instruments: Own
+) -> Input | None:
     """A unit's power by meter, else by volts, amps and power factor."""
     label, key = f"{unit.capitalize()} unit", f"{unit}_unit"
     metered = f"{key}_watts"
     if metered in readings:
-        return read_input(key, metered, readings)
+        return read_input(key, metered, readings, instruments)
     points = [f"{key}_{what}" for what in ("volts", "amps", "power_factor")]
     if not all(point in readings for point in points):
         return None
@@ -267,7 +276,9 @@ def _drawn(readings: Readings, unit: Literal["outdoor", "indoor"]) -> Input | No
     watts = volts * amps * factor
     if watts == 0:
         return None  # it stands
-    shares = [accuracy_of(point).limit(readings[point]) / readings[point] for point in points]
+    shares = [
+        accuracy_of(point, instruments).limit(readings[point]) / readings[point] for point in points
+    ]
     return Input(
         key,
         f"{label}, volts × amps × power factor",

@@ -35,8 +35,12 @@ RISE = Formula(
 )
 
 
-def heat_delivered(entering: MoistAir, leaving_c: float, flow_lps: float) -> Working:
-    """Heat into the air [W]; `flow_lps` is actual flow of the air that leaves."""
+def heat_delivered(
+    entering: MoistAir, leaving_c: float, flow_lps: float, rise_error_k: float = RISE_ERROR_K
+) -> Working:
+    """Heat into the air [W]; `flow_lps` is actual flow of the air that leaves, `rise_error_k` the ±
+    of its rise.
+    """
     leaving = MoistAir(leaving_c, entering.humidity_ratio, entering.pressure_pa)
     rise = leaving_c - entering.dry_bulb_c
     heats = DRY_J_KG_K + WATER_J_KG_K * entering.humidity_ratio
@@ -57,7 +61,7 @@ def heat_delivered(entering: MoistAir, leaving_c: float, flow_lps: float) -> Wor
             "Supply over return",
             Measure(rise, Quantity.TEMPERATURE_DIFFERENCE),
             "computed",
-            RISE_ERROR_K,
+            rise_error_k,
         ),
     }
     return work(

@@ -1,6 +1,7 @@
 """The numbers of a vehicle's three tests, each with its formula, inputs and source."""
 
 from nudge.core.language.units import Quantity
+from nudge.core.language.vocabulary.accuracy import USUAL, Own
 from nudge.core.language.vocabulary.inputs import read_input
 from nudge.core.language.vocabulary.points import Readings
 from nudge.core.language.working import Formula, Input, Working, work
@@ -54,13 +55,13 @@ FORMULAS = (CONDENSER_DROP, AIR_DROP, LEAST_AIR_DROP, OVER_VENT)
 
 
 def vehicle_workings(
-    tests: ThreeTests, readings: Readings, elevation_m: float
+    tests: ThreeTests, readings: Readings, elevation_m: float, own: Own = USUAL
 ) -> dict[str, Working]:
     """Those of the three tests that the readings allow, by their formula's key."""
     found = []
 
     def given(**points: str) -> dict[str, Input]:
-        return {key: read_input(key, point, readings) for key, point in points.items()}
+        return {key: read_input(key, point, readings, own) for key, point in points.items()}
 
     if tests.condenser_k is not None:
         ends = given(inlet="condenser_inlet_line_temp", outlet="condenser_outlet_line_temp")

@@ -9,7 +9,7 @@ from dataclasses import asdict, dataclass, field
 from types import MappingProxyType
 from typing import Any
 
-from nudge.core.expectations.heating_signs import ALL_SIGNS
+from nudge.core.expectations.by_kind import ALL_SIGNS
 from nudge.core.language.callout.spoken_units import value_si
 from nudge.core.language.errors import CoreError
 from nudge.core.language.units import difference_of, to_si

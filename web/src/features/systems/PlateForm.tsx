@@ -4,12 +4,13 @@ import type {
   PlateNumber,
   Refrigerant,
   System,
+  SystemPage,
   Units,
   Vocabulary,
 } from '../../api/types'
 import { useDraft } from '../../state/drafts'
 import type { PatchedBody } from '../../api/writes'
-import { patch } from '../../state/outbox'
+import { patch, post } from '../../state/outbox'
 import { usePreferences } from '../../state/preferences'
 import { useTypedField, type TypedField } from '../../state/typedField'
 import { Button } from '../../ui/Button'
@@ -108,9 +109,33 @@ export function WinterFields({ system, vocabulary }: Pick<Props, 'system' | 'voc
 }
 
 /** A cold room by its design: set point, classes, how it defrosts. */
-export function RoomFields({ system, vocabulary }: Pick<Props, 'system' | 'vocabulary'>) {
+export function RoomFields({
+  system,
+  vocabulary,
+  sisters,
+}: Pick<Props, 'system' | 'vocabulary'> & { sisters: SystemPage['sister_boxes'] }) {
+  const { units } = usePreferences()
   return (
     <div className="grid gap-x-6 gap-y-3 pt-3 sm:grid-cols-2">
+      {sisters.length > 0 && (
+        <p className="flex flex-wrap items-center gap-2 sm:col-span-2">
+          Built like another box here:
+          {sisters.map((one) => (
+            <Button
+              key={one.key}
+              onClick={() =>
+                post(
+                  '/api/systems/{system_id}/box',
+                  { from_system: one.key },
+                  { units, blanks: { system_id: system.id } },
+                )
+              }
+            >
+              Take over the design of {one.label}
+            </Button>
+          ))}
+        </p>
+      )}
       {vocabulary.plate_numbers
         .filter((row) => row.about === 'cold_room')
         .map((row) => (

@@ -113,7 +113,7 @@ function Page({ page, vocabulary, fluids }: Props) {
           {system.application === 'refrigeration' && (
             <section aria-label="The room">
               <Heading aside="of a cold room">The room</Heading>
-              <RoomFields system={system} vocabulary={vocabulary} />
+              <RoomFields system={system} vocabulary={vocabulary} sisters={page.sister_boxes} />
             </section>
           )}
           <WeighInSheet system={system} vocabulary={vocabulary} />

@@ -1,4 +1,4 @@
-import type { Assessment, Series, Trace } from '../../api/types'
+import type { Assessment, SeenSpan, Series, Trace } from '../../api/types'
 import { formatNumber } from '../../lib/format'
 import { linearScale, type Scale } from '../../lib/scale'
 import { runs, widened, type Column, type Span } from '../../lib/stripGeometry'
@@ -96,6 +96,7 @@ function drawStrip(
   for (const [from, to] of trace.steady) {
     pen.fillRect(shape.x(from), box.top, shape.x(to) - shape.x(from), box.bottom - box.top)
   }
+  for (const span of props.data.spans) drawSpan(pen, span, shape.x, box, color)
   if (target) drawBracket(pen, shape.y(target.low), shape.y(target.high), box, color)
   const ink = color(trace.side === 'low' ? '--low' : trace.side === 'high' ? '--high' : '--ink')
   const gap = Math.max(((view.to - view.from) / 600) * 4, 12_000)
@@ -122,6 +123,41 @@ function drawStrip(
     pen.textAlign = 'right'
     pen.fillText('shaded: steady', box.right - 2, box.top - 6)
   }
+}
+
+const HATCH = 9
+
+/** A span a box's log shows by itself: hatched, with its word where there is room for it. */
+function drawSpan(
+  pen: CanvasRenderingContext2D,
+  span: SeenSpan,
+  x: Scale,
+  box: Box,
+  color: (name: string) => string,
+): void {
+  const [left, right] = [Math.max(x(span.since), box.left), Math.min(x(span.until), box.right)]
+  if (right <= left) return
+  pen.save()
+  pen.beginPath()
+  pen.rect(left, box.top, right - left, box.bottom - box.top)
+  pen.clip()
+  pen.strokeStyle = color('--rule-strong')
+  pen.lineWidth = 1
+  const tall = box.bottom - box.top
+  for (let at = left - tall; at < right; at += HATCH) {
+    pen.beginPath()
+    pen.moveTo(at, box.bottom)
+    pen.lineTo(at + tall, box.top)
+    pen.stroke()
+  }
+  pen.restore()
+  const wide = pen.measureText(span.label).width
+  if (wide + 8 > right - left) return
+  pen.fillStyle = color('--sheet')
+  pen.fillRect(left + 1, box.top + 1, wide + 8, 19)
+  pen.fillStyle = color('--ink')
+  pen.textAlign = 'left'
+  pen.fillText(span.label, left + 5, box.top + 15)
 }
 
 function getFont(pen: CanvasRenderingContext2D): string {

@@ -7,6 +7,7 @@ import { Heading } from '../../ui/Heading'
 import { LoadState } from '../../ui/LoadState'
 import { Copies } from './Copies'
 import { Devices } from './Devices'
+import { Instruments } from './Instruments'
 
 /** The workshop itself: what its papers say of it. */
 export function WorkshopScreen() {
@@ -26,6 +27,7 @@ export function WorkshopScreen() {
           )}
         </LoadState>
       </section>
+      <Instruments />
       <Devices />
       <Copies />
     </div>

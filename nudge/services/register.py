@@ -1,0 +1,174 @@
+"""The instruments register: what is carried, zeroed when, calibrated until, how far it errs."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import date, datetime
+
+from sqlalchemy.orm import Session
+
+from nudge.core.language.errors import CoreError, Impossible
+from nudge.core.language.said import Measure, say
+from nudge.core.language.units import Quantity
+from nudge.core.language.vocabulary.accuracy import Accuracy
+from nudge.core.language.vocabulary.register import (
+    HOSE_YEARS,
+    INSTRUMENT_SORTS,
+    Carried,
+    check_fixed,
+    own_accuracies,
+    sort_named,
+)
+from nudge.services.clock import Clock
+from nudge.services.errors import NotFound
+from nudge.store.database import Database
+from nudge.store.register_tables import RegisteredInstrument
+from nudge.store.repositories import register as repository
+
+LONGEST_NAME, MOST_CARRIED = 60, 100
+MOST_SHARE = 0.25
+DAYS_A_YEAR = 365.25
+
+
+@dataclass(frozen=True, slots=True)
+class Sheet:
+    """What an instrument's own sheet says; None where it says nothing. `fixed` in core units."""
+
+    fixed: float | None = None
+    share: float | None = None
+    calibrated_until: date | None = None
+    hoses_since: date | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class InstrumentNow:
+    """An instrument as it stands today."""
+
+    row: RegisteredInstrument
+    is_lapsed: bool
+    hose_years: float | None
+
+    @property
+    def hoses_are_old(self) -> bool:
+        return self.hose_years is not None and self.hose_years > HOSE_YEARS
+
+
+class Register:
+    """The use cases of the register."""
+
+    def __init__(self, database: Database, clock: Clock) -> None:
+        self._database, self._clock = database, clock
+
+    def all(self) -> list[InstrumentNow]:
+        """Everything that is carried."""
+        today = self._clock().date()
+        with self._database.reading() as session:
+            return [_standing(row, today) for row in repository.carried(session)]
+
+    def add(self, instrument_id: str, name: str, sort: str, sheet: Sheet) -> None:
+        """One more. The same id again is the same instrument.
+
+        Raises: UnknownName; CoreError, without a name or with too many; OutOfRange.
+        """
+        kept, now = " ".join(name.split()), self._clock()
+        if not kept or len(kept) > LONGEST_NAME:
+            raise CoreError("name", f"Give it a name of 1 to {LONGEST_NAME} letters.")
+        _check(sort, sheet, now.date())
+        with self._database.writing() as session:
+            if repository.instrument(session, instrument_id) is not None:
+                return
+            if len(repository.carried(session)) >= MOST_CARRIED:
+                raise CoreError("instruments", f"{MOST_CARRIED} are carried: retire one first.")
+            session.add(
+                RegisteredInstrument(
+                    id=instrument_id,
+                    name=kept,
+                    sort=sort,
+                    fixed=sheet.fixed,
+                    share=sheet.share,
+                    calibrated_until=sheet.calibrated_until,
+                    hoses_since=sheet.hoses_since,
+                    zeroed_at=None,
+                    created_at=now,
+                    retired_at=None,
+                )
+            )
+
+    def sort_of(self, instrument_id: str) -> str:
+        """The kind of an instrument. Raises: NotFound."""
+        with self._database.reading() as session:
+            return _row(session, instrument_id).sort
+
+    def change(self, instrument_id: str, sheet: Sheet) -> None:
+        """What its sheet says now; what is None stays. Raises: NotFound; as `add`."""
+        with self._database.writing() as session:
+            row = _row(session, instrument_id)
+            _check(row.sort, sheet, self._clock().date())
+            for name in ("fixed", "share", "calibrated_until", "hoses_since"):
+                value = getattr(sheet, name)
+                if value is not None:
+                    setattr(row, name, value)
+
+    def zeroed(self, instrument_id: str) -> None:
+        """It was zeroed just now. Raises: NotFound; CoreError, where it has no zero."""
+        with self._database.writing() as session:
+            row = _row(session, instrument_id)
+            if not sort_named(row.sort).zeroes:
+                label = INSTRUMENT_SORTS[row.sort].label.lower()
+                raise CoreError("zeroed", f"{label.capitalize()} are not zeroed by hand.")
+            row.zeroed_at = self._clock()
+
+    def retire(self, instrument_id: str) -> None:
+        """It is carried no longer. Raises: NotFound."""
+        with self._database.writing() as session:
+            _row(session, instrument_id).retired_at = self._clock()
+
+
+def own_of(session: Session, today: date) -> dict[str, Accuracy]:
+    """What the instruments that are carried err, by the key of an accuracy."""
+    return own_accuracies(
+        [
+            Carried(row.sort, row.fixed, row.share, _is_lapsed(row, today))
+            for row in repository.carried(session)
+        ]
+    )
+
+
+def carried_on(session: Session, day: datetime) -> Sequence[InstrumentNow]:
+    """What was carried, as it stood on a day: for a paper."""
+    return [_standing(row, day.date()) for row in repository.carried(session)]
+
+
+def _standing(row: RegisteredInstrument, today: date) -> InstrumentNow:
+    years = None
+    if row.hoses_since is not None:
+        years = (today - row.hoses_since).days / DAYS_A_YEAR
+    return InstrumentNow(row, _is_lapsed(row, today), years)
+
+
+def _is_lapsed(row: RegisteredInstrument, today: date) -> bool:
+    return row.calibrated_until is not None and row.calibrated_until < today
+
+
+def _row(session: Session, instrument_id: str) -> RegisteredInstrument:
+    row = repository.instrument(session, instrument_id)
+    if row is None or row.retired_at is not None:
+        raise NotFound("instrument", instrument_id)
+    return row
+
+
+def _check(sort_key: str, sheet: Sheet, today: date) -> None:
+    sort = sort_named(sort_key)
+    if sheet.fixed is not None:
+        check_fixed(sort, sheet.fixed)
+    if sheet.share is not None and not 0 <= sheet.share <= MOST_SHARE:
+        said = say(
+            "{share} of the reading is no instrument's ±: 0 to {most}.",
+            share=Measure(100 * sheet.share, Quantity.PERCENT),
+            most=Measure(100 * MOST_SHARE, Quantity.PERCENT),
+        )
+        raise Impossible("share", said)
+    if sheet.hoses_since is not None:
+        if not sort.has_hoses:
+            raise CoreError("hoses_since", f"{sort.label} have no hoses.")
+        if sheet.hoses_since > today:
+            raise CoreError("hoses_since", f"{sheet.hoses_since} is still to come.")
