@@ -37,6 +37,13 @@ winter: setup-dev  ## suspects in heating, by tables made without the family the
 zero: setup-dev  ## superheat that reads none, followed to its named outcome
 	@$(PY) -m tools.zero_study
 
+.PHONY: rooms
+rooms: setup-dev  ## suspects in cold rooms, boxes in time, vehicles after a repair
+	@$(PY) -m tools.suspects_study freezer
+	@$(PY) -m tools.suspects_study cooler
+	@$(PY) -m tools.box_study
+	@$(PY) -m tools.vehicle_study
+
 defrost: setup-dev  ## defrosts watched: is what is missing named, are healthy ones left alone
 	@$(PY) -m tools.defrost_study
 

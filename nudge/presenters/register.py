@@ -93,7 +93,7 @@ def _sort(row: InstrumentSort, units: UnitSystem) -> SortOut:
     return SortOut(
         key=row.key,
         label=row.label,
-        unit="" if row.quantity is None else unit_label(row.quantity, units),
+        unit=_unit(row, units),
         usual=ACCURACY[row.reads[0]].reason if row.reads else "",
         zeroes=row.zeroes,
         has_hoses=row.has_hoses,
@@ -118,16 +118,22 @@ def _instrument(one: InstrumentNow, units: UnitSystem) -> RegisteredOut:
     )
 
 
+def _unit(sort: InstrumentSort, units: UnitSystem) -> str:
+    """The unit of a ±: of a gauge it is a difference of pressures, psi and never psig."""
+    if sort.quantity is None:
+        return ""
+    label = unit_label(sort.quantity, units)
+    return "psi" if label == "psig" else label
+
+
 def _accuracy(one: InstrumentNow, sort: InstrumentSort, units: UnitSystem) -> str:
     if not sort.reads or sort.quantity is None:
         return ""
     usual, row = ACCURACY[sort.reads[0]], one.row
     fixed = usual.fixed if row.fixed is None else row.fixed
     share = usual.share if row.share is None else row.share
-    # A ± of a gauge is a difference of pressures: psi, never psig.
-    unit = unit_label(sort.quantity, units).removesuffix("g") if sort.key == "gauges" else ""
-    unit = unit or unit_label(sort.quantity, units)
-    parts = [f"± {spread_from_si(fixed, sort.quantity, units):.2g} {unit}"] if fixed else []
+    shown = f"± {spread_from_si(fixed, sort.quantity, units):.2g} {_unit(sort, units)}"
+    parts = [shown] if fixed else []
     if share:
         parts.append(f"{100 * share:g} %")
     said = " or ".join(parts)

@@ -1,5 +1,7 @@
 """Cold rooms and a vehicle as a technician meets them, by keyboard, and in the hand."""
 
+import re
+
 from playwright.sync_api import expect
 
 from tests.browser.support import HAND, BrowserTest, calm
@@ -68,3 +70,81 @@ class OtherPlantTest(BrowserTest):
             page = self.open(path, HAND)
             calm(page)
             self.assertLessEqual(page.evaluate("document.documentElement.scrollWidth"), HAND[0])
+
+
+JOBS = {
+    "fish-freezer-now": ("box -4.4 suct 18.9 eo -11 sl 4 liq 227 ll 88 oa 72", "room_right"),
+    "fish-cooler-now": ("box 36.4 suct 51.8 eo 34 sl 43", "room_right"),
+    "launch-van-now": ("cil 160 col 118 cea 90 vent 54 eo 56", "vehicle_passes"),
+    "ferry-chiller-now": ("", ""),
+}
+"""The demo's four jobs: what is read once it is put right, and what that comes to."""
+
+
+class ToTheEndTest(BrowserTest):
+    def right(self, page, visit):
+        line, key = JOBS[visit]
+        verdict = page.locator("[data-decision]")
+        if line:
+            page.fill("#callout", line)
+            page.get_by_role("button", name="Take").click()
+            self.kept(page)
+            expect(verdict).to_have_attribute("data-decision", key)
+        expect(verdict).not_to_contain_text("Add")
+
+    def closed(self, page, visit):
+        """Closed by touching alone, what is dangerous by name."""
+        self.more(page, "Close visit")
+        still = page.get_by_text("Still open:").first
+        for step in ("Ports bubble-tested", "Caps on", "Panels and every screw", "Disconnect on"):
+            one = page.get_by_role("button", name=re.compile(f"^Done: {step}")).first
+            if one.count():
+                one.click()
+                expect(one).to_have_count(0)
+        again = page.get_by_role("button", name="Open again").first
+        if still.count() and not again.count():
+            page.get_by_role("button", name="Close the visit").last.click()
+        expect(again).to_be_visible()
+        slip = page.request.get(f"{self.nudge.url}/api/visits/{visit}/slip.pdf?width=58&units=si")
+        self.assertTrue(slip.body().startswith(b"%PDF"))
+
+    def test_in_the_hand_every_job_is_played_to_its_end(self):
+        for visit in JOBS:
+            with self.subTest(visit):
+                page = self.open(f"/visits/{visit}", HAND)
+                calm(page)
+                self.right(page, visit)
+                self.closed(page, visit)
+
+
+class ChillerTest(BrowserTest):
+    def test_a_chiller_is_commissioned_in_kpa_and_celsius_with_its_slip(self):
+        page = self.open("/visits/ferry-chiller-now")
+        calm(page)
+        page.get_by_role("button", name="°F psi").click()
+        expect(page.get_by_role("button", name=re.compile("kPa"))).to_be_visible()
+        expect(page.locator("[data-decision]")).to_contain_text("Charge is in its window")
+        expect(page.get_by_text("226 kPa").first).to_be_visible()
+        page.locator("#callout").blur()
+        close_and_print(self, page, self.nudge.url, "ferry-chiller-now")
+        at = f"{self.nudge.url}/api/visits/ferry-chiller-now/slip.pdf?width=80&units=si"
+        first, again = (page.request.get(at).body() for _ in range(2))
+        self.assertEqual(first, again)
+
+
+class RegisterTest(BrowserTest):
+    def test_an_instrument_is_registered_zeroed_and_retired_by_keyboard(self):
+        page = self.open("/workshop")
+        calm(page)
+        page.get_by_role("button", name="Register an instrument").press("Enter")
+        page.get_by_label("Name, as you call it").fill("Spare clamps")
+        page.get_by_label("Kind").select_option("clamps")
+        page.get_by_label("± by its own sheet, °F").fill("0.3")
+        page.get_by_role("button", name="Register it").press("Enter")
+        row = page.get_by_role("listitem").filter(has_text="Spare clamps")
+        expect(row).to_contain_text("± 0.3 °F")
+        gauges = page.get_by_role("listitem").filter(has_text="Van’s gauge set")
+        gauges.get_by_role("button", name="Zeroed now").press("Enter")
+        expect(gauges).to_contain_text("Zeroed")
+        row.get_by_role("button", name="Retire Spare clamps").press("Enter")
+        expect(row).to_have_count(0)

@@ -18,7 +18,7 @@ class BookTest(WithDatabase):
         (ferry,) = [s for s in sites if s.id == "ferry-hall"]
         self.assertEqual(
             [s.name for s in ferry.systems],
-            ["Big hall split", "Kitchen split", "Ticket office inverter"],
+            ["Big hall split", "Cold-store chiller", "Kitchen split", "Ticket office inverter"],
         )
 
     def test_names_are_trimmed_and_never_empty(self):

@@ -47,8 +47,8 @@ def off_set_point(case: Case, _: Targets) -> Said | None:
     return Said(f"{off.template} {near.template}", (*off.measures, *near.measures))
 
 
-MIXED_UP_K = 8.0
-"""Only so far from the set point is a number asked for its unit."""
+MIXED_UP_K, CLOSE_K, HOTTEST_BOX_C = 8.0, 1.2, 25.0
+"""Only so far from the set point is a number asked for its unit; how near the other has to fit."""
 
 
 def _other_unit(case: Case) -> Said | None:
@@ -59,17 +59,29 @@ def _other_unit(case: Case) -> Said | None:
     assert set_c is not None
     if abs(box_c - set_c) < MIXED_UP_K:
         return None
-    for one, other, what in ((box_c, set_c, "box reads"), (set_c, box_c, "set point is")):
-        number_f = from_si(one, Quantity.TEMPERATURE, "ip")
-        for meant_c, unit in ((number_f, "°C"), (fahrenheit(one), "°F")):
-            if abs(meant_c - other) <= NEAR_K:
-                return say(
-                    f"The {what} {{one}}, far from {{other}}; its number as {unit} would be "
-                    "{meant}. Is the unit right? Put it right, and read again.",
-                    one=temperature(one),
-                    other=temperature(other),
-                    meant=temperature(meant_c),
-                )
+    box_f, set_f = (from_si(v, Quantity.TEMPERATURE, "ip") for v in (box_c, set_c))
+    # What was meant, by the number in the other unit: a box colder than its set point or hotter
+    # than any, or a set point whose number is the box in the other unit.
+    readings = (
+        (box_c < set_c and abs(box_f - set_c) <= NEAR_K, "box reads", box_c, set_c, box_f),
+        (
+            box_c > HOTTEST_BOX_C and abs(fahrenheit(box_c) - set_c) <= NEAR_K,
+            "box reads",
+            box_c,
+            set_c,
+            fahrenheit(box_c),
+        ),
+        (abs(set_f - box_c) <= CLOSE_K, "set point is", set_c, box_c, set_f),
+    )
+    for fits, what, one, other, meant in readings:
+        if fits:
+            return say(
+                f"The {what} {{one}}, far from {{other}}; its number in the other unit would be "
+                "{meant}. Is the unit right? Put it right, and read again.",
+                one=temperature(one),
+                other=temperature(other),
+                meant=temperature(meant),
+            )
     return None
 
 

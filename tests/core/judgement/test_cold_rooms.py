@@ -158,7 +158,7 @@ class RoomTest(unittest.TestCase):
     def test_a_box_in_the_other_unit_is_asked_about(self):
         # -20.6 °C is -5 °F: typed as it stood on a thermometer in °C, it would be -20.6 °F.
         celsius = decided(read(box=-20.6)).decision.reason.text("ip")
-        self.assertIn("as °C would be −5.1 °F", celsius)
+        self.assertIn("in the other unit would be −5.1 °F", celsius)
         # A plate's set point of -20.6 (°C meant) on a box at -5 °F.
         plate = replace(FREEZER, box_set_point_c=fahrenheit(-20.6))
         said = decided(read(), plate).decision.reason.text("ip")

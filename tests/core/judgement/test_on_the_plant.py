@@ -13,12 +13,13 @@ from typing import ClassVar
 from nudge.core.physics.refrigerant.table import load_table
 from nudge.plant.faults import Present
 from tools import judge_study
+from tools.cousins import FAMILIES
 from tools.decision_cases import not_low
-from tools.gather import COUSIN, SIZES
 from tools.judge_study import calibration_error, paired, single
 from tools.judged_case import Asked, Judged, judge, met
 from tools.sweep import FIVE, STEADY_FAULTS, read, site, swept
 from tools.troubles_at_rest import PROBE_TROUBLES
+from tools.ways import WAYS
 
 FEW_SITES = range(1000, 1005)
 
@@ -80,7 +81,8 @@ class OnThePlantTest(unittest.TestCase):
 
 class SweepTest(unittest.TestCase):
     def test_sites_for_judging_are_not_those_of_the_table(self):
-        self.assertLess(max(COUSIN.sites, *(size.sites for size in SIZES.values())), min(FEW_SITES))
+        sizes = [WAYS["cooling"].size(family) for family in FAMILIES]
+        self.assertLess(max(size.sites for size in sizes), min(FEW_SITES))
         self.assertNotEqual(site(1, "valve").machine, site(1000, "valve").machine)
 
     def test_a_site_is_left_near_its_plate(self):

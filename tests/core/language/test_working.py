@@ -52,7 +52,7 @@ class UncertaintyTest(unittest.TestCase):
     def test_derived_numbers_agree_with_monte_carlo(self):
         result = judged(plate(nominal_capacity_w=10_551), **FULL)
         case, workings = result.case, derived_workings(result.case)
-        limits = reading_limits(case.readings)
+        limits = reading_limits(case)
         chance = random.Random(7)
         draws: dict[str, list[float]] = {key: [] for key in workings}
         for _ in range(DRAWS):

@@ -23,6 +23,9 @@ from nudge.core.settling.gate import NEVER_PASSED
 
 RUNG_K = degrees_f(5)
 """A rung this far from its design is off: a coil's class, its frost and a gauge make up less."""
+SURELY = 0.9
+"""A suspect is named beside numbers that are right only from here: many looks go into a room, and
+each of them errs."""
 HELD = frozenset({"cycling", "flooded"})
 """Head-pressure controls: they hold the head over the weather, at a setting of their own."""
 NEEDED = ("box_air_temp", "suction_pressure", "evaporator_outlet_temp")
@@ -89,7 +92,7 @@ def _looks_right(ground: Ground, room: ColdRoom) -> bool:
 
 def _suspect(ground: Ground, room: ColdRoom) -> Finding | None:
     """What the readings convict, with its own test first, and then what to do about it."""
-    found = convicted(ground, _looks_right(ground, room))
+    found = convicted(ground, _looks_right(ground, room), SURELY)
     if found is None:
         return None
     said = [say(found.sentence), *rungs_said(ground, room)]

@@ -29,7 +29,7 @@ class Convicted:
         return self.is_seen or not self.next_test
 
 
-def convicted(ground: Ground, looks_right: bool) -> Convicted | None:
+def convicted(ground: Ground, looks_right: bool, surely: float = SURELY) -> Convicted | None:
     """The suspect the readings convict, surely where the numbers look right; None where they leave
     it open, or find nothing.
     """
@@ -37,7 +37,7 @@ def convicted(ground: Ground, looks_right: bool) -> Convicted | None:
     if found is None or found.confidence == "open" or found.faults[0] in NO_FINDING:
         return None
     leader = ground.suspect(found.faults[0])
-    if looks_right and ground.belief(leader.key) < SURELY:
+    if looks_right and ground.belief(leader.key) < surely:
         return None
     done = set(ground.case.readings) | ground.case.context.observations
     checks = [row for key in leader.own_test if _fits(ground, row := CHECKS[key])]
