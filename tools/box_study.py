@@ -100,11 +100,11 @@ def log(number: int) -> Logged:
         what = ""
         if heats or (last_defrost is not None and now - last_defrost < AFTER_S - 60):
             what = "defrost"
-        elif box_c > scene.box.set_c + NEAR_K + 0.3 and last_door is None:
+        elif box_c > scene.box.set_c + NEAR_K + 1.0 and last_door is None:
             what = "pull-down"
         elif last_door is not None and now - last_door < 120:
             what = "door"
-        if what and rng.random() < 0.2 and all(point in truth for point in READ):
+        if what and rng.random() < 0.5 and all(point in truth for point in READ):
             moments.append((now, what, read_points({p: truth[p] for p in READ}, (), rng)))
     doors = [(door.from_s, door.from_s + door.for_s) for door in scene.box.doors]
     return Logged(key, scene.box.set_c, rows, defrosts, doors, moments)

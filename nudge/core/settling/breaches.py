@@ -46,7 +46,15 @@ def application(case: Case, targets: Targets) -> Said | None:
     return case.behaviour.not_judged
 
 
+NO_AMPS = 0.5
+"""A compressor that draws less stands: a clamp meter’s own zero is a tenth."""
+
+
 def standing(case: Case, targets: Targets) -> Said | None:
+    if case.room is not None and case.readings.get("compressor_amps", NO_AMPS) < NO_AMPS:
+        return say(
+            "The compressor draws nothing: it rests, is pumped down, or defrosts. Read it running."
+        )
     if is_standing(case):
         return say(
             "The two pressures are nearly equal: the system is standing, or the compressor is not "

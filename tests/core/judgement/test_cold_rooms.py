@@ -192,6 +192,13 @@ class RoomTest(unittest.TestCase):
         clear = decided(read(), minutes_clear=11.0, since_door=12.0)
         self.assertEqual(clear.decision.key, "room_right")
 
+    def test_a_compressor_that_draws_nothing_is_not_judged(self):
+        # Pumped down, its pressures still stand far apart: only the amps tell.
+        found = decided(read() | {"compressor_amps": 0.1}).decision
+        self.assertNotEqual(found.key, "room_right")
+        self.assertIn("draws nothing", found.reason.text("ip"))
+        self.assertEqual(decided(read() | {"compressor_amps": 9.0}).decision.key, "room_right")
+
     def test_a_plate_without_a_receiver_is_not_asked_for_its_level(self):
         plate = replace(FREEZER, has_receiver="no")
         found = decided(read(coil=16.0, boils=-22.0), plate).decision

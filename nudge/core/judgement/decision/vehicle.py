@@ -23,8 +23,8 @@ from nudge.core.physics.vehicle.three_tests import POINTS as NEEDED
 from nudge.core.settling.gate import NEVER_PASSED
 
 CAVEAT = say(
-    "A vehicle a third short passes all three. Only weighing tells: recover, weigh, and weigh in "
-    "by its label."
+    "A vehicle a third short passes all three, and one a fifth over may. Only weighing tells: "
+    "recover, weigh, and weigh in by its label."
 )
 WEIGH = say("Move no refrigerant by feel: recover, weigh, and weigh in by its label.")
 LOOKS: tuple[tuple[str, str], ...] = (
