@@ -17,6 +17,7 @@ from nudge.store.repositories import visits as repository
 from nudge.store.repositories.live import Placed
 from nudge.store.tables import Visit
 
+BOX_POINTS = ("box_air_temp", "evaporator_outlet_temp")
 FINEST_MS = 1_000
 COARSEST_JUDGED_MS, LONGEST_GAP_MS = 20_000, 15_000
 MARKS = {
@@ -108,6 +109,7 @@ class Series:
             wanted = [p for p in placed if _wanted(p, points)]
             found = live.bucketed(session, [p.channel.id for p in wanted], since, until, bucket)
         columns = _by_point(wanted, found, bucket)
+        spans = _spans(row, columns, until)
         if points:
             columns = {key: rows for key, rows in columns.items() if key in points}
         traces = [
@@ -116,7 +118,7 @@ class Series:
         ]
         found_all = (*_worked_out(row, columns), *traces)
         shaded = tuple(replace(t, steady=_steady(t, bucket)) for t in found_all)
-        return Traces(since, until, *ends, shaded, _marks(row), _spans(row, columns, until))
+        return Traces(since, until, *ends, shaded, _marks(row), spans)
 
     def reach(self, visit_id: str) -> tuple[int, int] | None:
         """The first and the last moment that an instrument sent [ms]; None where none did.
@@ -152,10 +154,9 @@ def _spans(
     row: Visit, columns: Mapping[str, Sequence[Column]], until_ms: int
 ) -> tuple[SpanSeen, ...]:
     """Defrosts, doors and pull-downs of a box; none where nobody hung a probe in one."""
-    box = columns.get("box_air_temp")
+    box, coil = (columns.get(point) for point in BOX_POINTS)
     if not box:
         return ()
-    coil = columns.get("evaporator_outlet_temp")
     outlet, set_c = _trace_of(coil) if coil else None, row.system.box_set_point_c
     found = box_events(_trace_of(box), outlet, set_c)
     return tuple(
@@ -174,7 +175,9 @@ def _trace_of(rows: Sequence[Column]) -> Trace:
 
 
 def _wanted(placed: Placed, points: Sequence[str] | None) -> bool:
-    return points is None or any(row.point in points for row in placed.placements)
+    """What is asked for, and what shows a box's events whatever is."""
+    asked = None if points is None else {*points, *BOX_POINTS}
+    return asked is None or any(row.point in asked for row in placed.placements)
 
 
 def _by_point(

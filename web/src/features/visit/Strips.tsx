@@ -13,12 +13,20 @@ type Props = { visit: Visit }
 
 const USUAL_SPAN_MS = 20 * 60_000
 const FIRST = ['superheat', 'subcooling', 'suction_pressure']
+const FIRST_IN_A_ROOM = ['box_air_temp', 'evaporator_outlet_temp', 'suction_pressure']
+const FIRST_ON_A_VEHICLE = ['vent_air_temp', 'evaporator_outlet_temp', 'condenser_outlet_line_temp']
+
+/** What is drawn first, by the kind of plant. */
+function firstOf(visit: Visit): string[] {
+  if (visit.room !== null) return FIRST_IN_A_ROOM
+  return visit.vehicle !== null ? FIRST_ON_A_VEHICLE : FIRST
+}
 
 /** Settling strips: what moves, shaded where it is steady, marked where something was done. */
 export function Strips({ visit }: Props) {
   const isLive = visit.live !== null
   const [span, setSpan] = useState<Span | null>(null) // null follows the present
-  const [shown, setShown] = useState<string[]>(FIRST)
+  const [shown, setShown] = useState<string[]>(firstOf(visit))
   const now = useNow(isLive && span === null)
   const asked = span ?? (isLive ? { from: now - USUAL_SPAN_MS, to: now } : null)
   const frame = useNarrow() ? 'hand' : 'desk'
@@ -119,7 +127,8 @@ function Plot(props: PlotProps) {
 const CHOICES = [
   'superheat', 'subcooling', 'suction_pressure', 'liquid_pressure', 'suction_line_temp',
   'liquid_line_temp', 'discharge_line_temp', 'evaporator_outlet_temp', 'liquid_line_temp_indoor',
-  'outdoor_air_temp', 'return_air_temp', 'return_air_wet_bulb', 'supply_air_temp',
+  'outdoor_air_temp', 'box_air_temp', 'vent_air_temp', 'condenser_inlet_line_temp',
+  'condenser_outlet_line_temp', 'condenser_entering_air_temp', 'return_air_temp', 'return_air_wet_bulb', 'supply_air_temp',
   'total_external_static', 'compressor_amps', 'outdoor_unit_watts', 'cylinder_weight',
 ] // prettier-ignore
 

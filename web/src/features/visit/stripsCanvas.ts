@@ -152,12 +152,35 @@ function drawSpan(
   }
   pen.restore()
   const wide = pen.measureText(span.label).width
-  if (wide + 8 > right - left) return
+  if (wide + 8 > right - left) {
+    drawUpright(pen, span.label, { left, right, top: box.top, bottom: box.bottom }, color)
+    return
+  }
   pen.fillStyle = color('--sheet')
   pen.fillRect(left + 1, box.top + 1, wide + 8, 19)
   pen.fillStyle = color('--ink')
   pen.textAlign = 'left'
   pen.fillText(span.label, left + 5, box.top + 15)
+}
+
+/** A word that stands upright in a span too narrow for it. */
+function drawUpright(
+  pen: CanvasRenderingContext2D,
+  word: string,
+  box: Box,
+  color: (name: string) => string,
+): void {
+  const wide = pen.measureText(word).width
+  if (box.right - box.left < 18 || wide + 12 > box.bottom - box.top) return
+  pen.save()
+  pen.translate((box.left + box.right) / 2, box.top + 6)
+  pen.rotate(Math.PI / 2)
+  pen.fillStyle = color('--sheet')
+  pen.fillRect(-3, -9, wide + 6, 18)
+  pen.fillStyle = color('--ink')
+  pen.textAlign = 'left'
+  pen.fillText(word, 0, 5)
+  pen.restore()
 }
 
 function getFont(pen: CanvasRenderingContext2D): string {
