@@ -35,7 +35,7 @@ from tools.sweep import read_points
 MOMENTS, BOXES, HOURS, EVERY_S = 500, 16, 4.5, 30.0
 KEYS = ("freezer-404a", "freezer-290", "walk-in-449a", "cooler-134a")
 LOOKED_BACK_S, AFTER_S = 1500.0, 600.0
-NOT_JUDGED = frozenset({"room_not_yet", "not_running", "wait", "stop_it"})
+NOT_JUDGED = frozenset({"room_not_yet", "standing", "wait", "stop_it"})
 
 
 @dataclass(frozen=True)
