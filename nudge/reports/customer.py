@@ -117,6 +117,7 @@ TOLD = HEAT_TOLD | {
     "room_not_yet": "The cold room was too far from its set temperature, or not at rest, to be "
     "judged.",
     "room_unread": "Not everything was measured that tells how the cold room works.",
+    "room_suspect": "What holds the cold room back was found; it is named in the file copy.",
     "room_floods": "Its cooling coil gets more refrigerant than it can use.",
     "room_starves": "Its cooling coil gets less refrigerant than it could use. What holds it back "
     "is looked for; if some was lost, there is a leak.",
@@ -134,6 +135,7 @@ TOLD = HEAT_TOLD | {
     "vehicle_warm": "Its cooling works; warm air is mixed in on the way to the vents.",
     "vehicle_orifice": "It cannot be judged by these tests.",
     "vehicle_not_yet": "It could not be made ready to be tested today.",
+    "vehicle_foot_outlet": "It could not be judged today.",
     "vehicle_exchanged": "It could not be judged today.",
     "vehicle_unread": "Not all three tests were made, so nothing is judged.",
 }

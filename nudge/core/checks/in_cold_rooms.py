@@ -160,7 +160,7 @@ COLD_ROOM_CHECKS: tuple[Check, ...] = (
         1,
         "No flame on a valve or near refrigerant.",
         look=seen(
-            "Tests: bulb_test",
+            "Refrigerant: bulb",
             ("valve_thaws", "The valve feeds again when it is warmed"),
             ("valve_stays", "Warming the valve changes nothing"),
             0.04,
