@@ -1,8 +1,7 @@
 """The instruments register: what is carried, zeroed when, calibrated until, how far it errs."""
 
-from collections.abc import Sequence
 from dataclasses import dataclass
-from datetime import date, datetime
+from datetime import date
 
 from sqlalchemy.orm import Session
 
@@ -131,11 +130,6 @@ def own_of(session: Session, today: date) -> dict[str, Accuracy]:
             for row in repository.carried(session)
         ]
     )
-
-
-def carried_on(session: Session, day: datetime) -> Sequence[InstrumentNow]:
-    """What was carried, as it stood on a day: for a paper."""
-    return [_standing(row, day.date()) for row in repository.carried(session)]
 
 
 def _standing(row: RegisteredInstrument, today: date) -> InstrumentNow:
