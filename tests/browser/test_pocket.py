@@ -138,7 +138,7 @@ class NumbersTest(BrowserTest):
         page.locator("[data-number=superheat] button").first.click()
         card = page.get_by_role("dialog")
         expect(card).to_contain_text("52.0 °F − 39.8 °F = 12.2 °F")
-        expect(card).to_contain_text("±1.1 °F")
+        expect(card).to_contain_text("±0.9 °F")
         page.keyboard.press("Escape")
         page.get_by_role("button", name="How it came about: target subcooling").click()
         expect(card).to_contain_text("The maker's own target")

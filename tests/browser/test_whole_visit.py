@@ -218,11 +218,11 @@ class CarryTest(HandDriven):
         pick.set_input_files(
             {"name": "nudge.json", "mimeType": "application/json", "buffer": given}
         )
-        expect(looked).to_contain_text("brings 1 systems, 6 visits", timeout=60_000)
+        expect(looked).to_contain_text("brings 1 systems, 6 visits", timeout=180_000)
         self.assertEqual(other.book.sites(), [])
         looked.get_by_role("button", name="Take it in").click()
         taken = there.get_by_text("Taken in: 1 systems, 6 visits")
-        expect(taken).to_be_visible(timeout=60_000)
+        expect(taken).to_be_visible(timeout=180_000)
         back = json.loads(json.dumps(other.bundles.of_system("lighthouse-lamp")))
         first = json.loads(given)
         self.assertEqual({**back, "made_at": ""}, {**first, "made_at": ""})
