@@ -1,5 +1,6 @@
 """The kinds of plant, one row each. What is not known of one yet, its row says."""
 
+from dataclasses import replace
 from importlib.resources import files
 from typing import Literal
 
@@ -137,6 +138,25 @@ _BOXES: tuple[tuple[Literal["freezer", "cooler"], RatedAir], ...] = (
     ("cooler", COOLER_AIR),
 )
 
+_COLD_ROOM = Behaviour(
+    "cold_room",
+    Application.REFRIGERATION,
+    "cooling",
+    "check_only",
+    "It works under freezing by nature, and is charged by its receiver or its plate.",
+    roles=Roles(("suction_line_temp",), ("liquid_line_temp",), ("box_air_temp", "return_air_temp")),
+    not_judged=say(
+        "A cold room is charged by its receiver or its plate, by weight: subcooling does not "
+        "tell. Near set point Nudge checks it by its design."
+    ),
+    gates=ONLY_THERE | BOXED,
+    floods_at=("superheat",),
+    without_schools=NOT_IN_A_ROOM,
+    superheat_tolerance_k=degrees_f(3),
+    stations=_WAY_ROUND,
+)
+"""A cold room by its windows: what holds for any box."""
+
 _ROWS = (
     Behaviour(
         "cooling", Application.COMFORT_COOLING, "cooling", "trim",
@@ -167,27 +187,12 @@ _ROWS = (
         run_minutes=30.0,
         stations=_HEATED,
     ),
-    Behaviour(
-        "cold_room", Application.REFRIGERATION, "cooling", "check_only",
-        "It works under freezing by nature, and is charged by its receiver or its plate.",
-        roles=Roles(("suction_line_temp",), ("liquid_line_temp",),
-                    ("box_air_temp", "return_air_temp")),
-        not_judged=say(
-            "A cold room is charged by its receiver or its plate, by weight: subcooling does not "
-            "tell. Near set point Nudge checks it by its design."
-        ),
-        gates=ONLY_THERE | BOXED,
-        floods_at=("superheat",),
-        without_schools=NOT_IN_A_ROOM,
-        superheat_tolerance_k=degrees_f(3),
-        stations=_WAY_ROUND,
-    ),
+    _COLD_ROOM,
     *(
-        Behaviour(
-            box, Application.REFRIGERATION, "cooling", "check_only",
-            "With a receiver its suspects are weighed; its charge is the receiver's level.",
-            roles=Roles(("suction_line_temp",), ("liquid_line_temp",),
-                        ("box_air_temp", "return_air_temp")),
+        replace(
+            _COLD_ROOM,
+            key=box,
+            reason="With a receiver its suspects are weighed; its charge is the receiver's level.",
             box=box,
             tables=TABLES.joinpath(box),
             not_judged=say(
@@ -195,11 +200,6 @@ _ROWS = (
                 "not tell. Near set point Nudge checks it."
             ),
             rated_air=air,
-            gates=ONLY_THERE | BOXED,
-            floods_at=("superheat",),
-            without_schools=NOT_IN_A_ROOM,
-            superheat_tolerance_k=degrees_f(3),
-            stations=_WAY_ROUND,
         )
         for box, air in _BOXES
     ),

@@ -4,6 +4,7 @@ from nudge.core.behaviours.case import Case
 from nudge.core.language.said import Said, difference, minutes, say, temperature
 from nudge.core.language.units import Quantity, fahrenheit, from_si
 from nudge.core.physics.cold_room.pull_down import NEAR_K, PullDown
+from nudge.core.settling.box_log import RULES
 from nudge.core.targets.choose import Targets
 
 
@@ -88,7 +89,7 @@ def _other_unit(case: Case) -> Said | None:
 def heater_on(case: Case) -> Said | None:
     """A coil warmer than its box is heated, whatever anybody ticked."""
     box, coil = case.readings.get("box_air_temp"), case.readings.get("evaporator_outlet_temp")
-    if case.room is None or box is None or coil is None or coil - box < HEATED_K:
+    if case.room is None or box is None or coil is None or coil - box < RULES["heated"].value:
         return None
     if case.room.off_k is not None and _other_unit(case) is not None:
         return None  # the box's own number is asked about first
@@ -98,10 +99,6 @@ def heater_on(case: Case) -> Said | None:
         off=difference(coil - box),
         need=minutes(DOOR_MINUTES),
     )
-
-
-HEATED_K = 3.0
-"""A coil so far over its box is heated."""
 
 
 def held_by_nothing(case: Case, _: Targets) -> Said | None:
