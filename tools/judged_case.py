@@ -94,6 +94,8 @@ class Judged:
     is_ready: bool
     after: tuple[tuple[str, float], ...] = ()
     checks: tuple[str, ...] = field(default_factory=tuple)
+    rule: str = ""
+    """The rule the decision came from."""
     shows: bool = True
     """Whether a steady reading can show what is wrong, by the plant itself."""
 
@@ -134,6 +136,7 @@ def judge(asked: Asked) -> Judged | None:
         ready and not result.doubts,
         followed,
         checks,
+        result.decision.key,
         asked.shows(case),
     )
 

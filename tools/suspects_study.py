@@ -7,6 +7,7 @@ instruments, with and without what nobody walks past there; healthy visits; call
 priors say.
 """
 
+import re
 import sys
 from collections import Counter, defaultdict
 from collections.abc import Callable, Sequence
@@ -70,9 +71,9 @@ def as_they_come(way: str, family: str, count: int) -> list[Asked]:
     return found
 
 
-def healthy(way: str, family: str, count: int) -> list[Asked]:
+def healthy(way: str, family: str, count: int, instruments: str) -> list[Asked]:
     kind = f"{family}/{NAMED.get(way, way)}"
-    return [Asked(f"well{family}{n}", kind, (), "", "seen") for n in range(count)]
+    return [Asked(f"well{family}{n}", kind, (), "", instruments) for n in range(count)]
 
 
 def share(found: Sequence[Judged], right: Callable[[Judged], bool]) -> float:
@@ -91,7 +92,8 @@ def main(*arguments: str) -> None:
                 "seen": faulty(way, family, "seen", cases),
                 "followed": faulty(way, family, "seen", cases // 3, follows=True),
                 "calls": as_they_come(way, family, cases),
-                "healthy": healthy(way, family, cases // 2),
+                "healthy": healthy(way, family, cases // 2, "seen"),
+                "alone": healthy(way, family, cases // 2, "full"),
             }.items():
                 found = [j for j in pool.map(judge, asked, chunksize=16) if j is not None]
                 whole[name] += found
@@ -101,7 +103,9 @@ def main(*arguments: str) -> None:
     confused(WAYS[way].faults, [j for j in whole["seen"] if j.shows])
 
 
-PARTS = ("full", "seen", "followed", "calls", "healthy")
+PARTS = ("full", "seen", "followed", "calls", "healthy", "alone")
+ILL = re.compile("room_(suspect|floods|starves|boils|head)")
+"""The rules of a room that call it ill."""
 
 
 def tell(title: str, found: dict[str, list[Judged]]) -> None:
@@ -122,13 +126,18 @@ def tell(title: str, found: dict[str, list[Judged]]) -> None:
         f"after up to {FOLLOWED} checks first {after[0]:.1f} % ({after[1]:.1f}) of "
         f"{len(every['followed'])}",
         f"calibration {error:.3f} of {len(calls)}",
-        f"healthy named {false:.1f} % of {len(well)}",
+        f"healthy named {false:.1f} % of {len(well)}, told to be ill "
+        f"{share(well, said_ill):.1f} % (instruments alone {share(found['alone'], said_ill):.1f})",
         f"told to move refrigerant {moved}",
     ]
     print(f"{title}: " + "; ".join(parts), flush=True)
 
 
 STILL = ("do_not_charge", "leave")
+
+
+def said_ill(one: Judged) -> bool:
+    return ILL.match(one.rule) is not None
 
 
 def right_first(one: Judged) -> bool:

@@ -16,7 +16,7 @@ from random import Random
 from nudge.core.behaviours.case import Context
 from nudge.core.judgement.assess import assess
 from nudge.core.physics.circuit.equipment import Application, MeteringDevice, Plate
-from nudge.core.physics.vehicle.three_tests import POINTS, three_tests
+from nudge.core.physics.vehicle.three_tests import FRONT, POINTS, three_tests
 from nudge.plant.circuit import NoOperatingPoint
 from nudge.plant.faults import Present, spoiled
 from nudge.plant.machine import Conditions, Machine
@@ -31,7 +31,7 @@ from tools.sweep import read_points, varied
 CASES, VEHICLES, SPREAD = 200, 24, 0.12
 OUTDOORS_C, HUMIDITY = (27.0, 41.0), (10.0, 60.0)
 SUN_K, SPEED = (0.0, 4.0), (0.85, 1.4)
-READ = (*POINTS, "evaporator_outlet_temp", "outdoor_air_temp")
+READ = (*POINTS, *FRONT.points, "outdoor_air_temp")
 KINDS: Mapping[str, tuple[tuple[float, float], tuple[Present, ...]]] = {
     "healthy": ((0.97, 1.03), ()),
     "a tenth to a third short": ((0.67, 0.90), ()),
@@ -99,14 +99,14 @@ def meet(number: int) -> Met | None:
     readings = read_points({point: truth[point] for point in READ}, (), rng)
     key, said, moves = _judged(readings)
     tests = three_tests(readings, 0.0)
-    missing = rng.choice((*POINTS, "evaporator_outlet_temp"))
+    missing = rng.choice((*POINTS, *FRONT.points))
     left = {p: v for p, v in readings.items() if p != missing}
     return Met(
         kind,
         key,
         moves,
         CAVEAT in said,
-        key == "vehicle_warm" and (tests.condenser, tests.over_vent) == ("in", "in"),
+        key == "vehicle_warm" and tests.condenser == tests.coils[0].over_vent == "in",
         _judged(left)[0] in VERDICTS,
     )
 

@@ -17,6 +17,7 @@ from nudge.demo.skerrow_other_plant import OTHER_PLANT_NOW
 from nudge.demo.skerrow_repairs import set_up_repairs
 from nudge.demo.skerrow_shelf import (
     BOUGHT_DAYS_AGO,
+    CARRIED_FOR_DAYS,
     CYLINDER_OF,
     CYLINDERS,
     INSTRUMENTS,
@@ -80,7 +81,7 @@ def fill_if_empty(database: Database, now: datetime | None = None) -> bool:
         return False
     today = clock.now
     WorkshopCard(database, clock).write(CARD)
-    register_instruments(Register(database, clock), today)
+    register_instruments(Register(database, clock), clock, today)
     for site_id, name in SITES:
         book.add_site(site_id, name)
     for row in SYSTEMS:
@@ -110,12 +111,18 @@ def fill_if_empty(database: Database, now: datetime | None = None) -> bool:
     return True
 
 
-def register_instruments(register: Register, today: datetime) -> None:
-    """What the workshop carries; its humidity probe is out of calibration."""
+def register_instruments(register: Register, clock: _SetClock, today: datetime) -> None:
+    """What the workshop carries since before its first visit; its humidity probe is out of
+    calibration, its gauges were zeroed this morning.
+    """
+    clock.now = today - timedelta(days=CARRIED_FOR_DAYS)
     for key, name, sort, fixed, until_days, hose_days in INSTRUMENTS:
         hoses = None if hose_days is None else today.date() - timedelta(days=hose_days)
         until = today.date() + timedelta(days=until_days)
         register.add(key, name, sort, Sheet(fixed, None, until, hoses))
+    clock.now = today - timedelta(hours=2)
+    register.zeroed("reg-gauges")
+    clock.now = today
 
 
 def _play(

@@ -4,6 +4,7 @@ from nudge.core.language.units import KPA_PER_PSI
 from nudge.services.cylinders import Made
 
 BOUGHT_DAYS_AGO = 520
+CARRIED_FOR_DAYS = 800
 
 INSTRUMENTS: tuple[tuple[str, str, str, float | None, int, int | None], ...] = (
     ("reg-gauges", "Van’s gauge set", "gauges", 3.45, 210, 900),

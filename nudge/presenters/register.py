@@ -1,7 +1,7 @@
 """The instruments register over the wire. ± in the reader's units."""
 
-from collections.abc import Sequence
-from datetime import date, datetime
+from collections.abc import Iterable, Sequence
+from datetime import date, datetime, tzinfo
 from typing import Annotated
 
 from pydantic import BaseModel, Field
@@ -9,7 +9,7 @@ from pydantic import BaseModel, Field
 from nudge.contract.request import Name
 from nudge.contract.strict import Number, Strict, YesNo
 from nudge.core.language.units import UnitSystem, spread_from_si, spread_to_si, unit_label
-from nudge.core.language.vocabulary.accuracy import ACCURACY
+from nudge.core.language.vocabulary.accuracy import ACCURACY, accuracy_key
 from nudge.core.language.vocabulary.register import INSTRUMENT_SORTS, InstrumentSort, sort_named
 from nudge.presenters.book import Id, Text
 from nudge.services.register import InstrumentNow, Sheet
@@ -102,7 +102,7 @@ def _sort(row: InstrumentSort, units: UnitSystem) -> SortOut:
 
 def _instrument(one: InstrumentNow, units: UnitSystem) -> RegisteredOut:
     row, sort = one.row, INSTRUMENT_SORTS[one.row.sort]
-    is_own = row.fixed is not None or row.share is not None
+    is_own = one.sheet.fixed is not None or one.sheet.share is not None
     return RegisteredOut(
         id=row.id,
         name=row.name,
@@ -110,12 +110,36 @@ def _instrument(one: InstrumentNow, units: UnitSystem) -> RegisteredOut:
         label=sort.label,
         accuracy=_accuracy(one, sort, units),
         is_own=is_own,
-        zeroed_at=row.zeroed_at,
-        calibrated_until=row.calibrated_until,
+        zeroed_at=one.sheet.zeroed_at,
+        calibrated_until=one.sheet.calibrated_until,
         is_lapsed=one.is_lapsed,
         hose_years=one.hose_years,
         hoses_are_old=one.hoses_are_old,
     )
+
+
+def carried_lines(
+    found: Sequence[InstrumentNow], points: Iterable[str], units: UnitSystem, zone: tzinfo | None
+) -> list[str]:
+    """The instruments that read any of these points, for a paper: ±, calibration, zero, hoses."""
+    read = {accuracy_key(point) for point in points}
+    used = [one for one in found if read & set(INSTRUMENT_SORTS[one.row.sort].reads)]
+    if any(INSTRUMENT_SORTS[one.row.sort].has_hoses for one in used):
+        used += [one for one in found if one.row.sort == "hoses"]
+    return [_carried_line(one, units, zone) for one in used]
+
+
+def _carried_line(one: InstrumentNow, units: UnitSystem, zone: tzinfo | None) -> str:
+    sheet = one.sheet
+    parts = [one.row.name, _accuracy(one, INSTRUMENT_SORTS[one.row.sort], units)]
+    if sheet.calibrated_until is not None:
+        word = "out of calibration since" if one.is_lapsed else "calibrated until"
+        parts.append(f"{word} {sheet.calibrated_until}")
+    if sheet.zeroed_at is not None:
+        parts.append(f"zeroed {sheet.zeroed_at.astimezone(zone):%Y-%m-%d %H:%M}")
+    if one.hose_years is not None:
+        parts.append(f"hoses {one.hose_years:.1f} years")
+    return " · ".join(part for part in parts if part)
 
 
 def _unit(sort: InstrumentSort, units: UnitSystem) -> str:
@@ -129,9 +153,9 @@ def _unit(sort: InstrumentSort, units: UnitSystem) -> str:
 def _accuracy(one: InstrumentNow, sort: InstrumentSort, units: UnitSystem) -> str:
     if not sort.reads or sort.quantity is None:
         return ""
-    usual, row = ACCURACY[sort.reads[0]], one.row
-    fixed = usual.fixed if row.fixed is None else row.fixed
-    share = usual.share if row.share is None else row.share
+    usual, sheet = ACCURACY[sort.reads[0]], one.sheet
+    fixed = usual.fixed if sheet.fixed is None else sheet.fixed
+    share = usual.share if sheet.share is None else sheet.share
     shown = f"± {spread_from_si(fixed, sort.quantity, units):.2g} {_unit(sort, units)}"
     parts = [shown] if fixed else []
     if share:

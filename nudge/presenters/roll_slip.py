@@ -5,7 +5,9 @@ from dataclasses import dataclass
 from datetime import UTC, datetime, tzinfo
 
 from nudge.core.language.units import UnitSystem, decimals, from_si, spread_from_si, unit_label
+from nudge.presenters.register import carried_lines
 from nudge.presenters.visits import VisitOut
+from nudge.services.register import InstrumentNow
 from nudge.services.settled_window import SettledWindow, Spread
 
 ORDER = (
@@ -49,13 +51,40 @@ class RollSlipOut:
 
     figures: Sequence[RollFigure]
     when: str
+    instruments: Sequence[str] = ()
+    """What it was read with, a line each."""
 
 
 def roll_slip_out(
-    visit: VisitOut, window: SettledWindow | None, units: UnitSystem, zone: tzinfo | None
+    visit: VisitOut,
+    window: SettledWindow | None,
+    carried: Sequence[InstrumentNow],
+    units: UnitSystem,
+    zone: tzinfo | None,
 ) -> RollSlipOut:
-    """The figures of a visit, on the clock of a `zone` (None: this machine's)."""
-    return RollSlipOut(_figures(visit, window, units), _when(visit, window, zone))
+    """The figures of a visit, on the clock of a `zone` (None: this machine's), and the instruments
+    they were read with, of those that were `carried` at `read_until`.
+    """
+    return RollSlipOut(
+        _figures(visit, window, units),
+        _when(visit, window, zone),
+        read_with(visit, carried, units, zone),
+    )
+
+
+def read_with(
+    visit: VisitOut, carried: Sequence[InstrumentNow], units: UnitSystem, zone: tzinfo | None
+) -> list[str]:
+    """The instruments that a visit's readings came from, a line each."""
+    points = {row.point for row in visit.readings if row.state in ("current", "live")}
+    return carried_lines(carried, points, units, zone)
+
+
+def read_until(visit: VisitOut, window: SettledWindow | None) -> datetime:
+    """The moment of the last of what a slip shows."""
+    if window is None:
+        return roll_moment(visit)
+    return datetime.fromtimestamp(window.until_ms / 1000, UTC)
 
 
 def _figures(visit: VisitOut, window: SettledWindow | None, units: UnitSystem) -> list[RollFigure]:

@@ -41,6 +41,8 @@ class Subject:
     circuit: CircuitOut | None = None
     settings: SettingsOut | None = None
     """The settings its machine was left with."""
+    instruments: tuple[str, ...] = ()
+    """What it was read with, a line each."""
     card: Mapping[str, str] = field(default_factory=dict)
     """The workshop's card, by line."""
 
@@ -87,6 +89,8 @@ def readings_page(pdf: Paper, subject: Subject) -> None:
         ],
         (36, 46, 26, 28, 20, 22),
     )
+    for line in subject.instruments:
+        pdf.line_of(f"Read with {line}", 8.5, soft=True)
 
 
 def _shown(reading: ReadingOut) -> str:

@@ -66,6 +66,11 @@ class _Roll(FPDF):
             self._words(f"Judged all the same ({gate.replace('_', ' ')}): {reason}", SMALL_PT)
         for danger in about.order.dangers:
             self._words(f"Open: {danger}", SMALL_PT, bold=True)
+        if slip.instruments:
+            self._rule()
+            self._words("Read with", SMALL_PT, soft=True)
+            for line in slip.instruments:
+                self._words(line, SMALL_PT)
         self._signature()
         return self
 

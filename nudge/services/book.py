@@ -62,7 +62,7 @@ class SystemHistory:
 
 BOX_FIELDS = (
     *(row.field for row in PLATE_NUMBERS if row.about == "cold_room"),
-    *(row.key for row in PLATE_CHOICES),
+    *(row.key for row in PLATE_CHOICES if row.about != "vehicle"),
     "target_superheat_k",
 )
 """What a box's design is, on its plate: the same in every box that was built with it."""

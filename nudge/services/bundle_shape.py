@@ -62,6 +62,7 @@ ADDED_LATER = frozenset(
         ("systems", "has_receiver"),
         ("systems", "head_pressure_control"),
         ("systems", "defrost_kind"),
+        ("systems", "second_evaporator"),
         ("verdicts", "kept"),
         ("readings", "part"),
         ("cylinders", "rated_kpa"),

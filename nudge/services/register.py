@@ -1,7 +1,7 @@
 """The instruments register: what is carried, zeroed when, calibrated until, how far it errs."""
 
-from dataclasses import dataclass
-from datetime import date
+from dataclasses import asdict, astuple, dataclass
+from datetime import date, datetime
 
 from sqlalchemy.orm import Session
 
@@ -20,7 +20,7 @@ from nudge.core.language.vocabulary.register import (
 from nudge.services.clock import Clock
 from nudge.services.errors import NotFound
 from nudge.store.database import Database
-from nudge.store.register_tables import RegisteredInstrument
+from nudge.store.register_tables import InstrumentSheet, RegisteredInstrument
 from nudge.store.repositories import register as repository
 
 LONGEST_NAME, MOST_CARRIED = 60, 100
@@ -40,9 +40,10 @@ class Sheet:
 
 @dataclass(frozen=True, slots=True)
 class InstrumentNow:
-    """An instrument as it stands today."""
+    """An instrument as it stands, or stood at a moment."""
 
     row: RegisteredInstrument
+    sheet: InstrumentSheet
     is_lapsed: bool
     hose_years: float | None
 
@@ -59,9 +60,13 @@ class Register:
 
     def all(self) -> list[InstrumentNow]:
         """Everything that is carried."""
-        today = self._clock().date()
+        return self.at(self._clock())
+
+    def at(self, moment: datetime) -> list[InstrumentNow]:
+        """Everything that was carried then, by the sheets that held then."""
         with self._database.reading() as session:
-            return [_standing(row, today) for row in repository.carried(session)]
+            found = repository.carried(session, moment)
+        return [_standing(row, sheet, moment.date()) for row, sheet in found]
 
     def add(self, instrument_id: str, name: str, sort: str, sheet: Sheet) -> None:
         """One more. The same id again is the same instrument.
@@ -75,22 +80,19 @@ class Register:
         with self._database.writing() as session:
             if repository.instrument(session, instrument_id) is not None:
                 return
-            if len(repository.carried(session)) >= MOST_CARRIED:
+            if len(repository.carried(session, now)) >= MOST_CARRIED:
                 raise CoreError("instruments", f"{MOST_CARRIED} are carried: retire one first.")
             session.add(
                 RegisteredInstrument(
                     id=instrument_id,
                     name=kept,
                     sort=sort,
-                    fixed=sheet.fixed,
-                    share=sheet.share,
-                    calibrated_until=sheet.calibrated_until,
-                    hoses_since=sheet.hoses_since,
-                    zeroed_at=None,
                     created_at=now,
                     retired_at=None,
                 )
             )
+            session.flush()
+            _write(session, instrument_id, now, sheet)
 
     def sort_of(self, instrument_id: str) -> str:
         """The kind of an instrument. Raises: NotFound."""
@@ -100,12 +102,9 @@ class Register:
     def change(self, instrument_id: str, sheet: Sheet) -> None:
         """What its sheet says now; what is None stays. Raises: NotFound; as `add`."""
         with self._database.writing() as session:
-            row = _row(session, instrument_id)
-            _check(row.sort, sheet, self._clock().date())
-            for name in ("fixed", "share", "calibrated_until", "hoses_since"):
-                value = getattr(sheet, name)
-                if value is not None:
-                    setattr(row, name, value)
+            row, now = _row(session, instrument_id), self._clock()
+            _check(row.sort, sheet, now.date())
+            _write(session, instrument_id, now, sheet)
 
     def zeroed(self, instrument_id: str) -> None:
         """It was zeroed just now. Raises: NotFound; CoreError, where it has no zero."""
@@ -114,7 +113,8 @@ class Register:
             if not sort_named(row.sort).zeroes:
                 label = INSTRUMENT_SORTS[row.sort].label.lower()
                 raise CoreError("zeroed", f"{label.capitalize()} are not zeroed by hand.")
-            row.zeroed_at = self._clock()
+            now = self._clock()
+            _write(session, instrument_id, now, Sheet(), zeroed_at=now)
 
     def retire(self, instrument_id: str) -> None:
         """It is carried no longer. Raises: NotFound."""
@@ -122,25 +122,59 @@ class Register:
             _row(session, instrument_id).retired_at = self._clock()
 
 
-def own_of(session: Session, today: date) -> dict[str, Accuracy]:
-    """What the instruments that are carried err, by the key of an accuracy."""
+def own_of(session: Session, moment: datetime) -> dict[str, Accuracy]:
+    """What the instruments that were carried at a moment err, by the key of an accuracy."""
     return own_accuracies(
         [
-            Carried(row.sort, row.fixed, row.share, _is_lapsed(row, today))
-            for row in repository.carried(session)
+            Carried(row.sort, sheet.fixed, sheet.share, _is_lapsed(sheet, moment.date()))
+            for row, sheet in repository.carried(session, moment)
         ]
     )
 
 
-def _standing(row: RegisteredInstrument, today: date) -> InstrumentNow:
+def _write(
+    session: Session,
+    instrument_id: str,
+    now: datetime,
+    said: Sheet,
+    zeroed_at: datetime | None = None,
+) -> None:
+    """One more sheet, if it says anything new: what is said now over what held before."""
+    last = repository.newest_sheet(session, instrument_id)
+    held = Sheet() if last is None else _said(last)
+    was_zeroed = None if last is None else last.zeroed_at
+    sheet = Sheet(
+        *(
+            old if new is None else new
+            for new, old in zip(astuple(said), astuple(held), strict=True)
+        )
+    )
+    if last is not None and sheet == held and zeroed_at is None:
+        return
+    session.add(
+        InstrumentSheet(
+            instrument_id=instrument_id,
+            since=now,
+            zeroed_at=zeroed_at or was_zeroed,
+            **asdict(sheet),
+        )
+    )
+    session.flush()
+
+
+def _said(row: InstrumentSheet) -> Sheet:
+    return Sheet(row.fixed, row.share, row.calibrated_until, row.hoses_since)
+
+
+def _standing(row: RegisteredInstrument, sheet: InstrumentSheet, today: date) -> InstrumentNow:
     years = None
-    if row.hoses_since is not None:
-        years = (today - row.hoses_since).days / DAYS_A_YEAR
-    return InstrumentNow(row, _is_lapsed(row, today), years)
+    if sheet.hoses_since is not None:
+        years = (today - sheet.hoses_since).days / DAYS_A_YEAR
+    return InstrumentNow(row, sheet, _is_lapsed(sheet, today), years)
 
 
-def _is_lapsed(row: RegisteredInstrument, today: date) -> bool:
-    return row.calibrated_until is not None and row.calibrated_until < today
+def _is_lapsed(sheet: InstrumentSheet, today: date) -> bool:
+    return sheet.calibrated_until is not None and sheet.calibrated_until < today
 
 
 def _row(session: Session, instrument_id: str) -> RegisteredInstrument:

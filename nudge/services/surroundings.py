@@ -61,6 +61,6 @@ def surroundings(session: Session, row: Visit, now: datetime) -> Surroundings:
         own_signs=own_departures(alike),
         known=known,
         folder=folder,
-        instruments=own_of(session, now.date()),
+        instruments=own_of(session, row.closed_at or now),
         heated=tuple(one.readings for one in earlier if mode_read(one.readings) == "heating"),
     )

@@ -137,6 +137,7 @@ class System(Base):
     has_receiver: Mapped[str] = mapped_column(default="", server_default="")
     head_pressure_control: Mapped[str] = mapped_column(default="", server_default="")
     defrost_kind: Mapped[str] = mapped_column(default="", server_default="")
+    second_evaporator: Mapped[str] = mapped_column(default="", server_default="")
     indoor_unit: Mapped[str] = mapped_column(default="", server_default="")
     blower_tap: Mapped[str] = mapped_column(default="", server_default="")
     method: Mapped[str] = mapped_column(default="", server_default="")

@@ -56,6 +56,15 @@ class RegisterTest(WithClient):
         self.http.patch(f"{PATH}/reg-clamps", json={"fixed": 2.0})
         self.assertGreater(error(), before + 1.0)
 
+    def test_a_closed_visit_keeps_the_instruments_of_its_own_day(self):
+        def error(visit):
+            found = self.http.get(f"/api/visits/{visit}/workings").json()
+            return found["superheat"]["uncertainty"]
+
+        before = error("clinic-2")
+        self.http.patch(f"{PATH}/reg-clamps", json={"fixed": 2.0})
+        self.assertEqual(error("clinic-2"), before)
+
     def test_what_cannot_be_is_refused_by_name(self):
         for more, words in (
             ({"sort": "guages"}, "gauges"),

@@ -38,6 +38,23 @@ class SlipTest(WithClient):
             self.clock.pass_minutes(3)
             self.assertEqual(self.slip(visit, units="si_bar"), first, visit)
 
+    def test_it_names_what_it_was_read_with_as_that_stood_then(self):
+        visit = "school-lodge-345"
+        words = self.words(visit, width=58)
+        self.assertIn("Van’s gauge set · ± 0.5 psi or 1 % · calibrated until", words)
+        self.assertNotIn("zeroed", words)  # that came later
+        self.assertIn("zeroed", self.words("pottery-now"))
+        self.assertNotIn("Charging scale", words)  # it read nothing here
+        first = self.slip(visit)
+        for key, change in (
+            ("reg-gauges", {"zeroed": True, "calibrated_until": "2039-01-01"}),
+            ("reg-clamps", {"fixed": 2.0}),
+            ("reg-air", {"retired": True}),
+        ):
+            path = f"/api/workshop/instruments/{key}"
+            self.assertEqual(self.http.patch(path, json=change).status_code, 200)
+        self.assertEqual(self.slip(visit), first)
+
     def test_every_kind_of_visit_has_its_figures_and_its_verdict(self):
         for visit, said in (
             ("seed-library-now", ("Superheat", "Leave the charge alone.", "Signed")),

@@ -18,7 +18,7 @@ from nudge.presenters.csv_cells import safe_cell
 from nudge.presenters.machine_settings import settings_out
 from nudge.presenters.notes import photo_out
 from nudge.presenters.papers import TakenBundleOut, TakenInOut, taken_bundle_out
-from nudge.presenters.roll_slip import roll_slip_out
+from nudge.presenters.roll_slip import read_until, read_with, roll_slip_out
 from nudge.presenters.timed_tests import tests_out
 from nudge.presenters.traces import series_out
 from nudge.presenters.visit_order import TEST_OF_STEP, order_out
@@ -85,6 +85,9 @@ def report(
         else None,
         circuit=circuit_out(snapshot, units, TEST_OF_STEP),
         settings=settings_out(workshop.settings.of(visit_id)),
+        instruments=tuple(
+            read_with(visit, workshop.register.at(read_until(visit, None)), units, zone)
+        ),
         card=workshop.card.lines(),
     )
     pdf = file_report(subject) if is_file else customer_report(subject)
@@ -115,7 +118,8 @@ def roll_slip(
         card=workshop.card.lines(),
     )
     window = settled_window(workshop.series, visit_id)
-    shown = roll_slip_out(subject.visit, window, units, zone)
+    carried = workshop.register.at(read_until(subject.visit, window))
+    shown = roll_slip_out(subject.visit, window, carried, units, zone)
     pdf = write_roll(subject, shown, width)
     name = _file_name(subject.visit, f"roll slip {width} mm", "pdf")
     return file_answer(pdf, "application/pdf", name, inline=True)

@@ -226,7 +226,9 @@ def open_case(
         if behaviour.roles.heats
         else None,
         cold_room(plate, readings, context.box) if behaviour.roles.has_box else None,
-        three_tests(record, plate.elevation_m) if behaviour.has_three_tests else None,
+        three_tests(record, plate.elevation_m, plate.second_evaporator == "yes")
+        if behaviour.has_three_tests
+        else None,
         record,
     )
 

@@ -34,7 +34,8 @@ VEHICLE_CHECKS: tuple[Check, ...] = (
         (
             "Clamps on clean bare metal: paint or dirt under one can be 30 °F.",
             "Vent air in the middle one, not at the feet; wet bulb in the air it takes in.",
-            "Type CIL, COL, CEA, VENT, EO and WB. EIL instead of VENT where its inlet is bare.",
+            "Type CIL, COL, CEA, VENT, EO and WB. EIL beside VENT where its inlet is bare.",
+            "With a second evaporator RVENT and REO as well: blower high at both.",
         ),
         1,
         _ROLLS,
@@ -77,6 +78,22 @@ VEHICLE_CHECKS: tuple[Check, ...] = (
             ("clutch_holds", "Clutch holds"),
             0.1,
             "seen",
+        ),
+    ),
+    Check(
+        "feel_evaporator_feed",
+        "Feel the liquid line of that evaporator, up to its valve",
+        "Where one of two is fed wrong, its own way is at fault, and a hand finds where.",
+        4,
+        ("Warm up to its valve and cold behind it: the valve. Cold before it: the line.",),
+        1,
+        _ROLLS,
+        look=seen(
+            "Indoors",
+            ("feed_cold", "Liquid line of one evaporator cold before its valve"),
+            ("feed_warm", "Liquid line of one evaporator warm up to its valve"),
+            0.1,
+            "felt",
         ),
     ),
     Check(

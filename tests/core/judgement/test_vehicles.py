@@ -8,9 +8,20 @@ from nudge.core.behaviours.case import Context
 from nudge.core.judgement.assess import assess
 from nudge.core.language.units import fahrenheit
 from nudge.core.physics.circuit.equipment import Application, MeteringDevice, Plate
+from nudge.core.physics.vehicle.three_tests import three_tests
+from nudge.core.physics.vehicle.workings import vehicle_workings
 from tests.core.physics.test_vehicle import reads
 
 VAN = Plate("R-1234yf", MeteringDevice.TXV, Application.VEHICLE)
+
+
+def rear(air=38.0, over=1.0, dry=92.0):
+    """The rear evaporator's own readings [°F differences]."""
+    vent = dry - air
+    return {
+        "rear_vent_air_temp": fahrenheit(vent),
+        "rear_evaporator_outlet_temp": fahrenheit(vent + over),
+    }
 
 
 def decided(readings, plate=VAN, seen=("vehicle_ready",), minutes=12.0):
@@ -45,6 +56,31 @@ class VehicleTest(unittest.TestCase):
             few = {key: value for key, value in whole.items() if key != point}
             found = decided(few)
             self.assertEqual(found.key, "vehicle_unread", point)
+
+    def test_two_evaporators_are_both_tested_and_one_alone_is_its_own_valve(self):
+        twin = replace(VAN, second_evaporator="yes")
+        whole = {**reads(), **rear()}
+        self.assertEqual(decided(whole, twin).key, "vehicle_passes")
+        self.assertIn("Rear: air 38.0 °F", decided(whole, twin).reason.text("ip"))
+        for point in rear():
+            few = {key: value for key, value in whole.items() if key != point}
+            self.assertEqual(decided(few, twin).key, "vehicle_unread", point)
+        for front, back, key, headline, check in (
+            (-1.4, 16.0, "vehicle_starved", "The rear evaporator is starved.", "feel_evaporator_feed"),
+            (16.0, 2.0, "vehicle_starved", "The front evaporator is starved.", "feel_evaporator_feed"),
+            (16.0, 18.0, "vehicle_starved", "Too little gets through.", "look_for_leak"),
+            (2.0, -6.0, "vehicle_overfed", "The rear evaporator gets too much.", "feel_evaporator_feed"),
+            (-6.0, -5.0, "vehicle_overfed", "Too much gets through.", "see_condenser_air"),
+        ):  # fmt: skip
+            with self.subTest(front=front, back=back):
+                found = decided({**reads(over=front), **rear(over=back)}, twin)
+                self.assertEqual((found.key, found.headline), (key, headline))
+                self.assertEqual(found.hangs_on.key, check)
+        warm = decided({**reads(), **rear(air=18.0)}, twin)
+        self.assertEqual(warm.key, "vehicle_warm")
+        self.assertIn("The rear air drops 18.0 °F", warm.reason.text("ip"))
+        opened = vehicle_workings(three_tests(whole, 0, True), whole, 0)
+        self.assertAlmostEqual(opened["rear_vehicle_air_drop"].value * 1.8, 38.0)
 
     def test_it_is_made_ready_first_and_warm_and_steady(self):
         self.assertEqual(decided(reads(), seen=()).hangs_on.key, "make_vehicle_ready")

@@ -57,25 +57,26 @@ class TestsTest(unittest.TestCase):
         ):
             with self.subTest(name):
                 found = three_tests(reads(*figures), 0)
-                self.assertEqual((found.condenser, found.air, found.over_vent), places)
+                self.assertEqual(found.places, places)
                 self.assertEqual(found.passes, places == ("in", "in", "in"))
 
     def test_healthy_on_a_humid_day_is_not_failed_by_humidity_alone(self):
         humid = three_tests(reads(air=27.0, dry=88.0, humidity=55.0), 0)
-        self.assertEqual(humid.air, "in")
-        self.assertEqual(three_tests(reads(air=27.0, dry=99.0, humidity=12.0), 0).air, "under")
+        self.assertEqual(humid.coils[0].air, "in")
+        dry = three_tests(reads(air=27.0, dry=99.0, humidity=12.0), 0)
+        self.assertEqual(dry.coils[0].air, "under")
 
     def test_without_a_wet_bulb_there_is_no_least_drop(self):
         read = reads()
         del read["return_air_wet_bulb"]
         found = three_tests(read, 0)
-        self.assertEqual(found.air, "unread")
+        self.assertEqual(found.coils[0].air, "unread")
         self.assertFalse(found.all_read)
 
     def test_an_inlet_line_that_can_be_clamped_is_better_than_the_vent(self):
         found = three_tests(reads(over=12.0, evaporator_inlet_line_temp=58.0), 0)
-        self.assertTrue(found.by_inlet)
-        self.assertAlmostEqual(found.over_vent_k, degrees_f(53 + 12 - 58))
+        self.assertTrue(found.coils[0].by_inlet)
+        self.assertAlmostEqual(found.coils[0].over_vent_k, degrees_f(53 + 12 - 58))
 
     def test_every_number_opens_to_what_went_in(self):
         read = reads(humidity=50.0)

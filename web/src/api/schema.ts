@@ -5083,6 +5083,8 @@ export interface components {
             head_pressure_control?: string | null;
             /** Defrost Kind */
             defrost_kind?: string | null;
+            /** Second Evaporator */
+            second_evaporator?: string | null;
             /** Name */
             name: string;
             /** Note */
@@ -5644,6 +5646,8 @@ export interface components {
             head_pressure_control?: string | null;
             /** Defrost Kind */
             defrost_kind?: string | null;
+            /** Second Evaporator */
+            second_evaporator?: string | null;
             /** Name */
             name?: string | null;
             /** Note */
@@ -5684,7 +5688,7 @@ export interface components {
              * About
              * @enum {string}
              */
-            about: "plate" | "charge" | "heating" | "cold_room";
+            about: "plate" | "charge" | "heating" | "cold_room" | "vehicle";
         };
         /** PlateNumberOut */
         PlateNumberOut: {
@@ -5704,7 +5708,7 @@ export interface components {
              * About
              * @enum {string}
              */
-            about: "plate" | "charge" | "heating" | "cold_room";
+            about: "plate" | "charge" | "heating" | "cold_room" | "vehicle";
         };
         /**
          * PocketIn
@@ -6781,6 +6785,8 @@ export interface components {
             head_pressure_control?: string | null;
             /** Defrost Kind */
             defrost_kind?: string | null;
+            /** Second Evaporator */
+            second_evaporator?: string | null;
             /** Refrigerant */
             refrigerant: string;
             /** Metering Device */
@@ -7173,11 +7179,14 @@ export interface components {
          * VehicleOut
          * @description The three tests; `tilt` is the beam, −1 to 1, down on the side of the larger drop: the
          *     condenser's at −1, the air's at 1. `tongue` is the outlet over the vent in shares of its window,
-         *     0 to 1 within it.
+         *     0 to 1 within it. `hung` is what hangs on the balance: the condenser's, and the air's and the
+         *     outlet's of the evaporator that stands farthest off.
          */
         VehicleOut: {
             /** Tests */
             tests: components["schemas"]["VehicleTestOut"][];
+            /** Hung */
+            hung: string[];
             /** Tilt */
             tilt: number | null;
             /** Tongue */

@@ -3,6 +3,7 @@
 from nudge.core.judgement.decision.ground import Ground
 from nudge.core.language.said import Measure, Said, difference, say, temperature
 from nudge.core.language.units import Quantity, degrees_f
+from nudge.core.language.vocabulary.accuracy import GAP_LIMIT_K
 from nudge.core.physics.cold_room.ladder import Rungs
 from nudge.core.physics.cold_room.room import ColdRoom
 
@@ -25,6 +26,8 @@ def rungs_said(ground: Ground, room: ColdRoom) -> list[Said]:
     coil = derived.evaporator_superheat
     if coil is not None:
         place = "in" if low <= coil <= high else "not in"
+        if place == "not in" and low - GAP_LIMIT_K <= coil <= high + GAP_LIMIT_K:
+            place = "within a gauge's and a clamp's error of"
         said.append(
             say(
                 f"The coil's superheat is {{coil}}, {place} {{low}} to {{high}}.",

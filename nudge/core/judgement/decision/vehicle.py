@@ -10,13 +10,14 @@ from nudge.core.judgement.decision.decision import HangsOn, Order
 from nudge.core.judgement.decision.ground import Ground
 from nudge.core.judgement.decision.rule import Finding, Rule
 from nudge.core.judgement.decision.words import joined
-from nudge.core.language.said import Said, difference, say
+from nudge.core.language.said import difference, say
 from nudge.core.language.units import degrees_f
 from nudge.core.language.vocabulary.points import POINTS
 from nudge.core.physics.vehicle.three_tests import (
     CONDENSER_K,
     EXCHANGED_K,
     OVER_VENT_K,
+    CoilTests,
     ThreeTests,
 )
 from nudge.core.physics.vehicle.three_tests import POINTS as NEEDED
@@ -91,20 +92,27 @@ def _exchanged(_: Ground, tests: ThreeTests) -> Finding | None:
 
 def _foot_outlet(_: Ground, tests: ThreeTests) -> Finding | None:
     """A vent far warmer than the coil that feeds it is not that coil's vent."""
-    if tests.by_inlet or tests.over_vent_k is None or tests.over_vent_k > -FOOT_K:
-        return None
-    said = say(
-        "The vent is {off} warmer than the coil's outlet: is the probe in a foot outlet, or is the "
-        "heater open? Put it in the middle vent, and read again.",
-        off=difference(-tests.over_vent_k),
-    )
-    return Finding(said, hangs_on=HangsOn("reading", "vent_air_temp", said))
+    for coil in tests.coils:
+        if coil.by_inlet or coil.over_vent_k is None or coil.over_vent_k > -FOOT_K:
+            continue
+        said = say(
+            f"The {_which(tests, coil)}vent is {{off}} warmer than the coil's outlet: is the probe "
+            "in a foot outlet, or is the heater open? Put it in the middle vent, and read again.",
+            off=difference(-coil.over_vent_k),
+        )
+        return Finding(said, hangs_on=HangsOn("reading", coil.spot.vent, said))
+    return None
+
+
+def _which(tests: ThreeTests, coil: CoilTests) -> str:
+    """Which evaporator, where there are two."""
+    return f"{coil.spot.name} " if tests.has_two else ""
 
 
 def _unread(ground: Ground, tests: ThreeTests) -> Finding | None:
     if tests.all_read:
         return None
-    needs = [*NEEDED, "evaporator_outlet_temp"]
+    needs = [*NEEDED, *(point for coil in tests.coils for point in coil.spot.points)]
     missing = [point for point in needs if point not in ground.case.readings]
     if not missing:
         said = say("Air's two bulbs describe no air: wet the wick, and read both again.")
@@ -116,30 +124,50 @@ def _unread(ground: Ground, tests: ThreeTests) -> Finding | None:
     return Finding(said, hangs_on=HangsOn("test", "read_three_tests", said))
 
 
-def _starved(_: Ground, tests: ThreeTests) -> Finding | None:
-    if tests.over_vent != "over":
+def _starved(ground: Ground, tests: ThreeTests) -> Finding | None:
+    starved = [coil for coil in tests.coils if coil.over_vent == "over"]
+    if not starved:
         return None
+    worst = max(starved, key=lambda coil: coil.off_by)
     said = say(
-        "The evaporator's outlet is {off} over its {what}, more than {most}: too little gets "
-        "through. Little refrigerant, or a way that is choked.",
-        off=difference(tests.over_vent_k or 0.0),
+        f"The {_which(tests, worst)}evaporator's outlet is {{off}} over its "
+        f"{'inlet' if worst.by_inlet else 'vent air'}, more than {{most}}: too little gets "
+        "through.",
+        off=difference(worst.over_vent_k or 0.0),
         most=difference(OVER_VENT_K[1]),
     )
-    against = "inlet" if tests.by_inlet else "vent air"
-    said = Said(said.template.replace("{what}", against), said.measures)
+    if len(starved) < len(tests.coils):
+        name = worst.spot.name
+        own = say(
+            f"The other one is fed right, so what is common to both is not the likeliest: the "
+            f"{name} one's own valve, its screen, its line or its shut-off."
+        )
+        headline = f"The {name} evaporator is starved."
+        return Finding(joined([said, own, WEIGH]), headline=headline, hangs_on=_feed(ground))
+    why = say("Little refrigerant, or a way that is choked.")
     leak = say("What was lost went somewhere: find the leak first.")
-    return Finding(joined([said, leak, WEIGH]), hangs_on=HangsOn("test", "look_for_leak", leak))
+    return Finding(
+        joined([said, why, leak, WEIGH]), hangs_on=HangsOn("test", "look_for_leak", leak)
+    )
 
 
 def _overfed(ground: Ground, tests: ThreeTests) -> Finding | None:
-    if tests.over_vent != "under":
+    overfed = [coil for coil in tests.coils if coil.over_vent == "under"]
+    if not overfed:
         return None
+    worst = max(overfed, key=lambda coil: coil.off_by)
     said = say(
-        "The evaporator's outlet is {off} under the vent: liquid comes back. A valve stuck open, "
-        "or too much in it.",
-        off=difference(-(tests.over_vent_k or 0.0)),
+        f"The {_which(tests, worst)}evaporator's outlet is {{off}} under its "
+        f"{'inlet' if worst.by_inlet else 'vent'}: liquid comes back.",
+        off=difference(-(worst.over_vent_k or 0.0)),
     )
-    return Finding(joined([said, WEIGH]), hangs_on=_next(ground))
+    if len(overfed) < len(tests.coils):
+        name = worst.spot.name
+        own = say(f"Too much in it would flood both: the {name} one's own valve first.")
+        headline = f"The {name} evaporator gets too much."
+        return Finding(joined([said, own, WEIGH]), headline=headline, hangs_on=_feed(ground))
+    why = say("A valve stuck open, or too much in it.")
+    return Finding(joined([said, why, WEIGH]), hangs_on=_next(ground))
 
 
 def _hot(ground: Ground, tests: ThreeTests) -> Finding | None:
@@ -166,13 +194,14 @@ def _idle(ground: Ground, tests: ThreeTests) -> Finding | None:
 
 
 def _warm(ground: Ground, tests: ThreeTests) -> Finding | None:
-    if tests.air != "under" or tests.least_air_k is None:
+    warm = next((coil for coil in tests.coils if coil.air == "under"), None)
+    if warm is None:
         return None
     said = say(
-        "The air drops {now}; {least} is the least at this humidity. The circuit looks right: the "
-        "heater, the blower, hot air from the engine.",
-        now=difference(tests.air_k or 0.0),
-        least=difference(tests.least_air_k),
+        f"The {_which(tests, warm)}air drops {{now}}; {{least}} is the least at this humidity. The "
+        "circuit looks right: the heater, the blower, hot air from the engine.",
+        now=difference(warm.air_k or 0.0),
+        least=difference(warm.least_air_k or 0.0),
     )
     return Finding(joined([said, WEIGH]), hangs_on=_next(ground, LOOKS[::-1]))
 
@@ -180,19 +209,30 @@ def _warm(ground: Ground, tests: ThreeTests) -> Finding | None:
 def _passes(_: Ground, tests: ThreeTests) -> Finding | None:
     if not tests.passes:
         return None
-    said = say(
-        "Condenser {condenser}, air {air}, outlet {over} over: all three pass.",
-        condenser=difference(tests.condenser_k or 0.0),
-        air=difference(tests.air_k or 0.0),
-        over=difference(tests.over_vent_k or 0.0),
-    )
-    return Finding(joined([said, CAVEAT]))
+    said = [say("Condenser {now}.", now=difference(tests.condenser_k or 0.0))]
+    for coil in tests.coils:
+        name = f"{coil.spot.name.capitalize()}: air" if tests.has_two else "Air"
+        said.append(
+            say(
+                f"{name} {{air}}, outlet {{over}} over.",
+                air=difference(coil.air_k or 0.0),
+                over=difference(coil.over_vent_k or 0.0),
+            )
+        )
+    return Finding(joined([*said, say("All three pass."), CAVEAT]))
 
 
 def _next(ground: Ground, order: tuple[tuple[str, str], ...] = LOOKS) -> HangsOn | None:
     """The first look-alike that nobody has ruled out."""
     key = next((key for key, good in order if not ground.case.saw(good)), None)
     return None if key is None else HangsOn("test", key, say("It looks the same."))
+
+
+def _feed(ground: Ground) -> HangsOn | None:
+    """Where one of two evaporators is fed wrong: its own line, felt."""
+    if ground.case.saw("feed_cold") or ground.case.saw("feed_warm"):
+        return None
+    return HangsOn("test", "feel_evaporator_feed", say("It parts its line from its valve."))
 
 
 def _row(

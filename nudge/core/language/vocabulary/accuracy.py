@@ -69,11 +69,12 @@ USUAL: Own = MappingProxyType({})
 
 def accuracy_of(point_key: str, own: Own = USUAL) -> Accuracy:
     """The row for a point of the vocabulary; of the instrument that is used where it is known."""
-    key = _row_of(point_key)
+    key = accuracy_key(point_key)
     return own.get(key, ACCURACY[key])
 
 
-def _row_of(point_key: str) -> str:
+def accuracy_key(point_key: str) -> str:
+    """The row of `ACCURACY` that a point of the vocabulary is read within."""
     row = POINTS[point_key]
     if row.quantity is Quantity.TEMPERATURE:
         if point_key.endswith("wet_bulb"):

@@ -61,6 +61,11 @@ _ROWS = (
     Point("condenser_inlet_line_temp", "Condenser inlet line", ("cil",), _T, "high", -20, 350),
     Point("condenser_outlet_line_temp", "Condenser outlet line", ("col",), _T, "high", -20, 250),
     Point("evaporator_inlet_line_temp", "Evaporator inlet line", ("eil",), _T, "low", -60, 180),
+    Point("rear_vent_air_temp", "Rear vent air", ("rvent",), _T, "air", -20, 180),
+    Point("rear_evaporator_outlet_temp", "Rear evaporator outlet", ("reo",), _T, "low", -60, 180),
+    Point(
+        "rear_evaporator_inlet_line_temp", "Rear evaporator inlet", ("rei",), _T, "low", -60, 180
+    ),
     Point("coolant_temp", "Engine coolant", ("cool",), _T, "work", -40, 300),
     Point("engine_speed", "Engine speed", ("es",), Quantity.SPEED, "work", 0, 10_000),
     Point("airflow", "Airflow", ("cfm", "flow"), Quantity.AIRFLOW, "air", 0, 20_000),

@@ -128,6 +128,7 @@ class Plate:
     has_receiver: str = ""
     head_pressure_control: str = ""
     defrost_kind: str = ""
+    second_evaporator: str = ""
     indoor_unit: str = ""
     blower_tap: str = ""
     reversing_valve: ReversingValve = ReversingValve.UNKNOWN

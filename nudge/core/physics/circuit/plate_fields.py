@@ -8,8 +8,10 @@ from nudge.core.language.errors import Impossible, OutOfRange, UnknownName
 from nudge.core.language.said import Measure, say
 from nudge.core.language.units import Quantity, to_si
 
-Sheet = Literal["plate", "charge", "heating", "cold_room"]
-"""Which sheet asks for it: the plate, the sum of the charge, a heat pump's winter, a cold room."""
+Sheet = Literal["plate", "charge", "heating", "cold_room", "vehicle"]
+"""Which sheet asks for it: the plate, the sum of the charge, a heat pump's winter, a cold room, a
+vehicle.
+"""
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,6 +46,13 @@ PLATE_CHOICES: tuple[PlateChoice, ...] = (
         {"off_cycle": "off cycle", "electric": "electric", "hot_gas": "hot gas"},
         "cold_room",
         "It says how long after one nothing is steady, and what may stick.",
+    ),
+    PlateChoice(
+        "second_evaporator",
+        "Second evaporator, in the rear",
+        {"yes": "yes", "no": "no"},
+        "vehicle",
+        "Each has a valve of its own: both are tested, or there is no verdict.",
     ),
 )
 

@@ -1,9 +1,11 @@
 """Three tests by temperatures alone: condenser's drop, air's drop, outlet over vent.
 
-All three or no verdict: each alone passes much that is wrong. Windows by trade. The least air drop
-is 30 °F in dry air, less in humid: the coil's heat goes into water first. The same enthalpy is
-taken from the air that enters, as 36 °F of dry air at 99 °F and 12 % give up; it leaves at 95 %
-where it is cooled past its dew point. Source: ASHRAE Fundamentals 2017, chapter 1.
+All three or no verdict: each alone passes much that is wrong. With two evaporators on one circuit
+the air's and the outlet's are taken at each; what feeds one right has enough for both. Windows by
+trade. The least air drop is 30 °F in dry air, less in humid: the coil's heat goes into water first.
+The same enthalpy is taken from the air that enters, as 36 °F of dry air at 99 °F and 12 % give up;
+it leaves at 95 % where it is cooled past its dew point. Source: ASHRAE Fundamentals 2017,
+chapter 1.
 """
 
 from dataclasses import dataclass, replace
@@ -29,29 +31,45 @@ POINTS = (
     "condenser_inlet_line_temp",
     "condenser_outlet_line_temp",
     "condenser_entering_air_temp",
-    "vent_air_temp",
     "return_air_wet_bulb",
 )
-"""What the three need, but for the evaporator's own lines."""
+"""What the three need besides an evaporator's own."""
 
 Place = Literal["unread", "under", "in", "over"]
 
 
 @dataclass(frozen=True, slots=True)
-class ThreeTests:
-    """What was measured [K]; None where a reading lacks."""
+class CoilSpot:
+    """Where an evaporator is read: the name it goes by beside another, and its points."""
 
-    condenser_k: float | None
+    name: str
+    vent: str
+    outlet: str
+    inlet: str
+
+    @property
+    def points(self) -> tuple[str, str]:
+        """What cannot be left out."""
+        return self.vent, self.outlet
+
+
+FRONT = CoilSpot("front", "vent_air_temp", "evaporator_outlet_temp", "evaporator_inlet_line_temp")
+REAR = CoilSpot(
+    "rear", "rear_vent_air_temp", "rear_evaporator_outlet_temp", "rear_evaporator_inlet_line_temp"
+)
+
+
+@dataclass(frozen=True, slots=True)
+class CoilTests:
+    """The two tests of one evaporator [K]; None where a reading lacks."""
+
+    spot: CoilSpot
     air_k: float | None
     over_vent_k: float | None
     """Evaporator's outlet over vent air, or over its own inlet line where that was clamped."""
     by_inlet: bool
     least_air_k: float | None
     """The least air drop at this humidity; None without a wet bulb."""
-
-    @property
-    def condenser(self) -> Place:
-        return _place(self.condenser_k, *CONDENSER_K)
 
     @property
     def air(self) -> Place:
@@ -64,12 +82,42 @@ class ThreeTests:
         return _place(self.over_vent_k, *OVER_VENT_K)
 
     @property
+    def off_by(self) -> float:
+        """How far the outlet stands out of its window [K]; 0 within, and unread."""
+        if self.over_vent_k is None:
+            return 0.0
+        low, high = OVER_VENT_K
+        return max(low - self.over_vent_k, self.over_vent_k - high, 0.0)
+
+
+@dataclass(frozen=True, slots=True)
+class ThreeTests:
+    """What was measured [K]; None where a reading lacks."""
+
+    condenser_k: float | None
+    coils: tuple[CoilTests, ...]
+    """The evaporator, or the front one and the rear one."""
+
+    @property
+    def condenser(self) -> Place:
+        return _place(self.condenser_k, *CONDENSER_K)
+
+    @property
+    def has_two(self) -> bool:
+        return len(self.coils) > 1
+
+    @property
+    def places(self) -> tuple[Place, ...]:
+        """Where every test stands."""
+        return (self.condenser, *(p for coil in self.coils for p in (coil.air, coil.over_vent)))
+
+    @property
     def all_read(self) -> bool:
-        return "unread" not in (self.condenser, self.air, self.over_vent)
+        return "unread" not in self.places
 
     @property
     def passes(self) -> bool:
-        return (self.condenser, self.air, self.over_vent) == ("in", "in", "in")
+        return set(self.places) == {"in"}
 
 
 def _place(value: float | None, low: float, high: float) -> Place:
@@ -80,20 +128,32 @@ def _place(value: float | None, low: float, high: float) -> Place:
     return "over" if value > high else "in"
 
 
-def three_tests(readings: Readings, elevation_m: float) -> ThreeTests:
-    """The tests by their readings (core units), at an elevation [m]."""
+def three_tests(readings: Readings, elevation_m: float, has_two: bool = False) -> ThreeTests:
+    """The tests by their readings (core units), at an elevation [m]; of both evaporators where it
+    `has_two`.
+    """
     read = readings.get
-    enters, vent = read("condenser_entering_air_temp"), read("vent_air_temp")
-    outlet, inlet = read("evaporator_outlet_temp"), read("evaporator_inlet_line_temp")
-    wet = read("return_air_wet_bulb")
+    enters, wet = read("condenser_entering_air_temp"), read("return_air_wet_bulb")
     least = None
     if enters is not None and wet is not None:
         least = least_air_drop(enters, wet, elevation_m)
-    against = vent if inlet is None else inlet
     return ThreeTests(
         _minus(read("condenser_inlet_line_temp"), read("condenser_outlet_line_temp")),
+        tuple(
+            _coil(spot, readings, enters, least)
+            for spot in ((FRONT, REAR) if has_two else (FRONT,))
+        ),
+    )
+
+
+def _coil(
+    spot: CoilSpot, readings: Readings, enters: float | None, least: float | None
+) -> CoilTests:
+    vent, inlet = readings.get(spot.vent), readings.get(spot.inlet)
+    return CoilTests(
+        spot,
         _minus(enters, vent),
-        _minus(outlet, against),
+        _minus(readings.get(spot.outlet), vent if inlet is None else inlet),
         inlet is not None,
         least,
     )

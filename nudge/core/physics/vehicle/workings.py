@@ -5,7 +5,7 @@ from nudge.core.language.vocabulary.accuracy import USUAL, Own
 from nudge.core.language.vocabulary.inputs import read_input
 from nudge.core.language.vocabulary.points import Readings
 from nudge.core.language.working import Formula, Input, Working, work
-from nudge.core.physics.vehicle.three_tests import ThreeTests, least_air_drop
+from nudge.core.physics.vehicle.three_tests import FRONT, CoilSpot, ThreeTests, least_air_drop
 
 _K = Quantity.TEMPERATURE_DIFFERENCE
 _TRADE = "Trade: three temperature tests after a repair."
@@ -54,32 +54,40 @@ LEAST_AIR_DROP = Formula(
 FORMULAS = (CONDENSER_DROP, AIR_DROP, LEAST_AIR_DROP, OVER_VENT)
 
 
+def working_key(formula: Formula, spot: CoilSpot) -> str:
+    """By which an evaporator's number is found: the rear one's beside the front one's."""
+    return formula.key if spot is FRONT else f"{spot.name}_{formula.key}"
+
+
 def vehicle_workings(
     tests: ThreeTests, readings: Readings, elevation_m: float, own: Own = USUAL
 ) -> dict[str, Working]:
-    """Those of the three tests that the readings allow, by their formula's key."""
-    found = []
+    """Those of the three tests that the readings allow, by `working_key`."""
+    found: dict[str, Working] = {}
 
     def given(**points: str) -> dict[str, Input]:
         return {key: read_input(key, point, readings, own) for key, point in points.items()}
 
     if tests.condenser_k is not None:
         ends = given(inlet="condenser_inlet_line_temp", outlet="condenser_outlet_line_temp")
-        found.append(work(CONDENSER_DROP, lambda v: v["inlet"] - v["outlet"], ends))
-    if tests.air_k is not None:
-        airs = given(enters="condenser_entering_air_temp", vent="vent_air_temp")
-        found.append(work(AIR_DROP, lambda v: v["enters"] - v["vent"], airs))
-    if tests.over_vent_k is not None:
-        against = "evaporator_inlet_line_temp" if tests.by_inlet else "vent_air_temp"
-        lines = given(outlet="evaporator_outlet_temp", against=against)
-        found.append(work(OVER_VENT, lambda v: v["outlet"] - v["against"], lines))
-    if tests.least_air_k is not None:
-        bulbs = given(enters="condenser_entering_air_temp", wet="return_air_wet_bulb")
-        found.append(
-            work(
-                LEAST_AIR_DROP,
-                lambda v: least_air_drop(v["enters"], v["wet"], elevation_m) or 0.0,
-                bulbs,
+        found[CONDENSER_DROP.key] = work(CONDENSER_DROP, lambda v: v["inlet"] - v["outlet"], ends)
+    for coil in tests.coils:
+        spot = coil.spot
+        if coil.air_k is not None:
+            airs = given(enters="condenser_entering_air_temp", vent=spot.vent)
+            found[working_key(AIR_DROP, spot)] = work(
+                AIR_DROP, lambda v: v["enters"] - v["vent"], airs
             )
+        if coil.over_vent_k is not None:
+            lines = given(outlet=spot.outlet, against=spot.inlet if coil.by_inlet else spot.vent)
+            found[working_key(OVER_VENT, spot)] = work(
+                OVER_VENT, lambda v: v["outlet"] - v["against"], lines
+            )
+    if tests.coils[0].least_air_k is not None:
+        bulbs = given(enters="condenser_entering_air_temp", wet="return_air_wet_bulb")
+        found[LEAST_AIR_DROP.key] = work(
+            LEAST_AIR_DROP,
+            lambda v: least_air_drop(v["enters"], v["wet"], elevation_m) or 0.0,
+            bulbs,
         )
-    return {one.formula.key: one for one in found}
+    return found

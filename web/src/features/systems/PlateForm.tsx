@@ -149,7 +149,7 @@ export function RoomFields({
 type ChoicesProps = Pick<Props, 'system' | 'vocabulary'> & { about: PlateNumber['about'] }
 
 /** What a plate says by a word. */
-function PlateChoices({ system, vocabulary, about }: ChoicesProps) {
+export function PlateChoices({ system, vocabulary, about }: ChoicesProps) {
   return vocabulary.plate_choices
     .filter((row) => row.about === about)
     .map((row) => (

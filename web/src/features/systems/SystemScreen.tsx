@@ -21,7 +21,7 @@ import { LinkRow } from '../../ui/LinkRow'
 import { LoadState } from '../../ui/LoadState'
 import { ChartsSection } from './ChartsSection'
 import { Compare } from './Compare'
-import { PlateForm, RoomFields, WinterFields } from './PlateForm'
+import { PlateChoices, PlateForm, RoomFields, WinterFields } from './PlateForm'
 import { Keeping, Standing } from './Records'
 import { WeighInSheet } from './WeighInSheet'
 import { newId } from '../../lib/ids'
@@ -114,6 +114,14 @@ function Page({ page, vocabulary, fluids }: Props) {
             <section aria-label="The room">
               <Heading aside="of a cold room">The room</Heading>
               <RoomFields system={system} vocabulary={vocabulary} sisters={page.sister_boxes} />
+            </section>
+          )}
+          {system.application === 'vehicle' && (
+            <section aria-label="The vehicle">
+              <Heading aside="how it is tested">The vehicle</Heading>
+              <div className="grid gap-x-6 gap-y-3 pt-3 sm:grid-cols-2">
+                <PlateChoices system={system} vocabulary={vocabulary} about="vehicle" />
+              </div>
             </section>
           )}
           <WeighInSheet system={system} vocabulary={vocabulary} />

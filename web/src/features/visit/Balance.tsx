@@ -16,7 +16,7 @@ export function Balance({ of }: { of: Vehicle }) {
   const [left, right] = [PIVOT_Y - down, PIVOT_Y + down]
   const tongue = of.tongue === null ? null : PIVOT_X + (of.tongue - 0.5) * 2 * BRACKET
   const words = of.tests.map((row) => `${row.label} ${row.now || 'not read'}`).join(', ')
-  const [condenser, air, over] = of.tests
+  const [condenser, air, over] = of.hung.map((key) => of.tests.find((row) => row.key === key))
   return (
     <svg
       viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
