@@ -1,18 +1,16 @@
 """A look at the head of a log file: its columns, its times, and what they may be."""
 
-import csv
 import json
 import re
 from collections.abc import Callable, Sequence
+from dataclasses import asdict, replace
 from datetime import UTC, datetime
+from itertools import pairwise
 from pathlib import Path
 from typing import Any
 
 from nudge.core.language.errors import CoreError
 from nudge.instruments.files import (
-    BOM,
-    LOOK_BYTES,
-    LOOK_ROWS,
     MOST_COLUMNS,
     SLASHED,
     FileLook,
@@ -24,41 +22,37 @@ from nudge.instruments.files import (
     moment_of,
 )
 from nudge.instruments.guessing import Column, guess_column, unit_in, units_in_cells
+from nudge.instruments.text_table import (
+    BOM,
+    LOOK_BYTES,
+    LOOK_ROWS,
+    TableStart,
+    encoding_of,
+    table_start,
+)
 
 
 def look_at(path: Path, zone_minutes: int = 0) -> FileLook:
     """Look at the beginning of a file. Raises: CoreError, when it is no table of readings."""
     with path.open("rb") as file:
         start = file.read(LOOK_BYTES)
-    if b"\x00" in start:
-        raise CoreError("file", "That is not a text file. Export the log as CSV or JSON lines.")
-    text = start.decode("utf-8", "replace").lstrip(BOM)
-    lines = text.splitlines()
-    if len(start) == LOOK_BYTES and lines:
-        lines = lines[:-1]
-    lines = [line for line in lines[: LOOK_ROWS + 1] if line.strip()]
-    if len(lines) < 2:
-        raise CoreError("file", "There are no readings in it: it has fewer than two lines.")
-    if lines[0].lstrip().startswith("{"):
-        return _look_ndjson(lines, zone_minutes)
-    return _look_csv(lines, zone_minutes)
+    is_cut = len(start) == LOOK_BYTES
+    text = start.decode(encoding_of(start), "replace").lstrip(BOM)
+    if text.lstrip().startswith("{"):
+        lines = text.splitlines()[: LOOK_ROWS + 1]
+        return _look_ndjson(lines[:-1] if is_cut else lines, zone_minutes)
+    return _look_csv(table_start(start, is_cut), zone_minutes)
 
 
-def _look_csv(lines: Sequence[str], zone_minutes: int) -> FileLook:
-    try:
-        dialect = csv.Sniffer().sniff("\n".join(lines[:20]), delimiters=",;\t|")
-        delimiter = dialect.delimiter
-    except csv.Error:
-        delimiter = ","
-    table = [[cell.strip() for cell in row] for row in csv.reader(lines, delimiter=delimiter)]
-    heading = table[0]
+def _look_csv(table: TableStart, zone_minutes: int) -> FileLook:
+    heading = table.heading
     if len(heading) < 2:
         raise CoreError("file", "It has one column only. A log needs a time and a reading a line.")
     if len(set(heading)) != len(heading):
         raise CoreError("file", "Two of its columns have the same heading. Rename one.")
     if len(heading) > MOST_COLUMNS:
         raise CoreError("file", f"It has {len(heading)} columns; {MOST_COLUMNS} is the most.")
-    return _look("csv", heading, [row for row in table[1:] if row], zone_minutes, delimiter)
+    return _look("csv", heading, table.rows, zone_minutes, table)
 
 
 def _look_ndjson(lines: Sequence[str], zone_minutes: int) -> FileLook:
@@ -77,7 +71,7 @@ def _look_ndjson(lines: Sequence[str], zone_minutes: int) -> FileLook:
         raise CoreError("file", "No line of it is a JSON object. Export one object a line.")
     names = list(heading)[:MOST_COLUMNS]
     table = [[_shown(row.get(name)) for name in names] for row in rows]
-    return _look("ndjson", names, table, zone_minutes, ",")
+    return _look("ndjson", names, table, zone_minutes, None)
 
 
 def _shown(value: Any) -> str:
@@ -89,7 +83,7 @@ def _look(
     heading: Sequence[str],
     rows: Sequence[Sequence[str]],
     zone_minutes: int,
-    delimiter: str,
+    written: TableStart | None,
 ) -> FileLook:
     columns = {
         name: [row[i] for row in rows if i < len(row) and row[i] not in ("", "-", "--")]
@@ -100,20 +94,29 @@ def _look(
     form, is_sure, has_zone = _time_form(columns[time])
     if not is_sure:
         questions.append(f"Is {time} day first or month first? Every date in it reads both ways.")
-    if not has_zone:
+    if form == "elapsed":
+        questions.append(f"{time} counts from its start. When did it start?")
+    elif not has_zone:
         questions.append(f"{time} names no time zone. Is it the zone of this device?")
+    units = dict(zip(heading, written.units, strict=False)) if written else {}
     mapped: list[Column] = []
     used: set[str] = set()
     for name in heading:
-        column = Column(name) if name == time else guess_column(name, columns[name], used)
+        told = f"{name} [{units[name]}]" if units.get(name) else name
+        column = Column(name)
+        if name != time:
+            column = replace(guess_column(told, columns[name], used), name=name)
         if column.point:
             used.add(column.point)
-            if not unit_in(name) and not units_in_cells(columns[name]):
+            if not unit_in(told) and not units_in_cells(columns[name]):
                 questions.append(f"Is {name} in {column.unit}? Guessed from its size.")
         mapped.append(column)
-    mapping = FileMapping(shape, time, form, zone_minutes, tuple(mapped), delimiter)
+    mapping = FileMapping(shape, time, form, zone_minutes, tuple(mapped))
+    if written is not None:
+        mapping = replace(mapping, **asdict(written.written))
     shown = tuple(tuple(row[: len(heading)]) for row in rows[:5])
-    return FileLook(tuple(heading), shown, mapping, tuple(questions))
+    titles = written.titles if written else ()
+    return FileLook(tuple(heading), shown, mapping, tuple(questions), titles)
 
 
 def _time_column(columns: dict[str, list[str]]) -> str:
@@ -122,7 +125,28 @@ def _time_column(columns: dict[str, list[str]]) -> str:
         values = columns[name][:20]
         if values and _most(values, _reads_as_time):
             return name
+    for name in columns:
+        if _ELAPSED.search(name.lower()) and _counts_up(columns[name]):
+            return name
     raise CoreError("time", "No column of it reads as a time. Add one, ISO 8601 for choice.")
+
+
+_ELAPSED = re.compile(r"elapsed|time|second|\bsec\b|^t$|^s$|dauer|zeit")
+
+
+def _counts_up(values: Sequence[str]) -> bool:
+    """Numbers, or hours and minutes, each after the one before, from about nothing."""
+    try:
+        found = [moment_of(value, "elapsed", UTC) for value in values[:40]]
+    except UnreadableValue:
+        return False
+    if len(found) < 2 or found[0] > _LATE_MS:
+        return False
+    return all(one < other for one, other in pairwise(found))
+
+
+_LATE_MS = 366 * 86_400_000
+"""Elapsed times that begin later than this are something else."""
 
 
 def _most(values: Sequence[str], holds: Callable[[str], bool]) -> bool:
@@ -152,6 +176,8 @@ def _time_form(values: Sequence[str]) -> tuple[TimeForm, bool, bool]:
         return "epoch_ms", True, True
     if _most(values, lambda v: re.fullmatch(r"1\d{9}(\.\d+)?", v) is not None):
         return "epoch_s", True, True
+    if not any(map(_reads_as_time, values)) and _counts_up(values):
+        return "elapsed", True, True
     iso = [v for v in values if _parses(v, "iso")]
     if len(iso) > 0.6 * len(values):
         zoned = all(datetime.fromisoformat(v).tzinfo is not None for v in iso)

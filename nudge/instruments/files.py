@@ -4,7 +4,6 @@ Guesses what it can from the heading and the first rows, says what it could not 
 reads on in pieces: a file never has to fit in memory.
 """
 
-import csv
 import json
 import re
 from collections.abc import Iterator, Sequence
@@ -20,21 +19,21 @@ from nudge.core.language.units import Quantity
 from nudge.core.language.vocabulary.points import POINTS, believable_range
 from nudge.instruments.guessing import NUMBER, Column
 from nudge.instruments.source import ChannelInfo, Sample
+from nudge.instruments.text_table import Written, open_table, rows_of
 
 Shape = Literal["csv", "ndjson"]
-TimeForm = Literal["iso", "epoch_s", "epoch_ms", "month_first", "day_first"]
+TimeForm = Literal["iso", "epoch_s", "epoch_ms", "month_first", "day_first", "elapsed"]
 PIECE = 20_000
-LOOK_BYTES = 65_536
-LOOK_ROWS = 200
 MOST_COLUMNS = 512
 KEPT_REASONS = 8
 YEARS = (2000, 2100)
-BOM = "\ufeff"
 
 
 @dataclass(frozen=True, slots=True)
 class FileMapping:
-    """How a file is to be read. `zone_minutes`: the zone of times that name none, east of UTC."""
+    """How a file is to be read. `zone_minutes`: the zone of times that name none, east of UTC;
+    `starts_ms`: the moment that elapsed times are counted from.
+    """
 
     shape: Shape
     time: str
@@ -42,6 +41,14 @@ class FileMapping:
     zone_minutes: int
     columns: tuple[Column, ...]
     delimiter: str = ","
+    encoding: str = "utf-8"
+    skip: int = 0
+    has_unit_row: bool = False
+    starts_ms: int = 0
+
+    @property
+    def written(self) -> Written:
+        return Written(self.encoding, self.skip, self.has_unit_row, self.delimiter)
 
 
 @dataclass(frozen=True, slots=True)
@@ -52,6 +59,8 @@ class FileLook:
     rows: tuple[tuple[str, ...], ...]
     mapping: FileMapping
     questions: tuple[str, ...]
+    titles: tuple[str, ...] = ()
+    """What stood over the heading."""
 
 
 @dataclass(slots=True)
@@ -72,8 +81,9 @@ def read_pieces(path: Path, mapping: FileMapping) -> Iterator[Piece]:
     """
     plan = _plan(mapping)
     piece = Piece()
-    with path.open("r", encoding="utf-8", errors="replace", newline="") as file:
-        for number, row in enumerate(_rows(file, mapping), start=2):
+    first = 2 + mapping.skip + mapping.has_unit_row
+    with open_table(path, mapping.written) as file:
+        for number, row in enumerate(_rows(file, mapping), start=first):
             try:
                 _add_row(piece, row, plan)
             except UnreadableValue as why:
@@ -135,6 +145,7 @@ class _Plan:
     time: str
     form: TimeForm
     zone: timezone
+    starts_ms: int
     cells: tuple[_Cell, ...]
 
 
@@ -165,16 +176,15 @@ def _plan(mapping: FileMapping) -> _Plan:
             label = POINTS[point_key].label
             raise CoreError("columns", f"Two columns are mapped to {label}. Leave one out.")
     zone = timezone(timedelta(minutes=mapping.zone_minutes))
-    return _Plan(mapping.time, mapping.time_form, zone, tuple(cells))
+    return _Plan(mapping.time, mapping.time_form, zone, mapping.starts_ms, tuple(cells))
 
 
 def _rows(file: TextIO, mapping: FileMapping) -> Iterator[dict[str, Any]]:
     if mapping.shape == "csv":
-        table = csv.reader(file, delimiter=mapping.delimiter)
-        heading = [name.strip() for name in unmarked(next(table, []))]
+        table = rows_of(file, mapping.written)
+        heading = next(table, [])
         for row in table:
-            if row:
-                yield dict(zip(heading, row, strict=False))
+            yield dict(zip(heading, row, strict=False))
         return
     for line in file:
         if not line.strip():
@@ -184,10 +194,6 @@ def _rows(file: TextIO, mapping: FileMapping) -> Iterator[dict[str, Any]]:
         except ValueError:
             found = None
         yield flattened(found) if isinstance(found, dict) else {}
-
-
-def unmarked(heading: list[str]) -> list[str]:
-    return [heading[0].lstrip(BOM), *heading[1:]] if heading else heading
 
 
 def flattened(row: dict[str, Any]) -> dict[str, Any]:
@@ -206,6 +212,8 @@ def _add_row(piece: Piece, row: dict[str, Any], plan: _Plan) -> None:
     if stamp in (None, ""):
         raise UnreadableValue("no time in it, or cut off.")
     at_ms = moment_of(stamp, plan.form, plan.zone)
+    if plan.form == "elapsed":
+        at_ms += plan.starts_ms
     for cell in plan.cells:
         given = row.get(cell.name)
         if given in (None, "", "-", "--", "NaN", "nan", "null"):
@@ -249,6 +257,8 @@ def moment_of(stamp: Any, form: TimeForm, zone: timezone) -> int:
         if form == "epoch_s":
             return round(float(stamp) * 1000)
         text = str(stamp).strip()
+        if form == "elapsed":
+            return _elapsed_ms(text)
         if form == "iso":
             moment = datetime.fromisoformat(text)
         else:
@@ -260,6 +270,18 @@ def moment_of(stamp: Any, form: TimeForm, zone: timezone) -> int:
     if not YEARS[0] <= moment.year <= YEARS[1]:
         raise UnreadableValue(f"time “{str(stamp)[:30]}” is in the year {moment.year}.")
     return round(moment.timestamp() * 1000)
+
+
+CLOCKED = re.compile(r"(\d{1,4}):(\d{2})(?::(\d{2}(?:[.,]\d+)?))?$")
+
+
+def _elapsed_ms(text: str) -> int:
+    """Seconds, or hours, minutes and seconds, since a beginning."""
+    found = CLOCKED.match(text)
+    if found is None:
+        return round(float(text.replace(",", ".")) * 1000)
+    seconds = float((found[3] or "0").replace(",", "."))
+    return round(1000 * (int(found[1]) * 3600 + int(found[2]) * 60 + seconds))
 
 
 SLASHED = re.compile(

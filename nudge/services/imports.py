@@ -8,7 +8,7 @@ import says so.
 import json
 import shutil
 from collections.abc import AsyncIterator
-from dataclasses import asdict, dataclass
+from dataclasses import asdict, dataclass, replace
 from hashlib import sha256
 from pathlib import Path
 from threading import Event as Signal
@@ -77,6 +77,9 @@ class Imports:
                     _check_size(size)
                     file.write(chunk)
             look = look_at(path, zone_minutes)
+            if look.mapping.time_form == "elapsed":
+                now_ms = round(self._clock().timestamp() * 1000)
+                look = replace(look, mapping=replace(look.mapping, starts_ms=now_ms))
         except CoreError:
             path.unlink(missing_ok=True)
             raise
@@ -95,7 +98,8 @@ class Imports:
             kept = session.get(ColumnMapping, _heading_key(look))
             remembered = kept is not None and _fits(kept.mapping, look)
         if kept is not None and remembered:
-            look = FileLook(look.heading, look.rows, mapping_of(kept.mapping), ())
+            again = replace(mapping_of(kept.mapping), starts_ms=look.mapping.starts_ms)
+            look = FileLook(look.heading, look.rows, again, (), look.titles)
         return LookedAt(import_id, look, remembered)
 
     def start(self, visit_id: str, import_id: str, mapping: FileMapping) -> Import:

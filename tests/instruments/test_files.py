@@ -49,6 +49,49 @@ class FilesTest(unittest.TestCase):
         noon = datetime(2026, 7, 14, 12, tzinfo=UTC).timestamp() * 1000
         self.assertEqual(first.at_ms, noon)
 
+    def test_titles_sep_units_in_a_row_of_their_own_and_decimal_commas(self):
+        # One file with all that people's programs put around a table, in both encodings.
+        text = (
+            "sep=;\r\nNet Loft, roof unit\r\nexported at noon;;\r\n\r\n"
+            "Elapsed;Suction pressure;Liquid line\r\n[s];(kPa);[°C]\r\n"
+            "0;812,5;36,1\r\n10;813,0;36,2\r\n20;813,5;36,2\r\n"
+        )
+        begins = round(datetime(2026, 7, 14, 12, tzinfo=UTC).timestamp() * 1000)
+        for encoding in ("utf-8", "utf-8-sig", "utf-16", "utf-16-le"):
+            with self.subTest(encoding):
+                self.path.write_bytes(text.encode(encoding))
+                look = look_at(self.path)
+                self.assertEqual(look.heading, ("Elapsed", "Suction pressure", "Liquid line"))
+                self.assertEqual(look.titles[0], "Net Loft, roof unit")
+                self.assertEqual(
+                    (look.mapping.time_form, look.mapping.time), ("elapsed", "Elapsed")
+                )
+                self.assertEqual([c.unit for c in look.mapping.columns], ["", "kPa", "°C"])
+                self.assertIn("When did it start?", look.questions[0])
+                samples, end = self.read(look, starts_ms=begins)
+                self.assertEqual((len(samples), end.refused), (6, 0))
+                self.assertAlmostEqual(samples[0].value, 812.5)
+                self.assertEqual(samples[-1].at_ms - begins, 20_000)
+
+    def test_elapsed_hours_count_as_well_and_clock_times_do_not(self):
+        self.write("Time,Liquid line (F)\n00:00:00,96\n00:00:30,97\n01:10:00,98\n")
+        look = look_at(self.path)
+        self.assertEqual(look.mapping.time_form, "elapsed")
+        samples, _ = self.read(look)
+        self.assertEqual([s.at_ms for s in samples], [0, 30_000, 4_200_000])
+        self.write("Time,Liquid line (F)\n30,96\n20,97\n10,98\n")
+        with self.assertRaises(CoreError):
+            look_at(self.path)
+
+    def test_a_table_under_a_long_preamble_is_found_by_its_width(self):
+        lines = ["Report", "Site,Seed Library", "", "Time,Suction pressure psig,Suction line F"]
+        lines += [f"2026-07-14 12:00:{s:02d},118,52" for s in range(0, 50, 10)]
+        self.write("\n".join(lines))
+        look = look_at(self.path)
+        self.assertEqual(len(look.heading), 3)
+        samples, end = self.read(look)
+        self.assertEqual((len(samples), end.refused), (10, 0))
+
     def test_units_left_out_are_guessed_by_size_and_asked(self):
         self.write(
             "time;low side;liquid line\n2026-07-14 12:00;8,2;36,1\n2026-07-14 12:01;8,3;36,2\n"

@@ -5,8 +5,6 @@ from typing import Annotated
 from fastapi import APIRouter, Query, Request
 
 from nudge.api.access import UnitsIn, WorkshopIn
-from nudge.instruments.files import FileMapping
-from nudge.instruments.guessing import Column
 from nudge.presenters.imports import FileLookOut, ImportOut, MappingModel
 from nudge.services.rows import Import
 
@@ -52,6 +50,7 @@ async def receive(
         rows=[list(row) for row in look.rows],
         mapping=MappingModel.model_validate(look.mapping, from_attributes=True),
         questions=list(look.questions),
+        titles=list(look.titles),
         remembered=seen.remembered,
     )
 
@@ -59,11 +58,7 @@ async def receive(
 @router.post("/{import_id}/start")
 def start(workshop: WorkshopIn, visit_id: str, import_id: str, body: MappingModel) -> ImportOut:
     """Read it in the background with this mapping, which is remembered for its heading."""
-    columns = tuple(Column(c.name, c.point, c.unit) for c in body.columns)
-    mapping = FileMapping(
-        body.shape, body.time, body.time_form, body.zone_minutes, columns, body.delimiter
-    )
-    return import_out(workshop.imports.start(visit_id, import_id, mapping))
+    return import_out(workshop.imports.start(visit_id, import_id, body.mapping()))
 
 
 @router.post("/{import_id}/cancel")

@@ -3602,6 +3602,8 @@ export interface components {
             mapping: components["schemas"]["MappingModel"];
             /** Questions */
             questions: string[];
+            /** Titles */
+            titles: string[];
             /** Remembered */
             remembered: boolean;
         };
@@ -4493,7 +4495,7 @@ export interface components {
              * Time Form
              * @enum {string}
              */
-            time_form: "iso" | "epoch_s" | "epoch_ms" | "month_first" | "day_first";
+            time_form: "iso" | "epoch_s" | "epoch_ms" | "month_first" | "day_first" | "elapsed";
             /** Zone Minutes */
             zone_minutes: number;
             /** Columns */
@@ -4503,6 +4505,27 @@ export interface components {
              * @default ,
              */
             delimiter?: string;
+            /**
+             * Encoding
+             * @default utf-8
+             * @enum {string}
+             */
+            encoding?: "utf-8" | "utf-16" | "utf-16-le" | "utf-16-be";
+            /**
+             * Skip
+             * @default 0
+             */
+            skip?: number;
+            /**
+             * Has Unit Row
+             * @default false
+             */
+            has_unit_row?: boolean;
+            /**
+             * Starts Ms
+             * @default 0
+             */
+            starts_ms?: number;
         };
         /**
          * MarkOut

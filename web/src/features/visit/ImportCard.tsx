@@ -5,6 +5,7 @@ import type { FileLook, FileMapping, Import, Problem, Visit, Vocabulary } from '
 import { newId } from '../../lib/ids'
 import { Button } from '../../ui/Button'
 import { Panel } from '../../ui/Panel'
+import { FirstRows } from './FirstRows'
 
 type Props = { visit: Visit; vocabulary: Vocabulary; onClose: () => void }
 
@@ -146,8 +147,24 @@ function Columns({ look, vocabulary, onStart }: ColumnsProps) {
             <option value="day_first">14/7/2026 (day first)</option>
             <option value="epoch_s">seconds since 1970</option>
             <option value="epoch_ms">milliseconds since 1970</option>
+            <option value="elapsed">counted from its start</option>
           </select>
         </label>
+        {mapping.time_form === 'elapsed' && (
+          <label className="col-span-2">
+            It started at
+            <input
+              type="datetime-local"
+              step={1}
+              value={localMoment(mapping.starts_ms ?? 0)}
+              onChange={(event) => {
+                const at = new Date(event.target.value).getTime()
+                if (!Number.isNaN(at)) setMapping({ ...mapping, starts_ms: at })
+              }}
+              className="mt-1 block h-11 w-full rounded border border-rule-strong bg-ground px-2"
+            />
+          </label>
+        )}
         <label>
           Zone of times that name none
           <select
@@ -165,6 +182,7 @@ function Columns({ look, vocabulary, onStart }: ColumnsProps) {
           </select>
         </label>
       </div>
+      <FirstRows look={look} mapping={mapping} vocabulary={vocabulary} />
       <table className="w-full text-left">
         <thead>
           <tr className="border-b border-rule-strong">
@@ -228,6 +246,12 @@ function Columns({ look, vocabulary, onStart }: ColumnsProps) {
       </Button>
     </form>
   )
+}
+
+/** A moment as a local date and time, for its field. */
+function localMoment(ms: number): string {
+  const at = new Date(ms - new Date(ms).getTimezoneOffset() * 60_000)
+  return at.toISOString().slice(0, 19)
 }
 
 function usualUnit(vocabulary: Vocabulary, point: string, now: string): string {
