@@ -44,6 +44,10 @@ rooms: setup-dev  ## suspects in cold rooms, boxes in time, vehicles after a rep
 	@$(PY) -m tools.box_study
 	@$(PY) -m tools.vehicle_study
 
+.PHONY: zones
+zones: setup-dev  ## logs of multi-zone plants, by tables made without their family
+	@$(PY) -m tools.zone_study
+
 defrost: setup-dev  ## defrosts watched: is what is missing named, are healthy ones left alone
 	@$(PY) -m tools.defrost_study
 

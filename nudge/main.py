@@ -42,6 +42,7 @@ from nudge.api.routes import (
     vocabulary,
     whole_visit,
     yard,
+    zones,
 )
 from nudge.api.routes import (
     workshop as workshop_routes,
@@ -59,6 +60,7 @@ ROUTES = (
     circuit,
     methods,
     visits,
+    zones,
     charging,
     instruments,
     stream,

@@ -12,6 +12,7 @@ ROOT = Path(__file__).parents[1]
 FLOORS = (
     "language",
     "physics",
+    "multizone",
     "checks",
     "behaviours",
     "targets",
@@ -50,6 +51,7 @@ INSIDE: dict[str, tuple[str, ...]] = {
     "physics.heating": ("physics.air", "physics.circuit"),
     "physics.cold_room": ("physics.refrigerant", "physics.circuit"),
     "physics.vehicle": ("physics.air",),
+    "physics.zones": (),
     "physics.tightness": ("physics.refrigerant", "physics.circuit"),
 }
 

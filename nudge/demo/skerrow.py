@@ -27,6 +27,7 @@ from nudge.demo.skerrow_shelf import (
 from nudge.demo.skerrow_story import CARD, SITES, SYSTEMS, VISITS, PlannedVisit, Readings
 from nudge.demo.skerrow_winter import set_up_winter
 from nudge.demo.skerrow_years import live_through
+from nudge.demo.skerrow_zones import set_up_zones
 from nudge.services.book import Book
 from nudge.services.clock import system_clock
 from nudge.services.instruments import Instruments
@@ -108,6 +109,7 @@ def fill_if_empty(database: Database, now: datetime | None = None) -> bool:
     set_up_opened(database, clock, visits)
     set_up_repairs(database, clock, visits)
     set_up_winter(database, clock, visits)
+    set_up_zones(database, clock, visits)
     return True
 
 

@@ -240,6 +240,12 @@ SYSTEMS: tuple[PlannedSystem, ...] = (
                   plate=_numbers(box_set_point=-5, coil_class=10, condenser_class=25),
                   words=(("has_receiver", "yes"), ("head_pressure_control", "none"),
                          ("defrost_kind", "electric"))),
+    PlannedSystem("seed-library-tower", "seed-library", "Tower plant", "R-410A", "eev", 12.5,
+                  application="multi_zone", plate=_numbers(factory_charge=35.3),
+                  note="Eleven rooms on six storeys; the plant stands on the roof."),
+    PlannedSystem("school-classrooms", "school-kitchen", "Classroom plant", "R-410A", "eev", 6.8,
+                  application="multi_zone", plate=_numbers(factory_charge=19.8),
+                  note="Six rooms on two storeys; the music room is 2.2."),
     PlannedSystem("launch-van", "harbour-launch", "Launch van", "R-1234yf", "txv", 1,
                   application="vehicle"),
 )  # fmt: skip

@@ -125,8 +125,8 @@ def _time_column(columns: dict[str, list[str]]) -> str:
         values = columns[name][:20]
         if values and _most(values, _reads_as_time):
             return name
-    for name in columns:
-        if _ELAPSED.search(name.lower()) and _counts_up(columns[name]):
+    for name, values in columns.items():
+        if _ELAPSED.search(name.lower()) and _counts_up(values):
             return name
     raise CoreError("time", "No column of it reads as a time. Add one, ISO 8601 for choice.")
 

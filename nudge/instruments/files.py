@@ -19,7 +19,7 @@ from nudge.core.language.units import Quantity
 from nudge.core.language.vocabulary.points import POINTS, believable_range
 from nudge.instruments.guessing import NUMBER, Column
 from nudge.instruments.source import ChannelInfo, Sample
-from nudge.instruments.text_table import Written, open_table, rows_of
+from nudge.instruments.text_table import TableForm, open_table, rows_of
 
 Shape = Literal["csv", "ndjson"]
 TimeForm = Literal["iso", "epoch_s", "epoch_ms", "month_first", "day_first", "elapsed"]
@@ -47,8 +47,8 @@ class FileMapping:
     starts_ms: int = 0
 
     @property
-    def written(self) -> Written:
-        return Written(self.encoding, self.skip, self.has_unit_row, self.delimiter)
+    def written(self) -> TableForm:
+        return TableForm(self.encoding, self.skip, self.has_unit_row, self.delimiter)
 
 
 @dataclass(frozen=True, slots=True)

@@ -26,7 +26,7 @@ _UNIT = re.compile(
 
 
 @dataclass(frozen=True, slots=True)
-class Written:
+class TableForm:
     """How a table is written: lines before its heading, whether units stand in a row under it."""
 
     encoding: str = "utf-8"
@@ -37,9 +37,9 @@ class Written:
 
 @dataclass(frozen=True, slots=True)
 class TableStart:
-    """The beginning of a table: its titles, heading, units (empty where it has no such row), rows."""
+    """The beginning of a table: titles, heading, units (empty where it has no such row), rows."""
 
-    written: Written
+    written: TableForm
     titles: tuple[str, ...]
     heading: tuple[str, ...]
     units: tuple[str, ...]
@@ -70,7 +70,7 @@ def table_start(start: bytes, is_cut: bool) -> TableStart:
     has_units = bool(under) and _is_units(under[0], len(heading))
     rows = under[1:] if has_units else under
     return TableStart(
-        Written(encoding, first + top, has_units, delimiter),
+        TableForm(encoding, first + top, has_units, delimiter),
         tuple(" ".join(filter(None, row)) for row in table[:top] if any(row)),
         heading,
         tuple(c.strip("()[] ") for c in under[0]) if has_units else (),
@@ -94,7 +94,7 @@ def encoding_of(start: bytes) -> str:
     return "utf-8"
 
 
-def open_table(path: Path, written: Written) -> TextIO:
+def open_table(path: Path, written: TableForm) -> TextIO:
     """The file, past what stands over its heading."""
     file = path.open("r", encoding=written.encoding, errors="replace", newline="")
     for _ in range(written.skip):
@@ -102,7 +102,7 @@ def open_table(path: Path, written: Written) -> TextIO:
     return file
 
 
-def rows_of(file: TextIO, written: Written) -> Iterator[list[str]]:
+def rows_of(file: TextIO, written: TableForm) -> Iterator[list[str]]:
     """The heading first, then every row that is not empty; units are left out."""
     table = csv.reader(file, delimiter=written.delimiter)
     yield [name.strip() for name in unmarked(next(table, []))]

@@ -65,7 +65,7 @@ class Imports:
         Raises: NotFound, Closed; CoreError, for one too large, a full disk, or no table.
         """
         self._check_open(visit_id)
-        _check_size(declared or 0)
+        check_size(declared or 0)
         self._folder.mkdir(mode=FOLDER_MODE, parents=True, exist_ok=True)
         if shutil.disk_usage(self._folder).free < (declared or 0) + SPARE_BYTES:
             raise CoreError("file", "There is too little room on the disk for it. Free some first.")
@@ -74,7 +74,7 @@ class Imports:
             with path.open("wb") as file:
                 async for chunk in body:
                     size += len(chunk)
-                    _check_size(size)
+                    check_size(size)
                     file.write(chunk)
             look = look_at(path, zone_minutes)
             if look.mapping.time_form == "elapsed":
@@ -303,7 +303,7 @@ def _heading_key(look: FileLook) -> str:
     return sha256(json.dumps([look.mapping.shape, *look.heading]).encode()).hexdigest()
 
 
-def _check_size(size: int) -> None:
+def check_size(size: int) -> None:
     if size > MOST_BYTES:
         raise CoreError(
             "file",

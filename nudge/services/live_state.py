@@ -3,6 +3,7 @@
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import UTC, datetime
+from typing import TypedDict
 
 from sqlalchemy.orm import Session
 
@@ -42,6 +43,20 @@ class LiveValue:
     source: str
     value: float
     at_ms: int
+
+
+class SeenOfBox(TypedDict):
+    """What a box's probes say of its defrosts and doors [min]."""
+
+    minutes_clear: float | None
+    since_door: float | None
+
+
+def seen_of_box(live: "LiveState | None") -> SeenOfBox:
+    """As a context takes it; nothing where no probe hangs in a box."""
+    if live is None:
+        return SeenOfBox(minutes_clear=None, since_door=None)
+    return SeenOfBox(minutes_clear=live.minutes_clear, since_door=live.since_door)
 
 
 @dataclass(frozen=True, slots=True)

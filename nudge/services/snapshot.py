@@ -25,6 +25,7 @@ from nudge.core.language.vocabulary.accuracy import Own
 from nudge.core.language.vocabulary.actions import ACTIONS, PLATE_CORRECTED
 from nudge.core.language.vocabulary.points import POINTS
 from nudge.core.language.working import Working
+from nudge.core.multizone.reading import ZoneReading
 from nudge.core.opening.states import STATES
 from nudge.core.physics.circuit.derived import derive
 from nudge.core.settling.gate import CLOCKS
@@ -38,7 +39,7 @@ from nudge.services.charge_mode import charge_mode_of
 from nudge.services.circuit_way import left_to_weigh, said_of, since_opened
 from nudge.services.facts import findings_of, first_facts
 from nudge.services.folder import Folder
-from nudge.services.live_state import BOX, LiveState
+from nudge.services.live_state import BOX, LiveState, seen_of_box
 from nudge.services.past import Known, past_of, stale_points
 from nudge.services.plates import plate_of
 from nudge.services.rows import si_value
@@ -77,6 +78,7 @@ class Surroundings:
     folder: Folder = field(default_factory=Folder)
     heated: tuple[Mapping[str, float], ...] = ()
     """Readings of earlier visits of this system in heating, latest first."""
+    zones: ZoneReading | None = None
     instruments: Own = field(default_factory=dict)
     """What the instruments that are carried err, where they are registered."""
     broken: tuple[str, ...] = ()
@@ -213,8 +215,6 @@ def take_snapshot(visit: Visit, around: Surroundings) -> Snapshot:
         mode=call.mode,
         open_circuit=said_of(way),
         box=box_over(visit, around.live),
-        minutes_clear=around.live.minutes_clear if around.live else None,
-        since_door=around.live.since_door if around.live else None,
         is_opened_next=is_opened_next(facts),
         charge_mode=mode[0],
         minutes_in_mode=_minutes(mode[1], latest),
@@ -223,6 +223,8 @@ def take_snapshot(visit: Visit, around: Surroundings) -> Snapshot:
         before=first_said(before) if before else None,
         before_check=next((check_of(one.row.key, facts) for one in before), ""),
         instruments=around.instruments,
+        zones=around.zones,
+        **seen_of_box(around.live),
         own=around.own_signs,
         past=past_of(visit, around.live is not None, around.known, _hunting(around.live)),
     )
@@ -256,7 +258,7 @@ def _judged(
     visit: Visit, readings: Mapping[str, float], context: Context, around: Surroundings
 ) -> tuple[Decided | None, CoreError | None]:
     """What is decided on these readings, or why nothing can be; neither where there are none."""
-    if not readings:
+    if not readings and context.zones is None:
         return None, None
     plate, preferred = plate_of(visit.system), around.preferred
     try:

@@ -16,11 +16,13 @@ from nudge.services.past import ADDITIONS_WITHIN, Known, own_departures, recover
 from nudge.services.register import own_of
 from nudge.services.snapshot import Snapshot, Surroundings, take_snapshot
 from nudge.services.sound import readable, show_sound
+from nudge.services.zones import zones_of
 from nudge.store.live_tables import Channel, Override, Plant
 from nudge.store.repositories import live, settings
 from nudge.store.repositories import visits as repository
 from nudge.store.repositories.hung import hung_on
 from nudge.store.tables import Visit
+from nudge.store.zone_tables import ZoneLogRow
 
 
 def snapshot_of(session: Session, row: Visit, now: datetime) -> Snapshot:
@@ -61,6 +63,7 @@ def surroundings(session: Session, row: Visit, now: datetime) -> Surroundings:
         own_signs=own_departures(alike),
         known=known,
         folder=folder,
+        zones=zones_of(session, row) if ZoneLogRow in has else None,
         instruments=own_of(session, row.closed_at or now),
         heated=tuple(one.readings for one in earlier if mode_read(one.readings) == "heating"),
     )

@@ -27,6 +27,7 @@ from nudge.services.visits import Visits
 from nudge.services.work_order import Work
 from nudge.services.workshop_card import WorkshopCard
 from nudge.services.yard import Yard
+from nudge.services.zones import Zones
 from nudge.store.database import Database
 
 
@@ -55,6 +56,7 @@ class Workshop:
         self.keeping = Keeping(database, clock)
         self.card = WorkshopCard(database, clock)
         self.register = Register(database, clock)
+        self.zones = Zones(database, clock)
         self.guests = Guests(database, clock, self.visits)
 
     def today(self) -> Today:

@@ -81,6 +81,25 @@ JOBS = {
 """The demo's four jobs: what is read once it is put right, and what that comes to."""
 
 
+def closed_in_the_hand(test, page, visit):
+    """Closed by touching alone, what is dangerous by name."""
+    test.more(page, "Close visit")
+    still = page.get_by_text("Still open:").first
+    closed = page.get_by_placeholder("This visit is closed.")
+    expect(still.or_(closed).first).to_be_visible()
+    for step in ("Ports bubble-tested", "Caps on", "Panels and every screw", "Disconnect on"):
+        one = page.get_by_role("button", name=re.compile(f"^Done: {step}")).first
+        if one.count():
+            one.click()
+            expect(one).to_have_count(0)
+    shut = page.get_by_role("form", name="Close the visit")
+    if shut.count():
+        shut.get_by_role("button", name="Close the visit").click()
+    expect(closed).to_be_visible()
+    slip = page.request.get(f"{test.nudge.url}/api/visits/{visit}/slip.pdf?width=58&units=si")
+    test.assertTrue(slip.body().startswith(b"%PDF"))
+
+
 class ToTheEndTest(BrowserTest):
     def right(self, page, visit):
         line, key = JOBS[visit]
@@ -92,31 +111,13 @@ class ToTheEndTest(BrowserTest):
             expect(verdict).to_have_attribute("data-decision", key)
         expect(verdict).not_to_contain_text("Add")
 
-    def closed(self, page, visit):
-        """Closed by touching alone, what is dangerous by name."""
-        self.more(page, "Close visit")
-        still = page.get_by_text("Still open:").first
-        closed = page.get_by_placeholder("This visit is closed.")
-        expect(still.or_(closed).first).to_be_visible()
-        for step in ("Ports bubble-tested", "Caps on", "Panels and every screw", "Disconnect on"):
-            one = page.get_by_role("button", name=re.compile(f"^Done: {step}")).first
-            if one.count():
-                one.click()
-                expect(one).to_have_count(0)
-        shut = page.get_by_role("form", name="Close the visit")
-        if shut.count():
-            shut.get_by_role("button", name="Close the visit").click()
-        expect(closed).to_be_visible()
-        slip = page.request.get(f"{self.nudge.url}/api/visits/{visit}/slip.pdf?width=58&units=si")
-        self.assertTrue(slip.body().startswith(b"%PDF"))
-
     def test_in_the_hand_every_job_is_played_to_its_end(self):
         for visit in JOBS:
             with self.subTest(visit):
                 page = self.open(f"/visits/{visit}", HAND)
                 calm(page)
                 self.right(page, visit)
-                self.closed(page, visit)
+                closed_in_the_hand(self, page, visit)
 
 
 class ChillerTest(BrowserTest):

@@ -90,6 +90,8 @@ class Behaviour:
     floods_at: tuple[str, ...] = ("superheat", "evaporator_superheat")
     """The superheats that tell liquid at the compressor, the least of them counts."""
     has_three_tests: bool = False
+    reads_logs: bool = False
+    """It is judged by its log alone."""
     """It is tested by three differences of temperature (a vehicle)."""
     has_coil_model: bool = False
     """The indoor coil works as the coil model knows it."""

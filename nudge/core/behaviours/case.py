@@ -13,6 +13,7 @@ from nudge.core.language.vocabulary.accuracy import Own, accuracy_of
 from nudge.core.language.vocabulary.points import Readings
 from nudge.core.language.vocabulary.stages import Stage
 from nudge.core.language.working import Working
+from nudge.core.multizone.reading import ZoneReading
 from nudge.core.physics.air.coil import (
     RATED_KG_PER_S_PER_W,
     ExpectedCoil,
@@ -81,6 +82,8 @@ class Context:
     """It is locked out to be opened: nothing of it is judged any more."""
     open_stage: Stage | None = None
     """The stage of the visit an empty circuit is at."""
+    zones: ZoneReading | None = None
+    """What a multi-zone plant's log was read as; None elsewhere, and without one."""
     to_weigh_kg: float | None = None
     """What is still to be weighed into a circuit that was empty [kg]; None once it is in."""
     before: Said | None = None
@@ -177,7 +180,9 @@ class Case:
     @property
     def is_checked(self) -> bool:
         """Whether rules of its own answer for it, though its charge is not judged."""
-        return any(one is not None for one in (self.heat, self.room, self.vehicle))
+        return any(
+            one is not None for one in (self.heat, self.room, self.vehicle, self.context.zones)
+        )
 
     def limit(self, point: str) -> float:
         """± of a reading by its instrument, 19 times in 20 [core units]."""

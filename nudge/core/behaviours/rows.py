@@ -222,10 +222,12 @@ _ROWS = (
         "Many indoor units on one circuit: only an hour of its log tells anything.",
         roles=Roles(("suction_line_temp",), ("liquid_line_temp",)),
         not_judged=say(
-            "Nudge shows a multi-zone plant's numbers but does not judge its charge yet. It needs "
-            "an hour of log."
+            "A multi-zone plant is read by its log, an hour of it at least: it defends its target "
+            "while its rooms grow warm. Read its log in."
         ),
         gates=ONLY_THERE,
+        reads_logs=True,
+        without_schools=COOLED | NOT_IN_A_ROOM,
         usual_boiling_c=fahrenheit(40),
         stations=_WAY_ROUND,
     ),

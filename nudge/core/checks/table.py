@@ -8,6 +8,7 @@ from nudge.core.checks.in_cold_rooms import COLD_ROOM_CHECKS
 from nudge.core.checks.in_heating import HEATING_CHECKS
 from nudge.core.checks.looks import LOOSE, Look, seen
 from nudge.core.checks.on_vehicles import VEHICLE_CHECKS
+from nudge.core.checks.on_zones import ZONE_CHECKS
 
 _GLOVES = "Butyl gloves and eye protection; hand clear of the fitting's end."
 _GUARDS = "Disconnect off and proven dead before any guard is lifted."
@@ -641,7 +642,7 @@ _ROWS = (
     ),
 )
 
-_EVERY = (*_ROWS, *HEATING_CHECKS, *COLD_ROOM_CHECKS, *VEHICLE_CHECKS)
+_EVERY = (*_ROWS, *HEATING_CHECKS, *COLD_ROOM_CHECKS, *VEHICLE_CHECKS, *ZONE_CHECKS)
 CHECKS: Mapping[str, Check] = MappingProxyType({row.key: row for row in _EVERY})
 LOOKS: tuple[Look, ...] = (
     *(row.look for row in _EVERY if row.look is not None and row.look.where),

@@ -133,7 +133,8 @@ def _ground(
         episodes = [] if standing else lived_through(case, model.episodes)
         weighing = weigh(model, measured, told_of(case, episodes, bool(doubts)))
         diagnosis = diagnose(case, weighing, len(measured), bool(doubts))
-    if PRESSURES.isdisjoint(readings) and case.vehicle is None:  # that is tested without gauges
+    by_itself = case.vehicle is not None or context.zones is not None  # tested without gauges
+    if PRESSURES.isdisjoint(readings) and not by_itself:
         seen = look(case, targets, asked.own or OwnHistory())
 
     def proven_at(moment: Moment, place: int) -> bool:

@@ -99,6 +99,10 @@ _ROWS = (
          probes=("condenser_inlet_line_temp", "condenser_outlet_line_temp",
                  "condenser_entering_air_temp", "vent_air_temp", "evaporator_outlet_temp",
                  "return_air_wet_bulb")),
+    Call("multi_zone_log", "Multi-zone plant, by its log",
+         "An hour of its log or more: which room is behind, what the valves and the compressor do "
+         "about it, and what that comes to. Charge is never trimmed.",
+         ("arrive", "read", "act", "close"), ("act",)),
     Call("nothing_found", "Nothing found wrong",
          "A valid outcome: what was tested is written down, and what was not.",
          if_needed=GAUGED, probes=(*_AIR, *_LINES)),

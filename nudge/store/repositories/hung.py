@@ -16,8 +16,9 @@ from nudge.store.visit_tables import (
     TestRun,
     Tick,
 )
+from nudge.store.zone_tables import ZoneLogRow
 
-_OF_VISIT = (Tick, Note, Photo, GuestLink, Movement, Override, Plant, Channel, TestRun)
+_OF_VISIT = (Tick, Note, Photo, GuestLink, Movement, Override, Plant, Channel, TestRun, ZoneLogRow)
 _OF_SYSTEM = (IntendedChange, Deferred, Baseline)
 _VISIT, _SYSTEM = bindparam("visit", type_=String), bindparam("system", type_=String)
 _ASKED = select(

@@ -176,6 +176,14 @@ export const useImports = (id: string, wanted: boolean) =>
     { id, wanted, every: () => 700 },
   )
 
+/** A multi-zone plant’s log, read; asked for again when what it is read as becomes another. */
+export const useZones = (id: string, state: string | null) =>
+  useLoad(
+    'zones',
+    (units) => api.GET('/api/visits/{visit_id}/zones', of({ visit_id: id }, units)),
+    { id, wanted: state !== null, fresh: 60_000 },
+  )
+
 const COLUMNS = 700
 const ZONE = Intl.DateTimeFormat().resolvedOptions().timeZone
 

@@ -731,6 +731,90 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{visit_id}/zones/logs/{log_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Receive
+         * @description Send the file itself as the body; the answer is what it looks like.
+         */
+        put: operations["receive_api_visits__visit_id__zones_logs__log_id__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/zones/logs/{log_id}/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read
+         * @description Read a log that waits; a second one of a visit is laid over the first.
+         */
+        post: operations["read_api_visits__visit_id__zones_logs__log_id__read_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/zones": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Zones
+         * @description A visit's log, read; null where it has none.
+         */
+        get: operations["zones_api_visits__visit_id__zones_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/systems/{system_id}/zones": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Drawing
+         * @description A plant's drawing; null where nobody drew it.
+         */
+        get: operations["drawing_api_systems__system_id__zones_get"];
+        /**
+         * Draw
+         * @description Keep a plant's drawing; logs of its open visits are read by it again.
+         */
+        put: operations["draw_api_systems__system_id__zones_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/charge/advise": {
         parameters: {
             query?: never;
@@ -5552,6 +5636,25 @@ export interface components {
             order: string;
         };
         /**
+         * PartsModel
+         * @description A plant's drawing.
+         */
+        PartsModel: {
+            /** Refrigerant */
+            refrigerant: string;
+            /** Rooms */
+            rooms: components["schemas"]["RoomModel"][];
+            /** Capacity W */
+            capacity_w?: number | null;
+            /** Factory Charge Kg */
+            factory_charge_kg?: number | null;
+            /**
+             * Recovers Heat
+             * @default false
+             */
+            recovers_heat?: boolean;
+        };
+        /**
          * PassedGate
          * @description A gate to judge past, and why; no reason takes it back.
          */
@@ -6215,6 +6318,72 @@ export interface components {
             reason: string;
         };
         /**
+         * RoomBox
+         * @description A room's place, and the way its pipes take from the riser.
+         */
+        RoomBox: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** Pipe */
+            pipe: number[][];
+        };
+        /**
+         * RoomModel
+         * @description An indoor unit as it is drawn: capacity in W, lengths in m, whatever the units.
+         */
+        RoomModel: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Capacity W */
+            capacity_w?: number | null;
+            /**
+             * Lift M
+             * @default 0
+             */
+            lift_m?: number;
+            /** Length M */
+            length_m?: number | null;
+            /** Liquid Mm */
+            liquid_mm?: number | null;
+            /**
+             * Storey
+             * @default 0
+             */
+            storey?: number;
+            /**
+             * Ports
+             * @default 1
+             */
+            ports?: number;
+            /**
+             * Group
+             * @default
+             */
+            group?: string;
+            /**
+             * Shut Steps
+             * @default 0
+             */
+            shut_steps?: number;
+            /**
+             * Wide Steps
+             * @default 480
+             */
+            wide_steps?: number;
+        };
+        /**
          * RoomOut
          * @description What a cold room's visit shows.
          */
@@ -6543,6 +6712,7 @@ export interface components {
             heat: components["schemas"]["HeatOut"] | null;
             room: components["schemas"]["RoomOut"] | null;
             vehicle: components["schemas"]["VehicleOut"] | null;
+            zones: components["schemas"]["ZonesBrief"] | null;
             /** Id */
             id: string;
             /**
@@ -6642,6 +6812,27 @@ export interface components {
             part: string;
             /** Test */
             test: string;
+        };
+        /**
+         * StoreyPlan
+         * @description Everything's place. `storeys`: the floor lines, with their names.
+         */
+        StoreyPlan: {
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** Plant */
+            plant: number[];
+            /** Riser */
+            riser: number[][];
+            /** Rooms */
+            rooms: components["schemas"]["RoomBox"][];
+            /** Storeys */
+            storeys: [
+                number,
+                string
+            ][];
         };
         /**
          * StretchOut
@@ -7288,6 +7479,7 @@ export interface components {
             heat: components["schemas"]["HeatOut"] | null;
             room: components["schemas"]["RoomOut"] | null;
             vehicle: components["schemas"]["VehicleOut"] | null;
+            zones: components["schemas"]["ZonesBrief"] | null;
             /** Id */
             id: string;
             /**
@@ -7531,6 +7723,33 @@ export interface components {
             charge: number | null;
         };
         /**
+         * WrittenModel
+         * @description How the table is written.
+         */
+        WrittenModel: {
+            /**
+             * Encoding
+             * @default utf-8
+             * @enum {string}
+             */
+            encoding?: "utf-8" | "utf-16" | "utf-16-le" | "utf-16-be";
+            /**
+             * Skip
+             * @default 0
+             */
+            skip?: number;
+            /**
+             * Has Unit Row
+             * @default false
+             */
+            has_unit_row?: boolean;
+            /**
+             * Delimiter
+             * @default ,
+             */
+            delimiter?: string;
+        };
+        /**
          * YardOut
          * @description A simulated system as somebody standing there sees it.
          */
@@ -7557,6 +7776,231 @@ export interface components {
             thermostat: string;
             /** Jobs */
             jobs: components["schemas"]["JobOut"][];
+        };
+        /**
+         * ZoneBeliefOut
+         * @description What may be wrong, where, and how much it is believed; what parts it from its like.
+         */
+        ZoneBeliefOut: {
+            /** Label */
+            label: string;
+            /** Parts */
+            parts: string[];
+            /** Percent */
+            percent: number;
+            /** Sentence */
+            sentence: string;
+            /** Look Alikes */
+            look_alikes: string[];
+            /** Parted By */
+            parted_by: string;
+            /** Check */
+            check: string;
+            /** Check Label */
+            check_label: string;
+        };
+        /**
+         * ZoneColumnModel
+         * @description One column: part and point, none leaves it out.
+         */
+        ZoneColumnModel: {
+            /** Name */
+            name: string;
+            /**
+             * Part
+             * @default
+             */
+            part?: string;
+            /**
+             * Point
+             * @default
+             */
+            point?: string;
+            /**
+             * Unit
+             * @default
+             */
+            unit?: string;
+        };
+        /**
+         * ZoneFramesOut
+         * @description The log's moments [ms since 1970] with what the outdoor unit did.
+         */
+        ZoneFramesOut: {
+            /** At Ms */
+            at_ms: number[];
+            /** Hz */
+            hz: (number | null)[];
+            /** Boils */
+            boils: (number | null)[];
+            /** Condenses */
+            condenses: (number | null)[];
+            /** Mode */
+            mode: string[];
+        };
+        /**
+         * ZoneLookOut
+         * @description The beginning of a log, what it is taken for, its plant's drawing, what to ask.
+         */
+        ZoneLookOut: {
+            /** Id */
+            id: string;
+            /** Heading */
+            heading: string[];
+            /** Rows */
+            rows: string[][];
+            /** Titles */
+            titles: string[];
+            mapping: components["schemas"]["ZoneMappingModel"];
+            parts: components["schemas"]["PartsModel"];
+            /** Questions */
+            questions: string[];
+            /** Missing */
+            missing: string[];
+            /** Remembered */
+            remembered: boolean;
+            /** Points */
+            points: components["schemas"]["ZonePointOut"][];
+        };
+        /**
+         * ZoneMappingModel
+         * @description How a multi-zone log is to be read.
+         */
+        ZoneMappingModel: {
+            /** Time */
+            time: string;
+            /**
+             * Time Form
+             * @enum {string}
+             */
+            time_form: "iso" | "epoch_s" | "epoch_ms" | "month_first" | "day_first" | "elapsed";
+            /** Zone Minutes */
+            zone_minutes: number;
+            /** Columns */
+            columns: components["schemas"]["ZoneColumnModel"][];
+            /**
+             * @default {
+             *       "encoding": "utf-8",
+             *       "skip": 0,
+             *       "has_unit_row": false,
+             *       "delimiter": ","
+             *     }
+             */
+            written?: components["schemas"]["WrittenModel"];
+            /**
+             * Starts Ms
+             * @default 0
+             */
+            starts_ms?: number;
+            /** Codes */
+            codes?: {
+                [key: string]: {
+                    [key: string]: number;
+                };
+            };
+        };
+        /**
+         * ZonePointOut
+         * @description A point a column may be.
+         */
+        ZonePointOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /**
+             * Of
+             * @enum {string}
+             */
+            of: "outdoor" | "room";
+        };
+        /**
+         * ZoneRoomOut
+         * @description A room over the log's moments; None is a gap. `valve` in shares of its way.
+         */
+        ZoneRoomOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Wants */
+            wants: (number | null)[];
+            /** Has */
+            has: (number | null)[];
+            /** Valve */
+            valve: (number | null)[];
+            /** Calls */
+            calls: boolean[];
+            /** Worst */
+            worst: number;
+            /** Signs */
+            signs: components["schemas"]["ZoneSignOut"][];
+        };
+        /**
+         * ZoneSignOut
+         * @description A number off the log, opened: how it is worked out, and what is usual where nothing is
+         *     wrong.
+         */
+        ZoneSignOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Text */
+            text: string;
+            /** Formula */
+            formula: string;
+            /** Usual */
+            usual: string;
+            /** Is Off */
+            is_off: boolean;
+        };
+        /**
+         * ZonesBrief
+         * @description What is known of a plant's log; `state` is None without one.
+         */
+        ZonesBrief: {
+            /** State */
+            state: ("not_an_hour" | "cannot_tell" | "well" | "named") | null;
+        };
+        /**
+         * ZonesIn
+         * @description A log that waits, said what it is, with its plant's drawing.
+         */
+        ZonesIn: {
+            mapping: components["schemas"]["ZoneMappingModel"];
+            parts: components["schemas"]["PartsModel"];
+        };
+        /**
+         * ZonesOut
+         * @description A multi-zone visit's log, read.
+         */
+        ZonesOut: {
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "not_an_hour" | "cannot_tell" | "well" | "named";
+            /** Kept Minutes */
+            kept_minutes: number;
+            /** Unit */
+            unit: string;
+            /** Combination */
+            combination: string;
+            /** Carried */
+            carried: string[];
+            /** Beliefs */
+            beliefs: components["schemas"]["ZoneBeliefOut"][];
+            /** Something Else */
+            something_else: number;
+            /** Signs */
+            signs: components["schemas"]["ZoneSignOut"][];
+            /** Rooms */
+            rooms: components["schemas"]["ZoneRoomOut"][];
+            frames: components["schemas"]["ZoneFramesOut"];
+            plan: components["schemas"]["StoreyPlan"];
+            /** Remarks */
+            remarks: string[];
         };
     };
     responses: {
@@ -9315,6 +9759,197 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ChangesOut"];
+                };
+            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    receive_api_visits__visit_id__zones_logs__log_id__put: {
+        parameters: {
+            query?: {
+                zone_minutes?: number;
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+                log_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ZoneLookOut"];
+                };
+            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    read_api_visits__visit_id__zones_logs__log_id__read_post: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+                log_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ZonesIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ZonesOut"] | null;
+                };
+            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    zones_api_visits__visit_id__zones_get: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ZonesOut"] | null;
+                };
+            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    drawing_api_systems__system_id__zones_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                system_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartsModel"] | null;
+                };
+            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    draw_api_systems__system_id__zones_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                system_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PartsModel"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartsModel"] | null;
                 };
             };
             400: components["responses"]["Refused400"];

@@ -26,11 +26,10 @@ RUNG_K = degrees_f(5)
 """A rung this far from its design is off: a coil's class, its frost and a gauge make up less."""
 SURELY = 0.95
 """A suspect is named beside numbers that are right only from here: many looks go into a room, and
-each of them errs. At 0.9 one healthy cooler in twenty was called ill, at 0.95 half of that, and of
-the ill two in a hundred more are left unnamed."""
+each errs. At 0.9 one healthy cooler in twenty was called ill, at 0.95 half of that."""
 WELL = 0.65
 """A rung or a feed off its window is the design's own spread where nothing wrong is believed so
-much: 11 of 640 healthy coolers are called ill so, 18 without it, and no ill one more goes unnamed."""
+much: 11 of 640 healthy coolers are called ill so, 18 without it; no ill one more goes unnamed."""
 HELD = frozenset({"cycling", "flooded"})
 """Head-pressure controls: they hold the head over the weather, at a setting of their own."""
 NEEDED = ("box_air_temp", "suction_pressure", "evaporator_outlet_temp")
@@ -168,9 +167,8 @@ def _starves(ground: Ground, room: ColdRoom) -> Finding | None:
 
 
 def _is_usual(ground: Ground, sign: str) -> bool:
-    """Whether rooms of such a design show this in this weather, by the table where there is one:
-    a coil boils lower the colder its condenser stands. So it is where all that was read and seen
-    together says that nothing is wrong.
+    """Whether rooms of such a design show this in this weather, by the table where there is one,
+    or all that was read and seen together says that nothing is wrong.
     """
     found = ground.measured.get(sign)
     if ground.weighing is None or found is None:

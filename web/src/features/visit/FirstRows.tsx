@@ -2,7 +2,7 @@ import type { FileLook, FileMapping, Vocabulary } from '../../api/types'
 
 type FirstRowsProps = { look: FileLook; mapping: FileMapping; vocabulary: Vocabulary }
 
-/** The first rows as they stand in the file, each column under what it is taken for. */
+/** A log’s first rows, each column under the point it is taken for. */
 export function FirstRows({ look, mapping, vocabulary }: FirstRowsProps) {
   const labels = new Map(vocabulary.points.map((row) => [row.key, row.label]))
   const taken = (name: string) => {
@@ -10,16 +10,29 @@ export function FirstRows({ look, mapping, vocabulary }: FirstRowsProps) {
     const column = mapping.columns.find((one) => one.name === name)
     return column?.point ? `${labels.get(column.point) ?? column.point}, ${column.unit}` : ''
   }
+  return <TableStart heading={look.heading} rows={look.rows} titles={look.titles} taken={taken} />
+}
+
+type TableProps = {
+  heading: string[]
+  rows: string[][]
+  titles: string[]
+  /** What a column is taken for, in words; nothing where it is left out. */
+  taken: (name: string) => string
+}
+
+/** The first rows as they stand in the file. */
+export function TableStart({ heading, rows, titles, taken }: TableProps) {
   return (
     <figure className="mb-3">
       <figcaption className="mb-1 text-soft">
-        {look.titles.length > 0 ? `Over the table: ${look.titles.join(' · ')}` : 'As it begins'}
+        {titles.length > 0 ? `Over the table: ${titles.join(' · ')}` : 'As it begins'}
       </figcaption>
       <div className="overflow-x-auto border border-rule" aria-label="First rows">
         <table className="font-mono text-[0.85rem] whitespace-nowrap">
           <thead>
             <tr>
-              {look.heading.map((name) => (
+              {heading.map((name) => (
                 <th
                   key={name}
                   data-taken={taken(name) !== ''}
@@ -30,7 +43,7 @@ export function FirstRows({ look, mapping, vocabulary }: FirstRowsProps) {
               ))}
             </tr>
             <tr className="border-b border-rule">
-              {look.heading.map((name) => (
+              {heading.map((name) => (
                 <th key={name} scope="col" className="px-2 py-1 text-left font-normal">
                   {name}
                 </th>
@@ -38,9 +51,9 @@ export function FirstRows({ look, mapping, vocabulary }: FirstRowsProps) {
             </tr>
           </thead>
           <tbody>
-            {look.rows.slice(0, 3).map((row, i) => (
+            {rows.slice(0, 3).map((row, i) => (
               <tr key={i}>
-                {look.heading.map((name, j) => (
+                {heading.map((name, j) => (
                   <td key={name} className="px-2 py-1 tabular-nums">
                     {row[j] ?? ''}
                   </td>

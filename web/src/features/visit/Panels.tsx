@@ -9,6 +9,7 @@ import { later } from '../../lib/later'
 const BurstPad = later(async () => (await import('./dose/BurstPad')).BurstPad)
 const ChangeOfMind = later(async () => (await import('./ChangeOfMind')).ChangeOfMind)
 const DoneCard = later(async () => (await import('./DoneCard')).DoneCard)
+const ZoneImport = later(async () => (await import('./zones/ZoneImport')).ZoneImport)
 const ImportCard = later(async () => (await import('./ImportCard')).ImportCard)
 const Instruments = later(async () => (await import('./Instruments')).Instruments)
 const SettingsPanel = later(async () => (await import('./circuit/SettingsPanel')).SettingsPanel)
@@ -65,6 +66,7 @@ function Open({ visit, vocabulary, units, nudge, panel, probe, onPanel }: Props)
   if (panel === 'ways') return <WaysCard {...{ visit, units, onClose }} />
   if (panel === 'tests') return <TestsPanel {...{ visit, units, onClose }} first={probe} />
   if (panel === 'work') return <WorkCard {...{ visit, vocabulary, units, onClose }} />
+  if (panel === 'import' && visit.zones) return <ZoneImport {...{ visit, units, onClose }} />
   if (panel === 'import') return <ImportCard {...{ visit, vocabulary, onClose }} />
   if (panel === 'instruments') {
     return (

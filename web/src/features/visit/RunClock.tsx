@@ -11,6 +11,7 @@ const AGO = [0, 10, 20, 30]
 
 /** How long the system has run and since when nothing was changed: what settling counts from. */
 export function RunClock({ visit, units, now }: Props) {
+  if (visit.zones) return null // its log says when it ran
   if (visit.running_since === null) {
     return (
       <div className="flex flex-wrap items-center gap-2">

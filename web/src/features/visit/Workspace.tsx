@@ -22,7 +22,7 @@ import { nudgeOf } from './NudgeCard'
 import { OrderRail } from './order/OrderRail'
 import { Panels, type PanelName } from './Panels'
 import { note, type Kind } from './RunClock'
-import { drawingsOf, Stage, type Drawing } from './stage/Stage'
+import { drawingsOf, Stage, usualDrawing, type Drawing } from './stage/Stage'
 import { Wait } from './stage/Wait'
 import { Strip } from './stage/Strip'
 import { NextTab } from './tabs/NextTab'
@@ -50,7 +50,7 @@ export function Workspace({ visit, vocabulary }: Props) {
   const [chosen, setTab] = useState<Tab | null>(null)
   const tab = chosen ?? (nudge || visit.circuit ? 'Next' : 'Why')
   const [drawing, setDrawing] = useState<Drawing>(
-    visit.circuit_is_open && visit.tests > 0 ? 'Film' : visit.vehicle ? 'Balance' : 'Loop',
+    visit.circuit_is_open && visit.tests > 0 ? 'Film' : usualDrawing(visit),
   )
   const [panel, setPanel] = useState<PanelName | null>(null)
   const [probe, setProbe] = useState('')
@@ -189,6 +189,7 @@ export function Workspace({ visit, vocabulary }: Props) {
                 wait={
                   <Wait visit={visit} onRead={() => document.getElementById('callout')?.focus()} />
                 }
+                onRead={() => setPanel('import')}
                 onProbe={instruments}
                 onPlace={(channel, point) =>
                   writeOn(visit.id, 'placements', { channel, point }, units)

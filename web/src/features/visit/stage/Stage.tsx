@@ -8,9 +8,10 @@ const TargetMap = later(async () => (await import('../TargetMap')).TargetMap)
 const TightnessFilm = later(async () => (await import('../tests/TightnessFilm')).TightnessFilm)
 const Balance = later(async () => (await import('../Balance')).Balance)
 const HeatLine = later(async () => (await import('../HeatLine')).HeatLine)
+const ZonePlan = later(async () => (await import('../zones/ZonePlan')).ZonePlan)
 const Strips = later(async () => (await import('../Strips')).Strips)
 
-export const DRAWINGS = ['Balance', 'Loop', 'Heat', 'Strips', 'Target map', 'Film'] as const
+export const DRAWINGS = ['Plan', 'Balance', 'Loop', 'Heat', 'Strips', 'Target map', 'Film'] as const
 export type Drawing = (typeof DRAWINGS)[number]
 
 type Props = {
@@ -21,12 +22,13 @@ type Props = {
   /** What is waited for, as an arc over the drawing. */
   wait: ReactNode
   onDrawing: (drawing: Drawing) => void
+  onRead: () => void
   onProbe: (key: string) => void
   onPlace: (channel: string, point: string) => void
 }
 
 /** The display: the Loop with its numbers; or the strips, or the target map, in its place. */
-export function Stage({ visit, drawing, foot, wait, onDrawing, onProbe, onPlace }: Props) {
+export function Stage({ visit, drawing, foot, wait, onDrawing, onRead, onProbe, onPlace }: Props) {
   return (
     <div data-stage-area className="flex h-full min-h-0 flex-col">
       <div
@@ -35,6 +37,8 @@ export function Stage({ visit, drawing, foot, wait, onDrawing, onProbe, onPlace 
         <Suspense fallback={null}>
           {drawing === 'Strips' ? (
             <Strips visit={visit} />
+          ) : drawing === 'Plan' && visit.zones ? (
+            <ZonePlan visit={visit} onRead={onRead} />
           ) : drawing === 'Balance' && visit.vehicle ? (
             <Balance of={visit.vehicle} />
           ) : drawing === 'Heat' && visit.heat ? (
@@ -73,14 +77,21 @@ export function Stage({ visit, drawing, foot, wait, onDrawing, onProbe, onPlace 
 
 /** The drawings of a visit: the film only where tests are to be shown, the line where it heats. */
 export function drawingsOf(visit: Standing): readonly Drawing[] {
-  const hasTarget = !visit.heat && !visit.vehicle && !visit.room
+  const hasTarget = !visit.heat && !visit.vehicle && !visit.room && !visit.zones
   const shown = {
+    Plan: visit.zones !== null,
     Balance: visit.vehicle !== null,
     Film: visit.tests > 0,
     Heat: visit.heat !== null,
     'Target map': hasTarget,
   }
   return DRAWINGS.filter((name) => !(name in shown) || shown[name as keyof typeof shown])
+}
+
+/** The drawing that a visit begins with, by its kind of plant. */
+export function usualDrawing(visit: Standing): Drawing {
+  if (visit.zones) return 'Plan'
+  return visit.vehicle ? 'Balance' : 'Loop'
 }
 
 type DrawingsProps = { of: Drawing; among: readonly Drawing[]; onDrawing: (of: Drawing) => void }

@@ -2,6 +2,7 @@ import type { Standing, Units, Vocabulary } from '../../../api/types'
 import { HeatBalance } from '../HeatBalance'
 import { RoomRungs } from '../RoomRungs'
 import { VehicleTests } from '../VehicleTests'
+import { ZoneWhy } from '../zones/ZoneWhy'
 import { Suspects } from '../Suspects'
 import { Besides, Reasons } from '../Reasons'
 
@@ -45,6 +46,7 @@ export function WhyTab({ visit, vocabulary, units, onForm, onChanges }: Props) {
       {visit.heat && <HeatBalance heat={visit.heat} />}
       {visit.room && <RoomRungs room={visit.room} />}
       {visit.vehicle && <VehicleTests of={visit.vehicle} />}
+      {visit.zones && <ZoneWhy visit={visit} />}
       <Reasons visit={visit} assessment={visit.assessment} onForm={onForm} onChanges={onChanges} />
       <Suspects {...{ visit, vocabulary, units }} />
       <Besides assessment={visit.assessment} />

@@ -1,0 +1,61 @@
+"""Multi-zone plants: a log looked at, read, shown; the drawing of parts."""
+
+from typing import Annotated
+
+from fastapi import APIRouter, Query, Request
+
+from nudge.api.access import UnitsIn, WorkshopIn
+from nudge.presenters.zone_files import (
+    PartsModel,
+    ZoneLookOut,
+    ZonesIn,
+    parts_out,
+    zone_look_out,
+)
+from nudge.presenters.zones import ZonesOut, zones_out
+
+router = APIRouter(prefix="/api")
+
+
+@router.put("/visits/{visit_id}/zones/logs/{log_id}")
+async def receive(
+    workshop: WorkshopIn,
+    visit_id: str,
+    log_id: str,
+    request: Request,
+    zone_minutes: Annotated[int, Query(ge=-900, le=900)] = 0,
+) -> ZoneLookOut:
+    """Send the file itself as the body; the answer is what it looks like."""
+    return zone_look_out(
+        await workshop.zones.receive(visit_id, log_id, request.stream(), zone_minutes)
+    )
+
+
+@router.post("/visits/{visit_id}/zones/logs/{log_id}/read")
+def read(
+    workshop: WorkshopIn, units: UnitsIn, visit_id: str, log_id: str, body: ZonesIn
+) -> ZonesOut | None:
+    """Read a log that waits; a second one of a visit is laid over the first."""
+    workshop.zones.read(visit_id, log_id, body.mapping.mapping(), body.parts.parts())
+    return zones(workshop, units, visit_id)
+
+
+@router.get("/visits/{visit_id}/zones")
+def zones(workshop: WorkshopIn, units: UnitsIn, visit_id: str) -> ZonesOut | None:
+    """A visit's log, read; null where it has none."""
+    found = workshop.zones.of_visit(visit_id)
+    return None if found is None else zones_out(found, units)
+
+
+@router.get("/systems/{system_id}/zones")
+def drawing(workshop: WorkshopIn, system_id: str) -> PartsModel | None:
+    """A plant's drawing; null where nobody drew it."""
+    found = workshop.zones.drawing(system_id)
+    return None if found is None else parts_out(found)
+
+
+@router.put("/systems/{system_id}/zones")
+def draw(workshop: WorkshopIn, system_id: str, body: PartsModel) -> PartsModel | None:
+    """Keep a plant's drawing; logs of its open visits are read by it again."""
+    workshop.zones.draw(system_id, body.parts())
+    return drawing(workshop, system_id)

@@ -1,0 +1,1 @@
+"""Multi-zone plants, read by their log."""

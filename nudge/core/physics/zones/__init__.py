@@ -1,0 +1,1 @@
+"""A multi-zone plant as its log tells of it: points, parts, and the log itself."""

@@ -1,0 +1,147 @@
+"""Multi-zone logs and drawings as they come in over the wire."""
+
+from collections.abc import Mapping
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, Field
+
+from nudge.contract.strict import Number, Strict, YesNo
+from nudge.core.multizone.headings import ZoneColumn, left_out
+from nudge.core.physics.zones.parts import STEPS, IndoorUnit, Parts, parts_of
+from nudge.core.physics.zones.points import ZONE_POINTS
+from nudge.instruments.text_table import TableForm
+from nudge.instruments.zone_files import ZoneMapping
+from nudge.presenters.imports import Named
+from nudge.services.zones import ZonesLookedAt
+
+
+class ZoneColumnModel(Strict):
+    """One column: part and point, none leaves it out."""
+
+    name: Named
+    part: Named = ""
+    point: Named = ""
+    unit: Named = ""
+
+
+class WrittenModel(Strict):
+    """How the table is written."""
+
+    encoding: Literal["utf-8", "utf-16", "utf-16-le", "utf-16-be"] = "utf-8"
+    skip: Annotated[int, Field(ge=0, le=40)] = 0
+    has_unit_row: YesNo = False
+    delimiter: Annotated[str, Field(strict=True, min_length=1, max_length=1)] = ","
+
+
+class ZoneMappingModel(Strict):
+    """How a multi-zone log is to be read."""
+
+    time: Named
+    time_form: Literal["iso", "epoch_s", "epoch_ms", "month_first", "day_first", "elapsed"]
+    zone_minutes: Annotated[int, Field(ge=-900, le=900)]
+    columns: Annotated[list[ZoneColumnModel], Field(max_length=512)]
+    written: WrittenModel = WrittenModel()
+    starts_ms: Annotated[int, Field(ge=0, le=4_102_444_800_000)] = 0
+    codes: Mapping[Named, Mapping[Named, Number]] = Field(default_factory=dict)
+
+    def mapping(self) -> ZoneMapping:
+        """As the log is read by it."""
+        return ZoneMapping(
+            self.time,
+            self.time_form,
+            self.zone_minutes,
+            tuple(ZoneColumn(c.name, c.part, c.point, c.unit) for c in self.columns),
+            TableForm(**self.written.model_dump()),
+            self.starts_ms,
+            self.codes,
+        )
+
+
+class RoomModel(Strict):
+    """An indoor unit as it is drawn: capacity in W, lengths in m, whatever the units."""
+
+    key: Named
+    name: Named
+    capacity_w: Annotated[Number, Field(gt=0, le=100_000)] | None = None
+    lift_m: Annotated[Number, Field(ge=-120, le=120)] = 0.0
+    length_m: Annotated[Number, Field(ge=0, le=400)] | None = None
+    liquid_mm: Annotated[Number, Field(gt=0, le=60)] | None = None
+    storey: Annotated[int, Field(ge=-9, le=99)] = 0
+    ports: Annotated[int, Field(ge=1, le=4)] = 1
+    group: Named = ""
+    shut_steps: Annotated[Number, Field(ge=0, le=4000)] = 0.0
+    wide_steps: Annotated[Number, Field(gt=0, le=4000)] = STEPS
+
+
+class PartsModel(Strict):
+    """A plant's drawing."""
+
+    refrigerant: Named
+    rooms: Annotated[list[RoomModel], Field(min_length=1)]
+    capacity_w: Annotated[Number, Field(gt=0, le=500_000)] | None = None
+    factory_charge_kg: Annotated[Number, Field(gt=0, le=300)] | None = None
+    recovers_heat: YesNo = False
+
+    def parts(self) -> Parts:
+        """As the core has it. Raises: CoreError."""
+        return parts_of(
+            self.refrigerant,
+            [IndoorUnit(**room.model_dump()) for room in self.rooms],
+            capacity_w=self.capacity_w,
+            factory_charge_kg=self.factory_charge_kg,
+            recovers_heat=self.recovers_heat,
+        )
+
+
+class ZonesIn(Strict):
+    """A log that waits, said what it is, with its plant's drawing."""
+
+    mapping: ZoneMappingModel
+    parts: PartsModel
+
+
+class ZonePointOut(BaseModel):
+    """A point a column may be."""
+
+    key: str
+    label: str
+    of: Literal["outdoor", "room"]
+
+
+class ZoneLookOut(BaseModel):
+    """The beginning of a log, what it is taken for, its plant's drawing, what to ask."""
+
+    id: str
+    heading: list[str]
+    rows: list[list[str]]
+    titles: list[str]
+    mapping: ZoneMappingModel
+    parts: PartsModel
+    questions: list[str]
+    missing: list[str]
+    """Points that no column is."""
+    remembered: bool
+    points: list[ZonePointOut]
+
+
+def zone_look_out(of: ZonesLookedAt) -> ZoneLookOut:
+    """A look at a log."""
+    look = of.look
+    return ZoneLookOut(
+        id=of.log_id,
+        heading=list(look.heading),
+        rows=[list(row) for row in look.rows],
+        titles=list(look.titles),
+        mapping=ZoneMappingModel.model_validate(look.mapping, from_attributes=True),
+        parts=parts_out(of.parts),
+        questions=[*look.questions, *of.unfit],
+        missing=left_out(look.mapping.columns),
+        remembered=of.remembered,
+        points=[
+            ZonePointOut(key=row.key, label=row.label, of=row.of) for row in ZONE_POINTS.values()
+        ],
+    )
+
+
+def parts_out(parts: Parts) -> PartsModel:
+    return PartsModel.model_validate(parts, from_attributes=True)

@@ -1,0 +1,253 @@
+"""A multi-zone plant over the wire: its plan, its log thinned for the slider, what it comes to."""
+
+from bisect import bisect_left
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from math import isnan
+from statistics import fmean
+
+from nudge.core.checks.table import CHECKS
+from nudge.core.language.said import Measure
+from nudge.core.language.units import Quantity, UnitSystem, from_si, unit_label
+from nudge.core.multizone.patterns import NONE, PATTERNS
+from nudge.core.multizone.reading import State, ZoneReading, called_alone
+from nudge.core.multizone.signs import PLANT_SIGNS, ROOM_SIGNS, ZoneSign
+from nudge.core.multizone.weigh import ZoneTable, zone_table
+from nudge.core.physics.zones.log import ZoneLog
+from nudge.core.physics.zones.parts import Parts
+from nudge.core.physics.zones.points import MODES, OUTDOOR
+from nudge.presenters.drawing.storeys import StoreyPlan, storey_plan
+from nudge.services.zones import ZonesOfVisit
+
+FRAMES = 480
+"""The slider's moments: a day by three minutes."""
+_MODE_WORDS = {code: word.replace("_", " ") for word, code in MODES.items()}
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ZoneSignOut:
+    """A number off the log, opened: how it is worked out, and what is usual where nothing is
+    wrong.
+    """
+
+    key: str
+    label: str
+    text: str
+    formula: str
+    usual: str
+    is_off: bool
+    """Out of what is usual, by twice its spread."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ZoneBeliefOut:
+    """What may be wrong, where, and how much it is believed; what parts it from its like."""
+
+    label: str
+    parts: list[str]
+    percent: float
+    sentence: str
+    look_alikes: list[str]
+    parted_by: str
+    check: str
+    check_label: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ZoneRoomOut:
+    """A room over the log's moments; None is a gap. `valve` in shares of its way."""
+
+    key: str
+    name: str
+    wants: list[float | None]
+    has: list[float | None]
+    valve: list[float | None]
+    calls: list[bool]
+    worst: float
+    """How far it was off lately while it called, in the unit shown."""
+    signs: list[ZoneSignOut]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ZoneFramesOut:
+    """The log's moments [ms since 1970] with what the outdoor unit did."""
+
+    at_ms: list[float]
+    hz: list[float | None]
+    boils: list[float | None]
+    condenses: list[float | None]
+    mode: list[str]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ZonesOut:
+    """A multi-zone visit's log, read."""
+
+    state: State
+    kept_minutes: int
+    unit: str
+    combination: str
+    carried: list[str]
+    """The parts that carry what leads."""
+    beliefs: list[ZoneBeliefOut]
+    something_else: float
+    """What is left of certainty [%]."""
+    signs: list[ZoneSignOut]
+    rooms: list[ZoneRoomOut]
+    frames: ZoneFramesOut
+    plan: StoreyPlan
+    remarks: list[str]
+
+
+def zones_out(of: ZonesOfVisit, units: UnitSystem) -> ZonesOut:
+    """Everything a screen shows of a plant's log."""
+    reading, parts = of.reading, of.parts
+    moments = _moments(of.log)
+    table = zone_table()
+    combination = parts.combination
+    shown = reading.shown
+    return ZonesOut(
+        state=reading.decision.state,
+        kept_minutes=int(of.log.kept_s // 60),
+        unit=unit_label(Quantity.TEMPERATURE, units),
+        combination="" if combination is None else f"{combination:.0%}",
+        carried=list(reading.decision.parts) if reading.decision.state == "named" else [],
+        beliefs=[_belief(one.carried, one.belief, parts) for one in shown],
+        something_else=round(100 * (1 - sum(one.belief for one in shown)), 1)
+        if reading.beliefs
+        else 0.0,
+        signs=_signs(reading.signs.plant, PLANT_SIGNS, _usual(reading, table, "plant"), units),
+        rooms=_by_worst(
+            reading,
+            [
+                _room(room.key, of, moments, table, units)
+                for room in parts.rooms
+                if room.key in reading.signs.rooms
+            ],
+        ),
+        frames=_frames(of.log, moments, units),
+        plan=storey_plan(parts),
+        remarks=list(of.remarks),
+    )
+
+
+def _belief(carried: Sequence[tuple[str, str]], belief: float, parts: Parts) -> ZoneBeliefOut:
+    rows = [PATTERNS[key] for key, _ in carried] or [PATTERNS[NONE]]
+    last = rows[-1]
+    return ZoneBeliefOut(
+        label=" and ".join(called_alone(pair, parts) for pair in carried) or last.label,
+        parts=[part for _, part in carried],
+        percent=round(100 * min(belief, 0.99), 1),
+        sentence=" ".join(row.sentence for row in rows),
+        look_alikes=[PATTERNS[key].label for key in last.look_alikes],
+        parted_by=last.parted_by,
+        check=last.check,
+        check_label=CHECKS[last.check].label if last.check else "",
+    )
+
+
+def _by_worst(reading: ZoneReading, rooms: Sequence[ZoneRoomOut]) -> list[ZoneRoomOut]:
+    """What carries the trouble first, then the room that is off furthest: a phone begins there."""
+    carried = {part for _, part in reading.named}
+    return sorted(rooms, key=lambda room: (room.key not in carried, -room.worst))
+
+
+def _usual(reading: ZoneReading, table: ZoneTable, whose: str) -> Mapping[str, tuple[float, float]]:
+    return table.rows[reading.signs.way][whose][NONE][0]
+
+
+def _signs(
+    found: Mapping[str, float],
+    rows: Mapping[str, ZoneSign],
+    usual: Mapping[str, tuple[float, float]],
+    units: UnitSystem,
+) -> list[ZoneSignOut]:
+    signs = []
+    for key, row in rows.items():
+        if key not in found:
+            continue
+        value, about = found[key], usual.get(key)
+        signs.append(
+            ZoneSignOut(
+                key=key,
+                label=row.label,
+                text=_text(value, row, units),
+                formula=row.formula,
+                usual=""
+                if about is None
+                else f"{_text(about[0], row, units)} ± {_text(2 * about[1], row, units, True)}",
+                is_off=about is not None and abs(value - about[0]) > 2 * about[1],
+            )
+        )
+    return signs
+
+
+def _text(value: float, row: ZoneSign, units: UnitSystem, is_spread: bool = False) -> str:
+    if row.quantity is not None:
+        quantity = Quantity.TEMPERATURE_DIFFERENCE if is_spread else row.quantity
+        return Measure(value, quantity).text(units)
+    if row.formula.startswith("share") or row.key == "combination":
+        return f"{value:.0%}"
+    return f"{value:.0f} Hz" if row.key == "hz" else f"{value:.2f}"
+
+
+def _moments(log: ZoneLog) -> list[int]:
+    """Samples at even moments of its length."""
+    first, last = log.times_s[0], log.times_s[-1]
+    count = min(FRAMES, len(log.times_s))
+    step = (last - first) / max(count - 1, 1)
+    found = (bisect_left(log.times_s, first + step * i) for i in range(count))
+    return list(dict.fromkeys(min(i, len(log.times_s) - 1) for i in found))
+
+
+def _thinned(column: Sequence[float] | None, moments: Sequence[int]) -> list[float | None]:
+    if column is None:
+        return [None] * len(moments)
+    return [None if isnan(column[i]) else round(column[i], 1) for i in moments]
+
+
+def _degrees(
+    column: Sequence[float] | None, moments: Sequence[int], units: UnitSystem
+) -> list[float | None]:
+    return [
+        None if value is None else round(from_si(value, Quantity.TEMPERATURE, units), 1)
+        for value in _thinned(column, moments)
+    ]
+
+
+def _room(
+    key: str, of: ZonesOfVisit, moments: Sequence[int], table: ZoneTable, units: UnitSystem
+) -> ZoneRoomOut:
+    log, unit = of.log, of.parts.room(key)
+    steps = _thinned(log.column(key, "valve_steps"), moments)
+    calls = _thinned(log.column(key, "calls"), moments)
+    wants = _degrees(log.column(key, "set_point"), moments, units)
+    has = _degrees(log.column(key, "room_temp"), moments, units)
+    lately = [
+        abs(now - wanted)
+        for now, wanted, call in list(zip(has, wants, calls, strict=True))[-len(moments) // 4 :]
+        if now is not None and wanted is not None and call
+    ]
+    return ZoneRoomOut(
+        key=key,
+        name=unit.name,
+        wants=wants,
+        has=has,
+        valve=[None if v is None else round(v / unit.wide_steps, 2) for v in steps],
+        calls=[value is not None and value > 0 for value in calls],
+        worst=round(fmean(lately), 1) if lately else 0.0,
+        signs=_signs(
+            of.reading.signs.rooms[key], ROOM_SIGNS, _usual(of.reading, table, "beside"), units
+        ),
+    )
+
+
+def _frames(log: ZoneLog, moments: Sequence[int], units: UnitSystem) -> ZoneFramesOut:
+    modes = _thinned(log.column(OUTDOOR, "mode"), moments)
+    return ZoneFramesOut(
+        at_ms=[log.times_s[i] * 1000 for i in moments],
+        hz=_thinned(log.column(OUTDOOR, "compressor_hz"), moments),
+        boils=_degrees(log.column(OUTDOOR, "evaporating_temp"), moments, units),
+        condenses=_degrees(log.column(OUTDOOR, "condensing_temp"), moments, units),
+        mode=["" if m is None else _MODE_WORDS.get(int(m), "") for m in modes],
+    )

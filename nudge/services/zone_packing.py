@@ -1,0 +1,66 @@
+"""A multi-zone log packed into bytes and back, its signs and its parts as JSON, each versioned."""
+
+import json
+import zlib
+from array import array
+from collections.abc import Mapping
+from dataclasses import asdict
+from typing import Any
+
+from nudge.core.language.errors import CoreError
+from nudge.core.multizone.signs import ZoneSigns
+from nudge.core.physics.zones.log import ZoneLog
+from nudge.core.physics.zones.parts import IndoorUnit, Parts, parts_of
+from nudge.core.physics.zones.points import Address
+
+VERSION = 1
+LEVEL = 6
+
+
+def packed(log: ZoneLog) -> bytes:
+    """Times as doubles, columns as floats: 0.1 K and a step need no more."""
+    head = {"version": VERSION, "rows": len(log.times_s), "columns": [list(a) for a in log.columns]}
+    body = array("d", log.times_s).tobytes()
+    body += b"".join(array("f", column).tobytes() for column in log.columns.values())
+    return zlib.compress(json.dumps(head).encode() + b"\n" + body, LEVEL)
+
+
+def unpacked(data: bytes) -> ZoneLog:
+    """The log back. Raises: CoreError, for a version this Nudge does not know."""
+    text, _, body = zlib.decompress(data).partition(b"\n")
+    head = json.loads(text)
+    if head["version"] != VERSION:
+        raise CoreError("log", f"This log was packed by another version: {head['version']}.")
+    rows = head["rows"]
+    times: array[float] = array("d")
+    times.frombytes(body[: 8 * rows])
+    columns: dict[Address, array[float]] = {}
+    for i, (part, point) in enumerate(head["columns"]):
+        start = 8 * rows + 4 * rows * i
+        column: array[float] = array("f")
+        column.frombytes(body[start : start + 4 * rows])
+        columns[part, point] = column
+    return ZoneLog(times, columns)
+
+
+def signs_data(signs: ZoneSigns, kept_s: float) -> dict[str, Any]:
+    return {"version": VERSION, "kept_s": kept_s, **asdict(signs)}
+
+
+def signs_from(data: Mapping[str, Any]) -> tuple[ZoneSigns, float]:
+    """Signs and how much of their log counts [s]."""
+    return ZoneSigns(data["way"], data["plant"], data["rooms"]), float(data["kept_s"])
+
+
+def parts_data(parts: Parts) -> dict[str, Any]:
+    return asdict(parts)
+
+
+def parts_from(data: Mapping[str, Any]) -> Parts:
+    """A drawing from its JSON. Raises: CoreError."""
+    rooms = [IndoorUnit(**room) for room in data["rooms"]]
+    return parts_of(data["refrigerant"], rooms, **_but(data, "refrigerant", "rooms"))
+
+
+def _but(data: Mapping[str, Any], *names: str) -> dict[str, Any]:
+    return {key: value for key, value in data.items() if key not in names}

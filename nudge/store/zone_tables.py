@@ -1,0 +1,34 @@
+"""Logs of multi-zone plants, whole, and the drawings of their parts."""
+
+from datetime import datetime
+from typing import Any
+
+from sqlalchemy import ForeignKey
+from sqlalchemy.orm import Mapped, mapped_column
+
+from nudge.store.tables import Base
+
+
+class ZoneDrawing(Base):
+    """A plant's parts, as they were last confirmed."""
+
+    __tablename__ = "zone_drawings"
+
+    system_id: Mapped[str] = mapped_column(ForeignKey("systems.id"), primary_key=True)
+    parts: Mapped[dict[str, Any]]
+    updated_at: Mapped[datetime]
+
+
+class ZoneLogRow(Base):
+    """The log of a visit: its columns packed, what was read off them, in core units."""
+
+    __tablename__ = "zone_logs"
+
+    visit_id: Mapped[str] = mapped_column(ForeignKey("visits.id"), primary_key=True)
+    files: Mapped[dict[str, Any]]
+    """What it came from: file names and moments, in order."""
+    signs: Mapped[dict[str, Any]]
+    """The signs, in core units, with their version, and how much of the log counts [s]."""
+    remarks: Mapped[dict[str, Any]]
+    data: Mapped[bytes]
+    taken_at: Mapped[datetime]

@@ -1,0 +1,126 @@
+"""A multi-zone plant's log over the wire: looked at, read, remembered, drawn, said everywhere."""
+
+import io
+
+from pypdf import PdfReader
+
+from nudge.demo.skerrow_zones import LIBRARY, LOGS, SCHOOL
+from tests.temporary import WithClient
+
+LIBRARY_LOG, SCHOOL_LOG = LOGS / LIBRARY.file, LOGS / SCHOOL.file
+
+
+class ZonesTest(WithClient):
+    def zones(self, visit, **query):
+        answer = self.http.get(f"/api/visits/{visit}/zones", params=query)
+        self.assertEqual(answer.status_code, 200, answer.text[:300])
+        return answer.json()
+
+    def opened(self, system=SCHOOL.system_id, visit="z1"):
+        body = {"id": visit, "system_id": system, "complaint": "Warm"}
+        answer = self.http.post("/api/visits", json=body)
+        self.assertIn(answer.status_code, (200, 201), answer.text[:300])
+        return visit
+
+    def looked(self, visit, data, log="log-1", status=200):
+        answer = self.http.put(f"/api/visits/{visit}/zones/logs/{log}", content=data)
+        self.assertEqual(answer.status_code, status, answer.text[:400])
+        return answer.json()
+
+    def read(self, visit, look, status=200):
+        at = f"/api/visits/{visit}/zones/logs/{look['id']}/read"
+        answer = self.http.post(at, json={"mapping": look["mapping"], "parts": look["parts"]})
+        self.assertEqual(answer.status_code, status, answer.text[:400])
+        return answer.json()
+
+    def test_the_demos_two_plants_are_read_as_their_story(self):
+        library, school = self.zones(LIBRARY.visit_id), self.zones(SCHOOL.visit_id)
+        self.assertEqual((library["state"], library["carried"]), ("named", ["outdoor"]))
+        self.assertEqual(library["beliefs"][0]["label"], "Low charge")
+        self.assertEqual((school["state"], school["carried"]), ("named", ["2.2"]))
+        self.assertEqual(school["beliefs"][0]["label"], "Music: valve has lost its steps")
+        self.assertEqual(school["rooms"][0]["key"], "2.2")  # what carries it comes first
+        for found in (library, school):
+            told = sum(one["percent"] for one in found["beliefs"]) + found["something_else"]
+            self.assertAlmostEqual(told, 100, delta=1.5)
+            self.assertEqual(len(found["frames"]["at_ms"]), len(found["rooms"][0]["has"]))
+            boxes = {box["key"] for box in found["plan"]["rooms"]}
+            self.assertEqual(boxes, {room["key"] for room in found["rooms"]})
+
+    def test_every_screen_and_paper_says_the_same(self):
+        visit = self.http.get(f"/api/visits/{LIBRARY.visit_id}").json()
+        decision = visit["assessment"]["decision"]
+        self.assertEqual(
+            (decision["headline"], decision["advice"]), ("Low charge.", "do_not_charge")
+        )
+        today = self.http.get("/api/today").json()
+        self.assertIn("Low charge.", str(today))
+        for path in ("report.pdf?whom=customer", "report.pdf", "slip.pdf"):
+            data = self.http.get(f"/api/visits/{LIBRARY.visit_id}/{path}").content
+            pages = PdfReader(io.BytesIO(data)).pages
+            words = " ".join(page.extract_text() for page in pages)
+            self.assertNotIn("add refrigerant", words.lower(), path)
+            if "customer" not in path:
+                self.assertIn("Low charge.", words, path)
+
+    def test_a_log_is_looked_at_read_and_remembered(self):
+        visit = self.opened()
+        self.assertIsNone(self.http.get(f"/api/visits/{visit}/zones").json())
+        look = self.looked(visit, SCHOOL_LOG.read_bytes())
+        self.assertEqual(
+            (look["remembered"], look["missing"]), (False, ["Low pressure", "High pressure"])
+        )
+        self.assertEqual(look["titles"], ["Service log"])
+        self.assertEqual(look["parts"]["rooms"][1]["name"], "Music")  # the plant was drawn before
+        found = self.read(visit, look)
+        self.assertEqual(found["carried"], ["2.2"])
+        self.assertTrue(self.looked(visit, SCHOOL_LOG.read_bytes(), "log-2")["remembered"])
+
+    def test_a_drawing_is_guessed_from_the_headings_where_nobody_drew_it(self):
+        self.http.post("/api/sites", json={"id": "s9", "name": "Slip House"})
+        plate = {"id": "p9", "site_id": "s9", "name": "Roof plant", "refrigerant": "R-410A",
+                 "metering_device": "eev", "application": "multi_zone"}  # fmt: skip
+        made = self.http.post("/api/systems", json=plate)
+        self.assertIn(made.status_code, (200, 201), made.text[:300])
+        look = self.looked(self.opened("p9", "z9"), LIBRARY_LOG.read_bytes())
+        rooms = look["parts"]["rooms"]
+        self.assertEqual(
+            [(r["key"], r["storey"]) for r in rooms][:3], [("6.1", 6), ("6.2", 6), ("5.1", 5)]
+        )
+        self.read("z9", look)
+        kept = self.http.get("/api/systems/p9/zones").json()
+        self.assertEqual(len(kept["rooms"]), 11)
+
+    def test_a_drawing_that_does_not_fit_says_where_and_may_be_changed(self):
+        drawing = self.http.get(f"/api/systems/{SCHOOL.system_id}/zones").json()
+        drawing["rooms"] = [*drawing["rooms"][:5], {"key": "9.9", "name": "Attic"}]
+        answer = self.http.put(f"/api/systems/{SCHOOL.system_id}/zones", json=drawing)
+        self.assertEqual(answer.status_code, 200, answer.text[:300])
+        look = self.looked(self.opened(), SCHOOL_LOG.read_bytes())
+        told = " ".join(look["questions"])
+        self.assertIn("does not tell of 9.9", told)
+        self.assertIn("has no 1.3", told)
+        drawing["rooms"].append(drawing["rooms"][0])
+        twice = self.http.put(f"/api/systems/{SCHOOL.system_id}/zones", json=drawing)
+        self.assertEqual(twice.status_code, 422)
+        self.assertIn("2.1", twice.text)
+
+    def test_under_an_hour_is_not_judged(self):
+        head, *rows = SCHOOL_LOG.read_text("utf-8").split("\n")
+        visit = self.opened()
+        text = "\n".join([head, *rows[:62]])
+        found = self.read(visit, self.looked(visit, text.encode()))
+        self.assertEqual((found["state"], found["beliefs"]), ("not_an_hour", []))
+        said = self.http.get(f"/api/visits/{visit}").json()["assessment"]["decision"]
+        self.assertEqual(said["headline"], "Not an hour yet.")
+
+    def test_what_is_no_log_and_what_is_closed_are_refused(self):
+        visit = self.opened()
+        refused = self.looked(visit, b"Time,Suction\n2026-07-01 12:00:00,118\n", status=422)
+        self.assertIn("number in their heading", refused["errors"][0]["message"])
+        look = self.looked(visit, SCHOOL_LOG.read_bytes())
+        look["mapping"]["columns"] = [c | {"point": ""} for c in look["mapping"]["columns"]]
+        self.read(visit, look, 422)
+        self.looked("nowhere", SCHOOL_LOG.read_bytes(), status=404)
+        self.visits.close(visit)
+        self.looked(visit, SCHOOL_LOG.read_bytes(), "late", 409)

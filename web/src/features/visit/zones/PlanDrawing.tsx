@@ -1,0 +1,136 @@
+import type { Zones } from '../../../api/types'
+
+type Props = { zones: Zones; frame: number }
+
+/** Strokes the storeys as they are laid out: each room want against is, its valve, its pipe lit. */
+export function PlanDrawing({ zones, frame }: Props) {
+  const { plan, frames } = zones
+  const rooms = new Map(zones.rooms.map((room) => [room.key, room]))
+  const runs = (frames.hz[frame] ?? 0) > 0
+  const [x = 0, y = 0, width = 0, height = 0] = plan.plant
+  return (
+    <svg
+      viewBox={`0 0 ${plan.width} ${plan.height}`}
+      role="img"
+      aria-label={`The plant on its storeys. ${spoken(zones, frame)}`}
+      className="mx-auto block h-full max-h-full w-full"
+      fill="none"
+    >
+      {plan.storeys.map(([floor, name], i) => (
+        <g key={`${name}-${i}`}>
+          <path d={`M20 ${floor}H${plan.width - 20}`} stroke="var(--rule)" strokeWidth="2" />
+          <text x={18} y={floor - 10} fontSize="22" fill="var(--ink-soft)">
+            {name}
+          </text>
+        </g>
+      ))}
+      <path
+        d={pathOf(plan.riser)}
+        stroke={runs ? 'var(--low)' : 'var(--rule-strong)'}
+        strokeWidth="8"
+        strokeDasharray={runs ? undefined : '4 8'}
+      />
+      <g data-part="outdoor" data-carries={zones.carried.includes('outdoor')}>
+        <rect
+          {...{ x, y, width, height }}
+          rx="6"
+          fill="var(--ground)"
+          stroke={zones.carried.includes('outdoor') ? 'var(--alarm)' : 'var(--ink)'}
+          strokeWidth={zones.carried.includes('outdoor') ? 7 : 3}
+        />
+        <text x={x + 12} y={y + 28} fontSize="24" fill="var(--ink)" fontWeight="bold">
+          {runs ? `${frames.hz[frame]} Hz` : 'at rest'}
+        </text>
+        <text x={x + 12} y={y + 49} fontSize="17" fill="var(--ink-soft)">
+          {frames.mode[frame]}
+        </text>
+        <text x={x + 12} y={y + 69} fontSize="17" fill="var(--ink-soft)">
+          {frames.boils[frame] ?? '–'} / {frames.condenses[frame] ?? '–'} {zones.unit}
+        </text>
+      </g>
+      {plan.rooms.map((box) => {
+        const room = rooms.get(box.key)
+        const calls = room?.calls[frame] ?? false
+        const valve = room?.valve[frame] ?? null
+        const carries = zones.carried.includes(box.key)
+        return (
+          <g key={box.key} data-part={box.key} data-carries={carries}>
+            <path
+              d={pathOf(box.pipe)}
+              stroke={calls && runs ? 'var(--low)' : 'var(--rule-strong)'}
+              strokeWidth={valve === null ? 3 : 3 + 7 * valve}
+              strokeDasharray={calls ? undefined : '4 7'}
+            />
+            <rect
+              x={box.x}
+              y={box.y}
+              width={box.width}
+              height={box.height}
+              rx="4"
+              fill="var(--ground)"
+              stroke={carries ? 'var(--alarm)' : 'var(--rule-strong)'}
+              strokeWidth={carries ? 7 : 2}
+            />
+            <text x={box.x + 10} y={box.y + 21} fontSize="18" fill="var(--ink-soft)">
+              {short(box.name, box.width)}
+            </text>
+            <text
+              x={box.x + 10}
+              y={box.y + 53}
+              fontSize="34"
+              fontWeight="bold"
+              fill="var(--ink)"
+              className="tabular-nums"
+            >
+              {room?.has[frame]?.toFixed(1) ?? '–'}
+              <tspan dx="8" fontSize="18" fontWeight="normal" fill="var(--ink-soft)">
+                {room?.wants[frame] == null ? '' : `wants ${room.wants[frame].toFixed(1)}`}
+              </tspan>
+            </text>
+            <ValveBar box={box} valve={valve} calls={calls} />
+          </g>
+        )
+      })}
+    </svg>
+  )
+}
+
+type BarProps = { box: Zones['plan']['rooms'][number]; valve: number | null; calls: boolean }
+
+/** How far a room’s valve is open: a bar along the foot of its box. */
+function ValveBar({ box, valve, calls }: BarProps) {
+  const width = box.width - 20
+  const y = box.y + box.height - 13
+  return (
+    <g>
+      <rect x={box.x + 10} y={y} width={width} height={8} stroke="var(--rule-strong)" />
+      {valve !== null && (
+        <rect
+          x={box.x + 10}
+          y={y}
+          width={Math.max(width * Math.min(valve, 1), 0)}
+          height={8}
+          fill={calls ? 'var(--ink)' : 'var(--rule-strong)'}
+        />
+      )}
+    </g>
+  )
+}
+
+function pathOf(points: number[][]): string {
+  return points.map(([x, y], i) => `${i === 0 ? 'M' : 'L'}${x} ${y}`).join('')
+}
+
+function short(name: string, width: number): string {
+  const most = Math.floor((width - 20) / 9.5)
+  return name.length > most ? `${name.slice(0, most - 1)}…` : name
+}
+
+function spoken(zones: Zones, frame: number): string {
+  return zones.rooms
+    .slice(0, 6)
+    .map(
+      (room) => `${room.name} ${room.has[frame] ?? 'not read'}, wants ${room.wants[frame] ?? ''}`,
+    )
+    .join('; ')
+}
