@@ -15,9 +15,9 @@ from statistics import fmean, pstdev
 from typing import Any
 
 from nudge.core.multizone.patterns import NONE
-from nudge.core.multizone.weigh import PAIRED
+from nudge.core.multizone.weigh import BESIDE, PAIRED
 from nudge.plant.zones.built import FAMILIES
-from tools.zones import ZoneMet, cases, met_all
+from tools.zones import ZoneMet, cases, couples, met_all
 
 EACH = 8
 KEPT = Path("build/zones")
@@ -47,6 +47,7 @@ def met_of(family: str, each: int) -> list[ZoneMet]:
     if path.exists():
         return list(pickle.loads(path.read_bytes()))
     found = met_all(cases(family, each, "table"))
+    found += met_all(couples(family, each, "table"))
     KEPT.mkdir(parents=True, exist_ok=True)
     path.write_bytes(pickle.dumps(found))
     return found
@@ -56,7 +57,7 @@ def table_data(met: Iterable[ZoneMet]) -> dict[str, Any]:
     """The table's JSON from what was met."""
     kept: dict[tuple[str, str, str, int], list[Mapping[str, float]]] = defaultdict(list)
     for one in met:
-        pattern = one.carried[0][0] if one.carried else NONE
+        pattern = BESIDE.join(one.case.faults) or NONE
         parts = {part for _, part in one.carried}
         half = int(one.case.bad > 0.5)
         way = one.signs.way

@@ -128,6 +128,22 @@ def cases(family: str, each: int, seed: str) -> list[ZoneCase]:
     return found
 
 
+def couples(family: str, each: int, seed: str) -> list[ZoneCase]:
+    """Every charge that is wrong with every valve that is, evenly bad."""
+    return [
+        ZoneCase(
+            family,
+            ("cooling", "mixed")[n % 3 == 2],
+            (charge, valve),
+            (n + 0.5) / each,
+            f"{seed}{family}{charge}{valve}{n}",
+        )
+        for charge in CHARGES
+        for valve in VALVES
+        for n in range(each)
+    ]
+
+
 def pairs(family: str, count: int, seed: str) -> list[ZoneCase]:
     """A charge that is wrong and a valve that is, together."""
     rng = Random(f"pairs {seed}{family}")

@@ -54,7 +54,8 @@ class BodyLimit:
 
 def _streamed(scope: Scope) -> bool:
     """A file on its way in is written to disk as it comes; its route has its own limit."""
-    is_file = "/imports/" in scope["path"] or scope["path"] == "/api/workshop/all"
+    path = scope["path"]
+    is_file = "/imports/" in path or "/zones/logs/" in path or path == "/api/workshop/all"
     return scope["method"] == "PUT" and is_file
 
 

@@ -30,6 +30,7 @@ class Upload:
 UPLOADS: tuple[Upload, ...] = (
     Upload("/photos", ("application/octet-stream", "image/")),
     Upload("/imports/", ("application/octet-stream", "text/csv")),
+    Upload("/zones/logs/", ("application/octet-stream", "text/csv", "text/plain")),
     Upload("/workshop/all", ("application/octet-stream", "application/vnd.sqlite3")),
     Upload("/bundles", ("application/octet-stream", "application/zip")),
 )

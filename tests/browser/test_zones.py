@@ -5,7 +5,6 @@ from playwright.sync_api import expect
 from nudge.demo.skerrow_zones import LIBRARY, LOGS, SCHOOL
 from tests.browser.support import HAND, BrowserTest, calm
 from tests.browser.test_other_plant import closed_in_the_hand
-from tests.browser.test_winter import close_and_print
 
 
 class ZonesTest(BrowserTest):
@@ -28,7 +27,11 @@ class ZonesTest(BrowserTest):
         expect(moment).to_have_text(ended)
         patterns = page.get_by_role("list", name="Patterns")
         expect(patterns.locator("[data-pattern]").first).to_contain_text("Power off and on")
-        close_and_print(self, page, self.nudge.url, SCHOOL.visit_id)
+        page.keyboard.press("c")  # no gauge was on it: nothing dangerous is left open
+        expect(page.get_by_role("button", name="Open again").first).to_be_visible()
+        for copy in ("customer", "file"):
+            at = f"{self.nudge.url}/api/visits/{SCHOOL.visit_id}/report.pdf?whom={copy}"
+            self.assertTrue(page.request.get(at).body().startswith(b"%PDF"))
 
     def test_a_log_is_read_in_by_keyboard_and_its_columns_are_shown(self):
         page = self.open("/")
@@ -36,7 +39,7 @@ class ZonesTest(BrowserTest):
         self.assertTrue(page.request.post(f"{self.nudge.url}/api/visits", data=body).ok)
         page = self.open("/visits/read-in")
         calm(page)
-        page.keyboard.press("f")
+        page.get_by_role("button", name="Read its log").press("Enter")
         panel = page.get_by_role("dialog", name="Read the plant’s log")
         panel.locator("input[type=file]").set_input_files(LOGS / LIBRARY.file)
         expect(panel.get_by_text("6.1: room, °C")).to_be_visible()

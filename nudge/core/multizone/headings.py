@@ -181,15 +181,29 @@ def code_of(point: str, word: str) -> float | None:
     return None if known is None else float(known)
 
 
+INSTEAD: Mapping[str, str] = MappingProxyType(
+    {
+        "low_pressure": "evaporating_temp",
+        "evaporating_temp": "low_pressure",
+        "high_pressure": "condensing_temp",
+        "condensing_temp": "high_pressure",
+    }
+)
+"""Of these two one is enough: the other is worked out."""
+
+
 def left_out(columns: Sequence[ZoneColumn]) -> list[str]:
     """Points that nothing in a log is: of the plant, and of every room."""
     have = {(c.part, c.point) for c in columns}
     rooms = {c.part for c in columns if c.part and c.part != OUTDOOR}
-    missing = [
-        r.label for r in ZONE_POINTS.values() if r.of == "outdoor" and (OUTDOOR, r.key) not in have
-    ]
+    missing = []
     for row in ZONE_POINTS.values():
         lacks = [room for room in sorted(rooms) if (room, row.key) not in have]
         if row.of == "room" and lacks:
             missing.append(f"{row.label} of {', '.join(lacks)}")
+        elif row.of == "outdoor" and not have & {
+            (OUTDOOR, row.key),
+            (OUTDOOR, INSTEAD.get(row.key, "")),
+        }:
+            missing.append(row.label)
     return missing

@@ -24,6 +24,8 @@ PAIRED = ("wrong_port",)
 """What two rooms carry together: one is served in the other's place."""
 BOTH = 0.25
 """Two things at once are met so much less often than their priors together."""
+BESIDE = "+"
+"""Between two patterns in the name of a row of both."""
 _SHAPE = lgamma((NU + 1) / 2) - lgamma(NU / 2) - 0.5 * log(NU * pi)
 
 Row = Mapping[str, tuple[float, float]]
@@ -100,16 +102,15 @@ class _Read:
         yield ()
         plant, rooms = self._rows["plant"], self._rows["room"]
         for key in plant:
-            if key != NONE and PATTERNS[key].of == "plant":
+            if key != NONE and key in PATTERNS and PATTERNS[key].of == "plant":
                 yield ((key, OUTDOOR),)
         for part in self._rooms:
-            yield from (((key, part),) for key in rooms if key not in PAIRED)
+            yield from (((key, part),) for key in rooms if key in PATTERNS and key not in PAIRED)
             yield from self._pairs(part)
             for charge in OF_CHARGE:
-                if charge in plant:
-                    yield from (
-                        ((charge, OUTDOOR), (valve, part)) for valve in OF_VALVES if valve in rooms
-                    )
+                for valve in OF_VALVES:
+                    if f"{charge}{BESIDE}{valve}" in rooms:
+                        yield ((charge, OUTDOOR), (valve, part))
 
     def _pairs(self, part: str) -> Iterator[Carried]:
         """What a room carries together with another: its row is the first half, the other's the
@@ -121,13 +122,13 @@ class _Read:
 
     def weight(self, carried: Carried) -> float:
         """Log of prior and likelihood together, but for what every hypothesis has alike."""
-        of_plant = next((key for key, part in carried if part == OUTDOOR), "")
-        of_rooms = [(key, part) for key, part in carried if part != OUTDOOR]
-        main = of_plant or (of_rooms[0][0] if of_rooms else NONE)
+        keys = list(dict.fromkeys(key for key, _ in carried))
+        main = BESIDE.join(keys) or NONE
         by_plant, by_rooms = self._temper
+        of_rooms = [part for _, part in carried if part != OUTDOOR]
         rooms = sum(
-            self._room("room", key, part, half) - self._room("beside", NONE, part)
-            for half, (key, part) in enumerate(of_rooms)
+            self._room("room", main, part, half) - self._room("beside", NONE, part)
+            for half, part in enumerate(of_rooms)
         )
         plant = self._signs("plant", main, "", self._plant)
         return log(self._prior(carried)) + by_plant * plant + by_rooms * rooms

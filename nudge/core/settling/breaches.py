@@ -43,7 +43,7 @@ def is_standing(case: Case) -> bool:
 
 
 def application(case: Case, targets: Targets) -> Said | None:
-    return case.behaviour.not_judged
+    return None if case.context.zones is not None else case.behaviour.not_judged
 
 
 NO_AMPS = 0.5

@@ -41,6 +41,7 @@ const inDialog = (target: EventTarget | null) =>
   target instanceof Element && target.closest('[role="dialog"]') !== null
 
 function isTyping(target: EventTarget | null): boolean {
+  if (target instanceof HTMLInputElement && target.type === 'range') return false // arrows move it
   return (
     target instanceof HTMLElement &&
     (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName))
