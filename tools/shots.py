@@ -89,7 +89,7 @@ SHOTS = (
     Shot("nudge-hand", "/visits/pottery-now", HAND, key="v"),
     Shot("order", "/visits/pottery-now", key="c"),
     Shot("visit-look", "/visits/ferry-hall-now"),
-    Shot("opened", "/visits/seed-library-now", click="[data-number=superheat] button"),
+    Shot("visit-zones", "/visits/seed-library-hot-week"),
     Shot("pocket", "/pocket", pocket=_RUNNING),
     Shot("workshop", "/workshop"),
     Shot("visit-live", "/visits/radio-room-live"),
@@ -102,6 +102,8 @@ SHOTS = (
     ),
 )
 EXTRA = (
+    Shot("opened", "/visits/seed-library-now", click="[data-number=superheat] button"),
+    Shot("visit-zones-hand-night", "/visits/seed-library-hot-week", HAND, theme="night"),
     Shot("order-hand-night", "/visits/pottery-now", HAND, theme="night", key="e"),
     Shot("visit-tests-hand-night", "/visits/kitchen-valve-live", HAND, theme="night"),
     Shot("callout-misheard", "/visits/net-loft-now", typed="suckt 118 liq 800 sl 52 ll"),

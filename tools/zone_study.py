@@ -76,7 +76,11 @@ def tell(title: str, found: dict[str, list[tuple[ZoneMet, ZoneReading]]]) -> Non
         [(reading.beliefs[0].belief, _is_right(one, reading)) for one, reading in (*faults, *well)]
     )
     named = sum(reading.decision.state == "named" for _, reading in well)
-    two = sum(set(one.carried) <= set(reading.named) for one, reading in both)
+    pairs_seen = [(one, reading) for one, reading in both if one.shows]
+    two = " ".join(
+        _share(sum(set(one.carried) <= set(reading.named) for one, reading in some), some)
+        for some in (pairs_seen, both)
+    )
     moved = sum(
         reading.decision.moves_refrigerant for some in found.values() for _, reading in some
     )
@@ -85,7 +89,7 @@ def tell(title: str, found: dict[str, list[tuple[ZoneMet, ZoneReading]]]) -> Non
     )
     print(
         f"{title}: first {first}, in two {in_two}; calibration {error:.3f}; "
-        f"healthy called ill {_share(named, well)}; both of two named {_share(two, both)}; "
+        f"healthy called ill {_share(named, well)}; both of two named {two}; "
         f"under an hour judged {short}; told to move refrigerant {moved}",
         flush=True,
     )

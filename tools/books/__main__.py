@@ -12,6 +12,7 @@ from tools.books.page import PAGES
 
 CHAPTERS = (
     "names", "physics", "targets", "judging", "deciding", "visits", "testing", "opening", "plant",
+    "zones",
 )  # fmt: skip
 DOCS = Path(__file__).parents[2] / "docs"
 
