@@ -24,6 +24,7 @@ PAIRED = ("wrong_port",)
 """What two rooms carry together: one is served in the other's place."""
 BOTH = 0.25
 """Two things at once are met so much less often than their priors together."""
+AT_REST = frozenset({"valve_leaking", "coil_sensor_off"})
 BESIDE = "+"
 """Between two patterns in the name of a row of both."""
 _SHAPE = lgamma((NU + 1) / 2) - lgamma(NU / 2) - 0.5 * log(NU * pi)
@@ -105,12 +106,18 @@ class _Read:
             if key != NONE and key in PATTERNS and PATTERNS[key].of == "plant":
                 yield ((key, OUTDOOR),)
         for part in self._rooms:
-            yield from (((key, part),) for key in rooms if key in PATTERNS and key not in PAIRED)
+            met = [key for key in rooms if key not in PAIRED and self._may_show(key, part)]
+            yield from (((key, part),) for key in met if key in PATTERNS)
             yield from self._pairs(part)
             for charge in OF_CHARGE:
                 for valve in OF_VALVES:
-                    if f"{charge}{BESIDE}{valve}" in rooms:
+                    if f"{charge}{BESIDE}{valve}" in met:
                         yield ((charge, OUTDOOR), (valve, part))
+
+    def _may_show(self, pattern: str, part: str) -> bool:
+        """Some things show at rest alone: where a room never rested they are not weighed."""
+        at_rest = not set(pattern.split(BESIDE)).isdisjoint(AT_REST)
+        return not at_rest or "shut" in self._rooms[part]
 
     def _pairs(self, part: str) -> Iterator[Carried]:
         """What a room carries together with another: its row is the first half, the other's the
