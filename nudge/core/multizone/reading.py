@@ -16,7 +16,7 @@ from nudge.core.multizone.patterns import (
     SMALLEST_ROOM,
 )
 from nudge.core.multizone.signs import ZoneSigns
-from nudge.core.multizone.weigh import ZoneBelief, ZoneTable, weigh, zone_table
+from nudge.core.multizone.weigh import Carried, ZoneBelief, ZoneTable, weigh, zone_table
 from nudge.core.physics.zones.log import ZoneLog
 from nudge.core.physics.zones.parts import Parts
 from nudge.core.physics.zones.points import OUTDOOR
@@ -65,11 +65,7 @@ class ZoneReading:
     @property
     def named(self) -> tuple[tuple[str, str], ...]:
         """Every pattern at a part that is believed more than not, alone or beside another."""
-        whole: dict[tuple[str, str], float] = {}
-        for one in self.beliefs:
-            for pair in one.carried:
-                whole[pair] = whole.get(pair, 0.0) + one.belief
-        return tuple(pair for pair, belief in whole.items() if belief >= NAMED)
+        return believed(self.beliefs, NAMED)
 
     @property
     def shown(self) -> Sequence[ZoneBelief]:
@@ -109,19 +105,24 @@ def _too_short(kept_s: float) -> ZoneDecision:
 def decided(beliefs: Sequence[ZoneBelief], parts: Parts | None) -> ZoneDecision:
     """What beliefs, the likeliest first, come to."""
     best = beliefs[0]
-    if not best.carried:
-        if best.belief >= LEADS:
-            return ZoneDecision(
-                "well",
-                "Nothing stands out.",
-                PATTERNS[NONE].sentence + " What this log did not pass through, it does not show.",
-                NONE,
-            )
-        best = beliefs[1]
-        return _open(beliefs, best, parts)
-    if best.belief < LEADS:
-        return _open(beliefs, best, parts)
-    return _named(beliefs, best, parts)
+    if not best.carried and best.belief >= LEADS:
+        said = "What this log did not pass through, it does not show."
+        return ZoneDecision(
+            "well", "Nothing stands out.", f"{PATTERNS[NONE].sentence} {said}", NONE
+        )
+    sure = believed(beliefs, LEADS)
+    if best.carried and sure:
+        return _named(beliefs, sure, parts)
+    return _open(beliefs, best if best.carried else beliefs[1], parts)
+
+
+def believed(beliefs: Sequence[ZoneBelief], least: float) -> Carried:
+    """Every pattern at a part that is believed at least so much, alone and beside others."""
+    whole: dict[tuple[str, str], float] = {}
+    for one in beliefs:
+        for pair in one.carried:
+            whole[pair] = whole.get(pair, 0.0) + one.belief
+    return tuple(pair for pair, belief in whole.items() if belief >= least)
 
 
 def _open(beliefs: Sequence[ZoneBelief], best: ZoneBelief, parts: Parts | None) -> ZoneDecision:
@@ -140,25 +141,27 @@ def _open(beliefs: Sequence[ZoneBelief], best: ZoneBelief, parts: Parts | None) 
     )
 
 
-def _named(beliefs: Sequence[ZoneBelief], best: ZoneBelief, parts: Parts | None) -> ZoneDecision:
-    rows = [PATTERNS[pattern] for pattern, _ in best.carried]
-    headline = " · ".join(called_alone(pair, parts) for pair in best.carried)
-    reason = " ".join(row.sentence for row in rows)
-    first = rows[-1]
+def _named(beliefs: Sequence[ZoneBelief], carried: Carried, parts: Parts | None) -> ZoneDecision:
+    rows = [PATTERNS[pattern] for pattern, _ in carried]
+    keys = {row.key for row in rows}
+    headline = " · ".join(called_alone(pair, parts) for pair in carried)
+    reason = " ".join(PATTERNS[key].sentence for key in dict.fromkeys(row.key for row in rows))
+    last = rows[-1]
+    looks = {key for row in rows for key in row.look_alikes} - keys
     alike = sum(
         one.belief
         for one in beliefs
-        if {key for key, _ in one.carried} & {key for row in rows for key in row.look_alikes}
+        if looks & {key for key, _ in one.carried} and not keys & {key for key, _ in one.carried}
     )
-    is_open = first.key in OF_CHARGE and alike > EXCLUDED
-    act = "" if is_open else " ".join(row.act for row in rows)
+    is_open = bool(keys & set(OF_CHARGE)) and alike > EXCLUDED
+    act = "" if is_open else " ".join(dict.fromkeys(row.act for row in rows))
     return ZoneDecision(
         "named",
         f"{headline}.",
-        f"{reason} {first.parted_by}".strip() if is_open else reason,
-        first.key,
-        tuple(dict.fromkeys(part for _, part in best.carried)),
-        first.check,
+        f"{reason} {last.parted_by}".strip() if is_open else reason,
+        last.key,
+        tuple(dict.fromkeys(part for _, part in carried)),
+        last.check,
         act,
         _caution([row.key for row in rows]),
     )
