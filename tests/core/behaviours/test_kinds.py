@@ -170,7 +170,7 @@ class OtherKindsTest(unittest.TestCase):
     def test_a_kind_without_tables_answers_by_windows_and_says_so(self):
         for key, says in (
             ("vehicle", "doors and windows open"),
-            ("multi_zone", "hour of log"),
+            ("multi_zone", "an hour of it at least"),
             ("cold_room", "set point"),
         ):
             with self.subTest(key):
