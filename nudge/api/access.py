@@ -57,3 +57,9 @@ InstrumentsIn = Annotated[Instruments, Depends(_instruments)]
 BookIn = Annotated[Book, Depends(_book)]
 MomentMs = Annotated[int, Query(ge=0, le=4_102_444_800_000)]
 """A moment in milliseconds, up to the year 2100."""
+
+
+def declared_size(request: Request) -> int | None:
+    """How large a body says it is [bytes]; None where it does not."""
+    told = request.headers.get("content-length", "")
+    return int(told) if told.isdigit() else None

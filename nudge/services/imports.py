@@ -65,17 +65,9 @@ class Imports:
         Raises: NotFound, Closed; CoreError, for one too large, a full disk, or no table.
         """
         self._check_open(visit_id)
-        check_size(declared or 0)
-        self._folder.mkdir(mode=FOLDER_MODE, parents=True, exist_ok=True)
-        if shutil.disk_usage(self._folder).free < (declared or 0) + SPARE_BYTES:
-            raise CoreError("file", "There is too little room on the disk for it. Free some first.")
-        path, size = self._path(import_id), 0
+        path = self._path(import_id)
+        size = await take_in(path, declared, body)
         try:
-            with path.open("wb") as file:
-                async for chunk in body:
-                    size += len(chunk)
-                    check_size(size)
-                    file.write(chunk)
             look = look_at(path, zone_minutes)
             if look.mapping.time_form == "elapsed":
                 now_ms = round(self._clock().timestamp() * 1000)
@@ -290,6 +282,28 @@ class Imports:
         return self._folder / f"{sha256(import_id.encode()).hexdigest()[:32]}.part"
 
 
+async def take_in(path: Path, declared: int | None, body: AsyncIterator[bytes]) -> int:
+    """Write a file down as it comes; answers how large it was [bytes].
+
+    Raises: CoreError, for one too large, or a disk without room; nothing of it is left then.
+    """
+    _check_size(declared or 0)
+    path.parent.mkdir(mode=FOLDER_MODE, parents=True, exist_ok=True)
+    if shutil.disk_usage(path.parent).free < (declared or 0) + SPARE_BYTES:
+        raise CoreError("file", "There is too little room on the disk for it. Free some first.")
+    size = 0
+    try:
+        with path.open("wb") as file:
+            async for chunk in body:
+                size += len(chunk)
+                _check_size(size)
+                file.write(chunk)
+    except CoreError:
+        path.unlink(missing_ok=True)
+        raise
+    return size
+
+
 def mapping_of(data: dict[str, Any]) -> FileMapping:
     """A mapping back from its data."""
     return FileMapping(**{**data, "columns": tuple(Column(**c) for c in data["columns"])})
@@ -303,7 +317,7 @@ def _heading_key(look: FileLook) -> str:
     return sha256(json.dumps([look.mapping.shape, *look.heading]).encode()).hexdigest()
 
 
-def check_size(size: int) -> None:
+def _check_size(size: int) -> None:
     if size > MOST_BYTES:
         raise CoreError(
             "file",

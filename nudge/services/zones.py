@@ -31,7 +31,7 @@ from nudge.instruments.zone_files import (
 )
 from nudge.services.clock import Clock
 from nudge.services.errors import Closed, NotFound
-from nudge.services.imports import check_size
+from nudge.services.imports import take_in
 from nudge.services.zone_packing import (
     packed,
     parts_data,
@@ -40,7 +40,7 @@ from nudge.services.zone_packing import (
     signs_from,
     unpacked,
 )
-from nudge.store.database import FOLDER_MODE, Database
+from nudge.store.database import Database
 from nudge.store.live_tables import ColumnMapping
 from nudge.store.repositories import visits as repository
 from nudge.store.repositories import zones as zone_repository
@@ -79,7 +79,12 @@ class Zones:
         self._folder = database.path.parent / "imports"
 
     async def receive(
-        self, visit_id: str, log_id: str, body: AsyncIterator[bytes], zone_minutes: int
+        self,
+        visit_id: str,
+        log_id: str,
+        declared: int | None,
+        body: AsyncIterator[bytes],
+        zone_minutes: int,
     ) -> ZonesLookedAt:
         """Take a log in and look at it.
 
@@ -87,14 +92,9 @@ class Zones:
         """
         with self._database.reading() as session:
             _open_visit(session, visit_id)
-        self._folder.mkdir(mode=FOLDER_MODE, parents=True, exist_ok=True)
-        path, size = self._path(log_id), 0
+        path = self._path(log_id)
+        await take_in(path, declared, body)
         try:
-            with path.open("wb") as file:
-                async for chunk in body:
-                    size += len(chunk)
-                    check_size(size)
-                    file.write(chunk)
             look = look_at_zones(path, zone_minutes)
         except CoreError:
             path.unlink(missing_ok=True)
@@ -163,6 +163,7 @@ class Zones:
                 ZoneLogRow(
                     visit_id=visit_id,
                     files={"files": files},
+                    parts=parts_data(parts),
                     signs=signs_data(signs, log.kept_s),
                     remarks={"remarks": remarks},
                     data=data,
@@ -186,6 +187,7 @@ class Zones:
             )
             for visit_id, log in again.items():
                 kept = session.get_one(ZoneLogRow, visit_id)
+                kept.parts = parts_data(parts)
                 kept.signs = signs_data(signs_of(log, parts), log.kept_s)
 
     def drawing(self, system_id: str) -> Parts | None:
@@ -203,14 +205,12 @@ class Zones:
             if visit is None:
                 raise NotFound("visit", visit_id)
             row = zone_repository.log_of(session, visit_id)
-            drawing = _drawing(session, visit.system)
-        if row is None or drawing is None:
+        if row is None:
             return None
-        log = unpacked(row.data)
         return ZonesOfVisit(
-            log,
-            drawing,
-            _read(row, drawing),
+            unpacked(row.data),
+            parts_from(row.parts),
+            _read(row),
             tuple(row.remarks["remarks"]),
             tuple(row.files["files"]),
         )
@@ -222,13 +222,12 @@ class Zones:
 def zones_of(session: Session, visit: Visit) -> ZoneReading | None:
     """What a visit's log was read as, for its judgement; None without one."""
     row = zone_repository.log_of(session, visit.id)
-    drawing = _drawing(session, visit.system) if row is not None else None
-    return None if row is None or drawing is None else _read(row, drawing)
+    return None if row is None else _read(row)
 
 
-def _read(row: ZoneLogRow, parts: Parts) -> ZoneReading:
+def _read(row: ZoneLogRow) -> ZoneReading:
     signs, kept_s = signs_from(row.signs)
-    return read_zones(signs, kept_s >= HOUR_S, zone_table(), kept_s, parts)
+    return read_zones(signs, kept_s >= HOUR_S, zone_table(), kept_s, parts_from(row.parts))
 
 
 def zone_mapping_of(data: dict[str, Any]) -> ZoneMapping:

@@ -122,3 +122,14 @@ class ZonesTest(WithClient):
         self.looked("nowhere", SCHOOL_LOG.read_bytes(), status=404)
         self.visits.close(visit)
         self.looked(visit, SCHOOL_LOG.read_bytes(), "late", 409)
+
+    def test_a_closed_visit_keeps_the_drawing_of_its_day(self):
+        before = self.zones(SCHOOL.visit_id)
+        self.visits.close(SCHOOL.visit_id)
+        drawing = self.http.get(f"/api/systems/{SCHOOL.system_id}/zones").json()
+        drawing["rooms"] = [room for room in drawing["rooms"] if room["key"] != "2.2"]
+        at = f"/api/systems/{SCHOOL.system_id}/zones"
+        self.assertEqual(self.http.put(at, json=drawing).status_code, 200)
+        self.assertEqual(self.zones(SCHOOL.visit_id), before)
+        visit = self.http.get(f"/api/visits/{SCHOOL.visit_id}").json()
+        self.assertIn("Music", visit["assessment"]["decision"]["headline"])

@@ -4,7 +4,7 @@ from typing import Annotated
 
 from fastapi import APIRouter, Query, Request
 
-from nudge.api.access import UnitsIn, WorkshopIn
+from nudge.api.access import UnitsIn, WorkshopIn, declared_size
 from nudge.presenters.imports import FileLookOut, ImportOut, MappingModel
 from nudge.services.rows import Import
 
@@ -34,12 +34,11 @@ async def receive(
     zone_minutes: Annotated[int, Query(ge=-900, le=900)] = 0,
 ) -> FileLookOut:
     """Send the file itself as the body; the answer is what it looks like."""
-    declared = request.headers.get("content-length", "")
     seen = await workshop.imports.receive(
         visit_id,
         import_id,
         name,
-        int(declared) if declared.isdigit() else None,
+        declared_size(request),
         request.stream(),
         zone_minutes,
     )

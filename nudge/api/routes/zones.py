@@ -4,7 +4,7 @@ from typing import Annotated
 
 from fastapi import APIRouter, Query, Request
 
-from nudge.api.access import UnitsIn, WorkshopIn
+from nudge.api.access import UnitsIn, WorkshopIn, declared_size
 from nudge.presenters.zone_files import (
     PartsModel,
     ZoneLookOut,
@@ -26,8 +26,9 @@ async def receive(
     zone_minutes: Annotated[int, Query(ge=-900, le=900)] = 0,
 ) -> ZoneLookOut:
     """Send the file itself as the body; the answer is what it looks like."""
+    size = declared_size(request)
     return zone_look_out(
-        await workshop.zones.receive(visit_id, log_id, request.stream(), zone_minutes)
+        await workshop.zones.receive(visit_id, log_id, size, request.stream(), zone_minutes)
     )
 
 

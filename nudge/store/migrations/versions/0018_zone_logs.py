@@ -19,6 +19,7 @@ def upgrade() -> None:
         'zone_logs',
         sa.Column('visit_id', sa.String(), sa.ForeignKey('visits.id'), primary_key=True),
         sa.Column('files', sa.JSON(), nullable=False),
+        sa.Column('parts', sa.JSON(), nullable=False),
         sa.Column('signs', sa.JSON(), nullable=False),
         sa.Column('remarks', sa.JSON(), nullable=False),
         sa.Column('data', sa.LargeBinary(), nullable=False),

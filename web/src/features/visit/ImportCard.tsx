@@ -1,8 +1,9 @@
 import { useState } from 'react'
-import { NoAnswer, Refused, api } from '../../api/client'
+import { api, send } from '../../api/client'
 import { queryClient, useImports } from '../../api/queries'
-import type { FileLook, FileMapping, Import, Problem, Visit, Vocabulary } from '../../api/types'
+import type { FileLook, FileMapping, Import, Visit, Vocabulary } from '../../api/types'
 import { newId } from '../../lib/ids'
+import { ownZone } from '../../lib/zone'
 import { Button } from '../../ui/Button'
 import { Panel } from '../../ui/Panel'
 import { FirstRows } from './FirstRows'
@@ -81,21 +82,10 @@ export function ImportCard({ visit, vocabulary, onClose }: Props) {
   )
 }
 
-async function upload(visitId: string, file: File): Promise<FileLook> {
-  const zone = -new Date().getTimezoneOffset()
-  const path = `/api/visits/${visitId}/imports/${newId()}`
-  let response: Response
-  try {
-    response = await fetch(
-      `${path}?name=${encodeURIComponent(file.name.slice(0, 120))}&zone_minutes=${zone}`,
-      { method: 'PUT', body: file },
-    )
-  } catch {
-    throw new NoAnswer()
-  }
-  if (response.ok) return (await response.json()) as FileLook
-  const answer = (await response.json().catch(() => ({}))) as { errors?: Problem[] }
-  throw new Refused(response.status, answer.errors ?? [])
+function upload(visitId: string, file: File): Promise<FileLook> {
+  const name = encodeURIComponent(file.name.slice(0, 120))
+  const path = `/visits/${visitId}/imports/${newId()}?name=${name}&zone_minutes=${ownZone()}`
+  return send<FileLook>('PUT', path, file)
 }
 
 type ColumnsProps = {

@@ -1,8 +1,9 @@
 import { useState } from 'react'
-import { Refused, api, NoAnswer, got } from '../../../api/client'
+import { api, got, send } from '../../../api/client'
 import { queryClient, visitKey } from '../../../api/queries'
-import type { Problem, Units, Visit, ZoneLook } from '../../../api/types'
+import type { Units, Visit, ZoneLook } from '../../../api/types'
 import { newId } from '../../../lib/ids'
+import { ownZone } from '../../../lib/zone'
 import { Button } from '../../../ui/Button'
 import { Panel } from '../../../ui/Panel'
 import { TableStart } from '../FirstRows'
@@ -87,18 +88,9 @@ export function ZoneImport({ visit, units, onClose }: Props) {
   )
 }
 
-async function upload(visitId: string, file: File): Promise<ZoneLook> {
-  const zone = -new Date().getTimezoneOffset()
-  const path = `/api/visits/${visitId}/zones/logs/${newId()}?zone_minutes=${zone}`
-  let response: Response
-  try {
-    response = await fetch(path, { method: 'PUT', body: file })
-  } catch {
-    throw new NoAnswer()
-  }
-  if (response.ok) return (await response.json()) as ZoneLook
-  const answer = (await response.json().catch(() => ({}))) as { errors?: Problem[] }
-  throw new Refused(response.status, answer.errors ?? [])
+function upload(visitId: string, file: File): Promise<ZoneLook> {
+  const path = `/visits/${visitId}/zones/logs/${newId()}?zone_minutes=${ownZone()}`
+  return send<ZoneLook>('PUT', path, file)
 }
 
 function Asked({ look }: { look: ZoneLook }) {

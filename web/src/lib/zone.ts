@@ -1,0 +1,2 @@
+/** This device’s zone, minutes east of UTC. */
+export const ownZone = () => -new Date().getTimezoneOffset()
