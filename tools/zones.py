@@ -5,7 +5,9 @@ from dataclasses import dataclass
 from random import Random
 
 from nudge.core.multizone.measuring import signs_of
+from nudge.core.multizone.patterns import OF_CHARGE, OF_VALVES
 from nudge.core.multizone.signs import ZoneSigns
+from nudge.core.multizone.weigh import AT_REST
 from nudge.core.physics.zones.log import ZoneLog
 from nudge.core.physics.zones.parts import Parts
 from nudge.plant.zones.built import FAMILIES, Serves, built, oversubscribed
@@ -15,16 +17,6 @@ from nudge.plant.zones.watched import drawn, present, watched
 
 STEP_S, HOURS, MOST_HOURS = 20.0, (1.6, 3.2), 9.0
 SERVES: tuple[Serves, ...] = ("cooling", "mixed", "heating", "cooling")
-AT_REST = ("valve_leaking", "coil_sensor_off")
-"""What shows only while its room rests."""
-CHARGES = ("low_charge", "overcharge")
-VALVES = (
-    "valve_leaking",
-    "valve_stuck_open",
-    "valve_stuck_shut",
-    "valve_lost_steps",
-    "strainer_clogged",
-)
 
 
 @dataclass(frozen=True)
@@ -138,8 +130,8 @@ def couples(family: str, each: int, seed: str) -> list[ZoneCase]:
             (n + 0.5) / each,
             f"{seed}{family}{charge}{valve}{n}",
         )
-        for charge in CHARGES
-        for valve in VALVES
+        for charge in OF_CHARGE
+        for valve in OF_VALVES
         for n in range(each)
     ]
 
@@ -151,7 +143,7 @@ def pairs(family: str, count: int, seed: str) -> list[ZoneCase]:
         ZoneCase(
             family,
             rng.choice(("cooling", "mixed")),
-            (rng.choice(CHARGES), rng.choice(VALVES)),
+            (rng.choice(OF_CHARGE), rng.choice(OF_VALVES)),
             rng.random(),
             f"{seed}{family}pair{n}",
         )

@@ -3,7 +3,7 @@
 import json
 import re
 from collections.abc import Callable, Sequence
-from dataclasses import asdict, replace
+from dataclasses import asdict, dataclass, replace
 from datetime import UTC, datetime
 from itertools import pairwise
 from pathlib import Path
@@ -85,19 +85,9 @@ def _look(
     zone_minutes: int,
     written: TableStart | None,
 ) -> FileLook:
-    columns = {
-        name: [row[i] for row in rows if i < len(row) and row[i] not in ("", "-", "--")]
-        for i, name in enumerate(heading)
-    }
-    questions: list[str] = []
-    time = _time_column(columns)
-    form, is_sure, has_zone = _time_form(columns[time])
-    if not is_sure:
-        questions.append(f"Is {time} day first or month first? Every date in it reads both ways.")
-    if form == "elapsed":
-        questions.append(f"{time} counts from its start. When did it start?")
-    elif not has_zone:
-        questions.append(f"{time} names no time zone. Is it the zone of this device?")
+    columns = _columns(heading, rows)
+    times = guess_times(heading, rows)
+    time, questions = times.name, list(times.questions)
     units = dict(zip(heading, written.units, strict=False)) if written else {}
     mapped: list[Column] = []
     used: set[str] = set()
@@ -111,12 +101,44 @@ def _look(
             if not unit_in(told) and not units_in_cells(columns[name]):
                 questions.append(f"Is {name} in {column.unit}? Guessed from its size.")
         mapped.append(column)
-    mapping = FileMapping(shape, time, form, zone_minutes, tuple(mapped))
+    mapping = FileMapping(shape, time, times.form, zone_minutes, tuple(mapped))
     if written is not None:
         mapping = replace(mapping, **asdict(written.written))
     shown = tuple(tuple(row[: len(heading)]) for row in rows[:5])
     titles = written.titles if written else ()
     return FileLook(tuple(heading), shown, mapping, tuple(questions), titles)
+
+
+@dataclass(frozen=True, slots=True)
+class TimeColumn:
+    """Which column is the time, how it is written, and what has to be asked about it."""
+
+    name: str
+    form: TimeForm
+    questions: tuple[str, ...]
+
+
+def guess_times(heading: Sequence[str], rows: Sequence[Sequence[str]]) -> TimeColumn:
+    """The time of a table. Raises: CoreError, where no column reads as one."""
+    columns = _columns(heading, rows)
+    name = _time_column(columns)
+    form, is_sure, has_zone = _time_form(columns[name])
+    questions = []
+    if not is_sure:
+        questions.append(f"Is {name} day first or month first? Every date in it reads both ways.")
+    if form == "elapsed":
+        questions.append(f"{name} counts from its start. When did it start?")
+    elif not has_zone:
+        questions.append(f"{name} names no time zone. Is it the zone of this device?")
+    return TimeColumn(name, form, tuple(questions))
+
+
+def _columns(heading: Sequence[str], rows: Sequence[Sequence[str]]) -> dict[str, list[str]]:
+    """What each column holds, without its gaps."""
+    return {
+        name: [row[i] for row in rows if i < len(row) and row[i] not in ("", "-", "--")]
+        for i, name in enumerate(heading)
+    }
 
 
 def _time_column(columns: dict[str, list[str]]) -> str:

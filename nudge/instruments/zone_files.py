@@ -17,9 +17,9 @@ from nudge.core.language.errors import CoreError
 from nudge.core.language.units import Quantity
 from nudge.core.multizone.headings import ZoneColumn, ZoneHeadings, code_of, guess_headings
 from nudge.core.physics.zones.log import GAP, ZoneLog
-from nudge.core.physics.zones.points import OUTDOOR, Address, zone_point
-from nudge.instruments.file_look import look_at
-from nudge.instruments.files import MOST_COLUMNS, FileMapping, TimeForm, UnreadableValue, moment_of
+from nudge.core.physics.zones.points import Address, zone_point
+from nudge.instruments.file_look import guess_times
+from nudge.instruments.files import MOST_COLUMNS, TimeForm, UnreadableValue, moment_of
 from nudge.instruments.text_table import LOOK_BYTES, TableForm, open_table, rows_of, table_start
 
 LEAST_ROOMS, MOST_ROWS = 1, 400_000
@@ -73,9 +73,9 @@ def look_at_zones(path: Path, zone_minutes: int = 0) -> ZoneLook:
     if len(table.heading) > MOST_COLUMNS:
         raise CoreError("file", f"It has {len(table.heading)} columns; {MOST_COLUMNS} is the most.")
     told = guess_headings(table.heading, table.units)
-    times = _time_of(path, zone_minutes)
+    times = guess_times(table.heading, table.rows)
     found = ZoneHeadings(
-        tuple(ZoneColumn(c.name) if c.name == times.time else c for c in told.columns),
+        tuple(ZoneColumn(c.name) if c.name == times.name else c for c in told.columns),
         told.questions,
     )
     if len(found.rooms) < LEAST_ROOMS:
@@ -84,19 +84,18 @@ def look_at_zones(path: Path, zone_minutes: int = 0) -> ZoneLook:
             "No column of it is a room's. A room's columns carry its number in their heading.",
         )
     mapping = ZoneMapping(
-        times.time,
-        times.time_form,
+        times.name,
+        times.form,
         zone_minutes,
         _with_units(found.columns, table.heading, table.rows),
         table.written,
-        times.starts_ms,
     )
-    questions = [*found.questions, *_unknown_codes(mapping, table.heading, table.rows)]
+    questions = [
+        *times.questions,
+        *found.questions,
+        *_unknown_codes(mapping, table.heading, table.rows),
+    ]
     return ZoneLook(table.heading, table.rows[:5], table.titles, mapping, tuple(questions))
-
-
-def _time_of(path: Path, zone_minutes: int) -> FileMapping:
-    return look_at(path, zone_minutes).mapping
 
 
 def _with_units(
@@ -307,8 +306,3 @@ def _last_of_each(order: Sequence[int], times: Sequence[float]) -> Iterator[int]
     for place, i in enumerate(order):
         if place + 1 == len(order) or times[order[place + 1]] != times[i]:
             yield i
-
-
-def rooms_in(log: ZoneLog) -> tuple[str, ...]:
-    """The indoor units a log tells of."""
-    return tuple(part for part in log.rooms if part != OUTDOOR)

@@ -99,6 +99,9 @@ class Zones:
         except CoreError:
             path.unlink(missing_ok=True)
             raise
+        if look.mapping.time_form == "elapsed":
+            now_ms = round(self._clock().timestamp() * 1000)
+            look = replace(look, mapping=replace(look.mapping, starts_ms=now_ms))
         with self._database.reading() as session:
             visit = _open_visit(session, visit_id)
             kept = session.get(ColumnMapping, _heading_key(look))

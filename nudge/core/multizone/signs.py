@@ -29,7 +29,7 @@ PLANT_SIGNS: Mapping[str, ZoneSign] = {
     row.key: row
     for row in (
         ZoneSign("hz", "Compressor frequency", "mean frequency [Hz]"),
-        ZoneSign("fast", "At its fastest", "share of the time at 95 % of the plate's top or more"),
+        ZoneSign("fast", "At its fastest", "share of the time at 100 Hz or more"),
         ZoneSign(
             "room_error",
             "Rooms off, by demand",

@@ -7,6 +7,7 @@ import { ownZone } from '../../../lib/zone'
 import { Button } from '../../../ui/Button'
 import { Panel } from '../../../ui/Panel'
 import { TableStart } from '../FirstRows'
+import { TimeFields } from '../TimeFields'
 import { RoomsDrawn } from './RoomsDrawn'
 
 type Props = { visit: Visit; units: Units; onClose: () => void }
@@ -54,6 +55,10 @@ export function ZoneImport({ visit, units, onClose }: Props) {
           className="flex flex-col gap-4"
         >
           <Asked look={look} />
+          <TimeFields
+            times={look.mapping}
+            onChange={(part) => setLook({ ...look, mapping: { ...look.mapping, ...part } })}
+          />
           <TableStart
             heading={look.heading}
             rows={look.rows}
