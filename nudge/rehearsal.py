@@ -29,6 +29,8 @@ MOST_MEMORY = 2_000_000_000
 LEFT_OUT = ("/stream", "/workshop/all", "/guest/", "/{path", "/refrigerants", "/photos/")
 """Routes that do not draw what a bundle brings."""
 UNITS = ("ip", "si")
+PAPER = ".pdf"
+"""Ends what is drawn once, in the first units: it costs ten times what a page does."""
 
 
 def take_in(file: Path, data_folder: Path, only_looks: bool) -> dict[str, Any]:
@@ -87,7 +89,7 @@ def _pages(app: FastAPI, given: dict[str, Any]) -> Iterator[str]:
             continue
         for key in ids[blanks[0]] if blanks else [""]:
             filled = path.replace(f"{{{blanks[0]}}}", key) if blanks else path
-            for units in UNITS:
+            for units in UNITS[:1] if path.endswith(PAPER) else UNITS:
                 yield f"{filled}?units={units}&text=a"
 
 

@@ -54,6 +54,13 @@ class Subject:
         return f"{local:%Y-%m-%d %H:%M} {local.tzname() or ''}".strip()
 
     @property
+    def written(self) -> tuple[str, ...]:
+        """Every letter that can come to stand on its papers, whatever typed it, in no order."""
+        told = (self.visit, self.order, self.passed, self.cylinders, self.tests, self.circuit)
+        more = (self.settings, self.instruments, self.card, [p for p, _ in self.pictures])
+        return tuple(map(repr, (*told, *more)))
+
+    @property
     def place(self) -> str:
         return f"{self.visit.system.site_name}, {self.visit.system.name}"
 

@@ -138,6 +138,12 @@ TOLD = HEAT_TOLD | {
     "vehicle_foot_outlet": "It could not be judged today.",
     "vehicle_exchanged": "It could not be judged today.",
     "vehicle_unread": "Not all three tests were made, so nothing is judged.",
+    "zones_not_an_hour": "What it recorded of itself is shorter than an hour. Such a plant is "
+    "judged from longer.",
+    "zones_named": "What it recorded of itself shows what is most likely wrong:",
+    "zones_open": "What it recorded of itself does not tell yet what is wrong. What would tell is "
+    "named in the file copy.",
+    "zones_well": "Nothing wrong stands out in what it recorded of itself.",
 }
 """And visits on other plant, where charge is not judged either."""
 
@@ -156,6 +162,8 @@ def _told(assessed: AssessOut) -> list[str]:
         found = assessed.diagnosis
         if decision.key == "heat_suspect" and found is not None:
             told.append(found.sentence)
+        if decision.key == "zones_named":
+            told.append(decision.headline)
         return told
     if decision.order == "danger":
         lines.append("The system had to be stopped: it was working outside what is safe for it.")

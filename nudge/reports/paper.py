@@ -1,39 +1,29 @@
 """A page of paper: its fonts, headings, paragraphs, tables and cautions. Millimetres, A4."""
 
 from collections.abc import Sequence
-from pathlib import Path
 
 from fpdf import FPDF
 from fpdf.enums import XPos, YPos
 
-FONTS = Path(__file__).parent / "fonts"
+from nudge.reports.letters import add_fonts
+
 MARGIN, WIDTH, BOTTOM = 16.0, 178.0, 279.0
 INK, SOFT, RULE = (28, 27, 24), (92, 88, 78), (190, 183, 168)
 LOW_HUE, HIGH_HUE, ACCENT = (13, 90, 94), (138, 43, 74), (190, 128, 12)
-_OTHER_SCRIPTS = 0x2E80
-"""From here on letters come from the second font; Arabic and the like are in the first."""
-_JOINED = (0x0590, 0x08FF)
 
 
 class Paper(FPDF):
     """A report being written, top to bottom."""
 
     def __init__(self, title: str, foot: str, everything: Sequence[str]) -> None:
-        """`everything` is the text to come: letters beyond the first font bring in the second."""
+        """`everything` holds every letter to come: it chooses the fonts."""
         super().__init__(format="A4")
         self.foot = foot
         self.set_margins(MARGIN, 14, MARGIN)
         self.set_auto_page_break(True, 18)
         self.set_title(title)
         self.set_creator("Nudge")
-        self.add_font("text", "", FONTS / "text.ttf")
-        self.add_font("text", "B", FONTS / "text-bold.ttf")
-        letters = {ord(letter) for text in everything for letter in text}
-        if any(letter >= _OTHER_SCRIPTS for letter in letters):
-            self.add_font("more", "", FONTS / "more-scripts.ttf")
-            self.set_fallback_fonts(["more"], exact_match=False)
-        if any(_JOINED[0] <= letter <= _JOINED[1] for letter in letters):
-            self.set_text_shaping(True)
+        add_fonts(self, everything)
         self.add_page()
         self.ink()
 

@@ -11,7 +11,8 @@ from nudge.core.language.errors import CoreError
 from nudge.presenters.roll_slip import RollFigure, RollSlipOut, roll_moment
 from nudge.presenters.visits import VisitOut
 from nudge.reports.attached import Subject
-from nudge.reports.paper import FONTS, INK, RULE, SOFT
+from nudge.reports.letters import add_fonts
+from nudge.reports.paper import INK, RULE, SOFT
 
 WIDTHS = (58, 80)
 EDGE = 3.0
@@ -23,32 +24,40 @@ def write_roll(about: Subject, slip: RollSlipOut, width: int) -> bytes:
     """A visit's slip as PDF. Raises: CoreError, for a roll there is no printer for."""
     if width not in WIDTHS:
         raise CoreError("width", f"A roll is {' or '.join(map(str, WIDTHS))} mm wide, not {width}.")
-    long = _Roll(width, LONGEST_MM, about).written(slip)  # first to see how long it comes out
-    cut = _Roll(width, long.get_y() + 2 * EDGE, about, long)
-    return bytes(cut.written(slip).output())
+    roll = _Roll(width, about, slip)
+    roll.written(slip)
+    roll.cut()
+    return bytes(roll.output())
 
 
 class _Roll(FPDF):
     """One slip being written, top to bottom."""
 
     def __init__(
-        self, width: int, height: float, about: Subject, fonts_of: "_Roll | None" = None
+        self,
+        width: int,
+        about: Subject,
+        slip: RollSlipOut,
     ) -> None:
-        super().__init__(format=(width, height))
+        super().__init__(format=(width, LONGEST_MM))
         self.about, self.inner = about, width - 2 * EDGE
         self.set_margins(EDGE, EDGE, EDGE)
         self.set_auto_page_break(False)
         self.set_title(f"Slip: {about.place}")
         self.set_creator("Nudge")
         self.set_creation_date(roll_moment(about.visit))
-        if fonts_of is None:
-            self.add_font("text", "", FONTS / "text.ttf")
-            self.add_font("text", "B", FONTS / "text-bold.ttf")
-        else:
-            self.fonts.update(fonts_of.fonts)  # reading them takes longer than all the rest
+        add_fonts(self, [*about.written, repr(slip)])
         self.add_page()
 
-    def written(self, slip: RollSlipOut) -> "_Roll":
+    def cut(self) -> None:
+        """The roll ends where the writing does: its heights count from the foot of the page."""
+        page, length = self.pages[self.page], self.get_y() + 2 * EDGE
+        down = (LONGEST_MM - length) * self.k
+        assert isinstance(page.contents, bytearray)  # until it is put out
+        page.contents[:0] = f"1 0 0 1 0 {-down:.2f} cm\n".encode()
+        page.set_dimensions(self.w_pt, length * self.k)
+
+    def written(self, slip: RollSlipOut) -> None:
         about, visit = self.about, self.about.visit
         card = about.card.get("name", "")
         if card:
@@ -72,7 +81,6 @@ class _Roll(FPDF):
             for line in slip.instruments:
                 self._words(line, SMALL_PT)
         self._signature()
-        return self
 
     def _words(self, text: str, size: float, bold: bool = False, soft: bool = False) -> None:
         if not text:

@@ -65,21 +65,8 @@ def file_report(subject: Subject) -> bytes:
 
 
 def new_paper(subject: Subject, title: str) -> Paper:
-    visit, order = subject.visit, subject.order
-    everything = [
-        subject.place,
-        visit.complaint,
-        visit.system.note,
-        *(note.text for note in order.notes),
-        *(item.text for item in order.deferred),
-        *(photo.caption for photo in order.photos),
-        *subject.cylinders,
-        *subject.card.values(),
-        *(reason for _, reason, _ in subject.passed),
-        *(step.reason for stage in order.stages for step in stage.steps),
-    ]
-    foot = f"{title} · {cut(subject.place, 70)} · {subject.at(visit.opened_at)}"
-    return Paper(f"{title}: {subject.place}", foot, everything)
+    foot = f"{title} · {cut(subject.place, 70)} · {subject.at(subject.visit.opened_at)}"
+    return Paper(f"{title}: {subject.place}", foot, subject.written)
 
 
 def verdict_lines(visit: VisitOut, at: Callable[[datetime], str] = str) -> list[str]:

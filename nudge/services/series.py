@@ -9,7 +9,7 @@ from nudge.core.language.vocabulary.points import POINTS
 from nudge.core.physics.refrigerant.table import load_table
 from nudge.core.settling.box_log import LABELS, box_events
 from nudge.core.settling.stability import SHORTEST_S, SLOW, USUAL_TAU_S, WINDOW_S
-from nudge.core.settling.trace import Trace, fitted
+from nudge.core.settling.trace import Trace, running_slopes
 from nudge.services.errors import NotFound
 from nudge.store.database import Database
 from nudge.store.repositories import live
@@ -244,15 +244,11 @@ def _steady(trace: TraceRows, bucket_ms: int) -> tuple[tuple[int, int], ...]:
     if trace.key not in limits or bucket_ms > COARSEST_JUDGED_MS:
         return ()
     spans: list[tuple[int, int]] = []
-    first = 0
-    for last, (at, _, _, _) in enumerate(trace.rows):
-        while at - trace.rows[first][0] > WINDOW_S * 500:
-            first += 1
-        piece = trace.rows[first : last + 1]
-        if len(piece) < 4 or piece[-1][0] - piece[0][0] < SHORTEST_S * 500:
+    for first, last, slope in running_slopes(_trace_of(trace.rows), WINDOW_S / 2):
+        at = trace.rows[last][0]
+        if last - first < 3 or at - trace.rows[first][0] < SHORTEST_S * 500:
             continue
-        line = fitted(Trace(tuple(r[0] / 1000 for r in piece), tuple(r[1] for r in piece)))
-        if abs(line.slope) * USUAL_TAU_S > limits[trace.key]:
+        if abs(slope) * USUAL_TAU_S > limits[trace.key]:
             continue
         if spans and at - spans[-1][1] <= max(2 * bucket_ms, LONGEST_GAP_MS):
             spans[-1] = (spans[-1][0], at)

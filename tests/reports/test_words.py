@@ -112,6 +112,11 @@ class WordsTest(WithDatabase):
         self.assertIn("A vehicle a third short passes all three", text)
         self.assertIn("only weighing tells", " ".join(_found(self.subject("launch-van-now"))))
 
+    def test_a_plant_with_many_rooms_is_told_what_its_log_shows(self):
+        told = _found(self.subject("seed-library-hot-week"))
+        self.assertIn("what is most likely wrong:", told[0])
+        self.assertEqual(told[1], "Low charge.")
+
     def test_strips_are_laid_end_to_end_under_their_feed(self):
         visit = "school-lodge-now"
         self.assertIsNone(self.subject(visit).visit.heat.strips)

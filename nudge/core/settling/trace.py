@@ -1,6 +1,6 @@
 """A quantity over time, evenly spaced, and what a straight line makes of it."""
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from math import sqrt
 
@@ -59,6 +59,29 @@ def fitted(trace: Trace) -> FittedLine:
     scatter = sqrt(sum(r * r for r in residuals) / max(n - 2, 1))
     error = scatter / sqrt(spread) if spread else 0.0
     return FittedLine(slope, error, scatter, centre, mean)
+
+
+def running_slopes(trace: Trace, window: float) -> Iterator[tuple[int, int, float]]:
+    """For each value, the first one within `window` [s] of it and the slope between [unit/s].
+
+    As `fitted` has it, by sums that run along: a trace of n values takes n steps.
+    """
+    start, base = trace.seconds[:1], trace.values[:1]
+    sums = [0.0] * 4
+    first = 0
+    for last, (at, value) in enumerate(zip(trace.seconds, trace.values, strict=True)):
+        _add(sums, at - start[0], value - base[0], 1)
+        while at - trace.seconds[first] > window:
+            _add(sums, trace.seconds[first] - start[0], trace.values[first] - base[0], -1)
+            first += 1
+        n, (t, v, tt, tv) = last - first + 1, sums
+        spread = n * tt - t * t
+        yield first, last, (n * tv - t * v) / spread if n > 1 else 0.0
+
+
+def _add(sums: list[float], t: float, v: float, times: int) -> None:
+    for i, term in enumerate((t, v, t * t, t * v)):
+        sums[i] += times * term
 
 
 def residuals_of(trace: Trace) -> Sequence[float]:

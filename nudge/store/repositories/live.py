@@ -29,6 +29,8 @@ class Placed:
 
         Samples that come late, from before a channel was first heard of, sat where it began.
         """
+        if len(self.placements) == 1:  # as most do: asked of every sample there is
+            return self.placements[0]
         holds = [row for row in self.placements if row.since_ms <= at_ms]
         if not holds:
             return min(self.placements, key=lambda row: row.sequence, default=None)

@@ -4,6 +4,8 @@ import unittest
 from math import exp, log, pi, sin
 from random import Random
 
+import numpy as np
+
 from nudge.core.physics.refrigerant.table import load_table
 from nudge.core.settling.hunting import hunts
 from nudge.core.settling.stability import (
@@ -12,7 +14,7 @@ from nudge.core.settling.stability import (
     settling,
     with_differences,
 )
-from nudge.core.settling.trace import Trace, fitted
+from nudge.core.settling.trace import Trace, fitted, running_slopes
 from nudge.instruments.kit import new_kit
 from nudge.plant.acts import start
 from nudge.plant.running import advance
@@ -34,6 +36,24 @@ def judged(value, now: float, **others) -> Settling:
     traces = {"liquid_line_temp": sampled(value, 0, now)}
     traces |= {key: sampled(other, 0, now) for key, other in others.items()}
     return settling(traces, now, 0.0)
+
+
+class SlopesTest(unittest.TestCase):
+    def test_slopes_that_run_along_are_those_of_each_window_by_itself(self):
+        pick, at = Random(4), 1.7e9
+        times, values = [], []
+        for number in range(900):
+            at += pick.choice((1.0, 3.0, 40.0))
+            times.append(at)
+            values.append(5 + pick.gauss(0, 0.3) + number / 500)
+        trace = Trace(tuple(times), tuple(values))
+        for first, last, slope in running_slopes(trace, 120.0):
+            self.assertLessEqual(times[last] - times[first], 120.0)
+            self.assertTrue(first == 0 or times[last] - times[first - 1] > 120.0)
+            if last - first >= 2:
+                there = np.array(times[first : last + 1]) - times[first]
+                alone = np.polyfit(there, values[first : last + 1], 1)[0]
+                self.assertAlmostEqual(slope, alone, places=9)
 
 
 class SettlingTest(unittest.TestCase):

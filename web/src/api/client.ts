@@ -36,7 +36,8 @@ export class Broken extends Error {
 }
 
 const PATIENCE_MS = 15_000
-const FILE_PATIENCE_MS = 120_000
+/** Longer than the server itself gives a file to be checked: its own words come first. */
+const FILE_PATIENCE_MS = 200_000
 
 /** Every route by its path, with the types of what it takes and answers. Ask through `got`. */
 export const api = createClient<paths>({
