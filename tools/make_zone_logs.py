@@ -18,9 +18,12 @@ STEP_S, EVERY, HOURS = 20.0, 3, 5.0
 BEGINS_S = 1_782_900_000.0
 """A summer's morning; the demo moves it to today."""
 MADE = (
-    (LIBRARY, Wrong("low_charge", 0.38), 34.0, "coded", 11),
-    (SCHOOL, Wrong("valve_lost_steps", 0.42, 1), 29.0, "paths", 12),
+    (LIBRARY, LIBRARY.file, (Wrong("low_charge", 0.38),), 34.0, "coded", 11, EVERY),
+    (LIBRARY, "seed-library-in-june.csv", (), 32.0, "coded", 13, 2 * EVERY),
+    (SCHOOL, SCHOOL.file, (Wrong("valve_lost_steps", 0.42, 1),), 29.0, "paths", 12, EVERY),
 )
+"""Of which plant, the file, what is wrong, outdoor air, style, seed, and of how many samples one is
+written."""
 
 
 def plant_of(planned: PlannedPlant, outdoor_c: float, rng: Random) -> ZonePlant:
@@ -45,16 +48,16 @@ def plant_of(planned: PlannedPlant, outdoor_c: float, rng: Random) -> ZonePlant:
 
 def main() -> None:
     LOGS.mkdir(exist_ok=True)
-    for planned, wrong, outdoor_c, style, seed in MADE:
+    for planned, file, wrong, outdoor_c, style, seed, every in MADE:
         rng = Random(seed)
-        running = RunningZones(plant_of(planned, outdoor_c, rng), [wrong], rng, 9.0 * 3600)
+        running = RunningZones(plant_of(planned, outdoor_c, rng), list(wrong), rng, 9.0 * 3600)
         log = watched(running, HOURS, STEP_S, rng)
         first = log.times_s[0]
         thin = ZoneLog(
-            array("d", (BEGINS_S + at - first for at in log.times_s[::EVERY])),
-            {address: column[::EVERY] for address, column in log.columns.items()},
+            array("d", (BEGINS_S + at - first for at in log.times_s[::every])),
+            {address: column[::every] for address, column in log.columns.items()},
         )
-        path = LOGS / planned.file
+        path = LOGS / file
         path.write_text(written(thin, STYLES[style]), "utf-8")
         print(f"{path}: {len(thin.columns)} columns, {len(thin.times_s)} lines")
 

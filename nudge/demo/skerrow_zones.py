@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from datetime import timedelta
 from pathlib import Path
 
-from nudge.core.physics.zones.parts import IndoorUnit, Parts, parts_of
+from nudge.core.physics.zones.parts import IndoorUnit, LiquidPipe, Parts, parts_of
 from nudge.demo.skerrow_live import LiveClock
 from nudge.services.visits import Visits
 from nudge.services.work_order import Work
@@ -28,8 +28,12 @@ class PlannedPlant:
     kw: float
     factory_charge_kg: float
     rooms: tuple[tuple[str, str, float, float, float], ...]
+    pipes: tuple[tuple[float, float], ...]
+    """Its liquid pipes: outside size [mm] and length together [m]."""
     hours_ago: float = 1.0
     """Since its log ended."""
+    well: tuple[str, str, int] | None = None
+    """An earlier visit at which nothing stood out, its log, and how many days ago that was."""
 
     @property
     def parts(self) -> Parts:
@@ -48,6 +52,7 @@ class PlannedPlant:
         return parts_of(
             REFRIGERANT,
             rooms,
+            [LiquidPipe(size, length) for size, length in self.pipes],
             capacity_w=self.kw * 1000,
             factory_charge_kg=self.factory_charge_kg,
         )
@@ -73,6 +78,8 @@ LIBRARY = PlannedPlant(
         ("1.1", "Lobby", 5.6, 38.0, -19.8),
         ("1.2", "Exchange desk", 2.8, 44.0, -19.8),
     ),
+    ((15.875, 22.0), (9.525, 41.0), (6.35, 52.0)),
+    well=("seed-library-in-june", "seed-library-in-june.csv", 41),
 )
 SCHOOL = PlannedPlant(
     "school-classrooms",
@@ -89,6 +96,7 @@ SCHOOL = PlannedPlant(
         ("1.2", "First form", 3.6, 25.0, -6.6),
         ("1.3", "Staff", 2.2, 31.0, -6.6),
     ),
+    ((12.7, 14.0), (9.525, 20.0), (6.35, 30.0)),
 )
 PLANTS = (LIBRARY, SCHOOL)
 
@@ -97,6 +105,15 @@ def set_up_zones(database: Database, clock: LiveClock, visits: Visits) -> None:
     """A visit under way at each plant, its log read."""
     zones, order, today = Zones(database, clock), Work(database, clock, visits), clock.now
     for plant in PLANTS:
+        if plant.well is not None:
+            visit_id, file, days = plant.well
+            clock.now = today - timedelta(days=days)
+            visits.open(visit_id, plant.system_id, "Looked over before summer")
+            order.set_kind(visit_id, "multi_zone_log")
+            zones.keep_file(visit_id, LOGS / file, plant.parts, clock.now.timestamp())
+            clock.now += timedelta(minutes=30)
+            visits.amend(visit_id, lambda *_: None)
+            visits.close(visit_id)
         clock.now = today - timedelta(minutes=25)
         visits.open(plant.visit_id, plant.system_id, plant.complaint)
         order.set_kind(plant.visit_id, "multi_zone_log")

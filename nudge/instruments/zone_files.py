@@ -26,6 +26,8 @@ LEAST_ROOMS, MOST_ROWS = 1, 400_000
 PUT_BACK_S = 600.0
 """A clock that goes back at least so far was put back; less is a line out of order."""
 KEPT_WORDS = 6
+MOST_WORDS = 12
+"""So many unknown words of a point are asked about."""
 _EMPTY = frozenset({"", "-", "--", "nan", "null", "n/a"})
 
 
@@ -51,6 +53,8 @@ class ZoneLook:
     titles: tuple[str, ...]
     mapping: ZoneMapping
     questions: tuple[str, ...]
+    unknown: Mapping[str, tuple[str, ...]]
+    """Words in columns of codes that nobody said the meaning of yet, by point."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -90,12 +94,16 @@ def look_at_zones(path: Path, zone_minutes: int = 0) -> ZoneLook:
         _with_units(found.columns, table.heading, table.rows),
         table.written,
     )
+    unknown = _unknown_codes(mapping, table.heading, table.rows)
     questions = [
         *times.questions,
         *found.questions,
-        *_unknown_codes(mapping, table.heading, table.rows),
+        *(
+            f"{zone_point(point).label} says {', '.join(words[:4])}: what does it mean?"
+            for point, words in unknown.items()
+        ),
     ]
-    return ZoneLook(table.heading, table.rows[:5], table.titles, mapping, tuple(questions))
+    return ZoneLook(table.heading, table.rows[:5], table.titles, mapping, tuple(questions), unknown)
 
 
 def _with_units(
@@ -136,7 +144,8 @@ def _unit_fits(unit: str, quantity: Quantity) -> bool:
 
 def _unknown_codes(
     mapping: ZoneMapping, heading: Sequence[str], rows: Sequence[Sequence[str]]
-) -> list[str]:
+) -> dict[str, tuple[str, ...]]:
+    """The most frequent first."""
     at = {name: i for i, name in enumerate(heading)}
     unknown: dict[str, Counter[str]] = {}
     for column in mapping.columns:
@@ -146,11 +155,10 @@ def _unknown_codes(
             word = row[at[column.name]].strip() if at[column.name] < len(row) else ""
             if word and code_of(column.point, word) is None:
                 unknown.setdefault(column.point, Counter())[word] += 1
-    return [
-        f"{zone_point(point).label} says {', '.join(word for word, _ in words.most_common(4))}: "
-        "what does it mean?"
+    return {
+        point: tuple(word for word, _ in words.most_common(MOST_WORDS))
         for point, words in unknown.items()
-    ]
+    }
 
 
 def read_zone_log(

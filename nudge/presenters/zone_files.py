@@ -7,12 +7,18 @@ from pydantic import BaseModel, Field
 
 from nudge.contract.strict import Number, Strict, YesNo
 from nudge.core.multizone.headings import ZoneColumn, left_out
-from nudge.core.physics.zones.parts import STEPS, IndoorUnit, Parts, parts_of
-from nudge.core.physics.zones.points import ZONE_POINTS
+from nudge.core.physics.zones.parts import STEPS, IndoorUnit, LiquidPipe, Parts, parts_of
+from nudge.core.physics.zones.points import MODES, ZONE_POINTS, ZonePoint
+from nudge.instruments.files import MOST_COLUMNS
 from nudge.instruments.text_table import TableForm
 from nudge.instruments.zone_files import ZoneMapping
+from nudge.instruments.zone_lines import ZoneLine
 from nudge.presenters.imports import Named
+from nudge.presenters.moments import Moment
 from nudge.services.zones import ZonesLookedAt
+
+MOST_LINES = 600
+"""Of one batch: ten minutes by the second."""
 
 
 class ZoneColumnModel(Strict):
@@ -65,12 +71,19 @@ class RoomModel(Strict):
     capacity_w: Annotated[Number, Field(gt=0, le=100_000)] | None = None
     lift_m: Annotated[Number, Field(ge=-120, le=120)] = 0.0
     length_m: Annotated[Number, Field(ge=0, le=400)] | None = None
-    liquid_mm: Annotated[Number, Field(gt=0, le=60)] | None = None
     storey: Annotated[int, Field(ge=-9, le=99)] = 0
     ports: Annotated[int, Field(ge=1, le=4)] = 1
     group: Named = ""
     shut_steps: Annotated[Number, Field(ge=0, le=4000)] = 0.0
     wide_steps: Annotated[Number, Field(gt=0, le=4000)] = STEPS
+
+
+class PipeModel(Strict):
+    """All liquid pipe of one outside size: mm, m, and g/m where the maker's figure is written."""
+
+    outside_mm: Annotated[Number, Field(gt=0, le=80)]
+    length_m: Annotated[Number, Field(ge=0, le=2000)]
+    g_per_m: Annotated[Number, Field(gt=0, le=2000)] | None = None
 
 
 class PartsModel(Strict):
@@ -81,12 +94,14 @@ class PartsModel(Strict):
     capacity_w: Annotated[Number, Field(gt=0, le=500_000)] | None = None
     factory_charge_kg: Annotated[Number, Field(gt=0, le=300)] | None = None
     recovers_heat: YesNo = False
+    pipes: Annotated[list[PipeModel], Field(max_length=12)] = Field(default_factory=list)
 
     def parts(self) -> Parts:
         """As the core has it. Raises: CoreError."""
         return parts_of(
             self.refrigerant,
             [IndoorUnit(**room.model_dump()) for room in self.rooms],
+            [LiquidPipe(**pipe.model_dump()) for pipe in self.pipes],
             capacity_w=self.capacity_w,
             factory_charge_kg=self.factory_charge_kg,
             recovers_heat=self.recovers_heat,
@@ -100,12 +115,37 @@ class ZonesIn(Strict):
     parts: PartsModel
 
 
+class ZoneLineIn(Strict):
+    """One moment of a plant’s log: values by “part/point”, in the units of the request."""
+
+    at: Moment
+    values: Annotated[dict[Named, Number | Named], Field(min_length=1, max_length=MOST_COLUMNS)]
+
+
+class ZoneLinesIn(Strict):
+    """A batch of lines."""
+
+    lines: Annotated[list[ZoneLineIn], Field(min_length=1, max_length=MOST_LINES)]
+
+    def to_lines(self) -> list[ZoneLine]:
+        return [ZoneLine(row.at.timestamp(), row.values) for row in self.lines]
+
+
+class ZonesHeardOut(BaseModel):
+    """How many lines were kept, how many values were not, and why, the first of each."""
+
+    kept: int
+    refused: int
+    reasons: list[str]
+
+
 class ZonePointOut(BaseModel):
-    """A point a column may be."""
+    """A point a column may be; `meanings` of its codes, by what they are called."""
 
     key: str
     label: str
     of: Literal["outdoor", "room"]
+    meanings: dict[str, int]
 
 
 class ZoneLookOut(BaseModel):
@@ -120,6 +160,8 @@ class ZoneLookOut(BaseModel):
     questions: list[str]
     missing: list[str]
     """Points that no column is."""
+    unknown: dict[str, list[str]]
+    """Words of columns of codes that want a meaning, by point."""
     remembered: bool
     points: list[ZonePointOut]
 
@@ -136,11 +178,21 @@ def zone_look_out(of: ZonesLookedAt) -> ZoneLookOut:
         parts=parts_out(of.parts),
         questions=[*look.questions, *of.unfit],
         missing=left_out(look.mapping.columns),
+        unknown={point: list(words) for point, words in look.unknown.items()},
         remembered=of.remembered,
         points=[
-            ZonePointOut(key=row.key, label=row.label, of=row.of) for row in ZONE_POINTS.values()
+            ZonePointOut(key=row.key, label=row.label, of=row.of, meanings=_meanings(row))
+            for row in ZONE_POINTS.values()
         ],
     )
+
+
+def _meanings(row: ZonePoint) -> dict[str, int]:
+    if not row.codes:
+        return {}
+    if row.key == "calls":
+        return {"calls": 1, "does not call": 0}
+    return {name.replace("_", " "): code for name, code in MODES.items()}
 
 
 def parts_out(parts: Parts) -> PartsModel:

@@ -3,12 +3,16 @@
 from bisect import bisect_left
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from datetime import datetime
 from math import isnan
 from statistics import fmean
 
+from nudge.contract.opened import OpenedOut, opened
 from nudge.core.checks.table import CHECKS
 from nudge.core.language.said import Measure
 from nudge.core.language.units import Quantity, UnitSystem, from_si, unit_label
+from nudge.core.multizone.against import CALLS
+from nudge.core.multizone.lines import charge_lacks, pipe_charges, room_lines, total_charge
 from nudge.core.multizone.patterns import NONE, PATTERNS
 from nudge.core.multizone.reading import State, ZoneReading, called_alone
 from nudge.core.multizone.signs import PLANT_SIGNS, ROOM_SIGNS, ZoneSign
@@ -17,6 +21,7 @@ from nudge.core.physics.zones.log import ZoneLog
 from nudge.core.physics.zones.parts import Parts
 from nudge.core.physics.zones.points import MODES, OUTDOOR
 from nudge.presenters.drawing.storeys import StoreyPlan, storey_plan
+from nudge.services.zone_reading import ZonesEarlier
 from nudge.services.zones import ZonesOfVisit
 
 FRAMES = 480
@@ -66,6 +71,38 @@ class ZoneRoomOut:
     worst: float
     """How far it was off lately while it called, in the unit shown."""
     signs: list[ZoneSignOut]
+    lines: list[OpenedOut]
+    """What its pipes cost."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ZoneChargeOut:
+    """What is weighed in once the plant is empty and tight, size by size, or what it lacks."""
+
+    total: OpenedOut | None
+    pipes: list[OpenedOut]
+    lacks: list[str]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ZoneMovedOut:
+    """A number off the log, then and now."""
+
+    label: str
+    then: str
+    now: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ZoneAgainstOut:
+    """The plant beside its own log from when nothing stood out: what moved, or why it is not
+    compared.
+    """
+
+    visit_id: str
+    at: datetime
+    apart: str
+    moved: list[ZoneMovedOut]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -95,8 +132,11 @@ class ZonesOut:
     signs: list[ZoneSignOut]
     rooms: list[ZoneRoomOut]
     frames: ZoneFramesOut
+    charge: ZoneChargeOut
     plan: StoreyPlan
     remarks: list[str]
+    against: ZoneAgainstOut | None
+    """Beside the plant's own earlier log."""
 
 
 def zones_out(of: ZonesOfVisit, units: UnitSystem) -> ZonesOut:
@@ -126,8 +166,10 @@ def zones_out(of: ZonesOfVisit, units: UnitSystem) -> ZonesOut:
             ],
         ),
         frames=_frames(of.log, moments, units),
+        charge=_charge(parts, units),
         plan=storey_plan(parts),
         remarks=list(of.remarks),
+        against=None if of.earlier is None else _against(of.earlier, units),
     )
 
 
@@ -143,6 +185,33 @@ def _belief(carried: Sequence[tuple[str, str]], belief: float, parts: Parts) -> 
         parted_by=last.parted_by,
         check=last.check,
         check_label=CHECKS[last.check].label if last.check else "",
+    )
+
+
+def _charge(parts: Parts, units: UnitSystem) -> ZoneChargeOut:
+    total = total_charge(parts)
+    return ZoneChargeOut(
+        total=None if total is None else opened(total, units),
+        pipes=[opened(one, units) for one in pipe_charges(parts)],
+        lacks=[one.text(units) for one in charge_lacks(parts)],
+    )
+
+
+def _against(earlier: ZonesEarlier, units: UnitSystem) -> ZoneAgainstOut:
+    found = earlier.found
+    return ZoneAgainstOut(
+        visit_id=earlier.visit_id,
+        at=earlier.at,
+        apart="" if found.apart is None else found.apart.text(units),
+        moved=[
+            ZoneMovedOut(
+                label=row.label,
+                then=_text(one.then, row, units),
+                now=_text(one.now, row, units),
+            )
+            for one in found.moved
+            for row in (PLANT_SIGNS.get(one.key, ROOM_SIGNS[CALLS]),)
+        ],
     )
 
 
@@ -239,6 +308,7 @@ def _room(
         signs=_signs(
             of.reading.signs.rooms[key], ROOM_SIGNS, _usual(of.reading, table, "beside"), units
         ),
+        lines=[opened(one, units) for one in room_lines(log, of.parts, key).values()],
     )
 
 

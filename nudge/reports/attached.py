@@ -16,6 +16,7 @@ from nudge.presenters.timed_tests import TestsOut
 from nudge.presenters.traces import SeriesOut
 from nudge.presenters.visit_order import OrderOut
 from nudge.presenters.visits import ReadingOut, VisitOut
+from nudge.presenters.zones import ZonesOut
 from nudge.reports.paper import MARGIN, WIDTH, Paper
 
 MOST_PICTURES = 24
@@ -39,6 +40,8 @@ class Subject:
     tests: TestsOut | None = None
     """Its tests with time, where it has any."""
     circuit: CircuitOut | None = None
+    zones: ZonesOut | None = None
+    """A plant with many rooms, by its log."""
     settings: SettingsOut | None = None
     """The settings its machine was left with."""
     instruments: tuple[str, ...] = ()
@@ -57,8 +60,20 @@ class Subject:
     def written(self) -> tuple[str, ...]:
         """Every letter that can come to stand on its papers, whatever typed it, in no order."""
         told = (self.visit, self.order, self.passed, self.cylinders, self.tests, self.circuit)
-        more = (self.settings, self.instruments, self.card, [p for p, _ in self.pictures])
+        more = (
+            self.settings,
+            self.instruments,
+            self.card,
+            [p for p, _ in self.pictures],
+            self._of_zones,
+        )
         return tuple(map(repr, (*told, *more)))
+
+    @property
+    def _of_zones(self) -> object:
+        """What of a log is written in letters: its samples are not."""
+        of = self.zones
+        return None if of is None else (of.beliefs, of.signs, of.remarks, of.plan, of.charge)
 
     @property
     def place(self) -> str:

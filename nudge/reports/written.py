@@ -28,6 +28,7 @@ from nudge.reports.nothing_found import nothing_found
 from nudge.reports.paper import MARGIN, WIDTH, Paper
 from nudge.reports.scaled import Scaled
 from nudge.reports.strips_on_paper import draw_strips
+from nudge.reports.zones_on_paper import write_zones
 
 NAMED_FROM = 0.05
 
@@ -51,6 +52,8 @@ def file_report(subject: Subject) -> bytes:
         ]
     )
     _verdict(pdf, subject)
+    if subject.zones is not None:
+        write_zones(pdf, subject.zones)
     _drawings(pdf, subject)
     _numbers(pdf, subject)
     _work(pdf, subject)

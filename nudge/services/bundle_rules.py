@@ -1,5 +1,6 @@
 """What the words in a bundle's rows may be: a row a column, with where the words come from."""
 
+from base64 import b64decode
 from collections.abc import Collection, Iterator, Mapping
 from dataclasses import dataclass
 from typing import Any
@@ -19,6 +20,7 @@ from nudge.core.physics.chart.chart import KINDS
 from nudge.core.physics.circuit.equipment import Application, MeteringDevice, ReversingValve
 from nudge.core.physics.circuit.plate_fields import PLATE_CHOICES, PLATE_NUMBERS, check_plate_number
 from nudge.core.physics.refrigerant.catalogue import refrigerant
+from nudge.core.physics.zones.points import zone_point
 from nudge.core.settling.gates import GATES
 from nudge.core.targets.choose import SCHOOLS
 from nudge.core.tests.table import TESTS
@@ -27,6 +29,7 @@ from nudge.core.visit.seasons import SEASONS
 from nudge.core.visit.steps import STEP_KEYS
 from nudge.services.circuit_way import CIRCUIT_EVENTS
 from nudge.services.heard import EVENT_KINDS
+from nudge.services.zone_packing import parts_from, signs_from, unpacked
 
 
 @dataclass(frozen=True, slots=True)
@@ -88,6 +91,8 @@ def misfits(given: Mapping[str, Any]) -> Iterator[str]:
             yield f"{rule.table}: {said}: nobody knows that word."
     for row in given["systems"]:
         yield from _plate(row)
+    for row in given.get("zone_logs", ()):
+        yield from _zone_log(row)
     for key in ("systems", "cylinders"):
         for row in given[key]:
             try:
@@ -105,6 +110,21 @@ def _plate(row: Mapping[str, Any]) -> Iterator[str]:
             check_plate_number(number, value)
         except CoreError as wrong:
             yield f"systems: “{_of(row)}”: {wrong.text('ip')}"
+
+
+def _zone_log(row: Mapping[str, Any]) -> Iterator[str]:
+    """A packed log that does not open, or does not fit its drawing."""
+    try:
+        for _, point in unpacked(b64decode(row["data"])).columns:
+            zone_point(point)
+        parts_from(row["parts"])
+        signs_from(row["signs"])
+    except CoreError as wrong:
+        yield f"zone_logs: “{row['visit_id'][:40]}”: {wrong.text('ip')}"
+    except (KeyError, TypeError, ValueError) as broken:
+        yield f"zone_logs: “{row['visit_id'][:40]}” is no log: {type(broken).__name__} {broken}."[
+            :200
+        ]
 
 
 def _of(row: Mapping[str, Any]) -> str:

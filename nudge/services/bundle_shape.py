@@ -36,6 +36,7 @@ from nudge.store.visit_tables import (
     TestRun,
     Tick,
 )
+from nudge.store.zone_tables import ZoneLogRow
 
 FORMAT, VERSION = "nudge-bundle", 1
 MOST_IN_TEXT = 40_000_000
@@ -90,11 +91,12 @@ OF_VISIT: dict[str, type[Base]] = {
     "photos": Photo,
     "imports": Import,
     "plants": Plant,
+    "zone_logs": ZoneLogRow,
     "test_runs": TestRun,
     "test_entries": TestEntry,
     "machine_settings": MachineSetting,
 }
-TABLES_ADDED_LATER = frozenset({"test_runs", "test_entries", "machine_settings"})
+TABLES_ADDED_LATER = frozenset({"test_runs", "test_entries", "machine_settings", "zone_logs"})
 """Bundles written before these have none of them."""
 OF_SYSTEM: dict[str, type[Base]] = {
     "charts": ChartRow,

@@ -16,7 +16,7 @@ from nudge.services.past import ADDITIONS_WITHIN, Known, own_departures, recover
 from nudge.services.register import own_of
 from nudge.services.snapshot import Snapshot, Surroundings, take_snapshot
 from nudge.services.sound import readable, show_sound
-from nudge.services.zones import zones_of
+from nudge.services.zone_reading import zones_of
 from nudge.store.live_tables import Channel, Override, Plant
 from nudge.store.repositories import live, settings
 from nudge.store.repositories import visits as repository

@@ -10,11 +10,15 @@ from typing import Any
 from nudge.core.language.errors import CoreError
 from nudge.core.multizone.signs import ZoneSigns
 from nudge.core.physics.zones.log import ZoneLog
-from nudge.core.physics.zones.parts import IndoorUnit, Parts, parts_of
+from nudge.core.physics.zones.parts import IndoorUnit, LiquidPipe, Parts, parts_of
 from nudge.core.physics.zones.points import Address
 
 VERSION = 1
 LEVEL = 6
+MOST_BYTES = 400_000_000
+"""Of a log unpacked: a week of 104 columns every five seconds is a tenth of it."""
+GONE = ("liquid_mm",)
+"""What a room had once."""
 
 
 def packed(log: ZoneLog) -> bytes:
@@ -26,9 +30,15 @@ def packed(log: ZoneLog) -> bytes:
 
 
 def unpacked(data: bytes) -> ZoneLog:
-    """The log back. Raises: CoreError, for a version this Nudge does not know."""
-    text, _, body = zlib.decompress(data).partition(b"\n")
-    head = json.loads(text)
+    """The log back. Raises: CoreError, for another version than this Nudge’s, or what is no log."""
+    opening = zlib.decompressobj()
+    try:
+        text, _, body = opening.decompress(data, MOST_BYTES).partition(b"\n")
+        head = json.loads(text)
+    except (zlib.error, ValueError) as broken:
+        raise CoreError("log", "This is no packed log.") from broken
+    if opening.unconsumed_tail:
+        raise CoreError("log", f"A packed log holds {MOST_BYTES:,} bytes at the most.")
     if head["version"] != VERSION:
         raise CoreError("log", f"This log was packed by another version: {head['version']}.")
     rows = head["rows"]
@@ -58,8 +68,11 @@ def parts_data(parts: Parts) -> dict[str, Any]:
 
 def parts_from(data: Mapping[str, Any]) -> Parts:
     """A drawing from its JSON. Raises: CoreError."""
-    rooms = [IndoorUnit(**room) for room in data["rooms"]]
-    return parts_of(data["refrigerant"], rooms, **_but(data, "refrigerant", "rooms"))
+    rooms = [IndoorUnit(**_but(room, *GONE)) for room in data["rooms"]]
+    pipes = [LiquidPipe(**pipe) for pipe in data.get("pipes", ())]
+    return parts_of(
+        data["refrigerant"], rooms, pipes, **_but(data, "refrigerant", "rooms", "pipes")
+    )
 
 
 def _but(data: Mapping[str, Any], *names: str) -> dict[str, Any]:

@@ -5,7 +5,7 @@ the visit; a second file of the same visit is laid over the first.
 """
 
 import json
-from collections.abc import AsyncIterator
+from collections.abc import AsyncIterator, Mapping, Sequence
 from dataclasses import asdict, dataclass, replace
 from hashlib import sha256
 from pathlib import Path
@@ -16,13 +16,13 @@ from sqlalchemy.orm import Session
 from nudge.core.language.errors import CoreError
 from nudge.core.multizone.headings import ZoneColumn
 from nudge.core.multizone.measuring import signs_of
-from nudge.core.multizone.reading import ZoneReading, read_zones
-from nudge.core.multizone.weigh import zone_table
-from nudge.core.physics.zones.log import HOUR_S, ZoneLog
+from nudge.core.multizone.reading import ZoneReading
+from nudge.core.physics.zones.log import ZoneLog
 from nudge.core.physics.zones.parts import IndoorUnit, Parts, parts_of
 from nudge.core.physics.zones.points import OUTDOOR
 from nudge.instruments.text_table import TableForm
 from nudge.instruments.zone_files import (
+    MOST_ROWS,
     ZoneLook,
     ZoneMapping,
     laid_over,
@@ -37,9 +37,9 @@ from nudge.services.zone_packing import (
     parts_data,
     parts_from,
     signs_data,
-    signs_from,
     unpacked,
 )
+from nudge.services.zone_reading import ZonesEarlier, moved_since, reading_of
 from nudge.store.database import Database
 from nudge.store.live_tables import ColumnMapping
 from nudge.store.repositories import visits as repository
@@ -69,6 +69,8 @@ class ZonesOfVisit:
     reading: ZoneReading
     remarks: tuple[str, ...]
     files: tuple[str, ...]
+    earlier: ZonesEarlier | None = None
+    """The plant's baseline: the last visit before at which nothing stood out."""
 
 
 class Zones:
@@ -109,9 +111,13 @@ class Zones:
         if kept is not None:
             again = zone_mapping_of(kept.mapping)
             look = replace(
-                look, mapping=replace(again, starts_ms=look.mapping.starts_ms), questions=()
+                look,
+                mapping=replace(again, starts_ms=look.mapping.starts_ms),
+                questions=(),
+                unknown=_still_unknown(look.unknown, again),
             )
-        parts = drawn or _guessed(visit.system, look)
+        told = dict.fromkeys(c.part for c in look.mapping.columns if c.part and c.part != OUTDOOR)
+        parts = drawn or _guessed(visit.system, list(told))
         return ZonesLookedAt(log_id, look, kept is not None, parts, _unfit(parts, look.mapping))
 
     def read(self, visit_id: str, log_id: str, mapping: ZoneMapping, parts: Parts) -> None:
@@ -124,14 +130,11 @@ class Zones:
             before = zone_repository.log_of(session, visit_id)
             system_id = visit.system_id
         found = read_zone_log(path, mapping)
-        log, files, remarks = found.log, [], list(found.remarks)
-        if before is not None:
-            files = list(before.files["files"])
-            log = laid_over(unpacked(before.data), log)
-        if not len(log.times_s):
+        if not len(found.log.times_s):
             raise CoreError("file", "No line of it could be read. Are time and columns right?")
-        files.append(self._clock().isoformat())
-        self._keep(visit_id, system_id, log, parts, files, remarks)
+        log = found.log if before is None else laid_over(unpacked(before.data), found.log)
+        files = [*(before.files["files"] if before else ()), self._clock().isoformat()]
+        self._keep(visit_id, system_id, log, parts, files, list(found.remarks))
         with self._database.writing() as session:
             session.merge(
                 ColumnMapping(
@@ -141,6 +144,27 @@ class Zones:
                 )
             )
         path.unlink(missing_ok=True)
+
+    def hear(self, visit_id: str, log: ZoneLog) -> None:
+        """Lines that a plant sends while it runs, laid over what the visit has.
+
+        Raises: NotFound, Closed; CoreError, for none, or rooms the drawing has not room for.
+        """
+        if not len(log.times_s) or not log.rooms:
+            raise CoreError("lines", "No value of it could be kept: none is a known room’s.")
+        with self._database.reading() as session:
+            visit = _open_visit(session, visit_id)
+            before = zone_repository.log_of(session, visit_id)
+            drawn, system = _drawing(session, visit.system), visit.system
+        whole = log if before is None else laid_over(unpacked(before.data), log)
+        if len(whole.times_s) > MOST_ROWS:
+            raise CoreError(
+                "lines", f"A visit’s log holds {MOST_ROWS:,} lines. Open another visit."
+            )
+        parts = drawn or _guessed(system, whole.rooms)
+        files = list(before.files["files"]) if before else [self._clock().isoformat()]
+        remarks = list(before.remarks["remarks"]) if before else []
+        self._keep(visit_id, system.id, whole, parts, files, remarks)
 
     def keep_file(self, visit_id: str, path: Path, parts: Parts, ends_s: float) -> None:
         """A log that lies at hand, moved in time so that it ends at a moment. Raises: NotFound."""
@@ -208,29 +232,20 @@ class Zones:
             if visit is None:
                 raise NotFound("visit", visit_id)
             row = zone_repository.log_of(session, visit_id)
-        if row is None:
-            return None
+            if row is None:
+                return None
+            earlier = moved_since(session, visit, reading_of(row).signs)
         return ZonesOfVisit(
             unpacked(row.data),
             parts_from(row.parts),
-            _read(row),
+            reading_of(row),
             tuple(row.remarks["remarks"]),
             tuple(row.files["files"]),
+            earlier,
         )
 
     def _path(self, log_id: str) -> Path:
         return self._folder / f"{sha256(f'zones {log_id}'.encode()).hexdigest()[:32]}.part"
-
-
-def zones_of(session: Session, visit: Visit) -> ZoneReading | None:
-    """What a visit's log was read as, for its judgement; None without one."""
-    row = zone_repository.log_of(session, visit.id)
-    return None if row is None else _read(row)
-
-
-def _read(row: ZoneLogRow) -> ZoneReading:
-    signs, kept_s = signs_from(row.signs)
-    return read_zones(signs, kept_s >= HOUR_S, zone_table(), kept_s, parts_from(row.parts))
 
 
 def zone_mapping_of(data: dict[str, Any]) -> ZoneMapping:
@@ -244,14 +259,31 @@ def zone_mapping_of(data: dict[str, Any]) -> ZoneMapping:
     )
 
 
+def _still_unknown(
+    unknown: Mapping[str, tuple[str, ...]], told: ZoneMapping
+) -> dict[str, tuple[str, ...]]:
+    """Words of a log whose meaning was not said when one like it was read."""
+    left = {
+        point: tuple(word for word in words if word.lower() not in _lower(told.codes.get(point)))
+        for point, words in unknown.items()
+    }
+    return {point: words for point, words in left.items() if words}
+
+
+def _lower(codes: Mapping[str, float] | None) -> frozenset[str]:
+    return frozenset(word.lower() for word in codes or ())
+
+
 def _drawing(session: Session, system: System) -> Parts | None:
-    row = zone_repository.drawing_of(session, system.id)
+    """As it was last confirmed, else as its newest log was read: a bundle brings no other."""
+    drawn = zone_repository.drawing_of(session, system.id)
+    read = None if drawn else zone_repository.newest_log(session, system.id)
+    row = drawn or read
     return None if row is None else parts_from(row.parts)
 
 
-def _guessed(system: System, look: ZoneLook) -> Parts:
+def _guessed(system: System, keys: Sequence[str]) -> Parts:
     """A drawing with the rooms a log tells of, by their storeys where their names say them."""
-    keys = dict.fromkeys(c.part for c in look.mapping.columns if c.part and c.part != OUTDOOR)
     rooms = [IndoorUnit(key, f"Room {key}", storey=_storey(key)) for key in keys]
     return parts_of(
         system.refrigerant,

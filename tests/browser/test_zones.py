@@ -14,7 +14,7 @@ class ZonesTest(BrowserTest):
         verdict = page.locator("[data-decision]")
         expect(verdict).to_have_attribute("data-decision", "zones_named")
         expect(verdict).to_contain_text("Music: valve has lost its steps.")
-        plan = page.get_by_role("img", name="The plant on its storeys")
+        plan = page.get_by_role("group", name="The plant on its storeys")
         expect(plan.locator("[data-part='2.2']")).to_have_attribute("data-carries", "true")
         expect(plan.locator("[data-part='1.1']")).to_have_attribute("data-carries", "false")
         slider = page.get_by_label("Moment of the log")
@@ -25,6 +25,10 @@ class ZonesTest(BrowserTest):
         expect(moment).not_to_have_text(ended)
         page.keyboard.press("End")
         expect(moment).to_have_text(ended)
+        plan.get_by_role("button", name="Music").press("Enter")
+        expect(page.get_by_role("figure", name="Music over the log")).to_be_visible()
+        page.get_by_role("button", name="Rows").press("Enter")
+        expect(page.locator("[data-room='2.2']")).to_contain_text("Music")
         patterns = page.get_by_role("list", name="Patterns")
         expect(patterns.locator("[data-pattern]").first).to_contain_text("Power off and on")
         page.keyboard.press("c")  # no gauge was on it: nothing dangerous is left open
@@ -41,7 +45,17 @@ class ZonesTest(BrowserTest):
         calm(page)
         page.get_by_role("button", name="Read its log").press("Enter")
         panel = page.get_by_role("dialog", name="Read the plant’s log")
-        panel.locator("input[type=file]").set_input_files(LOGS / LIBRARY.file)
+        rows = [row.split(",") for row in (LOGS / LIBRARY.file).read_text("utf-8").splitlines()]
+        mode = rows[0].index("OU Mode")
+        for row in rows[1:]:
+            row[mode] = "KB" if row[mode] == "1" else row[mode]
+        words = "\n".join(",".join(row) for row in rows).encode()
+        file = {"name": "tower.csv", "mimeType": "text/csv", "buffer": words}
+        panel.locator("input[type=file]").set_input_files(file)
+        meant = panel.get_by_label("Mode “KB” means")
+        meant.focus()
+        page.keyboard.type("cooling")
+        expect(meant.locator("option:checked")).to_have_text("cooling")
         expect(panel.get_by_text("6.1: room, °C")).to_be_visible()
         expect(panel.get_by_label("Name of 6.1")).to_have_value("Drying loft")
         read = panel.get_by_role("button", name="Read it")

@@ -1,9 +1,10 @@
 """Multi-zone plants: what is read off a log, and what it may show."""
 
 from nudge.core.checks.table import CHECKS
+from nudge.core.multizone.lines import FORMULAS
 from nudge.core.multizone.patterns import NONE, PATTERNS
 from nudge.core.multizone.signs import PLANT_SIGNS, ROOM_SIGNS
-from tools.books.page import key, page, table
+from tools.books.page import formulas, key, page, table
 
 
 @page("zone_signs")
@@ -14,6 +15,11 @@ def _signs_page() -> str:
         for row in signs.values()
     ]
     return table(("of", "sign", "called", "worked out as"), rows)
+
+
+@page("zone_lines")
+def _lines_page() -> str:
+    return formulas(FORMULAS)
 
 
 @page("zone_patterns")

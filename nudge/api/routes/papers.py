@@ -23,6 +23,7 @@ from nudge.presenters.timed_tests import tests_out
 from nudge.presenters.traces import series_out
 from nudge.presenters.visit_order import TEST_OF_STEP, order_out
 from nudge.presenters.visits import VisitOut, visit_out
+from nudge.presenters.zones import zones_out
 from nudge.services.apart import taken_in_apart
 from nudge.services.bundles import NotABundle
 from nudge.services.settled_window import settled_window
@@ -63,6 +64,7 @@ def report(
     shown = photos if is_file else photos[:3]
     visit = visit_out(snapshot, units)
     windows = visit.assessment.targets if visit.assessment else {}
+    log = workshop.zones.of_visit(visit_id) if is_file and snapshot.around.zones else None
     subject = Subject(
         visit=visit,
         order=order_out(snapshot, units),
@@ -84,6 +86,7 @@ def report(
         if snapshot.folder.tests.count
         else None,
         circuit=circuit_out(snapshot, units, TEST_OF_STEP),
+        zones=None if log is None else zones_out(log, units),
         settings=settings_out(workshop.settings.of(visit_id)),
         instruments=tuple(
             read_with(visit, workshop.register.at(read_until(visit, None)), units, zone)

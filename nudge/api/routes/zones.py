@@ -5,9 +5,12 @@ from typing import Annotated
 from fastapi import APIRouter, Query, Request
 
 from nudge.api.access import UnitsIn, WorkshopIn, declared_size
+from nudge.instruments.zone_lines import log_of_lines
 from nudge.presenters.zone_files import (
     PartsModel,
+    ZoneLinesIn,
     ZoneLookOut,
+    ZonesHeardOut,
     ZonesIn,
     parts_out,
     zone_look_out,
@@ -38,7 +41,17 @@ def read(
 ) -> ZonesOut | None:
     """Read a log that waits; a second one of a visit is laid over the first."""
     workshop.zones.read(visit_id, log_id, body.mapping.mapping(), body.parts.parts())
+    workshop.visits.judge_again(visit_id)
     return zones(workshop, units, visit_id)
+
+
+@router.post("/visits/{visit_id}/zones/lines")
+def hear(workshop: WorkshopIn, units: UnitsIn, visit_id: str, body: ZoneLinesIn) -> ZonesHeardOut:
+    """Lines that a plant sends while it runs; a moment that is sent again is written over."""
+    heard = log_of_lines(body.to_lines(), units)
+    workshop.zones.hear(visit_id, heard.log)
+    workshop.visits.judge_again(visit_id)
+    return ZonesHeardOut(kept=len(body.lines), refused=heard.refused, reasons=list(heard.reasons))
 
 
 @router.get("/visits/{visit_id}/zones")

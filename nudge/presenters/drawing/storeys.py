@@ -10,11 +10,32 @@ from dataclasses import dataclass
 from nudge.core.physics.zones.parts import IndoorUnit, Parts
 
 WIDTH, EDGE, GAP = 1000.0, 14.0, 18.0
-STOREYS, LEAST_STOREY, MOST_STOREY = 470.0, 92.0, 150.0
-"""What all storeys share, and how high one is at the least and at the most."""
-RISER_X, LEAST_ROOM, ROOF = 96.0, 96.0, 104.0
+STOREYS, MOST_STOREY = 430.0, 150.0
+"""What all storeys share, and how high one is at the most."""
+RISER_X, ROOF = 96.0, 104.0
 PLANT = (170.0, 78.0)
 MOST_IN_A_ROW, DROP = 8, 22.0
+INSET, BAR, LETTER = 10.0, 8.0, 9.5
+
+
+@dataclass(frozen=True, slots=True)
+class _Room:
+    """How a room's words stand in its box: how wide and how high the least one with its pipes is,
+    and where name, temperature and wish are written from its corner.
+    """
+
+    least_width: float
+    least_high: float
+    name: tuple[float, float]
+    has: tuple[float, float]
+    wants: tuple[float, float]
+
+
+BESIDE = _Room(200.0, 74.0, (112.0, 19.0), (INSET, 35.0), (112.0, 38.0))
+"""Many storeys of three rooms or fewer: the name beside the temperature, so that they are low."""
+UNDER = _Room(88.0, 108.0, (INSET, 20.0), (INSET, 51.0), (INSET, 70.0))
+"""Few storeys, or many rooms on one: all under each other."""
+MOST_BESIDE = 3
 
 
 @dataclass(frozen=True, slots=True)
@@ -28,6 +49,13 @@ class RoomBox:
     width: float
     height: float
     pipe: list[list[float]]
+    name_at: tuple[float, float]
+    has_at: tuple[float, float]
+    wants_at: tuple[float, float]
+    bar: tuple[float, float, float, float]
+    """Its valve's bar: x, y, width, height."""
+    letters: int
+    """So many letters of its name there is room for."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -54,11 +82,14 @@ def storey_plan(parts: Parts) -> StoreyPlan:
     on_top = sum(room.lift_m for room in parts.rooms) <= 0
     top = ROOF if on_top else EDGE
     boxes, floors = [], []
-    high = min(max(STOREYS / len(rows), LEAST_STOREY), MOST_STOREY)
+    share = STOREYS / len(rows)
+    is_low = share < UNDER.least_high and max(len(units) for _, units in rows) <= MOST_BESIDE
+    laid = BESIDE if is_low else UNDER
+    high = min(max(share, laid.least_high), MOST_STOREY)
     for n, (storey, units) in enumerate(rows):
         y = top + n * high
         floors.append((y + high, f"{storey}"))
-        boxes += _row(units, y, high)
+        boxes += _row(units, y, high, laid)
     height = top + len(rows) * high + (EDGE if on_top else ROOF)
     plant_y = EDGE if on_top else height - ROOF + EDGE
     plant = [EDGE, plant_y, *PLANT]
@@ -68,17 +99,17 @@ def storey_plan(parts: Parts) -> StoreyPlan:
     return StoreyPlan(WIDTH, height, plant, riser, boxes, floors)
 
 
-def _row(units: Sequence[IndoorUnit], y: float, high: float) -> list[RoomBox]:
+def _row(units: Sequence[IndoorUnit], y: float, high: float, laid: _Room) -> list[RoomBox]:
     """Rooms of a storey side by side, each as wide as its share of what is there; pipes come to
     them along the ceiling.
     """
     left = RISER_X + 40.0
     whole = WIDTH - left - EDGE - GAP * (len(units) - 1)
-    spare = whole - LEAST_ROOM * len(units)
+    spare = whole - laid.least_width * len(units)
     sizes = [unit.capacity_w or 1.0 for unit in units]
     x, found = left, []
     for unit, size in zip(units, sizes, strict=True):
-        width = LEAST_ROOM + spare * size / sum(sizes)
+        width = laid.least_width + spare * size / sum(sizes)
         ceiling, drop = y + GAP / 2, round(x + DROP, 1)
         found.append(
             RoomBox(
@@ -89,7 +120,21 @@ def _row(units: Sequence[IndoorUnit], y: float, high: float) -> list[RoomBox]:
                 round(width, 1),
                 high - GAP - 4.0,
                 [[RISER_X, ceiling], [drop, ceiling], [drop, round(y + GAP, 1)]],
+                _at(x, y, laid.name),
+                _at(x, y, laid.has),
+                _at(x, y, laid.wants),
+                (
+                    round(x + INSET, 1),
+                    round(y + high - 4.0 - INSET, 1),
+                    round(width - 2 * INSET, 1),
+                    BAR - 2.0,
+                ),
+                int((width - laid.name[0] - INSET / 2) / LETTER),
             )
         )
         x += width + GAP
     return found
+
+
+def _at(x: float, y: float, inside: tuple[float, float]) -> tuple[float, float]:
+    return round(x + inside[0], 1), round(y + GAP + inside[1], 1)

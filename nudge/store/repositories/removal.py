@@ -13,6 +13,8 @@ from nudge.store.tables import Base, TakenBundle
 
 CHANNELS = ("rollups", "samples", "placements", "channels")
 """What an instrument of a visit left, the last written first."""
+OF_VISITS = ("verdicts", "journal", "guest_links", "plants", "zone_logs")
+"""What has no number of its own, but its visit's."""
 MOST_NAMED = 5
 
 
@@ -52,10 +54,11 @@ def take_out(session: Session, taken: TakenBundle) -> None:
     visits = taken.brought.get("visits", [])
     for name in CHANNELS:
         _delete_of_channels(session, name, visits)
-    for name in ("verdicts", "journal", "guest_links", "plants"):
+    for name in OF_VISITS:
         _delete(session, name, "visit_id", visits)
+    _delete(session, "zone_drawings", "system_id", taken.brought.get("systems", []))
     for name in reversed([table.name for table in Base.metadata.sorted_tables]):
-        if name in taken.brought and name != "plants":
+        if name in taken.brought and name not in OF_VISITS:
             _delete(session, name, "id", taken.brought[name])
     for _, sql in triggers:
         session.execute(text(sql))

@@ -771,6 +771,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{visit_id}/zones/lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hear
+         * @description Lines that a plant sends while it runs; a moment that is sent again is written over.
+         */
+        post: operations["hear_api_visits__visit_id__zones_lines_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{visit_id}/zones": {
         parameters: {
             query?: never;
@@ -5653,6 +5673,8 @@ export interface components {
              * @default false
              */
             recovers_heat?: boolean;
+            /** Pipes */
+            pipes?: components["schemas"]["PipeModel"][];
         };
         /**
          * PassedGate
@@ -5688,6 +5710,18 @@ export interface components {
              * Format: date-time
              */
             taken_at: string;
+        };
+        /**
+         * PipeModel
+         * @description All liquid pipe of one outside size: mm, m, and g/m where the maker's figure is written.
+         */
+        PipeModel: {
+            /** Outside Mm */
+            outside_mm: number;
+            /** Length M */
+            length_m: number;
+            /** G Per M */
+            g_per_m?: number | null;
         };
         /**
          * PlacementIn
@@ -6336,6 +6370,30 @@ export interface components {
             height: number;
             /** Pipe */
             pipe: number[][];
+            /** Name At */
+            name_at: [
+                number,
+                number
+            ];
+            /** Has At */
+            has_at: [
+                number,
+                number
+            ];
+            /** Wants At */
+            wants_at: [
+                number,
+                number
+            ];
+            /** Bar */
+            bar: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /** Letters */
+            letters: number;
         };
         /**
          * RoomModel
@@ -6355,8 +6413,6 @@ export interface components {
             lift_m?: number;
             /** Length M */
             length_m?: number | null;
-            /** Liquid Mm */
-            liquid_mm?: number | null;
             /**
              * Storey
              * @default 0
@@ -7778,6 +7834,24 @@ export interface components {
             jobs: components["schemas"]["JobOut"][];
         };
         /**
+         * ZoneAgainstOut
+         * @description The plant beside its own log from when nothing stood out: what moved, or why it is not
+         *     compared.
+         */
+        ZoneAgainstOut: {
+            /** Visit Id */
+            visit_id: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Apart */
+            apart: string;
+            /** Moved */
+            moved: components["schemas"]["ZoneMovedOut"][];
+        };
+        /**
          * ZoneBeliefOut
          * @description What may be wrong, where, and how much it is believed; what parts it from its like.
          */
@@ -7798,6 +7872,17 @@ export interface components {
             check: string;
             /** Check Label */
             check_label: string;
+        };
+        /**
+         * ZoneChargeOut
+         * @description What is weighed in once the plant is empty and tight, size by size, or what it lacks.
+         */
+        ZoneChargeOut: {
+            total: components["schemas"]["OpenedOut"] | null;
+            /** Pipes */
+            pipes: components["schemas"]["OpenedOut"][];
+            /** Lacks */
+            lacks: string[];
         };
         /**
          * ZoneColumnModel
@@ -7839,6 +7924,29 @@ export interface components {
             mode: string[];
         };
         /**
+         * ZoneLineIn
+         * @description One moment of a plant’s log: values by “part/point”, in the units of the request.
+         */
+        ZoneLineIn: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Values */
+            values: {
+                [key: string]: number | string;
+            };
+        };
+        /**
+         * ZoneLinesIn
+         * @description A batch of lines.
+         */
+        ZoneLinesIn: {
+            /** Lines */
+            lines: components["schemas"]["ZoneLineIn"][];
+        };
+        /**
          * ZoneLookOut
          * @description The beginning of a log, what it is taken for, its plant's drawing, what to ask.
          */
@@ -7857,6 +7965,10 @@ export interface components {
             questions: string[];
             /** Missing */
             missing: string[];
+            /** Unknown */
+            unknown: {
+                [key: string]: string[];
+            };
             /** Remembered */
             remembered: boolean;
             /** Points */
@@ -7900,8 +8012,20 @@ export interface components {
             };
         };
         /**
+         * ZoneMovedOut
+         * @description A number off the log, then and now.
+         */
+        ZoneMovedOut: {
+            /** Label */
+            label: string;
+            /** Then */
+            then: string;
+            /** Now */
+            now: string;
+        };
+        /**
          * ZonePointOut
-         * @description A point a column may be.
+         * @description A point a column may be; `meanings` of its codes, by what they are called.
          */
         ZonePointOut: {
             /** Key */
@@ -7913,6 +8037,10 @@ export interface components {
              * @enum {string}
              */
             of: "outdoor" | "room";
+            /** Meanings */
+            meanings: {
+                [key: string]: number;
+            };
         };
         /**
          * ZoneRoomOut
@@ -7935,6 +8063,8 @@ export interface components {
             worst: number;
             /** Signs */
             signs: components["schemas"]["ZoneSignOut"][];
+            /** Lines */
+            lines: components["schemas"]["OpenedOut"][];
         };
         /**
          * ZoneSignOut
@@ -7962,6 +8092,18 @@ export interface components {
         ZonesBrief: {
             /** State */
             state: ("not_an_hour" | "cannot_tell" | "well" | "named") | null;
+        };
+        /**
+         * ZonesHeardOut
+         * @description How many lines were kept, how many values were not, and why, the first of each.
+         */
+        ZonesHeardOut: {
+            /** Kept */
+            kept: number;
+            /** Refused */
+            refused: number;
+            /** Reasons */
+            reasons: string[];
         };
         /**
          * ZonesIn
@@ -7998,9 +8140,11 @@ export interface components {
             /** Rooms */
             rooms: components["schemas"]["ZoneRoomOut"][];
             frames: components["schemas"]["ZoneFramesOut"];
+            charge: components["schemas"]["ZoneChargeOut"];
             plan: components["schemas"]["StoreyPlan"];
             /** Remarks */
             remarks: string[];
+            against: components["schemas"]["ZoneAgainstOut"] | null;
         };
     };
     responses: {
@@ -9839,6 +9983,47 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ZonesOut"] | null;
+                };
+            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    hear_api_visits__visit_id__zones_lines_post: {
+        parameters: {
+            query?: {
+                units?: "ip" | "si" | "si_bar";
+            };
+            header?: never;
+            path: {
+                visit_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ZoneLinesIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ZonesHeardOut"];
                 };
             };
             400: components["responses"]["Refused400"];

@@ -70,6 +70,7 @@ class Feed {
       void queryClient.invalidateQueries({ queryKey: ['yard', this.visitId] })
       void queryClient.invalidateQueries({ queryKey: ['tests', this.visitId] })
       void queryClient.invalidateQueries({ queryKey: ['imports', this.visitId] })
+      void queryClient.invalidateQueries({ queryKey: ['zones', this.visitId] })
       return
     }
     if (this.stale) return

@@ -4,6 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from nudge.core.language.errors import CoreError
+from nudge.core.physics.circuit.tubes import tube_of
 
 MOST_ROOMS = 64
 STEPS = 480.0
@@ -19,13 +20,23 @@ class IndoorUnit:
     capacity_w: float | None = None
     lift_m: float = 0.0
     length_m: float | None = None
-    liquid_mm: float | None = None
     storey: int = 0
     ports: int = 1
     group: str = ""
     shut_steps: float = 0.0
     """What its valve shows when it is shut."""
     wide_steps: float = STEPS
+
+
+@dataclass(frozen=True, slots=True)
+class LiquidPipe:
+    """All liquid pipe of one outside size [mm]: how long it is together [m], and what the maker
+    adds for a metre of it [g/m], where that is written.
+    """
+
+    outside_mm: float
+    length_m: float
+    g_per_m: float | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,6 +48,8 @@ class Parts:
     capacity_w: float | None = None
     factory_charge_kg: float | None = None
     recovers_heat: bool = False
+    pipes: tuple[LiquidPipe, ...] = ()
+    """Its liquid pipes, a size each: the main, the branches and the rooms' own."""
 
     @property
     def combination(self) -> float | None:
@@ -54,8 +67,15 @@ class Parts:
         return found
 
 
-def parts_of(refrigerant: str, rooms: Sequence[IndoorUnit], **more: float | bool | None) -> Parts:
-    """A drawing. Raises: CoreError, for none, too many, or two of one name."""
+def parts_of(
+    refrigerant: str,
+    rooms: Sequence[IndoorUnit],
+    pipes: Sequence[LiquidPipe] = (),
+    **more: float | bool | None,
+) -> Parts:
+    """A drawing. Raises: CoreError, for no room, too many, two of one name; for a pipe of no
+    standard size, or a size that is written twice.
+    """
     if not rooms:
         raise CoreError("rooms", "Draw at least one indoor unit.")
     if len(rooms) > MOST_ROOMS:
@@ -64,4 +84,8 @@ def parts_of(refrigerant: str, rooms: Sequence[IndoorUnit], **more: float | bool
     twice = next((key for key in keys if keys.count(key) > 1), None)
     if twice is not None:
         raise CoreError("rooms", f"Two indoor units are called {twice}. Rename one.")
-    return Parts(refrigerant, tuple(rooms), **more)  # type: ignore[arg-type]
+    sizes = [tube_of(pipe.outside_mm).name for pipe in pipes]
+    again = next((size for size in sizes if sizes.count(size) > 1), None)
+    if again is not None:
+        raise CoreError("pipes", f"The {again} in. pipe is written twice. Add its lengths up.")
+    return Parts(refrigerant, tuple(rooms), pipes=tuple(pipes), **more)  # type: ignore[arg-type]

@@ -1,9 +1,9 @@
 import type { Zones } from '../../../api/types'
 
-type Props = { zones: Zones; frame: number }
+type Props = { zones: Zones; frame: number; part: string; onPart: (key: string) => void }
 
 /** Strokes the storeys as they are laid out: each room want against is, its valve, its pipe lit. */
-export function PlanDrawing({ zones, frame }: Props) {
+export function PlanDrawing({ zones, frame, part, onPart }: Props) {
   const { plan, frames } = zones
   const rooms = new Map(zones.rooms.map((room) => [room.key, room]))
   const runs = (frames.hz[frame] ?? 0) > 0
@@ -11,7 +11,7 @@ export function PlanDrawing({ zones, frame }: Props) {
   return (
     <svg
       viewBox={`0 0 ${plan.width} ${plan.height}`}
-      role="img"
+      role="group"
       aria-label={`The plant on its storeys. ${spoken(zones, frame)}`}
       className="mx-auto block h-full max-h-full w-full"
       fill="none"
@@ -54,7 +54,22 @@ export function PlanDrawing({ zones, frame }: Props) {
         const valve = room?.valve[frame] ?? null
         const carries = zones.carried.includes(box.key)
         return (
-          <g key={box.key} data-part={box.key} data-carries={carries}>
+          <g
+            key={box.key}
+            data-part={box.key}
+            data-carries={carries}
+            role="button"
+            tabIndex={0}
+            aria-pressed={box.key === part}
+            aria-label={`${box.name}: over the time of the log`}
+            onClick={() => onPart(box.key === part ? '' : box.key)}
+            onKeyDown={(event) => {
+              if (event.key !== 'Enter' && event.key !== ' ') return
+              event.preventDefault()
+              onPart(box.key === part ? '' : box.key)
+            }}
+            className="group cursor-pointer outline-none"
+          >
             <path
               d={pathOf(box.pipe)}
               stroke={calls && runs ? 'var(--low)' : 'var(--rule-strong)'}
@@ -71,21 +86,31 @@ export function PlanDrawing({ zones, frame }: Props) {
               stroke={carries ? 'var(--alarm)' : 'var(--rule-strong)'}
               strokeWidth={carries ? 7 : 2}
             />
-            <text x={box.x + 10} y={box.y + 21} fontSize="18" fill="var(--ink-soft)">
-              {short(box.name, box.width)}
+            <rect
+              x={box.x - 5}
+              y={box.y - 5}
+              width={box.width + 10}
+              height={box.height + 10}
+              rx="8"
+              stroke={box.key === part ? 'var(--accent)' : 'var(--ink)'}
+              strokeWidth="4"
+              className={box.key === part ? '' : 'opacity-0 group-focus-visible:opacity-100'}
+            />
+            <text x={box.name_at[0]} y={box.name_at[1]} fontSize="18" fill="var(--ink)">
+              {box.name.length > box.letters ? `${box.name.slice(0, box.letters - 1)}…` : box.name}
             </text>
             <text
-              x={box.x + 10}
-              y={box.y + 53}
-              fontSize="34"
+              x={box.has_at[0]}
+              y={box.has_at[1]}
+              fontSize="36"
               fontWeight="bold"
               fill="var(--ink)"
               className="tabular-nums"
             >
               {room?.has[frame]?.toFixed(1) ?? '–'}
-              <tspan dx="8" fontSize="18" fontWeight="normal" fill="var(--ink-soft)">
-                {room?.wants[frame] == null ? '' : `wants ${room.wants[frame].toFixed(1)}`}
-              </tspan>
+            </text>
+            <text x={box.wants_at[0]} y={box.wants_at[1]} fontSize="17" fill="var(--ink-soft)">
+              {room?.wants[frame] == null ? '' : `wants ${room.wants[frame].toFixed(1)}`}
             </text>
             <ValveBar box={box} valve={valve} calls={calls} />
           </g>
@@ -99,17 +124,14 @@ type BarProps = { box: Zones['plan']['rooms'][number]; valve: number | null; cal
 
 /** How far a room’s valve is open: a bar along the foot of its box. */
 function ValveBar({ box, valve, calls }: BarProps) {
-  const width = box.width - 20
-  const y = box.y + box.height - 13
+  const [x = 0, y = 0, width = 0, height = 0] = box.bar
   return (
     <g>
-      <rect x={box.x + 10} y={y} width={width} height={8} stroke="var(--rule-strong)" />
+      <rect {...{ x, y, width, height }} stroke="var(--rule-strong)" />
       {valve !== null && (
         <rect
-          x={box.x + 10}
-          y={y}
+          {...{ x, y, height }}
           width={Math.max(width * Math.min(valve, 1), 0)}
-          height={8}
           fill={calls ? 'var(--ink)' : 'var(--rule-strong)'}
         />
       )}
@@ -119,11 +141,6 @@ function ValveBar({ box, valve, calls }: BarProps) {
 
 function pathOf(points: number[][]): string {
   return points.map(([x, y], i) => `${i === 0 ? 'M' : 'L'}${x} ${y}`).join('')
-}
-
-function short(name: string, width: number): string {
-  const most = Math.floor((width - 20) / 9.5)
-  return name.length > most ? `${name.slice(0, most - 1)}…` : name
 }
 
 function spoken(zones: Zones, frame: number): string {

@@ -1,9 +1,9 @@
 import type { Zones } from '../../../api/types'
 
-type Props = { zones: Zones; frame: number }
+type Props = { zones: Zones; frame: number; part: string; onPart: (key: string) => void }
 
 /** The rooms as a table, the worst first: what a phone shows, and whoever wants rows. */
-export function RoomList({ zones, frame }: Props) {
+export function RoomList({ zones, frame, part, onPart }: Props) {
   return (
     <table className="w-full text-left">
       <thead>
@@ -33,10 +33,17 @@ export function RoomList({ zones, frame }: Props) {
               className="border-b border-rule data-[carries=true]:border-l-4 data-[carries=true]:border-l-alarm"
             >
               <th scope="row" className="py-2 pl-1 font-bold">
-                {room.name}
-                <span className="block font-normal text-soft">
-                  {room.calls[frame] ? 'calls' : 'does not call'}
-                </span>
+                <button
+                  type="button"
+                  aria-pressed={room.key === part}
+                  onClick={() => onPart(room.key === part ? '' : room.key)}
+                  className="min-h-11 w-full text-left"
+                >
+                  {room.name}
+                  <span className="block font-normal text-soft">
+                    {room.calls[frame] ? 'calls' : 'does not call'}
+                  </span>
+                </button>
               </th>
               <td className="text-right text-[1.5rem] font-bold tabular-nums">
                 {room.has[frame]?.toFixed(1) ?? '–'}

@@ -1,4 +1,5 @@
 import type { ZoneParts } from '../../../api/types'
+import { Cell } from './Cell'
 
 type Room = ZoneParts['rooms'][number]
 type Props = { parts: ZoneParts; onChange: (parts: ZoneParts) => void }
@@ -80,25 +81,9 @@ export function RoomsDrawn({ parts, onChange }: Props) {
   )
 }
 
-type CellProps = { label: string; value: number | null; onChange: (value: number | null) => void }
+type NumProps = { label: string; value: number | null; onChange: (value: number | null) => void }
 
-function Cell({ label, value, onChange }: CellProps) {
-  return (
-    <input
-      aria-label={label}
-      type="number"
-      step="any"
-      defaultValue={value ?? ''}
-      onBlur={(event) => {
-        const typed = event.target.value.trim()
-        onChange(typed === '' ? null : Number(typed))
-      }}
-      className="h-11 w-16 rounded border border-rule-strong bg-ground px-1 tabular-nums"
-    />
-  )
-}
-
-function Num({ label, value, onChange }: CellProps) {
+function Num({ label, value, onChange }: NumProps) {
   return (
     <label className="mt-1 flex items-center gap-3">
       {label}

@@ -8,6 +8,8 @@ import { Button } from '../../../ui/Button'
 import { Panel } from '../../../ui/Panel'
 import { TableStart } from '../FirstRows'
 import { TimeFields } from '../TimeFields'
+import { CodesMeant } from './CodesMeant'
+import { PipesDrawn } from './PipesDrawn'
 import { RoomsDrawn } from './RoomsDrawn'
 
 type Props = { visit: Visit; units: Units; onClose: () => void }
@@ -65,8 +67,10 @@ export function ZoneImport({ visit, units, onClose }: Props) {
             titles={look.titles}
             taken={(name) => takenFor(look, name)}
           />
+          <CodesMeant look={look} onChange={setLook} />
           <ColumnList look={look} onChange={setLook} />
           <RoomsDrawn parts={look.parts} onChange={(parts) => setLook({ ...look, parts })} />
+          <PipesDrawn parts={look.parts} onChange={(parts) => setLook({ ...look, parts })} />
           <Button weight="do" type="submit" disabled={busy !== ''} className="self-start">
             Read it
           </Button>

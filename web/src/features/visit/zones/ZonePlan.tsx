@@ -3,6 +3,7 @@ import { useZones } from '../../../api/queries'
 import type { Standing, Zones } from '../../../api/types'
 import { useNarrow } from '../../../state/narrow'
 import { PlanDrawing } from './PlanDrawing'
+import { PartStrip } from './PartStrip'
 import { RoomList } from './RoomList'
 
 type Props = { visit: Standing; onRead: () => void }
@@ -43,16 +44,24 @@ function NoLog({ isOpen, onRead }: { isOpen: boolean; onRead: () => void }) {
 /** The plan at a moment, and the slider under it. */
 function Slid({ zones }: { zones: Zones }) {
   const last = zones.frames.at_ms.length - 1
-  const [frame, setFrame] = useState(last)
+  const [frame, setFrame] = useState<number | null>(null) // none: the newest, as lines come in
+  const [rows, setRows] = useState(false)
+  const [part, setPart] = useState('')
   const isHand = useNarrow()
-  const at = Math.min(frame, last)
+  const at = Math.min(frame ?? last, last)
+  const strip = zones.rooms.find((room) => room.key === part)
   return (
     <div className="flex h-full min-h-0 flex-col gap-1">
       <div className="min-h-0 flex-1 overflow-auto" data-zones={zones.state}>
-        {isHand ? <RoomList zones={zones} frame={at} /> : <PlanDrawing zones={zones} frame={at} />}
+        {isHand || rows ? (
+          <RoomList zones={zones} frame={at} part={part} onPart={setPart} />
+        ) : (
+          <PlanDrawing zones={zones} frame={at} part={part} onPart={setPart} />
+        )}
       </div>
+      {strip && <PartStrip room={strip} zones={zones} frame={at} onFrame={setFrame} />}
       <label className="flex shrink-0 items-center gap-3 pr-2 text-[0.92rem]">
-        <span className="w-[9.5rem] tabular-nums" data-moment>
+        <span className="w-[12.5rem] tabular-nums" data-moment>
           {moment(zones.frames.at_ms[at] ?? 0)}
         </span>
         <input
@@ -65,12 +74,23 @@ function Slid({ zones }: { zones: Zones }) {
           onChange={(event) => setFrame(Number(event.target.value))}
           className="h-11 min-w-0 flex-1 accent-[var(--accent)]"
         />
+        {!isHand && (
+          <button
+            type="button"
+            aria-pressed={rows}
+            onClick={() => setRows(!rows)}
+            className="min-h-11 rounded border border-rule-strong px-3"
+          >
+            {rows ? 'Storeys' : 'Rows'}
+          </button>
+        )}
       </label>
     </div>
   )
 }
 
 function moment(ms: number): string {
-  const options = { weekday: 'short', day: 'numeric', hour: '2-digit', minute: '2-digit' } as const
-  return new Date(ms).toLocaleString([], options)
+  const at = new Date(ms)
+  const day = at.toLocaleDateString([], { weekday: 'short', month: 'short', day: 'numeric' })
+  return `${day}, ${at.toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })}`
 }

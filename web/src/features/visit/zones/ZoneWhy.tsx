@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { useZones } from '../../../api/queries'
-import type { Standing, Zones } from '../../../api/types'
+import type { Opened, Standing, Zones } from '../../../api/types'
+import { OpenNumber } from '../../../ui/Opened'
 
 type Sign = Zones['signs'][number]
 
@@ -21,7 +22,7 @@ export function ZoneWhy({ visit }: { visit: Standing }) {
             <li key={one.label} data-pattern className="border-b border-rule py-2">
               <div className="flex items-baseline justify-between gap-3">
                 <strong>{one.label}</strong>
-                <span className="tabular-nums">{one.percent.toFixed(0)} %</span>
+                <span className="whitespace-nowrap tabular-nums">{one.percent.toFixed(0)} %</span>
               </div>
               <div className="my-1 h-2 bg-rule" aria-hidden>
                 <div className="h-2 bg-ink" style={{ width: `${one.percent}%` }} />
@@ -47,16 +48,18 @@ export function ZoneWhy({ visit }: { visit: Standing }) {
           {one}
         </p>
       ))}
-      <Signs title="The plant" signs={signs} />
+      {zones.data.against && <Against found={zones.data.against} />}
+      <Charge charge={zones.data.charge} />
+      <Signs title="The plant" signs={signs} lines={[]} />
       {rooms.map((room) => (
-        <Signs key={room.key} title={room.name} signs={room.signs} />
+        <Signs key={room.key} title={room.name} signs={room.signs} lines={room.lines} />
       ))}
     </section>
   )
 }
 
 /** Numbers off the log; what is off its usual first shown, each with its formula. */
-function Signs({ title, signs }: { title: string; signs: Sign[] }) {
+function Signs({ title, signs, lines }: { title: string; signs: Sign[]; lines: Opened[] }) {
   const off = signs.filter((one) => one.is_off)
   const [all, setAll] = useState(false)
   const shown = all ? signs : off
@@ -86,7 +89,74 @@ function Signs({ title, signs }: { title: string; signs: Sign[] }) {
             </p>
           </div>
         ))}
+        {all &&
+          lines.map((one) => (
+            <div
+              key={one.key}
+              className="flex items-baseline justify-between gap-3 border-b border-rule"
+            >
+              <dt>{one.label}</dt>
+              <dd>
+                <OpenNumber number={one} className="font-bold tabular-nums">
+                  {one.text}
+                </OpenNumber>
+              </dd>
+            </div>
+          ))}
       </dl>
+    </div>
+  )
+}
+
+/** The plant beside its own log from when nothing stood out, in like weather and load. */
+function Against({ found }: { found: NonNullable<Zones['against']> }) {
+  const day = new Date(found.at).toLocaleDateString([], {
+    year: 'numeric',
+    month: 'short',
+    day: 'numeric',
+  })
+  return (
+    <div className="mt-3" data-zone-against>
+      <strong>Beside its own log of {day}</strong>
+      {found.apart !== '' ? (
+        <p className="text-[0.92rem] text-soft">Not compared. {found.apart}</p>
+      ) : found.moved.length === 0 ? (
+        <p className="text-[0.92rem] text-soft">Nothing moved that is worth a look.</p>
+      ) : (
+        <dl>
+          {found.moved.map((one) => (
+            <div key={one.label} className="flex justify-between gap-3 border-b border-rule py-1">
+              <dt>{one.label}</dt>
+              <dd className="tabular-nums">
+                {one.then} → <strong>{one.now}</strong>
+              </dd>
+            </div>
+          ))}
+        </dl>
+      )}
+    </div>
+  )
+}
+
+/** What belongs in it once it is empty and tight: for weighing in, never for adding. */
+function Charge({ charge }: { charge: Zones['charge'] }) {
+  return (
+    <div className="mt-3 border-b border-rule-strong pb-1" data-zone-charge>
+      <div className="flex items-center justify-between gap-3">
+        <strong>Its charge, by plate and pipes</strong>
+        {charge.total && (
+          <OpenNumber number={charge.total} className="font-bold whitespace-nowrap tabular-nums">
+            {charge.total.text}
+          </OpenNumber>
+        )}
+      </div>
+      {charge.total ? (
+        <p className="text-[0.88rem] text-soft">
+          Weighed in after all of it was recovered; never added to what is there.
+        </p>
+      ) : (
+        <p className="text-[0.92rem] text-soft">Not written yet: {charge.lacks.join('; ')}.</p>
+      )}
     </div>
   )
 }

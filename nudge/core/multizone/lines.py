@@ -1,0 +1,217 @@
+"""What the pipes of a plant with many rooms cost and hold: loss to a coil, lift, and their charge.
+
+A coil many storeys away boils warmer than its plant says, and liquid that is lifted arrives with
+less subcooling than it left with. What such a plant holds is its plate's charge and what its liquid
+pipes hold, by size; the sum is what is weighed in after it was recovered, never a reason to add.
+"""
+
+from collections.abc import Mapping, Sequence
+from math import isnan
+
+from nudge.core.language.errors import CoreError
+from nudge.core.language.said import Measure, Said, say
+from nudge.core.language.units import Quantity
+from nudge.core.language.working import Formula, Input, Working, work
+from nudge.core.physics.circuit.tubes import LINE_OWN_ERROR, liquid_per_length, tube_of
+from nudge.core.physics.refrigerant.states import load_states
+from nudge.core.physics.zones.log import ROOM_ON_S, ZoneLog, states
+from nudge.core.physics.zones.parts import IndoorUnit, LiquidPipe, Parts
+from nudge.core.physics.zones.points import MODES, OUTDOOR
+
+GRAVITY = 9.80665
+LEAST_SAMPLES = 12
+"""Fewer samples of a coil at work say nothing of its pipe."""
+_T, _P, _D = Quantity.TEMPERATURE, Quantity.PRESSURE_DIFFERENCE, Quantity.TEMPERATURE_DIFFERENCE
+LINE_LOSS = Formula(
+    "zone_line_loss",
+    "Lost in the pipe",
+    _P,
+    "By how much the coil boils at a higher pressure than the plant: what its suction pipe takes.",
+    "saturation at the coil’s inlet − saturation at the plant’s evaporating temperature",
+    "P_sat({coil_inlet}) − P_sat({evaporating_temp}) = {result}",
+    ("coil_inlet", "evaporating_temp"),
+    "Refrigerant tables, bubble and dew apart by the coil’s feed; means while it calls.",
+)
+LIFT = Formula(
+    "zone_lift",
+    "Lifted liquid",
+    _P,
+    "What the column of liquid takes on its way up to the room. Minus where the room hangs lower: "
+    "there it gains.",
+    "liquid density × g × height over the plant",
+    "density of liquid at {leaves} × g × {lift} = {result}",
+    ("leaves", "lift"),
+    "Hydrostatics; density from the packaged tables at the plant’s liquid.",
+)
+LIFT_SUBCOOLING = Formula(
+    "zone_lift_subcooling",
+    "Subcooling the lift takes",
+    _D,
+    "So much of the subcooling after the subcoolers is gone before the room’s valve: under it, the "
+    "valve is fed gas.",
+    "saturation at the plant’s pressure − saturation at the pressure left after the lift",
+    "T_sat({high}) − T_sat({left}) = {result}",
+    ("high", "left"),
+    "Refrigerant tables.",
+)
+PIPE_CHARGE = Formula(
+    "zone_pipe_charge",
+    "In this size of pipe",
+    Quantity.CHARGE,
+    "What the liquid pipes of one size hold over their whole length.",
+    "length × charge per length",
+    "{size}: {length} × {per_length} = {result}",
+    ("size", "length", "per_length"),
+    "The maker’s figure where one was written; else bore × liquid density at 100 °F, ASTM B280.",
+)
+TOTAL_CHARGE = Formula(
+    "zone_total_charge",
+    "To weigh in",
+    Quantity.CHARGE,
+    "What belongs in the whole plant once it is empty and tight. It is no reason to add any.",
+    "the outdoor unit’s charge + the sum of its liquid pipes, size by size",
+    "{factory_charge} + {pipes} = {result}",
+    ("factory_charge", "pipes"),
+    "The plates; trade rule. Makers may add for rooms or branch boxes: theirs holds.",
+)
+FORMULAS = (LINE_LOSS, LIFT, LIFT_SUBCOOLING, PIPE_CHARGE, TOTAL_CHARGE)
+
+
+def pipe_charges(parts: Parts) -> tuple[Working, ...]:
+    """What each size of liquid pipe holds [kg]. Raises: CoreError, for no standard tube."""
+    return tuple(_pipe_charge(parts.refrigerant, pipe) for pipe in parts.pipes)
+
+
+def total_charge(parts: Parts) -> Working | None:
+    """What is weighed into an empty plant [kg]; None where plate or pipes are not written."""
+    if parts.factory_charge_kg is None or not parts.pipes:
+        return None
+    each = pipe_charges(parts)
+    spread = sum((one.uncertainty or 0.0) ** 2 for one in each) ** 0.5
+    pipes = Measure(sum(one.value for one in each), Quantity.CHARGE)
+    factory = Measure(parts.factory_charge_kg, Quantity.CHARGE)
+    return work(
+        TOTAL_CHARGE,
+        lambda v: v["factory_charge"] + v["pipes"],
+        {
+            "factory_charge": Input("factory_charge", "Outdoor unit’s plate", factory, "plate"),
+            "pipes": Input("pipes", "Liquid pipes", pipes, "computed", spread or None),
+        },
+    )
+
+
+def charge_lacks(parts: Parts) -> tuple[Said, ...]:
+    """What has to be written before the charge can be summed."""
+    lacks = []
+    if parts.factory_charge_kg is None:
+        lacks.append(say("the charge on the outdoor unit’s plate"))
+    if not parts.pipes:
+        lacks.append(say("the liquid pipes’ lengths, size by size"))
+    return tuple(lacks)
+
+
+def _pipe_charge(refrigerant: str, pipe: LiquidPipe) -> Working:
+    per_length, source, own = pipe.g_per_m, "plate", None
+    if per_length is None:
+        per_length, source = liquid_per_length(refrigerant, pipe.outside_mm), "computed"
+        own = LINE_OWN_ERROR * per_length
+    size = Measure(tube_of(pipe.outside_mm).outside_mm, Quantity.TUBE_SIZE)
+    inputs = {
+        "size": Input("size", "Liquid pipe, outside", size, "plate"),
+        "length": Input("length", "Together", Measure(pipe.length_m, Quantity.LENGTH), "plate"),
+        "per_length": Input(
+            "per_length",
+            "Charge per length",
+            Measure(per_length, Quantity.CHARGE_PER_LENGTH),
+            source,
+            own,
+        ),
+    }
+    return work(PIPE_CHARGE, lambda v: v["length"] * v["per_length"] / 1000, inputs)
+
+
+def room_lines(log: ZoneLog, parts: Parts, key: str) -> Mapping[str, Working]:
+    """What the pipes to one room cost, by the log, of what the log tells: by formula.
+
+    Raises: CoreError, for a room the drawing has not.
+    """
+    unit = parts.room(key)
+    at_work = _cooling(log, key)
+    found = [_loss(log, parts.refrigerant, key, at_work), *_lifted(log, parts.refrigerant, unit)]
+    return {one.formula.key: one for one in found if one is not None}
+
+
+def _cooling(log: ZoneLog, key: str) -> list[int]:
+    """Samples that count, in which the room has cooled for a while."""
+    calls, mode = log.column(key, "calls"), log.column(key, "room_mode")
+    plant = log.column(OUTDOOR, "mode")
+    if calls is None:
+        return []
+    held, cooling = states(calls, log.times_s), float(MODES["cooling"])
+    way = mode or plant
+    return [i for i in log.kept if held[i] >= ROOM_ON_S and (way is None or way[i] == cooling)]
+
+
+def _loss(log: ZoneLog, refrigerant: str, key: str, at_work: Sequence[int]) -> Working | None:
+    inlet = _mean(log.column(key, "coil_inlet"), at_work)
+    boiling = _mean(log.column(OUTDOOR, "evaporating_temp"), at_work)
+    if inlet is None or boiling is None:
+        return None
+    dew = load_states(refrigerant).saturation.dew
+    if not all(dew.low_c <= t <= dew.high_c for t in (inlet, boiling)):
+        return None
+    return work(
+        LINE_LOSS,
+        lambda v: dew.pressure(v["coil_inlet"]) - dew.pressure(v["evaporating_temp"]),
+        {
+            "coil_inlet": Input("coil_inlet", "Coil inlet", Measure(inlet, _T), "imported"),
+            "evaporating_temp": Input(
+                "evaporating_temp", "Evaporating at the plant", Measure(boiling, _T), "imported"
+            ),
+        },
+    )
+
+
+def _lifted(log: ZoneLog, refrigerant: str, unit: IndoorUnit) -> list[Working]:
+    """The lift’s pressure, and the subcooling it takes."""
+    condensing = _mean(log.column(OUTDOOR, "condensing_temp"), log.kept)
+    if unit.lift_m == 0.0 or condensing is None:
+        return []
+    states_of = load_states(refrigerant)
+    bubble = states_of.saturation.bubble
+    liquid = _mean(log.column(OUTDOOR, "liquid_temp"), log.kept)
+    leaves = min(condensing if liquid is None else liquid, bubble.high_c)
+    try:
+        high = bubble.pressure(condensing)
+        lift = work(
+            LIFT,
+            lambda v: states_of.liquid(v["leaves"]).density * GRAVITY * v["lift"] / 1000,
+            {
+                "leaves": Input("leaves", "Liquid leaves at", Measure(leaves, _T), "imported"),
+                "lift": Input(
+                    "lift", "Height over the plant", Measure(unit.lift_m, Quantity.LENGTH), "plate"
+                ),
+            },
+        )
+        taken = work(
+            LIFT_SUBCOOLING,
+            lambda v: bubble.temperature(v["high"]) - bubble.temperature(v["left"]),
+            {
+                "high": Input("high", "Saturation at the plant", _absolute(high), "computed"),
+                "left": Input("left", "After the lift", _absolute(high - lift.value), "computed"),
+            },
+        )
+    except CoreError:  # off the refrigerant's table
+        return []
+    return [lift, taken]
+
+
+def _absolute(kpa: float) -> Measure:
+    return Measure(kpa, Quantity.ABSOLUTE_PRESSURE)
+
+
+def _mean(column: Sequence[float] | None, at: Sequence[int]) -> float | None:
+    if column is None:
+        return None
+    there = [column[i] for i in at if not isnan(column[i])]
+    return sum(there) / len(there) if len(there) >= LEAST_SAMPLES else None

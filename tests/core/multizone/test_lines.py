@@ -1,0 +1,76 @@
+"""What pipes cost and hold, against figures of the trade; a plant beside its own earlier log."""
+
+import unittest
+from dataclasses import replace
+
+from nudge.core.language.errors import CoreError
+from nudge.core.language.units import KPA_PER_PSI, fahrenheit
+from nudge.core.multizone.against import against
+from nudge.core.multizone.lines import charge_lacks, pipe_charges, room_lines, total_charge
+from nudge.core.multizone.signs import ZoneSigns
+from nudge.core.multizone.weigh import zone_table
+from nudge.core.physics.zones.parts import IndoorUnit, LiquidPipe, parts_of
+from tests.core.multizone.logs import PARTS, flat
+
+
+class LinesTest(unittest.TestCase):
+    def lines(self, lift_m=0.0, **columns):
+        room = replace(PARTS.rooms[0], lift_m=lift_m)
+        parts = replace(PARTS, rooms=(room, *PARTS.rooms[1:]))
+        return room_lines(flat(90, **columns), parts, room.key)
+
+    def test_ten_degrees_between_plant_and_coil_are_22_psi(self):
+        at = {
+            "evaporating_temp": lambda _: fahrenheit(32),
+            "r1__coil_inlet": lambda _: fahrenheit(42),
+        }
+        loss = self.lines(**at)["zone_line_loss"]
+        self.assertAlmostEqual(loss.value / KPA_PER_PSI, 22, delta=1)
+
+    def test_twenty_metres_of_lifted_liquid_cost_28_psi_and_6_4_degrees(self):
+        at = {"condensing_temp": lambda _: 40.0, "liquid_temp": lambda _: 27.0}
+        found = self.lines(lift_m=20.0, **at)
+        self.assertAlmostEqual(found["zone_lift"].value / KPA_PER_PSI, 28, delta=2)
+        self.assertAlmostEqual(found["zone_lift_subcooling"].value * 1.8, 6.4, delta=0.6)
+        lower = self.lines(lift_m=-20.0, **at)
+        self.assertLess(lower["zone_lift"].value, 0)  # it gains on its way down
+        self.assertNotIn("zone_lift", self.lines())
+
+    def test_a_room_that_never_called_tells_nothing_of_its_pipe(self):
+        self.assertNotIn("zone_line_loss", self.lines(r1__calls=lambda _: 0.0))
+
+    def test_the_charge_is_the_plate_and_the_pipes_size_by_size(self):
+        rooms = [IndoorUnit("1", "Hall")]
+        written = [LiquidPipe(12.7, 40.0, 110.0), LiquidPipe(9.525, 20.0, 54.0)]
+        parts = parts_of("R-410A", rooms, written, factory_charge_kg=10.0)
+        self.assertAlmostEqual(total_charge(parts).value, 10.0 + 4.4 + 1.08)
+        # Worked out from the bore where the maker's figure is not written: 7.9 mm of liquid at 100 °F.
+        own = pipe_charges(parts_of("R-410A", rooms, [LiquidPipe(9.525, 10.0)]))[0]
+        self.assertAlmostEqual(own.value, 10 * 3.1416 / 4 * 0.0079**2 * 980, delta=0.02)
+        bare = parts_of("R-410A", rooms)
+        self.assertIsNone(total_charge(bare))
+        self.assertEqual(len(charge_lacks(bare)), 2)
+        for wrong in ([LiquidPipe(10.9, 5.0)], [LiquidPipe(9.5, 5.0), LiquidPipe(9.525, 6.0)]):
+            with self.assertRaises(CoreError):
+                parts_of("R-410A", rooms, wrong)
+
+
+class AgainstTest(unittest.TestCase):
+    THEN = ZoneSigns(
+        "cooling", {"hz": 60.0, "liquid_gap": 21.0, "outdoor_lift": 31.0}, {"1": {"calls": 0.5}}
+    )
+
+    def test_what_moved_is_told_and_the_furthest_first(self):
+        self.assertEqual(against(self.THEN, self.THEN, zone_table()).moved, ())
+        now = ZoneSigns(
+            "cooling", {"hz": 85.0, "liquid_gap": 2.0, "outdoor_lift": 33.0}, {"1": {"calls": 0.95}}
+        )
+        found = against(now, self.THEN, zone_table())
+        self.assertEqual([one.key for one in found.moved], ["liquid_gap", "calls", "hz"])
+        self.assertEqual((found.moved[0].then, found.moved[0].now), (21.0, 2.0))
+
+    def test_another_season_is_not_compared_and_says_why(self):
+        colder = replace(self.THEN, plant={**self.THEN.plant, "outdoor_lift": 20.0})
+        self.assertIn("another day", against(colder, self.THEN, zone_table()).apart.text("si"))
+        heats = replace(self.THEN, way="heating")
+        self.assertIn("heating now", against(heats, self.THEN, zone_table()).apart.text("si"))
