@@ -21,7 +21,7 @@ from playwright.sync_api import Page
 
 from nudge.core.physics.refrigerant.catalogue import CATALOGUE, refrigerant
 from nudge.core.physics.refrigerant.table import load_table
-from tools import bench_judge, bench_live, bench_reading, bench_visit
+from tools import bench_judge, bench_live, bench_reading, bench_visit, bench_zones
 from tools.drive import ROOT, RunningNudge, chromium
 from tools.make_tables import RowSolver, reference_state
 
@@ -269,6 +269,7 @@ def main() -> None:
     accuracy()
     saturation()
     imports()
+    bench_zones.main()
     with tempfile.TemporaryDirectory() as data:
         nudge = RunningNudge(Path(data))
         nudge.start()

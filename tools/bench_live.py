@@ -56,7 +56,7 @@ def stream(nudge: RunningNudge, seconds: float) -> None:
     """Eight visits, twelve channels, four values a second, twenty dropped connections."""
     visits = [f"bench-{n}" for n in range(VISITS)]
     for visit in visits:
-        _call(nudge, "POST", "/api/visits", {"id": visit, "system_id": "seed-library-stacks"})
+        call(nudge, "POST", "/api/visits", {"id": visit, "system_id": "seed-library-stacks"})
     sent: dict[str, set[int]] = {visit: set() for visit in visits}
     stop = threading.Event()
 
@@ -75,7 +75,7 @@ def stream(nudge: RunningNudge, seconds: float) -> None:
                 for c in range(CHANNELS)
             ]
             body = {"id": f"{visit}-{tick}", "readings": rows}
-            _call(nudge, "POST", f"/api/visits/{visit}/readings", body)
+            call(nudge, "POST", f"/api/visits/{visit}/readings", body)
             sent[visit].add(at_ms)
             tick += 1
             time.sleep(max(began + tick / PER_S - time.time(), 0))
@@ -166,13 +166,13 @@ def reading_in(nudge: RunningNudge, folder: Path) -> None:
             cells = ",".join(f"{level + rng.gauss(0, 0.5):.2f}" for level in levels)
             file.write(f"{(began + timedelta(seconds=2 * i)).isoformat()},{cells}\n")
     visit = "/api/visits/net-loft-now"
-    look = _call(nudge, "PUT", f"{visit}/imports/million?name=million.csv", raw=path.read_bytes())
+    look = call(nudge, "PUT", f"{visit}/imports/million?name=million.csv", raw=path.read_bytes())
     clock = time.perf_counter()
-    _call(nudge, "POST", f"{visit}/imports/million/start", look["mapping"])
-    while _call(nudge, "GET", f"{visit}/imports")[0]["state"] == "reading":
+    call(nudge, "POST", f"{visit}/imports/million/start", look["mapping"])
+    while call(nudge, "GET", f"{visit}/imports")[0]["state"] == "reading":
         time.sleep(0.1)
     took = time.perf_counter() - clock
-    row = _call(nudge, "GET", f"{visit}/imports")[0]
+    row = call(nudge, "GET", f"{visit}/imports")[0]
     peak = nudge.peak_memory_mb()
     print(
         f"import: {row['readings']:,} readings in {took:.1f} s (wanted 15), server's peak memory "
@@ -181,7 +181,7 @@ def reading_in(nudge: RunningNudge, folder: Path) -> None:
     times = []
     for _ in range(5):
         clock = time.perf_counter()
-        _call(nudge, "GET", f"{visit}/series?width=700")
+        call(nudge, "GET", f"{visit}/series?width=700")
         times.append(time.perf_counter() - clock)
     print(f"import: traces over all of them {statistics.median(times):.2f} s (wanted 1)")
 
@@ -202,11 +202,13 @@ def frames(nudge: RunningNudge) -> None:
         print(f"strips: {page.evaluate(counting):.0f} frames a second, three live (wanted 50)")
 
 
-def _call(
+def call(
     nudge: RunningNudge, method: str, path: str, body: Any = None, raw: bytes | None = None
 ) -> Any:
+    """What a running Nudge answers to a body as JSON, or to raw bytes. Raises: URLError."""
     payload = raw if raw is not None else json.dumps(body).encode() if body is not None else None
-    headers = {} if raw is not None else {"Content-Type": "application/json"}
+    kind = "application/json" if raw is None else "application/octet-stream"
+    headers = {"Content-Type": kind}
     request = urllib.request.Request(nudge.url + path, payload, headers, method=method)
-    with urllib.request.urlopen(request, timeout=30) as answer:
+    with urllib.request.urlopen(request, timeout=120) as answer:
         return json.load(answer)

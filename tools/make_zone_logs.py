@@ -46,17 +46,22 @@ def plant_of(planned: PlannedPlant, outdoor_c: float, rng: Random) -> ZonePlant:
     return replace(plant, charge_kg=plant.needs_kg + plant.left_kg)
 
 
+def moved_to_summer(log: ZoneLog, every: int = 1) -> ZoneLog:
+    """A log in the made-up summer, of every so many samples."""
+    first = log.times_s[0]
+    return ZoneLog(
+        array("d", (BEGINS_S + at - first for at in log.times_s[::every])),
+        {address: column[::every] for address, column in log.columns.items()},
+    )
+
+
 def main() -> None:
     LOGS.mkdir(exist_ok=True)
     for planned, file, wrong, outdoor_c, style, seed, every in MADE:
         rng = Random(seed)
         running = RunningZones(plant_of(planned, outdoor_c, rng), list(wrong), rng, 9.0 * 3600)
         log = watched(running, HOURS, STEP_S, rng)
-        first = log.times_s[0]
-        thin = ZoneLog(
-            array("d", (BEGINS_S + at - first for at in log.times_s[::every])),
-            {address: column[::every] for address, column in log.columns.items()},
-        )
+        thin = moved_to_summer(log, every)
         path = LOGS / file
         path.write_text(written(thin, STYLES[style]), "utf-8")
         print(f"{path}: {len(thin.columns)} columns, {len(thin.times_s)} lines")

@@ -3,14 +3,16 @@
 from collections.abc import Mapping
 from typing import Annotated, Literal
 
-from pydantic import BaseModel, Field
+from pydantic import BaseModel, Field, ValidationError
 
 from nudge.contract.strict import Number, Strict, YesNo
+from nudge.core.language.errors import CoreError
 from nudge.core.multizone.headings import ZoneColumn, left_out
 from nudge.core.physics.zones.parts import STEPS, IndoorUnit, LiquidPipe, Parts, parts_of
 from nudge.core.physics.zones.points import MODES, ZONE_POINTS, ZonePoint
 from nudge.instruments.files import MOST_COLUMNS
 from nudge.instruments.text_table import TableForm
+from nudge.instruments.zone_drawing import MOST_TEXT, drawing_of
 from nudge.instruments.zone_files import ZoneMapping
 from nudge.instruments.zone_lines import ZoneLine
 from nudge.presenters.imports import Named
@@ -106,6 +108,25 @@ class PartsModel(Strict):
             factory_charge_kg=self.factory_charge_kg,
             recovers_heat=self.recovers_heat,
         )
+
+
+class DrawingIn(Strict):
+    """A drawing's file as text: a table of rooms, or JSON."""
+
+    text: Annotated[str, Field(strict=True, min_length=1, max_length=MOST_TEXT)]
+
+    def over(self, before: PartsModel) -> PartsModel:
+        """What the file says, over what is drawn. Raises: CoreError, naming what does not fit."""
+        found = drawing_of(self.text)
+        rooms = found.get("rooms")
+        if not isinstance(rooms, list) or not rooms:
+            raise CoreError("file", "It names no rooms.")
+        try:
+            return PartsModel.model_validate({**before.model_dump(), **found})
+        except ValidationError as wrong:
+            first = wrong.errors()[0]
+            where = ", ".join(str(one) for one in first["loc"])
+            raise CoreError("file", f"{where}: {first['msg']}.") from wrong
 
 
 class ZonesIn(Strict):

@@ -225,6 +225,14 @@ class Zones:
                 raise NotFound("system", system_id)
             return _drawing(session, system)
 
+    def planned(self, system_id: str) -> Parts:
+        """A plant as it is drawn, or with one room to begin from. Raises: NotFound."""
+        with self._database.reading() as session:
+            system = session.get(System, system_id)
+            if system is None:
+                raise NotFound("system", system_id)
+            return _drawing(session, system) or _guessed(system, ["1"])
+
     def of_visit(self, visit_id: str) -> ZonesOfVisit | None:
         """A visit's log with everything; None where it has none. Raises: NotFound."""
         with self._database.reading() as session:

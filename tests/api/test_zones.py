@@ -157,6 +157,18 @@ class ZonesTest(WithClient):
         refused = self.http.post(at, json=bad)
         self.assertEqual(refused.status_code, 422, refused.text)
 
+    def test_a_drawing_comes_from_a_file_and_is_looked_over_first(self):
+        at = f"/api/systems/{SCHOOL.system_id}/zones"
+        before = self.http.get(at).json()
+        table = "Number,Name,Storey,kW\n2.1,Drawing,2,4.5\n2.2,Music,2,3.6\n"
+        found = self.http.post(f"{at}/drawings", json={"text": table}).json()
+        self.assertEqual([room["capacity_w"] for room in found["rooms"]], [4500, 3600])
+        self.assertEqual(found["pipes"], before["pipes"])  # of which the file says nothing
+        self.assertEqual(self.http.get(at).json(), before)
+        self.assertEqual(self.http.put(at, json=found).status_code, 200)
+        wrong = self.http.post(f"{at}/drawings", json={"text": '[{"key": "1", "size": 3}]'})
+        self.assertEqual(wrong.status_code, 422)
+
     def test_a_word_nobody_knows_is_asked_once(self):
         data = SCHOOL_LOG.read_bytes().replace(b";cooling", b";KB")
         look = self.looked(self.opened(), data)

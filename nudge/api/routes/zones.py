@@ -7,6 +7,7 @@ from fastapi import APIRouter, Query, Request
 from nudge.api.access import UnitsIn, WorkshopIn, declared_size
 from nudge.instruments.zone_lines import log_of_lines
 from nudge.presenters.zone_files import (
+    DrawingIn,
     PartsModel,
     ZoneLinesIn,
     ZoneLookOut,
@@ -66,6 +67,12 @@ def drawing(workshop: WorkshopIn, system_id: str) -> PartsModel | None:
     """A plant's drawing; null where nobody drew it."""
     found = workshop.zones.drawing(system_id)
     return None if found is None else parts_out(found)
+
+
+@router.post("/systems/{system_id}/zones/drawings")
+def drawing_from(workshop: WorkshopIn, system_id: str, body: DrawingIn) -> PartsModel:
+    """What a file says a plant is, to be looked over and kept. Nothing is written."""
+    return body.over(parts_out(workshop.zones.planned(system_id)))
 
 
 @router.put("/systems/{system_id}/zones")

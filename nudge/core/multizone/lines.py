@@ -30,7 +30,7 @@ LINE_LOSS = Formula(
     "saturation at the coil’s inlet − saturation at the plant’s evaporating temperature",
     "P_sat({coil_inlet}) − P_sat({evaporating_temp}) = {result}",
     ("coil_inlet", "evaporating_temp"),
-    "Refrigerant tables, bubble and dew apart by the coil’s feed; means while it calls.",
+    "Refrigerant tables, dew; means while it calls and cools.",
 )
 LIFT = Formula(
     "zone_lift",

@@ -835,6 +835,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/systems/{system_id}/zones/drawings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Drawing From
+         * @description What a file says a plant is, to be looked over and kept. Nothing is written.
+         */
+        post: operations["drawing_from_api_systems__system_id__zones_drawings_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/charge/advise": {
         parameters: {
             query?: never;
@@ -3415,6 +3435,14 @@ export interface components {
             readings: {
                 [key: string]: number;
             };
+        };
+        /**
+         * DrawingIn
+         * @description A drawing's file as text: a table of rooms, or JSON.
+         */
+        DrawingIn: {
+            /** Text */
+            text: string;
         };
         /**
          * DrawnCompare
@@ -10135,6 +10163,45 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PartsModel"] | null;
+                };
+            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    drawing_from_api_systems__system_id__zones_drawings_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                system_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DrawingIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartsModel"];
                 };
             };
             400: components["responses"]["Refused400"];

@@ -7,9 +7,9 @@ export function CodesMeant({ look, onChange }: Props) {
   const asked = Object.entries(look.unknown)
   if (asked.length === 0) return null
   const mean = (point: string, word: string, code: string) => {
-    const told = { ...look.mapping.codes?.[point] }
-    delete told[word]
-    if (code !== '') told[word] = Number(code)
+    const others = Object.entries(look.mapping.codes?.[point] ?? {}).filter(([key]) => key !== word)
+    const own: [string, number][] = code === '' ? [] : [[word, Number(code)]]
+    const told = Object.fromEntries([...others, ...own])
     onChange({
       ...look,
       mapping: { ...look.mapping, codes: { ...look.mapping.codes, [point]: told } },

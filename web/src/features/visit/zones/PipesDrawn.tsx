@@ -32,14 +32,14 @@ export function PipesDrawn({ parts, onChange }: Props) {
       <p className="text-[0.92rem] text-soft">
         Mains, branches and the rooms’ own. They say what is weighed in after a recovery.
       </p>
-      <label className="mt-1 flex items-center gap-3">
-        Charge on the outdoor plate, kg
+      <p className="mt-1 flex items-center gap-3">
+        <span aria-hidden>Charge on the outdoor plate, kg</span>
         <Cell
           label="Charge on the outdoor plate, kg"
           value={parts.factory_charge_kg ?? null}
           onChange={(kg) => onChange({ ...parts, factory_charge_kg: kg })}
         />
-      </label>
+      </p>
       <table className="mt-2 text-left">
         <thead>
           <tr className="border-b border-rule-strong text-[0.92rem] text-soft">

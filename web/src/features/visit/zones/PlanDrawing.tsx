@@ -124,7 +124,7 @@ type BarProps = { box: Zones['plan']['rooms'][number]; valve: number | null; cal
 
 /** How far a room’s valve is open: a bar along the foot of its box. */
 function ValveBar({ box, valve, calls }: BarProps) {
-  const [x = 0, y = 0, width = 0, height = 0] = box.bar
+  const [x, y, width, height] = box.bar
   return (
     <g>
       <rect {...{ x, y, width, height }} stroke="var(--rule-strong)" />

@@ -1,7 +1,8 @@
-import { useState } from 'react'
+import { useState, type ReactNode } from 'react'
 import { useZones } from '../../../api/queries'
 import type { Opened, Standing, Zones } from '../../../api/types'
 import { OpenNumber } from '../../../ui/Opened'
+import { PlantDrawn } from './PlantDrawn'
 
 type Sign = Zones['signs'][number]
 
@@ -49,7 +50,9 @@ export function ZoneWhy({ visit }: { visit: Standing }) {
         </p>
       ))}
       {zones.data.against && <Against found={zones.data.against} />}
-      <Charge charge={zones.data.charge} />
+      <Charge charge={zones.data.charge}>
+        {visit.state !== 'closed' && <PlantDrawn systemId={visit.system.id} visitId={visit.id} />}
+      </Charge>
       <Signs title="The plant" signs={signs} lines={[]} />
       {rooms.map((room) => (
         <Signs key={room.key} title={room.name} signs={room.signs} lines={room.lines} />
@@ -139,7 +142,7 @@ function Against({ found }: { found: NonNullable<Zones['against']> }) {
 }
 
 /** What belongs in it once it is empty and tight: for weighing in, never for adding. */
-function Charge({ charge }: { charge: Zones['charge'] }) {
+function Charge({ charge, children }: { charge: Zones['charge']; children: ReactNode }) {
   return (
     <div className="mt-3 border-b border-rule-strong pb-1" data-zone-charge>
       <div className="flex items-center justify-between gap-3">
@@ -157,6 +160,7 @@ function Charge({ charge }: { charge: Zones['charge'] }) {
       ) : (
         <p className="text-[0.92rem] text-soft">Not written yet: {charge.lacks.join('; ')}.</p>
       )}
+      {children}
     </div>
   )
 }
