@@ -15,6 +15,7 @@ from collections.abc import Iterable
 from concurrent.futures import ThreadPoolExecutor
 from importlib import import_module
 from pathlib import Path
+from tempfile import TemporaryFile
 
 TESTS = Path("tests")
 FILE_BY_FILE = TESTS / "browser"
@@ -44,15 +45,21 @@ def shards() -> list[tuple[str, ...]]:
 def run(modules: tuple[str, ...]) -> tuple[int, str]:
     """How it ended, and everything it said."""
     command = [sys.executable, "-m", "unittest", "--buffer", *modules]
-    done = subprocess.run(command, capture_output=True, text=True, check=False)
-    return done.returncode, done.stdout + done.stderr
+    with TemporaryFile("w+", encoding="utf-8", errors="replace") as said:
+        # A file, not a pipe: what a test leaves running would hold a pipe open for ever.
+        done = subprocess.run(command, stdout=said, stderr=subprocess.STDOUT, check=False)
+        said.seek(0)
+        return done.returncode, said.read()
 
 
 def main(*parts: str) -> int:
     began, ran, failed = time.monotonic(), 0, []
+    groups = [g for g in shards() if not parts or any(part in g[0] for part in parts)]
     temporary = import_module("tests.temporary")
     os.environ[temporary.ONCE_A_RUN] = str(temporary.skerrow())
-    groups = [g for g in shards() if not parts or any(part in g[0] for part in parts)]
+    if any(g[0].startswith("tests.browser") for g in groups):
+        browser = import_module("tests.browser.support")
+        os.environ[browser.ONCE_A_RUN] = str(browser.demo_data())
     with ThreadPoolExecutor((os.cpu_count() or 1) + WAITS) as pool:
         for modules, (code, said) in zip(groups, pool.map(run, groups), strict=True):
             found = RAN.search(said)

@@ -12,7 +12,7 @@ from nudge.core.checks.table import CHECKS
 from nudge.core.language.said import Measure
 from nudge.core.language.units import Quantity, UnitSystem, from_si, unit_label
 from nudge.core.multizone.against import CALLS
-from nudge.core.multizone.lines import charge_lacks, pipe_charges, room_lines, total_charge
+from nudge.core.multizone.lines import PlantLines, charge_lacks, pipe_charges, total_charge
 from nudge.core.multizone.patterns import NONE, PATTERNS
 from nudge.core.multizone.reading import State, ZoneReading, called_alone
 from nudge.core.multizone.signs import PLANT_SIGNS, ROOM_SIGNS, ZoneSign
@@ -144,7 +144,7 @@ def zones_out(of: ZonesOfVisit, units: UnitSystem) -> ZonesOut:
     reading, parts = of.reading, of.parts
     moments = _moments(of.log)
     table = zone_table()
-    combination = parts.combination
+    combination, lines = parts.combination, PlantLines(of.log, parts)
     shown = reading.shown
     return ZonesOut(
         state=reading.decision.state,
@@ -160,7 +160,7 @@ def zones_out(of: ZonesOfVisit, units: UnitSystem) -> ZonesOut:
         rooms=_by_worst(
             reading,
             [
-                _room(room.key, of, moments, table, units)
+                _room(room.key, of, moments, table, units, lines)
                 for room in parts.rooms
                 if room.key in reading.signs.rooms
             ],
@@ -285,7 +285,12 @@ def _degrees(
 
 
 def _room(
-    key: str, of: ZonesOfVisit, moments: Sequence[int], table: ZoneTable, units: UnitSystem
+    key: str,
+    of: ZonesOfVisit,
+    moments: Sequence[int],
+    table: ZoneTable,
+    units: UnitSystem,
+    lines: PlantLines,
 ) -> ZoneRoomOut:
     log, unit = of.log, of.parts.room(key)
     steps = _thinned(log.column(key, "valve_steps"), moments)
@@ -308,7 +313,7 @@ def _room(
         signs=_signs(
             of.reading.signs.rooms[key], ROOM_SIGNS, _usual(of.reading, table, "beside"), units
         ),
-        lines=[opened(one, units) for one in room_lines(log, of.parts, key).values()],
+        lines=[opened(one, units) for one in lines.of_room(key).values()],
     )
 
 

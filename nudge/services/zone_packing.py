@@ -5,6 +5,7 @@ import zlib
 from array import array
 from collections.abc import Mapping
 from dataclasses import asdict
+from functools import lru_cache
 from typing import Any
 
 from nudge.core.language.errors import CoreError
@@ -17,6 +18,8 @@ VERSION = 1
 LEVEL = 6
 MOST_BYTES = 400_000_000
 """Of a log unpacked: a week of 104 columns every five seconds is a tenth of it."""
+KEPT_OPEN = 4
+"""So many logs stay unpacked, with what was worked out of them: one is looked at many times."""
 GONE = ("liquid_mm",)
 """What a room had once."""
 
@@ -29,6 +32,7 @@ def packed(log: ZoneLog) -> bytes:
     return zlib.compress(json.dumps(head).encode() + b"\n" + body, LEVEL)
 
 
+@lru_cache(maxsize=KEPT_OPEN)
 def unpacked(data: bytes) -> ZoneLog:
     """The log back. Raises: CoreError, for another version than this Nudge’s, or what is no log."""
     opening = zlib.decompressobj()

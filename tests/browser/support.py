@@ -1,6 +1,7 @@
 """One running Nudge with its own Skerrow and one Chromium for the tests of a class."""
 
 import atexit
+import os
 import shutil
 import tempfile
 import unittest
@@ -14,14 +15,21 @@ from playwright.sync_api import Browser, Page, expect
 from tools.drive import RunningNudge, chromium
 
 FIVE = "suct 118 liq 341 sl 52 ll 96 oa 88"
+ONCE_A_RUN = "NUDGE_TESTS_DEMO"
 DESK, HAND = (1280, 800), (390, 844)
 PATIENCE_MS = 30_000
 """How long anything is waited for: the suites share a machine with each other."""
 
 
 @cache
-def _skerrow() -> Path:
-    """The demo's data, written once a run by the demo itself; every class has its own copy."""
+def demo_data() -> Path:
+    """The demo's data, written once a run by the demo itself; every class has its own copy.
+
+    `tools.run_tests` has it written before the first test and names the folder to every process.
+    """
+    written = os.environ.get(ONCE_A_RUN)
+    if written is not None:
+        return Path(written)
     folder = Path(tempfile.mkdtemp())
     atexit.register(shutil.rmtree, folder)
     first = RunningNudge(folder)
@@ -39,7 +47,7 @@ class BrowserTest(unittest.TestCase):
         stack = ExitStack()
         cls.addClassCleanup(stack.close)
         data = Path(stack.enter_context(tempfile.TemporaryDirectory()))
-        shutil.copytree(_skerrow(), data, dirs_exist_ok=True)
+        shutil.copytree(demo_data(), data, dirs_exist_ok=True)
         cls.nudge = RunningNudge(data)
         cls.nudge.start()
         stack.callback(cls.nudge.stop)

@@ -19,8 +19,8 @@ from nudge.core.physics.zones.parts import IndoorUnit, LiquidPipe, Parts
 from nudge.core.physics.zones.points import MODES, OUTDOOR
 
 GRAVITY = 9.80665
-LEAST_SAMPLES = 12
-"""Fewer samples of a coil at work say nothing of its pipe."""
+LEAST_SAMPLES, MOST_SAMPLES = 12, 1500
+"""Fewer samples of a coil at work say nothing of its pipe; more say nothing more of a mean."""
 _T, _P, _D = Quantity.TEMPERATURE, Quantity.PRESSURE_DIFFERENCE, Quantity.TEMPERATURE_DIFFERENCE
 LINE_LOSS = Formula(
     "zone_line_loss",
@@ -130,80 +130,91 @@ def _pipe_charge(refrigerant: str, pipe: LiquidPipe) -> Working:
     return work(PIPE_CHARGE, lambda v: v["length"] * v["per_length"] / 1000, inputs)
 
 
-def room_lines(log: ZoneLog, parts: Parts, key: str) -> Mapping[str, Working]:
-    """What the pipes to one room cost, by the log, of what the log tells: by formula.
+class PlantLines:
+    """What the pipes of one plant cost, by its log: means of so many samples that count."""
 
-    Raises: CoreError, for a room the drawing has not.
-    """
-    unit = parts.room(key)
-    at_work = _cooling(log, key)
-    found = [_loss(log, parts.refrigerant, key, at_work), *_lifted(log, parts.refrigerant, unit)]
-    return {one.formula.key: one for one in found if one is not None}
+    def __init__(self, log: ZoneLog, parts: Parts) -> None:
+        self._log, self._parts = log, parts
+        self._kept = log.kept[:: max(len(log.kept) // MOST_SAMPLES, 1)]
+        self._condensing = _mean(log.column(OUTDOOR, "condensing_temp"), self._kept)
+        self._liquid = _mean(log.column(OUTDOOR, "liquid_temp"), self._kept)
 
+    def of_room(self, key: str) -> Mapping[str, Working]:
+        """What the pipes to one room cost, of what the log tells: by formula.
 
-def _cooling(log: ZoneLog, key: str) -> list[int]:
-    """Samples that count, in which the room has cooled for a while."""
-    calls, mode = log.column(key, "calls"), log.column(key, "room_mode")
-    plant = log.column(OUTDOOR, "mode")
-    if calls is None:
-        return []
-    held, cooling = states(calls, log.times_s), float(MODES["cooling"])
-    way = mode or plant
-    return [i for i in log.kept if held[i] >= ROOM_ON_S and (way is None or way[i] == cooling)]
+        Raises: CoreError, for a room the drawing has not.
+        """
+        unit = self._parts.room(key)
+        found = [self._loss(key), *self._lifted(unit)]
+        return {one.formula.key: one for one in found if one is not None}
 
+    def _cooling(self, key: str) -> list[int]:
+        """Samples that count, in which the room has cooled for a while."""
+        log = self._log
+        calls, way = log.column(key, "calls"), log.column(key, "room_mode")
+        if calls is None:
+            return []
+        held, cooling = states(calls, log.times_s), float(MODES["cooling"])
+        way = way or log.column(OUTDOOR, "mode")
+        return [
+            i for i in self._kept if held[i] >= ROOM_ON_S and (way is None or way[i] == cooling)
+        ]
 
-def _loss(log: ZoneLog, refrigerant: str, key: str, at_work: Sequence[int]) -> Working | None:
-    inlet = _mean(log.column(key, "coil_inlet"), at_work)
-    boiling = _mean(log.column(OUTDOOR, "evaporating_temp"), at_work)
-    if inlet is None or boiling is None:
-        return None
-    dew = load_states(refrigerant).saturation.dew
-    if not all(dew.low_c <= t <= dew.high_c for t in (inlet, boiling)):
-        return None
-    return work(
-        LINE_LOSS,
-        lambda v: dew.pressure(v["coil_inlet"]) - dew.pressure(v["evaporating_temp"]),
-        {
-            "coil_inlet": Input("coil_inlet", "Coil inlet", Measure(inlet, _T), "imported"),
-            "evaporating_temp": Input(
-                "evaporating_temp", "Evaporating at the plant", Measure(boiling, _T), "imported"
-            ),
-        },
-    )
-
-
-def _lifted(log: ZoneLog, refrigerant: str, unit: IndoorUnit) -> list[Working]:
-    """The lift’s pressure, and the subcooling it takes."""
-    condensing = _mean(log.column(OUTDOOR, "condensing_temp"), log.kept)
-    if unit.lift_m == 0.0 or condensing is None:
-        return []
-    states_of = load_states(refrigerant)
-    bubble = states_of.saturation.bubble
-    liquid = _mean(log.column(OUTDOOR, "liquid_temp"), log.kept)
-    leaves = min(condensing if liquid is None else liquid, bubble.high_c)
-    try:
-        high = bubble.pressure(condensing)
-        lift = work(
-            LIFT,
-            lambda v: states_of.liquid(v["leaves"]).density * GRAVITY * v["lift"] / 1000,
+    def _loss(self, key: str) -> Working | None:
+        at_work = self._cooling(key)
+        inlet = _mean(self._log.column(key, "coil_inlet"), at_work)
+        boiling = _mean(self._log.column(OUTDOOR, "evaporating_temp"), at_work)
+        if inlet is None or boiling is None:
+            return None
+        dew = load_states(self._parts.refrigerant).saturation.dew
+        if not all(dew.low_c <= t <= dew.high_c for t in (inlet, boiling)):
+            return None
+        return work(
+            LINE_LOSS,
+            lambda v: dew.pressure(v["coil_inlet"]) - dew.pressure(v["evaporating_temp"]),
             {
-                "leaves": Input("leaves", "Liquid leaves at", Measure(leaves, _T), "imported"),
-                "lift": Input(
-                    "lift", "Height over the plant", Measure(unit.lift_m, Quantity.LENGTH), "plate"
+                "coil_inlet": Input("coil_inlet", "Coil inlet", Measure(inlet, _T), "imported"),
+                "evaporating_temp": Input(
+                    "evaporating_temp", "Evaporating at the plant", Measure(boiling, _T), "imported"
                 ),
             },
         )
-        taken = work(
-            LIFT_SUBCOOLING,
-            lambda v: bubble.temperature(v["high"]) - bubble.temperature(v["left"]),
-            {
-                "high": Input("high", "Saturation at the plant", _absolute(high), "computed"),
-                "left": Input("left", "After the lift", _absolute(high - lift.value), "computed"),
-            },
-        )
-    except CoreError:  # off the refrigerant's table
-        return []
-    return [lift, taken]
+
+    def _lifted(self, unit: IndoorUnit) -> list[Working]:
+        """The lift’s pressure, and the subcooling it takes."""
+        condensing = self._condensing
+        if unit.lift_m == 0.0 or condensing is None:
+            return []
+        states_of = load_states(self._parts.refrigerant)
+        bubble = states_of.saturation.bubble
+        leaves = min(condensing if self._liquid is None else self._liquid, bubble.high_c)
+        try:
+            high = bubble.pressure(condensing)
+            lift = work(
+                LIFT,
+                lambda v: states_of.liquid(v["leaves"]).density * GRAVITY * v["lift"] / 1000,
+                {
+                    "leaves": Input("leaves", "Liquid leaves at", Measure(leaves, _T), "imported"),
+                    "lift": Input(
+                        "lift",
+                        "Height over the plant",
+                        Measure(unit.lift_m, Quantity.LENGTH),
+                        "plate",
+                    ),
+                },
+            )
+            left = high - lift.value
+            taken = work(
+                LIFT_SUBCOOLING,
+                lambda v: bubble.temperature(v["high"]) - bubble.temperature(v["left"]),
+                {
+                    "high": Input("high", "Saturation at the plant", _absolute(high), "computed"),
+                    "left": Input("left", "After the lift", _absolute(left), "computed"),
+                },
+            )
+        except CoreError:  # off the refrigerant's table
+            return []
+        return [lift, taken]
 
 
 def _absolute(kpa: float) -> Measure:

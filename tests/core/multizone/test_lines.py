@@ -6,7 +6,7 @@ from dataclasses import replace
 from nudge.core.language.errors import CoreError
 from nudge.core.language.units import KPA_PER_PSI, fahrenheit
 from nudge.core.multizone.against import against
-from nudge.core.multizone.lines import charge_lacks, pipe_charges, room_lines, total_charge
+from nudge.core.multizone.lines import PlantLines, charge_lacks, pipe_charges, total_charge
 from nudge.core.multizone.signs import ZoneSigns
 from nudge.core.multizone.weigh import zone_table
 from nudge.core.physics.zones.parts import IndoorUnit, LiquidPipe, parts_of
@@ -17,7 +17,7 @@ class LinesTest(unittest.TestCase):
     def lines(self, lift_m=0.0, **columns):
         room = replace(PARTS.rooms[0], lift_m=lift_m)
         parts = replace(PARTS, rooms=(room, *PARTS.rooms[1:]))
-        return room_lines(flat(90, **columns), parts, room.key)
+        return PlantLines(flat(90, **columns), parts).of_room(room.key)
 
     def test_ten_degrees_between_plant_and_coil_are_22_psi(self):
         at = {

@@ -23,6 +23,11 @@ const PairScreen = later(async () => (await import('../features/workshop/PairScr
 const VisitScreen = later(async () => (await import('../features/visit/VisitScreen')).VisitScreen)
 const GuestScreen = later(async () => (await import('../features/visit/GuestScreen')).GuestScreen)
 
+/** The screen that a page begins with, so that it is there when it is drawn. */
+export function fetchScreenOf(path: string): Promise<void> {
+  return path.startsWith('/visits/') ? VisitScreen.fetch() : Promise.resolve()
+}
+
 export function App() {
   return (
     <QueryClientProvider client={queryClient}>

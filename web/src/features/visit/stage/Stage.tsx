@@ -11,6 +11,9 @@ const HeatLine = later(async () => (await import('../HeatLine')).HeatLine)
 const ZonePlan = later(async () => (await import('../zones/ZonePlan')).ZonePlan)
 const Strips = later(async () => (await import('../Strips')).Strips)
 
+void ZonePlan.fetch() // the first picture of its kind of visit, while its numbers are on their way
+void HeatLine.fetch()
+
 export const DRAWINGS = ['Plan', 'Balance', 'Loop', 'Heat', 'Strips', 'Target map', 'Film'] as const
 export type Drawing = (typeof DRAWINGS)[number]
 
