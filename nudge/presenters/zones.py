@@ -8,19 +8,19 @@ from math import isnan
 from statistics import fmean
 
 from nudge.contract.opened import OpenedOut, opened
-from nudge.core.checks.table import CHECKS
 from nudge.core.language.said import Measure
 from nudge.core.language.units import Quantity, UnitSystem, from_si, unit_label
 from nudge.core.multizone.against import CALLS
 from nudge.core.multizone.lines import PlantLines, charge_lacks, pipe_charges, total_charge
-from nudge.core.multizone.patterns import NONE, PATTERNS
-from nudge.core.multizone.reading import State, ZoneReading, called_alone
+from nudge.core.multizone.patterns import NONE
+from nudge.core.multizone.reading import State, ZoneReading
 from nudge.core.multizone.signs import PLANT_SIGNS, ROOM_SIGNS, ZoneSign
 from nudge.core.multizone.weigh import ZoneTable, zone_table
 from nudge.core.physics.zones.log import ZoneLog
 from nudge.core.physics.zones.parts import Parts
 from nudge.core.physics.zones.points import MODES, OUTDOOR
 from nudge.presenters.drawing.storeys import StoreyPlan, storey_plan
+from nudge.presenters.zone_beliefs import ZoneBeliefOut, beliefs_out
 from nudge.services.zone_reading import ZonesEarlier
 from nudge.services.zones import ZonesOfVisit
 
@@ -42,20 +42,6 @@ class ZoneSignOut:
     usual: str
     is_off: bool
     """Out of what is usual, by twice its spread."""
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class ZoneBeliefOut:
-    """What may be wrong, where, and how much it is believed; what parts it from its like."""
-
-    label: str
-    parts: list[str]
-    percent: float
-    sentence: str
-    look_alikes: list[str]
-    parted_by: str
-    check: str
-    check_label: str
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -152,7 +138,7 @@ def zones_out(of: ZonesOfVisit, units: UnitSystem) -> ZonesOut:
         unit=unit_label(Quantity.TEMPERATURE, units),
         combination="" if combination is None else f"{combination:.0%}",
         carried=list(reading.decision.parts) if reading.decision.state == "named" else [],
-        beliefs=[_belief(one.carried, one.belief, parts) for one in shown],
+        beliefs=beliefs_out(shown, parts),
         something_else=round(100 * (1 - sum(one.belief for one in shown)), 1)
         if reading.beliefs
         else 0.0,
@@ -170,21 +156,6 @@ def zones_out(of: ZonesOfVisit, units: UnitSystem) -> ZonesOut:
         plan=storey_plan(parts),
         remarks=list(of.remarks),
         against=None if of.earlier is None else _against(of.earlier, units),
-    )
-
-
-def _belief(carried: Sequence[tuple[str, str]], belief: float, parts: Parts) -> ZoneBeliefOut:
-    rows = [PATTERNS[key] for key, _ in carried] or [PATTERNS[NONE]]
-    last = rows[-1]
-    return ZoneBeliefOut(
-        label=" and ".join(called_alone(pair, parts) for pair in carried) or last.label,
-        parts=[part for _, part in carried],
-        percent=round(100 * min(belief, 0.99), 1),
-        sentence=" ".join(row.sentence for row in rows),
-        look_alikes=[PATTERNS[key].label for key in last.look_alikes],
-        parted_by=last.parted_by,
-        check=last.check,
-        check_label=CHECKS[last.check].label if last.check else "",
     )
 
 

@@ -9,7 +9,7 @@ from pathlib import Path
 from playwright.sync_api import Page, expect
 
 from nudge.presenters.links import own_address
-from tests.browser.support import HAND, BrowserTest, _skerrow, calm
+from tests.browser.support import HAND, BrowserTest, calm, demo_data
 from tools.drive import RunningNudge
 
 LINE = "#callout"
@@ -23,7 +23,7 @@ class ShopTest(BrowserTest):
         folder = tempfile.TemporaryDirectory()
         cls.addClassCleanup(folder.cleanup)
         data = Path(folder.name)
-        shutil.copytree(_skerrow(), data, dirs_exist_ok=True)
+        shutil.copytree(demo_data(), data, dirs_exist_ok=True)
         cls.nudge.stop()
         cls.nudge = RunningNudge(data, host="0.0.0.0")
         cls.nudge.start()

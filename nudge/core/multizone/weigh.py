@@ -22,8 +22,6 @@ from nudge.core.physics.zones.points import OUTDOOR
 NU = 8.0
 PAIRED = ("wrong_port",)
 """What two rooms carry together: one is served in the other's place."""
-BOTH = 0.25
-"""Two things at once are met so much less often than their priors together."""
 AT_REST = frozenset({"valve_leaking", "coil_sensor_off"})
 BESIDE = "+"
 """Between two patterns in the name of a row of both."""
@@ -141,7 +139,9 @@ class _Read:
         return log(self._prior(carried)) + by_plant * plant + by_rooms * rooms
 
     def _prior(self, carried: Carried) -> float:
-        """How common it is, anywhere; of a room's, in this room."""
+        """How common it is, anywhere; of a room's, in this room. A charge and a valve fail each by
+        itself: both at once are as common as chance has it.
+        """
         if not carried:
             return PATTERNS[NONE].prior
         places, prior = len(self._rooms), 1.0
@@ -152,7 +152,7 @@ class _Read:
                 prior /= max(places * (places - 1), 1)
             elif PATTERNS[key].of == "room":
                 prior /= places
-        return prior * (BOTH if len(keys) > 1 else 1.0)
+        return prior
 
     def _room(self, whose: str, pattern: str, part: str, half: int = 0) -> float:
         return self._signs(whose, pattern, part, self._rooms[part], half)

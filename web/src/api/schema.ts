@@ -7890,6 +7890,8 @@ export interface components {
             parts: string[];
             /** Percent */
             percent: number;
+            /** Shares */
+            shares: components["schemas"]["ZoneShareOut"][];
             /** Sentence */
             sentence: string;
             /** Look Alikes */
@@ -8093,6 +8095,16 @@ export interface components {
             signs: components["schemas"]["ZoneSignOut"][];
             /** Lines */
             lines: components["schemas"]["OpenedOut"][];
+        };
+        /**
+         * ZoneShareOut
+         * @description Of a pattern's belief, what is its alone and what with something beside it.
+         */
+        ZoneShareOut: {
+            /** Label */
+            label: string;
+            /** Percent */
+            percent: number;
         };
         /**
          * ZoneSignOut

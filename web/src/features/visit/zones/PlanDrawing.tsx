@@ -54,65 +54,66 @@ export function PlanDrawing({ zones, frame, part, onPart }: Props) {
         const valve = room?.valve[frame] ?? null
         const carries = zones.carried.includes(box.key)
         return (
-          <g
-            key={box.key}
-            data-part={box.key}
-            data-carries={carries}
-            role="button"
-            tabIndex={0}
-            aria-pressed={box.key === part}
-            aria-label={`${box.name}: over the time of the log`}
-            onClick={() => onPart(box.key === part ? '' : box.key)}
-            onKeyDown={(event) => {
-              if (event.key !== 'Enter' && event.key !== ' ') return
-              event.preventDefault()
-              onPart(box.key === part ? '' : box.key)
-            }}
-            className="group cursor-pointer outline-none"
-          >
+          <g key={box.key} data-part={box.key} data-carries={carries}>
             <path
               d={pathOf(box.pipe)}
               stroke={calls && runs ? 'var(--low)' : 'var(--rule-strong)'}
               strokeWidth={valve === null ? 3 : 3 + 7 * valve}
               strokeDasharray={calls ? undefined : '4 7'}
             />
-            <rect
-              x={box.x}
-              y={box.y}
-              width={box.width}
-              height={box.height}
-              rx="4"
-              fill="var(--ground)"
-              stroke={carries ? 'var(--alarm)' : 'var(--rule-strong)'}
-              strokeWidth={carries ? 7 : 2}
-            />
-            <rect
-              x={box.x - 5}
-              y={box.y - 5}
-              width={box.width + 10}
-              height={box.height + 10}
-              rx="8"
-              stroke={box.key === part ? 'var(--accent)' : 'var(--ink)'}
-              strokeWidth="4"
-              className={box.key === part ? '' : 'opacity-0 group-focus-visible:opacity-100'}
-            />
-            <text x={box.name_at[0]} y={box.name_at[1]} fontSize="18" fill="var(--ink)">
-              {box.name.length > box.letters ? `${box.name.slice(0, box.letters - 1)}…` : box.name}
-            </text>
-            <text
-              x={box.has_at[0]}
-              y={box.has_at[1]}
-              fontSize="36"
-              fontWeight="bold"
-              fill="var(--ink)"
-              className="tabular-nums"
+            <g
+              role="button"
+              tabIndex={0}
+              aria-pressed={box.key === part}
+              aria-label={`${box.name}: over the time of the log`}
+              onClick={() => onPart(box.key === part ? '' : box.key)}
+              onKeyDown={(event) => {
+                if (event.key !== 'Enter' && event.key !== ' ') return
+                event.preventDefault()
+                onPart(box.key === part ? '' : box.key)
+              }}
+              className="group cursor-pointer outline-none"
             >
-              {room?.has[frame]?.toFixed(1) ?? '–'}
-            </text>
-            <text x={box.wants_at[0]} y={box.wants_at[1]} fontSize="17" fill="var(--ink-soft)">
-              {room?.wants[frame] == null ? '' : `wants ${room.wants[frame].toFixed(1)}`}
-            </text>
-            <ValveBar box={box} valve={valve} calls={calls} />
+              <rect
+                x={box.x}
+                y={box.y}
+                width={box.width}
+                height={box.height}
+                rx="4"
+                fill="var(--ground)"
+                stroke={carries ? 'var(--alarm)' : 'var(--rule-strong)'}
+                strokeWidth={carries ? 7 : 2}
+              />
+              <rect
+                x={box.x - 5}
+                y={box.y - 5}
+                width={box.width + 10}
+                height={box.height + 10}
+                rx="8"
+                stroke={box.key === part ? 'var(--accent)' : 'var(--ink)'}
+                strokeWidth="4"
+                className={box.key === part ? '' : 'opacity-0 group-focus-visible:opacity-100'}
+              />
+              <text x={box.name_at[0]} y={box.name_at[1]} fontSize="18" fill="var(--ink)">
+                {box.name.length > box.letters
+                  ? `${box.name.slice(0, box.letters - 1)}…`
+                  : box.name}
+              </text>
+              <text
+                x={box.has_at[0]}
+                y={box.has_at[1]}
+                fontSize="36"
+                fontWeight="bold"
+                fill="var(--ink)"
+                className="tabular-nums"
+              >
+                {room?.has[frame]?.toFixed(1) ?? '–'}
+              </text>
+              <text x={box.wants_at[0]} y={box.wants_at[1]} fontSize="17" fill="var(--ink-soft)">
+                {room?.wants[frame] == null ? '' : `wants ${room.wants[frame].toFixed(1)}`}
+              </text>
+              <ValveBar box={box} valve={valve} calls={calls} />
+            </g>
           </g>
         )
       })}

@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react'
 import type { ZoneParts } from '../../../api/types'
 import { Cell } from './Cell'
 
@@ -19,66 +20,72 @@ export function RoomsDrawn({ parts, onChange }: Props) {
         value={parts.capacity_w == null ? null : parts.capacity_w / 1000}
         onChange={(kw) => onChange({ ...parts, capacity_w: kw === null ? null : kw * 1000 })}
       />
-      <table className="mt-2 w-full text-left">
-        <thead>
-          <tr className="border-b border-rule-strong text-[0.92rem] text-soft">
-            {['', 'Name', 'Storey', 'kW', 'Pipe, m', 'Over the plant, m'].map((head) => (
-              <th key={head} scope="col" className="py-1 pr-2 font-normal">
-                {head}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {parts.rooms.map((room) => (
-            <tr key={room.key} className="border-b border-rule">
-              <th scope="row" className="py-1 pr-2 text-left">
-                {room.key}
-              </th>
-              <td className="py-1 pr-2">
-                <input
-                  aria-label={`Name of ${room.key}`}
-                  value={room.name}
-                  onChange={(event) => change(room.key, { name: event.target.value })}
-                  className="h-11 w-full min-w-20 rounded border border-rule-strong bg-ground px-2"
-                />
-              </td>
-              <td className="py-1 pr-2">
-                <Cell
-                  label={`Storey of ${room.key}`}
-                  value={room.storey ?? 0}
-                  onChange={(storey) => change(room.key, { storey: Math.round(storey ?? 0) })}
-                />
-              </td>
-              <td className="py-1 pr-2">
-                <Cell
-                  label={`Capacity of ${room.key}, kW`}
-                  value={room.capacity_w == null ? null : room.capacity_w / 1000}
-                  onChange={(kw) =>
-                    change(room.key, { capacity_w: kw === null ? null : kw * 1000 })
-                  }
-                />
-              </td>
-              <td className="py-1 pr-2">
-                <Cell
-                  label={`Pipe to ${room.key}, m`}
-                  value={room.length_m ?? null}
-                  onChange={(length_m) => change(room.key, { length_m })}
-                />
-              </td>
-              <td className="py-1">
-                <Cell
-                  label={`Height of ${room.key} over the plant, m`}
-                  value={room.lift_m ?? 0}
-                  onChange={(lift) => change(room.key, { lift_m: lift ?? 0 })}
-                />
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <ol>
+        {parts.rooms.map((room) => (
+          <li key={room.key} className="border-b border-rule py-2">
+            <div className="flex items-center gap-3">
+              <span className="w-10 shrink-0 font-bold">{room.key}</span>
+              <input
+                aria-label={`Name of ${room.key}`}
+                value={room.name}
+                onChange={(event) => change(room.key, { name: event.target.value })}
+                className="h-11 w-full min-w-20 rounded border border-rule-strong bg-ground px-2"
+              />
+            </div>
+            <div className="mt-1 flex flex-wrap gap-x-2 gap-y-1">
+              {cells(room, (part) => change(room.key, part)).map(([head, cell]) => (
+                <span key={head} className="flex flex-col text-[0.92rem] text-soft">
+                  <span aria-hidden>{head}</span>
+                  {cell}
+                </span>
+              ))}
+            </div>
+          </li>
+        ))}
+      </ol>
     </fieldset>
   )
+}
+
+function cells(room: Room, change: (part: Partial<Room>) => void): [string, ReactNode][] {
+  return [
+    [
+      'Storey',
+      <Cell
+        key="storey"
+        label={`Storey of ${room.key}`}
+        value={room.storey ?? 0}
+        onChange={(storey) => change({ storey: Math.round(storey ?? 0) })}
+      />,
+    ],
+    [
+      'kW',
+      <Cell
+        key="kw"
+        label={`Capacity of ${room.key}, kW`}
+        value={room.capacity_w == null ? null : room.capacity_w / 1000}
+        onChange={(kw) => change({ capacity_w: kw === null ? null : kw * 1000 })}
+      />,
+    ],
+    [
+      'Pipe, m',
+      <Cell
+        key="pipe"
+        label={`Pipe to ${room.key}, m`}
+        value={room.length_m ?? null}
+        onChange={(length_m) => change({ length_m })}
+      />,
+    ],
+    [
+      'Height, m',
+      <Cell
+        key="height"
+        label={`Height of ${room.key} over the plant, m`}
+        value={room.lift_m ?? 0}
+        onChange={(lift) => change({ lift_m: lift ?? 0 })}
+      />,
+    ],
+  ]
 }
 
 type NumProps = { label: string; value: number | null; onChange: (value: number | null) => void }

@@ -29,6 +29,14 @@ export function ZoneWhy({ visit }: { visit: Standing }) {
                 <div className="h-2 bg-ink" style={{ width: `${one.percent}%` }} />
               </div>
               <p className="text-[0.95rem]">{one.sentence}</p>
+              {one.shares.map((share) => (
+                <p key={share.label} className="flex justify-between gap-3 pl-3 text-[0.95rem]">
+                  <span>{share.label}</span>
+                  <span className="whitespace-nowrap tabular-nums">
+                    {share.percent.toFixed(0)} %
+                  </span>
+                </p>
+              ))}
               {one.look_alikes.length > 0 && (
                 <p className="mt-1 text-[0.95rem] text-soft">
                   Looks like: {one.look_alikes.join(', ').toLowerCase()}. {one.parted_by}
