@@ -6,7 +6,7 @@ heading row of units. Nothing is turned in the file itself.
 
 import csv
 import re
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from pathlib import Path
 from typing import TextIO
@@ -63,7 +63,7 @@ def table_start(start: bytes, is_cut: bool) -> TableStart:
     if len(body) < 2:
         raise CoreError("file", "There are no readings in it: it has fewer than two lines.")
     delimiter = named[1] if named else _delimiter(body)
-    table = [[c.strip() for c in row] for row in csv.reader(lines[first:], delimiter=delimiter)]
+    table = [[c.strip() for c in row] for row in _read(lines[first:], delimiter)]
     top = _heading_row(table)
     heading = tuple(table[top])
     under = [row for row in table[top + 1 :] if any(row)]
@@ -104,7 +104,7 @@ def open_table(path: Path, written: TableForm) -> TextIO:
 
 def rows_of(file: TextIO, written: TableForm) -> Iterator[list[str]]:
     """The heading first, then every row that is not empty; units are left out."""
-    table = csv.reader(file, delimiter=written.delimiter)
+    table = _read(file, written.delimiter)
     yield [name.strip() for name in unmarked(next(table, []))]
     left_out = not written.has_unit_row
     for row in table:
@@ -114,6 +114,14 @@ def rows_of(file: TextIO, written: TableForm) -> Iterator[list[str]]:
             left_out = True
             continue
         yield row
+
+
+def _read(lines: Iterable[str], delimiter: str) -> Iterator[list[str]]:
+    """Rows of a table. Raises: CoreError, for a cell that no table has."""
+    try:
+        yield from csv.reader(lines, delimiter=delimiter)
+    except csv.Error as broken:
+        raise CoreError("file", f"It cannot be read as a table: {broken}.") from broken
 
 
 def unmarked(heading: list[str]) -> list[str]:

@@ -59,9 +59,9 @@ def drawing_of(text: str) -> dict[str, Any]:
     if text.lstrip().startswith(("{", "[")):
         try:
             found = json.loads(text)
-        except ValueError as broken:
+        except (ValueError, RecursionError) as broken:
             raise CoreError("file", f"It begins like JSON and is none: {broken}.") from broken
-        return {"rooms": found} if isinstance(found, list) else found
+        return found if isinstance(found, dict) else {"rooms": found}
     table = table_start(text.encode(), False)
     readers = [
         _reader(head, table.units[i] if i < len(table.units) else "")
@@ -109,7 +109,7 @@ def _room(row: Sequence[str], readers: Sequence[_Reader], number: int) -> dict[s
         field, read = reader
         try:
             room.setdefault(field.key, read(cell))
-        except ValueError as wrong:
+        except (ValueError, OverflowError) as wrong:
             said = f"Line {number}: “{cell[:20]}” is no {field.key.replace('_', ' ')}."
             raise CoreError("file", said) from wrong
     room.setdefault("name", f"Room {room.get('key', number)}")

@@ -8,6 +8,7 @@ from pydantic import BaseModel, Field, ValidationError
 from nudge.contract.strict import Number, Strict, YesNo
 from nudge.core.language.errors import CoreError
 from nudge.core.multizone.headings import ZoneColumn, left_out
+from nudge.core.multizone.lines import pipe_charges
 from nudge.core.physics.zones.parts import STEPS, IndoorUnit, LiquidPipe, Parts, parts_of
 from nudge.core.physics.zones.points import MODES, ZONE_POINTS, ZonePoint
 from nudge.instruments.files import MOST_COLUMNS
@@ -100,7 +101,7 @@ class PartsModel(Strict):
 
     def parts(self) -> Parts:
         """As the core has it. Raises: CoreError."""
-        return parts_of(
+        found = parts_of(
             self.refrigerant,
             [IndoorUnit(**room.model_dump()) for room in self.rooms],
             [LiquidPipe(**pipe.model_dump()) for pipe in self.pipes],
@@ -108,6 +109,8 @@ class PartsModel(Strict):
             factory_charge_kg=self.factory_charge_kg,
             recovers_heat=self.recovers_heat,
         )
+        pipe_charges(found)  # a size that no tube has is refused here, not when it is summed
+        return found
 
 
 class DrawingIn(Strict):

@@ -5,7 +5,7 @@ from datetime import datetime
 
 from sqlalchemy.orm import Session
 
-from nudge.core.multizone.against import Against, against
+from nudge.core.multizone.against import ZonesAgainst, against
 from nudge.core.multizone.reading import ZoneReading, read_zones
 from nudge.core.multizone.signs import ZoneSigns
 from nudge.core.multizone.weigh import zone_table
@@ -22,7 +22,7 @@ class ZonesEarlier:
 
     visit_id: str
     at: datetime
-    found: Against
+    found: ZonesAgainst
 
 
 def zones_of(session: Session, visit: Visit) -> ZoneReading | None:

@@ -166,6 +166,8 @@ class ZonesTest(WithClient):
         self.assertEqual(found["pipes"], before["pipes"])  # of which the file says nothing
         self.assertEqual(self.http.get(at).json(), before)
         self.assertEqual(self.http.put(at, json=found).status_code, 200)
+        odd = {**found, "pipes": [{"outside_mm": 10.9, "length_m": 5}]}
+        self.assertEqual(self.http.put(at, json=odd).status_code, 422)
         wrong = self.http.post(f"{at}/drawings", json={"text": '[{"key": "1", "size": 3}]'})
         self.assertEqual(wrong.status_code, 422)
 

@@ -36,18 +36,18 @@ class ZoneMoved:
 
 
 @dataclass(frozen=True, slots=True)
-class Against:
+class ZonesAgainst:
     """What moved, the furthest first; or, in words, why two logs cannot be compared."""
 
     moved: Sequence[ZoneMoved]
     apart: Said | None
 
 
-def against(now: ZoneSigns, then: ZoneSigns, table: ZoneTable) -> Against:
+def against(now: ZoneSigns, then: ZoneSigns, table: ZoneTable) -> ZonesAgainst:
     """A plant's signs beside its own earlier ones."""
     apart = _apart(now, then)
     if apart is not None:
-        return Against((), apart)
+        return ZonesAgainst((), apart)
     usual = table.rows[now.way]["plant"][NONE][0]
     moved = [
         ZoneMoved(key, then.plant[key], value, (value - then.plant[key]) / usual[key][1])
@@ -57,7 +57,7 @@ def against(now: ZoneSigns, then: ZoneSigns, table: ZoneTable) -> Against:
     before, after = _calls(then.rooms), _calls(now.rooms)
     moved.append(ZoneMoved(CALLS, before, after, (after - before) / CALLS_SPREAD))
     far = [one for one in moved if abs(one.spreads) > MOVED]
-    return Against(tuple(sorted(far, key=lambda one: -abs(one.spreads))), None)
+    return ZonesAgainst(tuple(sorted(far, key=lambda one: -abs(one.spreads))), None)
 
 
 def _apart(now: ZoneSigns, then: ZoneSigns) -> Said | None:

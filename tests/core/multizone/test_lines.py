@@ -50,9 +50,10 @@ class LinesTest(unittest.TestCase):
         bare = parts_of("R-410A", rooms)
         self.assertIsNone(total_charge(bare))
         self.assertEqual(len(charge_lacks(bare)), 2)
-        for wrong in ([LiquidPipe(10.9, 5.0)], [LiquidPipe(9.5, 5.0), LiquidPipe(9.525, 6.0)]):
-            with self.assertRaises(CoreError):
-                parts_of("R-410A", rooms, wrong)
+        with self.assertRaises(CoreError):
+            parts_of("R-410A", rooms, [LiquidPipe(9.5, 5.0), LiquidPipe(9.525, 6.0)])
+        with self.assertRaises(CoreError):  # no such tube
+            pipe_charges(parts_of("R-410A", rooms, [LiquidPipe(10.9, 5.0)]))
 
 
 class AgainstTest(unittest.TestCase):

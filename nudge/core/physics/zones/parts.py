@@ -2,11 +2,13 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 
 from nudge.core.language.errors import CoreError
-from nudge.core.physics.circuit.tubes import tube_of
 
 MOST_ROOMS = 64
+ALIKE_MM = 0.5
+"""Two outside sizes this close are one tube."""
 STEPS = 480.0
 """A valve's whole way where its plate does not say."""
 
@@ -73,8 +75,8 @@ def parts_of(
     pipes: Sequence[LiquidPipe] = (),
     **more: float | bool | None,
 ) -> Parts:
-    """A drawing. Raises: CoreError, for no room, too many, two of one name; for a pipe of no
-    standard size, or a size that is written twice.
+    """A drawing. Raises: CoreError, for no room, too many, two of one name, or a size of pipe that
+    is written twice.
     """
     if not rooms:
         raise CoreError("rooms", "Draw at least one indoor unit.")
@@ -84,8 +86,8 @@ def parts_of(
     twice = next((key for key in keys if keys.count(key) > 1), None)
     if twice is not None:
         raise CoreError("rooms", f"Two indoor units are called {twice}. Rename one.")
-    sizes = [tube_of(pipe.outside_mm).name for pipe in pipes]
-    again = next((size for size in sizes if sizes.count(size) > 1), None)
+    sizes = sorted(pipe.outside_mm for pipe in pipes)
+    again = next((size for size, next_ in pairwise(sizes) if next_ - size < ALIKE_MM), None)
     if again is not None:
-        raise CoreError("pipes", f"The {again} in. pipe is written twice. Add its lengths up.")
+        raise CoreError("pipes", f"The {again:g} mm pipe is written twice. Add its lengths up.")
     return Parts(refrigerant, tuple(rooms), pipes=tuple(pipes), **more)  # type: ignore[arg-type]
