@@ -29,7 +29,7 @@ class ZoneDrawingTest(unittest.TestCase):
             ("Number,kW\n1,much\n2,3\n", "Line 1: “much”"),
             ("{nothing", "begins like JSON"),
             ("[" * 100_000, "begins like JSON"),
-            (f"\"{'a' * 200_000}\n1,2\n", "cannot be read"),
+            (f'"{"a" * 200_000}\n1,2\n', "cannot be read"),
             ("number,storey\n1,1e400\n2,2\n", "Line 1"),
         ):
             with self.assertRaises(CoreError) as refused:
