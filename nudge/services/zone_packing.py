@@ -17,7 +17,7 @@ from nudge.core.physics.zones.points import Address
 VERSION = 1
 LEVEL = 6
 MOST_BYTES = 400_000_000
-"""Of a log unpacked: a week of 104 columns every five seconds is a tenth of it."""
+"""Of a log unpacked: a week of 104 columns every five seconds is an eighth of it."""
 KEPT_OPEN = 4
 """So many logs stay unpacked, with what was worked out of them: one is looked at many times."""
 GONE = ("liquid_mm",)

@@ -76,7 +76,7 @@ def running_slopes(trace: Trace, window: float) -> Iterator[tuple[int, int, floa
             first += 1
         n, (t, v, tt, tv) = last - first + 1, sums
         spread = n * tt - t * t
-        yield first, last, (n * tv - t * v) / spread if n > 1 else 0.0
+        yield first, last, (n * tv - t * v) / spread if spread > 0 else 0.0
 
 
 def _add(sums: list[float], t: float, v: float, times: int) -> None:
