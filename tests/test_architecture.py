@@ -51,7 +51,7 @@ INSIDE: dict[str, tuple[str, ...]] = {
     "physics.heating": ("physics.air", "physics.circuit"),
     "physics.cold_room": ("physics.refrigerant", "physics.circuit"),
     "physics.vehicle": ("physics.air",),
-    "physics.zones": (),
+    "physics.zones": ("physics.circuit",),
     "physics.tightness": ("physics.refrigerant", "physics.circuit"),
 }
 

@@ -6,7 +6,8 @@ from dataclasses import dataclass
 from datetime import timedelta
 from pathlib import Path
 
-from nudge.core.physics.zones.parts import IndoorUnit, LiquidPipe, Parts, parts_of
+from nudge.core.physics.circuit.tubes import LiquidPipe
+from nudge.core.physics.zones.parts import IndoorUnit, Parts, parts_of
 from nudge.demo.skerrow_live import LiveClock
 from nudge.services.visits import Visits
 from nudge.services.work_order import Work
@@ -26,7 +27,6 @@ class PlannedPlant:
     complaint: str
     file: str
     kw: float
-    factory_charge_kg: float
     rooms: tuple[tuple[str, str, float, float, float], ...]
     pipes: tuple[tuple[float, float], ...]
     """Its liquid pipes: outside size [mm] and length together [m]."""
@@ -54,7 +54,6 @@ class PlannedPlant:
             rooms,
             [LiquidPipe(size, length) for size, length in self.pipes],
             capacity_w=self.kw * 1000,
-            factory_charge_kg=self.factory_charge_kg,
         )
 
 
@@ -64,7 +63,6 @@ LIBRARY = PlannedPlant(
     "Warm on every storey since the hot week",
     "seed-library.csv",
     44.0,
-    16.0,
     (
         ("6.1", "Drying loft", 4.5, 18.0, -3.3),
         ("6.2", "Germination", 3.6, 24.0, -3.3),
@@ -87,7 +85,6 @@ SCHOOL = PlannedPlant(
     "The music room never gets cool",
     "school.csv",
     24.0,
-    9.0,
     (
         ("2.1", "Drawing", 3.6, 18.0, -3.3),
         ("2.2", "Music", 3.6, 22.0, -3.3),

@@ -218,3 +218,6 @@ class WeighInOut:
     numbers: dict[str, OpenedOut]
     notes: list[str]
     missing: list[str]
+    pipes: list[OpenedOut]
+    """Of a plant with many rooms: what each size of its liquid pipes holds."""
+    is_by_pipes: bool

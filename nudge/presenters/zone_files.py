@@ -8,8 +8,8 @@ from pydantic import BaseModel, Field, ValidationError
 from nudge.contract.strict import Number, Strict, YesNo
 from nudge.core.language.errors import CoreError
 from nudge.core.multizone.headings import ZoneColumn, left_out
-from nudge.core.multizone.lines import pipe_charges
-from nudge.core.physics.zones.parts import STEPS, IndoorUnit, LiquidPipe, Parts, parts_of
+from nudge.core.physics.circuit.tubes import LiquidPipe
+from nudge.core.physics.zones.parts import STEPS, IndoorUnit, Parts, parts_of
 from nudge.core.physics.zones.points import MODES, ZONE_POINTS, ZonePoint
 from nudge.instruments.files import MOST_COLUMNS
 from nudge.instruments.text_table import TableForm
@@ -95,22 +95,18 @@ class PartsModel(Strict):
     refrigerant: Named
     rooms: Annotated[list[RoomModel], Field(min_length=1)]
     capacity_w: Annotated[Number, Field(gt=0, le=500_000)] | None = None
-    factory_charge_kg: Annotated[Number, Field(gt=0, le=300)] | None = None
     recovers_heat: YesNo = False
     pipes: Annotated[list[PipeModel], Field(max_length=12)] = Field(default_factory=list)
 
     def parts(self) -> Parts:
         """As the core has it. Raises: CoreError."""
-        found = parts_of(
+        return parts_of(
             self.refrigerant,
             [IndoorUnit(**room.model_dump()) for room in self.rooms],
             [LiquidPipe(**pipe.model_dump()) for pipe in self.pipes],
             capacity_w=self.capacity_w,
-            factory_charge_kg=self.factory_charge_kg,
             recovers_heat=self.recovers_heat,
         )
-        pipe_charges(found)  # a size that no tube has is refused here, not when it is summed
-        return found
 
 
 class DrawingIn(Strict):

@@ -11,13 +11,13 @@ from nudge.contract.opened import OpenedOut, opened
 from nudge.core.language.said import Measure
 from nudge.core.language.units import Quantity, UnitSystem, from_si, unit_label
 from nudge.core.multizone.against import CALLS
-from nudge.core.multizone.lines import PlantLines, charge_lacks, pipe_charges, total_charge
+from nudge.core.multizone.lines import PlantLines
 from nudge.core.multizone.patterns import NONE
 from nudge.core.multizone.reading import State, ZoneReading
 from nudge.core.multizone.signs import PLANT_SIGNS, ROOM_SIGNS, ZoneSign
 from nudge.core.multizone.weigh import ZoneTable, zone_table
+from nudge.core.physics.circuit.weigh_in import WeighIn
 from nudge.core.physics.zones.log import ZoneLog
-from nudge.core.physics.zones.parts import Parts
 from nudge.core.physics.zones.points import MODES, OUTDOOR
 from nudge.presenters.drawing.storeys import StoreyPlan, storey_plan
 from nudge.presenters.zone_beliefs import ZoneBeliefOut, beliefs_out
@@ -152,19 +152,18 @@ def zones_out(of: ZonesOfVisit, units: UnitSystem) -> ZonesOut:
             ],
         ),
         frames=_frames(of.log, moments, units),
-        charge=_charge(parts, units),
+        charge=_charge(of.sheet, units),
         plan=storey_plan(parts),
         remarks=list(of.remarks),
         against=None if of.earlier is None else _against(of.earlier, units),
     )
 
 
-def _charge(parts: Parts, units: UnitSystem) -> ZoneChargeOut:
-    total = total_charge(parts)
+def _charge(sheet: WeighIn, units: UnitSystem) -> ZoneChargeOut:
     return ZoneChargeOut(
-        total=None if total is None else opened(total, units),
-        pipes=[opened(one, units) for one in pipe_charges(parts)],
-        lacks=[one.text(units) for one in charge_lacks(parts)],
+        total=None if sheet.total is None else opened(sheet.total, units),
+        pipes=[opened(one, units) for one in sheet.pipes],
+        lacks=list(sheet.missing),
     )
 
 

@@ -17,6 +17,8 @@ from nudge.services.bundle_shape import (
 )
 from nudge.store.live_tables import Channel, Placement, SampleRow
 from nudge.store.repositories import rows as any_rows
+from nudge.store.repositories.removal import DRAWN
+from nudge.store.repositories.zones import draw_by_logs
 from nudge.store.tables import (
     Base,
     Visit,
@@ -62,6 +64,8 @@ def write_bundle(session: Session, given: Mapping[str, Any], now: datetime) -> T
     for row in given["channels"]:
         if row["visit_id"] not in here:
             _write_channel(session, row)
+    if drawn := draw_by_logs(session):
+        brought[DRAWN] = drawn
     systems, visits = len(brought.get("systems", ())), len(brought.get("visits", ()))
     return TakenIn(systems, visits, len(here), brought)
 

@@ -1,7 +1,9 @@
 """Between a stored system and the core's plate."""
 
 from contextlib import suppress
+from dataclasses import replace
 
+from nudge.core.behaviours.rows import behaviour_of
 from nudge.core.language.errors import CoreError
 from nudge.core.language.units import UnitSystem
 from nudge.core.physics.chart.chart import Chart
@@ -13,12 +15,13 @@ from nudge.core.physics.circuit.equipment import (
     device_named,
 )
 from nudge.core.physics.circuit.plate_fields import PLATE_CHOICES, PLATE_NUMBERS
+from nudge.services.zone_packing import parts_from
 from nudge.store.tables import ChartRow, System
 
 
 def plate_of(row: System) -> Plate:
-    """The core's view of a stored system."""
-    return Plate(
+    """The core's view of a stored system; a plant with many rooms has its drawing's pipes."""
+    plate = Plate(
         refrigerant=row.refrigerant,
         metering_device=device_named(row.metering_device),
         application=application_named(row.application),
@@ -29,6 +32,10 @@ def plate_of(row: System) -> Plate:
         **{number.field: getattr(row, number.field) for number in PLATE_NUMBERS},
         **{choice.key: getattr(row, choice.key) for choice in PLATE_CHOICES},
     )
+    if not behaviour_of(plate).reads_logs:
+        return plate
+    drawn = () if row.drawing is None else parts_from(row.drawing.parts).pipes
+    return replace(plate, liquid_pipes=drawn)
 
 
 def kind_plate_of(row: System) -> Plate:

@@ -10,8 +10,9 @@ from typing import Any
 
 from nudge.core.language.errors import CoreError
 from nudge.core.multizone.signs import ZoneSigns
+from nudge.core.physics.circuit.tubes import LiquidPipe
 from nudge.core.physics.zones.log import ZoneLog
-from nudge.core.physics.zones.parts import IndoorUnit, LiquidPipe, Parts, parts_of
+from nudge.core.physics.zones.parts import IndoorUnit, Parts, parts_of
 from nudge.core.physics.zones.points import Address
 
 VERSION = 1
@@ -22,6 +23,8 @@ KEPT_OPEN = 4
 """So many logs stay unpacked, with what was worked out of them: one is looked at many times."""
 GONE = ("liquid_mm",)
 """What a room had once."""
+ELSEWHERE = ("factory_charge_kg",)
+"""What stood in a drawing once and is the system's."""
 
 
 def packed(log: ZoneLog) -> bytes:
@@ -75,7 +78,7 @@ def parts_from(data: Mapping[str, Any]) -> Parts:
     rooms = [IndoorUnit(**_but(room, *GONE)) for room in data["rooms"]]
     pipes = [LiquidPipe(**pipe) for pipe in data.get("pipes", ())]
     return parts_of(
-        data["refrigerant"], rooms, pipes, **_but(data, "refrigerant", "rooms", "pipes")
+        data["refrigerant"], rooms, pipes, **_but(data, "refrigerant", "rooms", "pipes", *ELSEWHERE)
     )
 
 

@@ -17,6 +17,7 @@ from nudge.core.language.errors import CoreError
 from nudge.core.multizone.headings import ZoneColumn
 from nudge.core.multizone.measuring import signs_of
 from nudge.core.multizone.reading import ZoneReading
+from nudge.core.physics.circuit.weigh_in import WeighIn, weigh_in
 from nudge.core.physics.zones.log import ZoneLog
 from nudge.core.physics.zones.parts import IndoorUnit, Parts, parts_of
 from nudge.core.physics.zones.points import OUTDOOR
@@ -32,6 +33,7 @@ from nudge.instruments.zone_files import (
 from nudge.services.clock import Clock
 from nudge.services.errors import Closed, NotFound
 from nudge.services.imports import take_in
+from nudge.services.plates import plate_of
 from nudge.services.zone_packing import (
     packed,
     parts_data,
@@ -44,8 +46,8 @@ from nudge.store.database import Database
 from nudge.store.live_tables import ColumnMapping
 from nudge.store.repositories import visits as repository
 from nudge.store.repositories import zones as zone_repository
-from nudge.store.tables import System, Visit
-from nudge.store.zone_tables import ZoneDrawing, ZoneLogRow
+from nudge.store.tables import System, Visit, ZoneDrawing
+from nudge.store.zone_tables import ZoneLogRow
 
 
 @dataclass(frozen=True, slots=True)
@@ -69,6 +71,8 @@ class ZonesOfVisit:
     reading: ZoneReading
     remarks: tuple[str, ...]
     files: tuple[str, ...]
+    sheet: WeighIn
+    """What belongs in it, by its plate and the pipes it was drawn with."""
     earlier: ZonesEarlier | None = None
     """The plant's baseline: the last visit before at which nothing stood out."""
 
@@ -107,7 +111,7 @@ class Zones:
         with self._database.reading() as session:
             visit = _open_visit(session, visit_id)
             kept = session.get(ColumnMapping, _heading_key(look))
-            drawn = _drawing(session, visit.system)
+            drawn = _drawing(visit.system)
         if kept is not None:
             again = zone_mapping_of(kept.mapping)
             look = replace(
@@ -155,7 +159,7 @@ class Zones:
         with self._database.reading() as session:
             visit = _open_visit(session, visit_id)
             before = zone_repository.log_of(session, visit_id)
-            drawn, system = _drawing(session, visit.system), visit.system
+            drawn, system = _drawing(visit.system), visit.system
         whole = log if before is None else laid_over(unpacked(before.data), log)
         if len(whole.times_s) > MOST_ROWS:
             raise CoreError(
@@ -217,21 +221,13 @@ class Zones:
                 kept.parts = parts_data(parts)
                 kept.signs = signs_data(signs_of(log, parts), log.kept_s)
 
-    def drawing(self, system_id: str) -> Parts | None:
-        """A plant's drawing. Raises: NotFound."""
-        with self._database.reading() as session:
-            system = session.get(System, system_id)
-            if system is None:
-                raise NotFound("system", system_id)
-            return _drawing(session, system)
-
-    def planned(self, system_id: str) -> Parts:
+    def drawing(self, system_id: str) -> Parts:
         """A plant as it is drawn, or with one room to begin from. Raises: NotFound."""
         with self._database.reading() as session:
             system = session.get(System, system_id)
             if system is None:
                 raise NotFound("system", system_id)
-            return _drawing(session, system) or _guessed(system, ["1"])
+            return _drawing(system) or _guessed(system, ["1"])
 
     def of_visit(self, visit_id: str) -> ZonesOfVisit | None:
         """A visit's log with everything; None where it has none. Raises: NotFound."""
@@ -243,12 +239,14 @@ class Zones:
             if row is None:
                 return None
             earlier = moved_since(session, visit, reading_of(row).signs)
+            plate, parts = plate_of(visit.system), parts_from(row.parts)
         return ZonesOfVisit(
             unpacked(row.data),
-            parts_from(row.parts),
+            parts,
             reading_of(row),
             tuple(row.remarks["remarks"]),
             tuple(row.files["files"]),
+            weigh_in(replace(plate, liquid_pipes=parts.pipes)),
             earlier,
         )
 
@@ -282,12 +280,9 @@ def _lower(codes: Mapping[str, float] | None) -> frozenset[str]:
     return frozenset(word.lower() for word in codes or ())
 
 
-def _drawing(session: Session, system: System) -> Parts | None:
-    """As it was last confirmed, else as its newest log was read: a bundle brings no other."""
-    drawn = zone_repository.drawing_of(session, system.id)
-    read = None if drawn else zone_repository.newest_log(session, system.id)
-    row = drawn or read
-    return None if row is None else parts_from(row.parts)
+def _drawing(system: System) -> Parts | None:
+    """As it was last confirmed."""
+    return None if system.drawing is None else parts_from(system.drawing.parts)
 
 
 def _guessed(system: System, keys: Sequence[str]) -> Parts:
@@ -297,7 +292,6 @@ def _guessed(system: System, keys: Sequence[str]) -> Parts:
         system.refrigerant,
         rooms,
         capacity_w=system.nominal_capacity_w,
-        factory_charge_kg=system.factory_charge_kg,
     )
 
 

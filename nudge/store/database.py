@@ -16,7 +16,7 @@ from nudge.store.copies import BadCopy, copy_live
 from nudge.store.entries import note_entry
 from nudge.store.refusals import Busy, FileMoved, refusals_in_words
 
-SCHEMA = "0018"
+SCHEMA = "0019"
 """The newest migration. A test holds it to Alembic's own head."""
 
 _MIGRATIONS = Path(__file__).parent / "migrations"

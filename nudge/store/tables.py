@@ -151,6 +151,18 @@ class System(Base):
     site: Mapped[Site] = relationship(back_populates="systems")
     visits: Mapped[list["Visit"]] = relationship(back_populates="system")
     charts: Mapped[list["ChartRow"]] = relationship(order_by="ChartRow.sequence")
+    drawing: Mapped["ZoneDrawing | None"] = relationship(viewonly=True, lazy="joined")
+    """Of a plant with many rooms."""
+
+
+class ZoneDrawing(Base):
+    """A plant's parts, as they were last confirmed."""
+
+    __tablename__ = "zone_drawings"
+
+    system_id: Mapped[str] = mapped_column(ForeignKey("systems.id"), primary_key=True)
+    parts: Mapped[dict[str, Any]]
+    updated_at: Mapped[datetime]
 
 
 class ChartRow(Written):

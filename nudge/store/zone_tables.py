@@ -1,4 +1,4 @@
-"""Logs of multi-zone plants, whole, and the drawings of their parts."""
+"""Logs of multi-zone plants, whole."""
 
 from datetime import datetime
 from typing import Any
@@ -7,16 +7,6 @@ from sqlalchemy import ForeignKey
 from sqlalchemy.orm import Mapped, mapped_column
 
 from nudge.store.tables import Base
-
-
-class ZoneDrawing(Base):
-    """A plant's parts, as they were last confirmed."""
-
-    __tablename__ = "zone_drawings"
-
-    system_id: Mapped[str] = mapped_column(ForeignKey("systems.id"), primary_key=True)
-    parts: Mapped[dict[str, Any]]
-    updated_at: Mapped[datetime]
 
 
 class ZoneLogRow(Base):

@@ -123,7 +123,11 @@ class ZonesTest(WithClient):
         library = self.zones(LIBRARY.visit_id, units="si")
         charge = library["charge"]
         self.assertEqual((charge["lacks"], len(charge["pipes"])), ([], 3))
-        self.assertIn("16.00 kg + ", charge["total"]["today"])
+        self.assertIn("16.01 kg + ", charge["total"]["today"])
+        sheet = self.http.get(f"/api/systems/{LIBRARY.system_id}/weigh-in?units=si").json()
+        self.assertEqual(sheet["numbers"]["total_charge"]["text"], charge["total"]["text"])
+        self.assertEqual([one["text"] for one in sheet["pipes"]],
+                         [one["text"] for one in charge["pipes"]])  # fmt: skip
         moved = {one["label"] for one in library["against"]["moved"]}
         self.assertIn("Subcooling after the subcoolers", moved)
         self.assertEqual(library["against"]["apart"], "")

@@ -1,5 +1,6 @@
 """A database of the first schema comes up to date with everything in it."""
 
+import json
 import tempfile
 import unittest
 from pathlib import Path
@@ -63,6 +64,27 @@ class MigrationTest(unittest.TestCase):
         book.change_system("oven", {"factory_charge_kg": 3.2})
         self.assertEqual(book.system("oven").system.factory_charge_kg, 3.2)
         self.assertEqual(Methods(database, lambda: NOON).chosen()["valve_method"], "")
+
+    def test_a_plants_charge_moves_from_its_drawing_to_its_plate(self):
+        engine = create_engine(f"sqlite:///{self.folder / 'nudge.sqlite3'}")
+        migrate(engine, "0018")
+        parts = {"refrigerant": "R-410A", "rooms": [{"key": "1", "name": "Oven"}],
+                 "factory_charge_kg": 16.0}  # fmt: skip
+        with engine.begin() as connection:
+            connection.execute(
+                text(
+                    "INSERT INTO zone_logs VALUES ('call', '{}', :parts, '{}', '{}', x'00', "
+                    "'2025-05-02 10:00:00')"
+                ),
+                {"parts": json.dumps(parts)},
+            )
+        engine.dispose()
+        database = Database(self.folder)
+        self.addCleanup(database.close)
+        system = Book(database, lambda: NOON).system("oven").system
+        self.assertEqual(system.factory_charge_kg, 16.0)
+        self.assertEqual(system.drawing.parts["rooms"][0]["name"], "Oven")
+        self.assertNotIn("factory_charge_kg", system.drawing.parts)
 
     def test_the_new_records_are_append_only_too(self):
         database = Database(self.folder)

@@ -1,8 +1,8 @@
 """The decision, its proofs and limits, and the ways in."""
 
 from nudge.core.charging.guides import OTHER_SCHOOLS
-from nudge.core.charging.guides import STEPS as WAY_STEPS
 from nudge.core.charging.ledger import MOVEMENT_KINDS
+from nudge.core.charging.way_steps import STEPS as WAY_STEPS
 from nudge.core.charging.ways import CONNECTIONS, KG_PER_OZ, WAYS
 from nudge.core.judgement.cautions import CAUTIONS
 from nudge.core.judgement.decision import RULES

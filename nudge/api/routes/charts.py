@@ -3,7 +3,7 @@
 from fastapi import APIRouter
 
 from nudge.api.access import BookIn, UnitsIn
-from nudge.contract.opened import opened_all
+from nudge.contract.opened import opened, opened_all
 from nudge.core.physics.chart.chart_text import read_chart
 from nudge.core.physics.circuit.weigh_in import as_lines, weigh_in
 from nudge.presenters.charts import (
@@ -42,10 +42,13 @@ def keep(book: BookIn, units: UnitsIn, system_id: str, body: NewChart) -> Charts
 
 @router.get("/systems/{system_id}/weigh-in")
 def sheet(book: BookIn, units: UnitsIn, system_id: str) -> WeighInOut:
-    """How much refrigerant belongs in a system, by its plate and line set."""
-    found = weigh_in(plate_of(book.system(system_id).system))
+    """How much refrigerant belongs in a system, by its plate and line set, or its liquid pipes."""
+    plate = plate_of(book.system(system_id).system)
+    found = weigh_in(plate)
     return WeighInOut(
         opened_all(as_lines(found), units),
         [note.text(units) for note in found.notes],
         list(found.missing),
+        [opened(one, units) for one in found.pipes],
+        plate.liquid_pipes is not None,
     )

@@ -63,20 +63,19 @@ def zones(workshop: WorkshopIn, units: UnitsIn, visit_id: str) -> ZonesOut | Non
 
 
 @router.get("/systems/{system_id}/zones")
-def drawing(workshop: WorkshopIn, system_id: str) -> PartsModel | None:
-    """A plant's drawing; null where nobody drew it."""
-    found = workshop.zones.drawing(system_id)
-    return None if found is None else parts_out(found)
+def drawing(workshop: WorkshopIn, system_id: str) -> PartsModel:
+    """A plant's drawing; one room to begin from where nobody drew it."""
+    return parts_out(workshop.zones.drawing(system_id))
 
 
 @router.post("/systems/{system_id}/zones/drawings")
 def drawing_from(workshop: WorkshopIn, system_id: str, body: DrawingIn) -> PartsModel:
     """What a file says a plant is, to be looked over and kept. Nothing is written."""
-    return body.over(parts_out(workshop.zones.planned(system_id)))
+    return body.over(parts_out(workshop.zones.drawing(system_id)))
 
 
 @router.put("/systems/{system_id}/zones")
-def draw(workshop: WorkshopIn, system_id: str, body: PartsModel) -> PartsModel | None:
+def draw(workshop: WorkshopIn, system_id: str, body: PartsModel) -> PartsModel:
     """Keep a plant's drawing; logs of its open visits are read by it again."""
     workshop.zones.draw(system_id, body.parts())
     return drawing(workshop, system_id)

@@ -6,10 +6,10 @@ temperature and the valve's pressure difference, never by how much of the coil i
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
-from types import MappingProxyType
 from typing import Literal
 
 from nudge.core.behaviours.case import Case
+from nudge.core.charging.way_steps import BY_PIPES, STEPS
 from nudge.core.charging.ways import WAYS, ChargeWay, Connection, WayStep, way_for
 from nudge.core.language.said import Measure, Said, pressure_difference, say
 from nudge.core.language.said import temperature as shown_temperature
@@ -89,115 +89,9 @@ OTHER_SCHOOLS: tuple[OtherSchool, ...] = (
     ),
 )
 
-_LOCKED = WayStep(
-    "Power locked out and proven dead, capacitor discharged.",
-    "Stored charge kills with the power off.",
-)
-_WEIGHED = WayStep(
-    "Cylinder on the scale in its pouring position, hose still: write its weight down."
-)
-_CONFIRMED = WayStep("When it is right, wait 15 minutes and read once more.")
-_WRITTEN = WayStep("Write the total charge on the unit and in the system’s book.")
-
-STEPS: Mapping[str, tuple[WayStep, ...]] = MappingProxyType(
-    {
-        "trim_by_subcooling": (
-            WayStep("Air right, loads right, running long enough and steady."),
-            _WEIGHED,
-            WayStep(
-                "Give the dose in short bursts into suction, shut between them.",
-                "Superheat never under {d5} on the way in.",
-            ),
-            WayStep("Wait out the clock: the liquid line is the slow one."),
-            _CONFIRMED,
-        ),
-        "trim_by_superheat": (
-            WayStep("Air right; return wet bulb and outdoor air read, not guessed."),
-            _WEIGHED,
-            WayStep(
-                "Give the dose in short bursts into suction, shut between them.",
-                "Superheat never under {d5} on the way in; an orifice does not hold liquid back.",
-            ),
-            WayStep(
-                "The target moves with the load: read wet bulb and outdoor air again each time."
-            ),
-            _CONFIRMED,
-        ),
-        "inverter_charge_mode": (
-            WayStep("Read the maker’s manual; crankcase heater on for as long as it asks."),
-            WayStep(
-                "Write the indoor settings down, then start the unit’s own charge or test mode."
-            ),
-            WayStep("30 minutes at full speed before the first reading."),
-            WayStep(
-                "Subcooling on the plate ±1; additions about 10 minutes apart.",
-                "Superheat is the controller’s business, but under {d5} stop.",
-            ),
-            WayStep(
-                "End the mode, and put the indoor settings back.",
-                "Left in charge mode it runs at full speed until somebody notices.",
-            ),
-        ),
-        "cold_with_collar": (
-            WayStep(
-                "Fan-cycling control bypassed, so that the fan runs steadily; crankcase heater "
-                "on as "
-                "long as the maker asks.",
-                "Lock out power before a wire is moved.",
-            ),
-            WayStep(
-                "Stand the collar on the outdoor unit’s discharge so that warm air comes back "
-                "evenly "
-                "to all sides.",
-                "Keep clear of the fan; the discharge stays open at the top.",
-            ),
-            WayStep(
-                "Put the outdoor air probe where the air enters the coil, inside the collar’s air: "
-                "that is the air the condenser works in now."
-            ),
-            WayStep(
-                "Open or close the collar until both figures above are right, and hold them there "
-                "for 10 minutes."
-            ),
-            WayStep("Then trim by subcooling, in smaller steps."),
-            WayStep(
-                "Collar off, fan control back, outdoor probe back in free air.",
-                "A collar forgotten on is a high-pressure trip in spring.",
-            ),
-        ),
-        "weigh_in": (
-            _LOCKED,
-            WayStep(
-                "Pressure test with nitrogen, release, evacuate, isolate, and see that it holds.",
-                "Never oxygen or compressed air. Never over the lower design pressure of the "
-                "plates.",
-            ),
-            WayStep(
-                "Break the vacuum with refrigerant, virgin or reclaimed.",
-                "Never run a compressor in a vacuum: it arcs inside.",
-            ),
-            _WEIGHED,
-            WayStep(
-                "Compressor off: let liquid into the liquid side until the sheet’s weight is in, "
-                "or "
-                "it stops taking.",
-                "Gloves and eye protection; liquid freezes what it touches.",
-            ),
-            WayStep("What is left goes into suction in short bursts with the system running."),
-            WayStep("Run it, settle, and trim by subcooling or superheat."),
-            _WRITTEN,
-        ),
-        "remove": (
-            WayStep(
-                "A recovery cylinder for this refrigerant, in date, weighed, with room under 80 %.",
-                "Liquid that warms in a full cylinder bursts it. Never to air.",
-            ),
-            WayStep("Take liquid from the liquid port in short bursts, cylinder on the scale."),
-            WayStep("Shut, wait out the clock, read again."),
-            _CONFIRMED,
-            WayStep("Weigh the cylinder and mark it as used refrigerant."),
-        ),
-    }
+NEVER_TRIMMED = say(
+    "A plant with many rooms is never trimmed: all of it is recovered, weighed, and weighed in by "
+    "the sum of its pipes."
 )
 
 
@@ -206,6 +100,9 @@ def guides(plate: Plate, case: Case | None, given_kg: float, watched: str) -> li
 
     `given_kg` is what has gone in on this visit; `watched` what its method judges.
     """
+    if plate.liquid_pipes is not None:
+        figures = _weigh_in(_Today(plate, case, given_kg))
+        return [Guide(WAYS["weigh_in"], True, NEVER_TRIMMED, figures, STEPS[BY_PIPES])]
     cold = _is_cold(case)
     found = []
     usual = way_for(plate.metering_device, watched, removes=False)

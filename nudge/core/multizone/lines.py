@@ -1,21 +1,19 @@
-"""What the pipes of a plant with many rooms cost and hold: loss to a coil, lift, and their charge.
+"""What the pipes of a plant with many rooms cost: loss to a coil, and lift.
 
 A coil many storeys away boils warmer than its plant says, and liquid that is lifted arrives with
-less subcooling than it left with. What such a plant holds is its plate's charge and what its liquid
-pipes hold, by size; the sum is what is weighed in after it was recovered, never a reason to add.
+less subcooling than it left with. What the pipes hold is the weigh-in sheet's.
 """
 
 from collections.abc import Mapping, Sequence
 from math import isnan
 
 from nudge.core.language.errors import CoreError
-from nudge.core.language.said import Measure, Said, say
+from nudge.core.language.said import Measure
 from nudge.core.language.units import Quantity
 from nudge.core.language.working import Formula, Input, Working, work
-from nudge.core.physics.circuit.tubes import LINE_OWN_ERROR, liquid_per_length, tube_of
 from nudge.core.physics.refrigerant.states import load_states
 from nudge.core.physics.zones.log import ROOM_ON_S, ZoneLog, states
-from nudge.core.physics.zones.parts import IndoorUnit, LiquidPipe, Parts
+from nudge.core.physics.zones.parts import IndoorUnit, Parts
 from nudge.core.physics.zones.points import MODES, OUTDOOR
 
 GRAVITY = 9.80665
@@ -54,80 +52,7 @@ LIFT_SUBCOOLING = Formula(
     ("high", "left"),
     "Refrigerant tables.",
 )
-PIPE_CHARGE = Formula(
-    "zone_pipe_charge",
-    "In this size of pipe",
-    Quantity.CHARGE,
-    "What the liquid pipes of one size hold over their whole length.",
-    "length × charge per length",
-    "{size}: {length} × {per_length} = {result}",
-    ("size", "length", "per_length"),
-    "The maker’s figure where one was written; else bore × liquid density at 100 °F, ASTM B280.",
-)
-TOTAL_CHARGE = Formula(
-    "zone_total_charge",
-    "To weigh in",
-    Quantity.CHARGE,
-    "What belongs in the whole plant once it is empty and tight. It is no reason to add any.",
-    "the outdoor unit’s charge + the sum of its liquid pipes, size by size",
-    "{factory_charge} + {pipes} = {result}",
-    ("factory_charge", "pipes"),
-    "The plates; trade rule. Makers may add for rooms or branch boxes: theirs holds.",
-)
-FORMULAS = (LINE_LOSS, LIFT, LIFT_SUBCOOLING, PIPE_CHARGE, TOTAL_CHARGE)
-
-
-def pipe_charges(parts: Parts) -> tuple[Working, ...]:
-    """What each size of liquid pipe holds [kg]. Raises: CoreError, for no standard tube."""
-    return tuple(_pipe_charge(parts.refrigerant, pipe) for pipe in parts.pipes)
-
-
-def total_charge(parts: Parts) -> Working | None:
-    """What is weighed into an empty plant [kg]; None where plate or pipes are not written."""
-    if parts.factory_charge_kg is None or not parts.pipes:
-        return None
-    each = pipe_charges(parts)
-    spread = sum((one.uncertainty or 0.0) ** 2 for one in each) ** 0.5
-    pipes = Measure(sum(one.value for one in each), Quantity.CHARGE)
-    factory = Measure(parts.factory_charge_kg, Quantity.CHARGE)
-    return work(
-        TOTAL_CHARGE,
-        lambda v: v["factory_charge"] + v["pipes"],
-        {
-            "factory_charge": Input("factory_charge", "Outdoor unit’s plate", factory, "plate"),
-            "pipes": Input("pipes", "Liquid pipes", pipes, "computed", spread or None),
-        },
-    )
-
-
-def charge_lacks(parts: Parts) -> tuple[Said, ...]:
-    """What has to be written before the charge can be summed."""
-    lacks = []
-    if parts.factory_charge_kg is None:
-        lacks.append(say("the charge on the outdoor unit’s plate"))
-    if not parts.pipes:
-        lacks.append(say("the liquid pipes’ lengths, size by size"))
-    return tuple(lacks)
-
-
-def _pipe_charge(refrigerant: str, pipe: LiquidPipe) -> Working:
-    per_length, source, own = pipe.g_per_m, "plate", None
-    if per_length is None:
-        per_length, source = liquid_per_length(refrigerant, pipe.outside_mm), "computed"
-        own = LINE_OWN_ERROR * per_length
-    size = Measure(tube_of(pipe.outside_mm).outside_mm, Quantity.TUBE_SIZE)
-    inputs = {
-        "size": Input("size", "Liquid pipe, outside", size, "plate"),
-        "length": Input("length", "Together", Measure(pipe.length_m, Quantity.LENGTH), "plate"),
-        "per_length": Input(
-            "per_length",
-            "Charge per length",
-            Measure(per_length, Quantity.CHARGE_PER_LENGTH),
-            source,
-            own,
-        ),
-    }
-    return work(PIPE_CHARGE, lambda v: v["length"] * v["per_length"] / 1000, inputs)
+FORMULAS = (LINE_LOSS, LIFT, LIFT_SUBCOOLING)
 
 
 class PlantLines:

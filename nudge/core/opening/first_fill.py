@@ -28,8 +28,8 @@ _ROWS = (
     FillSchool(
         "full_sheet",
         "The full sheet",
-        "A maker’s table says what the line set adds, or an electronic valve is trimmed in its own "
-        "mode.",
+        "A maker’s table says what the line set adds, an electronic valve is trimmed in its own "
+        "mode, or a plant with many rooms is summed up by its pipes.",
         "The maker’s figures count the whole line set; an inverter’s valve hides what is missing.",
     ),
     FillSchool(
@@ -49,6 +49,13 @@ _ROWS = (
         "The plate alone",
         "A packaged system: its line set is inside it.",
         "A packaged system’s plate counts everything.",
+    ),
+    FillSchool(
+        "pipes_unwritten",
+        "The outdoor plate alone, until the pipes are written",
+        "A plant with many rooms, the lengths of its liquid pipes not on record.",
+        "It is less than the plant holds, and such a plant is never trimmed: write its liquid "
+        "pipes on its drawing, size by size, then weigh in the rest.",
     ),
 )
 FILL_SCHOOLS: Mapping[str, FillSchool] = MappingProxyType({row.key: row for row in _ROWS})
@@ -76,7 +83,8 @@ def first_fill(
         return fill
     said = say(
         f"Open the service valves: the factory charge, {{brought}}, comes in. Then weigh in "
-        f"{{rest}} for the line set: {fill.school.label[0].lower()}{fill.school.label[1:]}.",
+        f"{{rest}} for the {plate.lines_called}: "
+        f"{fill.school.label[0].lower()}{fill.school.label[1:]}.",
         brought=Measure(brought_kg, Quantity.CHARGE),
         rest=Measure(max(fill.kg - brought_kg, 0.0), Quantity.CHARGE),
     )
@@ -85,6 +93,11 @@ def first_fill(
 
 def _by_school(plate: Plate, recovered_kg: float, ran_right: bool) -> FirstFill:
     whole, sheet = whole_charge(plate), weigh_in(plate).total
+    if plate.liquid_pipes is not None:
+        if sheet is not None:
+            return _filled("full_sheet", sheet.value, sheet.value)
+        known = plate.factory_charge_kg or recovered_kg or SHORT_SHARE * whole.kg
+        return _filled("pipes_unwritten", known, known)
     if plate.line_set_length_m == 0 and plate.factory_charge_kg:
         return _filled("plate_alone", plate.factory_charge_kg, plate.factory_charge_kg)
     if sheet is not None and sheet.value > 0:

@@ -95,7 +95,7 @@ def drawn(plant: ZonePlant) -> Parts:
         )
         for unit in plant.units
     )
-    return Parts(FLUID, rooms, plant.kw * 1000, plant.charge_kg, plant.serves == "mixed")
+    return Parts(FLUID, rooms, plant.kw * 1000, plant.serves == "mixed")
 
 
 def present(running: RunningZones) -> tuple[tuple[str, str], ...]:

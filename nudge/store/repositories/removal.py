@@ -15,6 +15,8 @@ CHANNELS = ("rollups", "samples", "placements", "channels")
 """What an instrument of a visit left, the last written first."""
 OF_VISITS = ("verdicts", "journal", "guest_links", "plants", "zone_logs")
 """What has no number of its own, but its visit's."""
+DRAWN = "zone_drawings"
+"""Of plants drawn by the logs an import brought: they have no number of their own either."""
 MOST_NAMED = 5
 
 
@@ -56,9 +58,10 @@ def take_out(session: Session, taken: TakenBundle) -> None:
         _delete_of_channels(session, name, visits)
     for name in OF_VISITS:
         _delete(session, name, "visit_id", visits)
-    _delete(session, "zone_drawings", "system_id", taken.brought.get("systems", []))
+    drawn = {*taken.brought.get("systems", ()), *taken.brought.get(DRAWN, ())}
+    _delete(session, DRAWN, "system_id", sorted(drawn))
     for name in reversed([table.name for table in Base.metadata.sorted_tables]):
-        if name in taken.brought and name not in OF_VISITS:
+        if name in taken.brought and name not in (*OF_VISITS, DRAWN):
             _delete(session, name, "id", taken.brought[name])
     for _, sql in triggers:
         session.execute(text(sql))

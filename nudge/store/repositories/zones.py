@@ -5,8 +5,8 @@ from collections.abc import Sequence
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from nudge.store.tables import Visit
-from nudge.store.zone_tables import ZoneDrawing, ZoneLogRow
+from nudge.store.tables import Visit, ZoneDrawing
+from nudge.store.zone_tables import ZoneLogRow
 
 MOST_EARLIER = 20
 
@@ -15,20 +15,18 @@ def log_of(session: Session, visit_id: str) -> ZoneLogRow | None:
     return session.get(ZoneLogRow, visit_id)
 
 
-def drawing_of(session: Session, system_id: str) -> ZoneDrawing | None:
-    return session.get(ZoneDrawing, system_id)
-
-
-def newest_log(session: Session, system_id: str) -> ZoneLogRow | None:
-    """The log that came in last, of all visits to a system."""
+def draw_by_logs(session: Session) -> list[str]:
+    """Draw every plant that has logs and no drawing as its newest log was read; whose it drew."""
     query = (
-        select(ZoneLogRow)
+        select(ZoneLogRow, Visit.system_id)
         .join(Visit, Visit.id == ZoneLogRow.visit_id)
-        .where(Visit.system_id == system_id)
-        .order_by(ZoneLogRow.taken_at.desc())
-        .limit(1)
+        .where(Visit.system_id.not_in(select(ZoneDrawing.system_id)))
+        .order_by(ZoneLogRow.taken_at)
     )
-    return session.scalar(query)
+    newest = {system_id: row for row, system_id in session.execute(query)}
+    for system_id, row in newest.items():
+        session.add(ZoneDrawing(system_id=system_id, parts=row.parts, updated_at=row.taken_at))
+    return list(newest)
 
 
 def earlier_logs(session: Session, visit: Visit) -> Sequence[ZoneLogRow]:

@@ -7,8 +7,15 @@ from nudge.core.charging.cylinder import check_cylinder, recovery_limit_kg
 from nudge.core.charging.leak_rate import annualised, rolling
 from nudge.core.language.errors import CoreError
 from nudge.core.language.units import pounds_and_ounces
-from nudge.core.physics.circuit.tubes import HOSES, hose_contents, liquid_per_length, tube_of
+from nudge.core.physics.circuit.tubes import (
+    HOSES,
+    LiquidPipe,
+    hose_contents,
+    liquid_per_length,
+    tube_of,
+)
 from nudge.core.physics.circuit.weigh_in import weigh_in
+from nudge.core.physics.circuit.whole import whole_charge
 from tests.core.field import celsius, plate
 
 OZ_FT, FT, LB = 93.0102, 0.3048, 0.45359237
@@ -48,6 +55,22 @@ class LineTest(unittest.TestCase):
 class WeighInTest(unittest.TestCase):
     def sheet(self, **more: object):  # type: ignore[no-untyped-def]
         return weigh_in(plate(factory_charge_kg=7 * LB, line_set_length_m=45 * FT, **more))
+
+    def test_a_plant_with_many_rooms_is_its_plate_and_its_pipes_size_by_size(self):
+        written = (LiquidPipe(12.7, 40.0, 110.0), LiquidPipe(9.525, 20.0, 54.0))
+        # 7 lb, + 40 m x 110 g and 20 m x 54 g, + 4 oz coil; one line set's length says nothing.
+        found = self.sheet(
+            liquid_pipes=written, coil_adder_g=4 * 28.3495, charge_g_per_m=0.6 * OZ_FT
+        )
+        self.assertAlmostEqual(found.total.value, 7 * LB + 4.4 + 1.08 + 0.1134, places=4)
+        self.assertEqual([round(one.value, 2) for one in found.pipes], [4.4, 1.08])
+        self.assertEqual(whole_charge(plate(liquid_pipes=written, factory_charge_kg=9.0)).kg, 14.48)
+        # By the bore where no maker's figure is written: 7.9 mm of liquid at 100 °F.
+        own = self.sheet(liquid_pipes=(LiquidPipe(9.525, 10.0),)).pipes[0]
+        self.assertAlmostEqual(own.value, 10 * pi / 4 * 0.0079**2 * 980, delta=0.02)
+        unwritten = self.sheet(liquid_pipes=())
+        self.assertIsNone(unwritten.total)
+        self.assertIn("liquid pipes", unwritten.missing[0])
 
     def test_by_the_plates_figure(self):
         # 7 lb + (45 - 15) x 0.6 oz = 18 oz, + 4 oz coil - and 2 oz drier = 8 lb 8 oz.

@@ -52,6 +52,12 @@ class GuidesTest(unittest.TestCase):
         figures = next(g for g in found if g.way.key == "weigh_in").figures
         self.assertIn("4 lb 6.5 oz to go", figures[1].said.text("ip"))  # 2 kg of 3
 
+    def test_a_plant_with_many_rooms_has_one_way_and_no_trim(self):
+        (only,) = guides(plate("eev", liquid_pipes=()), case_at(88), 0.0, "subcooling")
+        self.assertEqual(only.way.key, "weigh_in")
+        self.assertNotIn("burst", " ".join(step.text for step in only.steps))
+        self.assertIn("never trimmed", only.why.text("ip"))
+
     def test_every_dangerous_step_has_its_caution_beside_it(self):
         for guide in guides(plate(), None, 0.0, "subcooling"):
             with self.subTest(guide.way.key):

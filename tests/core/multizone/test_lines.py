@@ -6,10 +6,11 @@ from dataclasses import replace
 from nudge.core.language.errors import CoreError
 from nudge.core.language.units import KPA_PER_PSI, fahrenheit
 from nudge.core.multizone.against import against
-from nudge.core.multizone.lines import PlantLines, charge_lacks, pipe_charges, total_charge
+from nudge.core.multizone.lines import PlantLines
 from nudge.core.multizone.signs import ZoneSigns
 from nudge.core.multizone.weigh import zone_table
-from nudge.core.physics.zones.parts import IndoorUnit, LiquidPipe, parts_of
+from nudge.core.physics.circuit.tubes import LiquidPipe
+from nudge.core.physics.zones.parts import IndoorUnit, parts_of
 from tests.core.multizone.logs import PARTS, flat
 
 
@@ -39,21 +40,11 @@ class LinesTest(unittest.TestCase):
     def test_a_room_that_never_called_tells_nothing_of_its_pipe(self):
         self.assertNotIn("zone_line_loss", self.lines(r1__calls=lambda _: 0.0))
 
-    def test_the_charge_is_the_plate_and_the_pipes_size_by_size(self):
+    def test_a_drawing_refuses_a_size_written_twice_and_one_that_no_tube_has(self):
         rooms = [IndoorUnit("1", "Hall")]
-        written = [LiquidPipe(12.7, 40.0, 110.0), LiquidPipe(9.525, 20.0, 54.0)]
-        parts = parts_of("R-410A", rooms, written, factory_charge_kg=10.0)
-        self.assertAlmostEqual(total_charge(parts).value, 10.0 + 4.4 + 1.08)
-        # Worked out from the bore where the maker's figure is not written: 7.9 mm of liquid at 100 °F.
-        own = pipe_charges(parts_of("R-410A", rooms, [LiquidPipe(9.525, 10.0)]))[0]
-        self.assertAlmostEqual(own.value, 10 * 3.1416 / 4 * 0.0079**2 * 980, delta=0.02)
-        bare = parts_of("R-410A", rooms)
-        self.assertIsNone(total_charge(bare))
-        self.assertEqual(len(charge_lacks(bare)), 2)
-        with self.assertRaises(CoreError):
-            parts_of("R-410A", rooms, [LiquidPipe(9.5, 5.0), LiquidPipe(9.525, 6.0)])
-        with self.assertRaises(CoreError):  # no such tube
-            pipe_charges(parts_of("R-410A", rooms, [LiquidPipe(10.9, 5.0)]))
+        for pipes in ([LiquidPipe(9.5, 5.0), LiquidPipe(9.525, 6.0)], [LiquidPipe(10.9, 5.0)]):
+            with self.assertRaises(CoreError):
+                parts_of("R-410A", rooms, pipes)
 
 
 class AgainstTest(unittest.TestCase):

@@ -8,6 +8,7 @@ from nudge.core.opening.first_fill import FILL_SCHOOLS, first_fill, phase_for
 from nudge.core.opening.recovery import FATES, Came, Coming, Vessel, check_vessel, fate_of
 from nudge.core.physics.chart.chart_text import read_chart
 from nudge.core.physics.circuit.equipment import MeteringDevice, Plate
+from nudge.core.physics.circuit.tubes import LiquidPipe
 
 PSI = 6.894757
 GREY = Vessel("grey one", "R-410A", takes_flammable=False, rated_kpa=400 * PSI, in_date=True)
@@ -99,6 +100,17 @@ class FirstFillTest(unittest.TestCase):
         self.assertEqual(first_fill(silent, 2.7, ran_right=False).school.key, "sheet_less_5")
         self.assertIn("before it runs", first_fill(silent, 2.7, True).said.text("ip"))
         self.assertTrue(all(row.reason and row.when for row in FILL_SCHOOLS.values()))
+
+    def test_a_plant_with_many_rooms_is_filled_by_its_pipes_and_never_by_one_line_set(self):
+        pipes = (LiquidPipe(12.7, 40.0, 110.0),)
+        drawn = self.plate(line_set_length_m=50.0, liquid_pipes=pipes)
+        found = first_fill(drawn, 5.0, ran_right=True)
+        self.assertEqual((found.school.key, round(found.kg, 6)), ("full_sheet", 7.4))
+        bare = first_fill(self.plate(line_set_length_m=50.0, liquid_pipes=()))
+        self.assertEqual((bare.school.key, bare.kg), ("pipes_unwritten", 3.0))
+        self.assertIn("write its liquid pipes", bare.said.text("ip"))
+        new = first_fill(drawn, brought_kg=3.0)
+        self.assertIn("for the liquid pipes", new.said.text("ip"))
 
     def test_a_blend_breaks_the_vacuum_as_liquid(self):
         self.assertEqual(phase_for("R-454B").key, "blend_liquid")

@@ -395,7 +395,7 @@ export interface paths {
         };
         /**
          * Sheet
-         * @description How much refrigerant belongs in a system, by its plate and line set.
+         * @description How much refrigerant belongs in a system, by its plate and line set, or its liquid pipes.
          */
         get: operations["sheet_api_systems__system_id__weigh_in_get"];
         put?: never;
@@ -820,7 +820,7 @@ export interface paths {
         };
         /**
          * Drawing
-         * @description A plant's drawing; null where nobody drew it.
+         * @description A plant's drawing; one room to begin from where nobody drew it.
          */
         get: operations["drawing_api_systems__system_id__zones_get"];
         /**
@@ -5694,8 +5694,6 @@ export interface components {
             rooms: components["schemas"]["RoomModel"][];
             /** Capacity W */
             capacity_w?: number | null;
-            /** Factory Charge Kg */
-            factory_charge_kg?: number | null;
             /**
              * Recovers Heat
              * @default false
@@ -5876,7 +5874,7 @@ export interface components {
              * About
              * @enum {string}
              */
-            about: "plate" | "charge" | "heating" | "cold_room" | "vehicle";
+            about: "plate" | "charge" | "line_set" | "heating" | "cold_room" | "vehicle";
         };
         /** PlateNumberOut */
         PlateNumberOut: {
@@ -5896,7 +5894,7 @@ export interface components {
              * About
              * @enum {string}
              */
-            about: "plate" | "charge" | "heating" | "cold_room" | "vehicle";
+            about: "plate" | "charge" | "line_set" | "heating" | "cold_room" | "vehicle";
         };
         /**
          * PocketIn
@@ -7744,6 +7742,10 @@ export interface components {
             notes: string[];
             /** Missing */
             missing: string[];
+            /** Pipes */
+            pipes: components["schemas"]["OpenedOut"][];
+            /** Is By Pipes */
+            is_by_pipes: boolean;
         };
         /**
          * WeighedOut
@@ -10135,7 +10137,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PartsModel"] | null;
+                    "application/json": components["schemas"]["PartsModel"];
                 };
             };
             400: components["responses"]["Refused400"];
@@ -10174,7 +10176,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PartsModel"] | null;
+                    "application/json": components["schemas"]["PartsModel"];
                 };
             };
             400: components["responses"]["Refused400"];

@@ -7,6 +7,7 @@ from typing import Literal
 from nudge.core.language.errors import UnknownName
 from nudge.core.physics.air.coil import flow_per_capacity
 from nudge.core.physics.chart.chart import Chart
+from nudge.core.physics.circuit.tubes import LiquidPipe
 from nudge.core.physics.refrigerant.catalogue import refrigerant
 
 
@@ -133,6 +134,15 @@ class Plate:
     blower_tap: str = ""
     reversing_valve: ReversingValve = ReversingValve.UNKNOWN
     charts: tuple[Chart, ...] = ()
+    liquid_pipes: tuple[LiquidPipe, ...] | None = None
+    """Of a plant with many rooms, a size each, empty where none is written; else None: it has one
+    line set.
+    """
+
+    @property
+    def lines_called(self) -> str:
+        """What leads from its outdoor unit to the rooms, in words."""
+        return "line set" if self.liquid_pipes is None else "liquid pipes"
 
     def rated_flow_per_capacity(self) -> float:
         """Standard airflow per capacity the maker asks for, else 400 CFM per ton [L/s per kW]."""

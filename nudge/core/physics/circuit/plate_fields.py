@@ -8,7 +8,7 @@ from nudge.core.language.errors import Impossible, OutOfRange, UnknownName
 from nudge.core.language.said import Measure, say
 from nudge.core.language.units import Quantity, to_si
 
-Sheet = Literal["plate", "charge", "heating", "cold_room", "vehicle"]
+Sheet = Literal["plate", "charge", "line_set", "heating", "cold_room", "vehicle"]
 """Which sheet asks for it: the plate, the sum of the charge, a heat pump's winter, a cold room, a
 vehicle.
 """
@@ -96,19 +96,19 @@ PLATE_NUMBERS: tuple[PlateNumber, ...] = (
     PlateNumber("rated_airflow", "rated_airflow_lps", "Rated airflow", Quantity.AIRFLOW, 50, 20_000,
                 "standard air, if the plate or manual gives one"),
     PlateNumber("line_set_length", "line_set_length_m", "Line set length", Quantity.LENGTH, 0, 500,
-                about="charge"),
-    PlateNumber("factory_charge", "factory_charge_kg", "Factory charge", Quantity.CHARGE, 0.1, 200,
+                about="line_set"),
+    PlateNumber("factory_charge", "factory_charge_kg", "Factory charge", Quantity.CHARGE, 0.1, 660,
                 "on the plate", about="charge"),
     PlateNumber("line_length_included", "line_length_included_m", "Line length included",
                 Quantity.LENGTH, 0, 200, "that the factory charge covers, often 15 ft",
-                about="charge"),
+                about="line_set"),
     PlateNumber("charge_per_length", "charge_g_per_m", "Charge per length",
                 Quantity.CHARGE_PER_LENGTH, 0.01, 5, "worked out from the tube where it is empty",
-                about="charge"),
+                about="line_set"),
     PlateNumber("liquid_line_size", "liquid_line_mm", "Liquid line, outside", Quantity.TUBE_SIZE,
-                0.18, 3.2, about="charge"),
+                0.18, 3.2, about="line_set"),
     PlateNumber("vapour_line_size", "vapour_line_mm", "Vapour line, outside", Quantity.TUBE_SIZE,
-                0.18, 4.2, about="charge"),
+                0.18, 4.2, about="line_set"),
     PlateNumber("coil_adder", "coil_adder_g", "Coil adder", Quantity.SMALL_MASS, -160, 320,
                 "ounces the plate adds for this indoor coil", about="charge"),
     PlateNumber("drier_adder", "drier_adder_g", "Drier adder", Quantity.SMALL_MASS, 0, 64,

@@ -48,6 +48,17 @@ TUBES: tuple[Tube, ...] = (
 
 
 @dataclass(frozen=True, slots=True)
+class LiquidPipe:
+    """All liquid pipe of one outside size [mm] in a plant with many rooms: how long it is together
+    [m], and what the maker adds for a metre of it [g/m], where that is written.
+    """
+
+    outside_mm: float
+    length_m: float
+    g_per_m: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
 class Hose:
     """A charging hose by its nominal size and its bore [in.]."""
 

@@ -1,6 +1,6 @@
 """How much refrigerant belongs in a system: factory charge, line set, adders."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from nudge.core.language.errors import CoreError, Impossible
@@ -9,10 +9,12 @@ from nudge.core.language.units import M_PER_FT, Quantity
 from nudge.core.language.working import Formula, Input, Values, Working, work
 from nudge.core.physics.chart.chart import Chart
 from nudge.core.physics.circuit.equipment import Plate
+from nudge.core.physics.circuit.pipe_charge import charge_of_pipes, pipe_charges
 from nudge.core.physics.circuit.tubes import (
     LINE_OWN_ERROR,
     SIZE_SLACK_MM,
     USUAL_INCLUDED_M,
+    LiquidPipe,
     liquid_per_length,
     tube_of,
     vapour_per_length,
@@ -67,7 +69,7 @@ TOTAL = Formula(
     "Total charge",
     _CHARGE,
     "What to weigh into an evacuated system, and to write inside its door.",
-    "factory charge + line set + coil adder + drier adder",
+    "factory charge + line set, or liquid pipes + coil adder + drier adder",
     "{factory_charge} + {line_charge} + {coil_adder} + {drier_adder} = {result}",
     ("factory_charge", "line_charge", "coil_adder", "drier_adder"),
     "The plate; trade rule.",
@@ -83,15 +85,20 @@ class WeighIn:
     total: Working | None
     notes: tuple[Said, ...]
     missing: tuple[str, ...]
+    pipes: tuple[Working, ...] = ()
+    """Of a plant with many rooms, what each size of its liquid pipes holds."""
 
 
 def weigh_in(plate: Plate) -> WeighIn:
     """Work out the charge of a system from its plate and line set.
 
     The maker's table by length and vapour line comes first, then ounces a foot, then the tube's own
-    contents. Where the table is silent nothing is guessed. Raises: CoreError, for a tube size that
-    does not exist.
+    contents. Where the table is silent nothing is guessed. A plant with many rooms has no line set:
+    its liquid pipes are summed, size by size. Raises: CoreError, for a tube size that does not
+    exist.
     """
+    if plate.liquid_pipes is not None:
+        return _by_pipes(plate, plate.liquid_pipes)
     table = plate.chart("charge_by_line")
     if table is not None:
         return _by_table(plate, table)
@@ -118,31 +125,42 @@ def weigh_in(plate: Plate) -> WeighIn:
     total = None
     if plate.factory_charge_kg is not None and line is not None:
         total = _total(plate, plate.factory_charge_kg, line)
-    missing = tuple(
-        label
-        for label, absent in (
-            ("Factory charge", plate.factory_charge_kg is None),
-            ("Line set length", plate.line_set_length_m is None),
-            ("Charge per length, or the liquid line's size", allowance is None),
-        )
-        if absent
+    missing = (
+        ("Factory charge", plate.factory_charge_kg is None),
+        ("Line set length", plate.line_set_length_m is None),
+        ("Charge per length, or the liquid line's size", allowance is None),
     )
-    return WeighIn(allowance, line, total, tuple(notes), missing)
+    return WeighIn(allowance, line, total, tuple(notes), _labels(missing))
+
+
+def _by_pipes(plate: Plate, pipes: Sequence[LiquidPipe]) -> WeighIn:
+    each = pipe_charges(plate.refrigerant, pipes)
+    line = charge_of_pipes(each) if each else None
+    total = None
+    if plate.factory_charge_kg is not None and line is not None:
+        total = _total(plate, plate.factory_charge_kg, line)
+    missing = (
+        ("Factory charge", plate.factory_charge_kg is None),
+        ("The liquid pipes’ lengths, size by size", line is None),
+    )
+    return WeighIn(None, line, total, (), _labels(missing), each)
+
+
+def _labels(missing: Sequence[tuple[str, bool]]) -> tuple[str, ...]:
+    return tuple(label for label, absent in missing if absent)
 
 
 def _by_table(plate: Plate, table: Chart) -> WeighIn:
     length_m, size_mm = plate.line_set_length_m, plate.vapour_line_mm
-    missing = [
-        label
-        for label, absent in (
+    missing = _labels(
+        (
             ("Factory charge", plate.factory_charge_kg is None),
             ("Line set length", length_m is None),
             ("Vapour line’s size, for the table", size_mm is None),
         )
-        if absent
-    ]
+    )
     if length_m is None or size_mm is None:
-        return WeighIn(None, None, None, (), tuple(missing))
+        return WeighIn(None, None, None, (), missing)
     try:
         column = _column_of(table, size_mm)
         by_table_g = table.value(length_m, column)
@@ -165,7 +183,7 @@ def _by_table(plate: Plate, table: Chart) -> WeighIn:
     total = None
     if plate.factory_charge_kg is not None:
         total = _total(plate, plate.factory_charge_kg, line)
-    return WeighIn(None, line, total, (), tuple(missing))
+    return WeighIn(None, line, total, (), missing)
 
 
 def _column_of(table: Chart, size_mm: float) -> float:

@@ -28,9 +28,9 @@ def whole_charge(plate: Plate) -> Whole:
     """The right charge of a system, by the best of what its plate says."""
     total = weigh_in(plate).total
     if total is not None and total.value > 0:
-        return Whole(total.value, BY_SHEET, "plate and line set")
+        return Whole(total.value, BY_SHEET, f"plate and {plate.lines_called}")
     if plate.factory_charge_kg:
-        return Whole(plate.factory_charge_kg, BY_FACTORY, "plate, line set not known")
+        return Whole(plate.factory_charge_kg, BY_FACTORY, f"plate, {plate.lines_called} not known")
     if plate.nominal_capacity_w:
         return Whole(KG_PER_KW * plate.nominal_capacity_w / 1000, BY_CAPACITY, "capacity")
     return Whole(USUAL_KG, BY_NOTHING, "a usual split: the plate would say")

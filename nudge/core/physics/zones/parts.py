@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 from nudge.core.language.errors import CoreError
+from nudge.core.physics.circuit.tubes import LiquidPipe, tube_of
 
 MOST_ROOMS = 64
 ALIKE_MM = 0.5
@@ -31,24 +32,12 @@ class IndoorUnit:
 
 
 @dataclass(frozen=True, slots=True)
-class LiquidPipe:
-    """All liquid pipe of one outside size [mm]: how long it is together [m], and what the maker
-    adds for a metre of it [g/m], where that is written.
-    """
-
-    outside_mm: float
-    length_m: float
-    g_per_m: float | None = None
-
-
-@dataclass(frozen=True, slots=True)
 class Parts:
     """A plant as it is drawn."""
 
     refrigerant: str
     rooms: tuple[IndoorUnit, ...]
     capacity_w: float | None = None
-    factory_charge_kg: float | None = None
     recovers_heat: bool = False
     pipes: tuple[LiquidPipe, ...] = ()
     """Its liquid pipes, a size each: the main, the branches and the rooms' own."""
@@ -76,7 +65,7 @@ def parts_of(
     **more: float | bool | None,
 ) -> Parts:
     """A drawing. Raises: CoreError, for no room, too many, two of one name, or a size of pipe that
-    is written twice.
+    is written twice or that no tube has.
     """
     if not rooms:
         raise CoreError("rooms", "Draw at least one indoor unit.")
@@ -90,4 +79,6 @@ def parts_of(
     again = next((size for size, next_ in pairwise(sizes) if next_ - size < ALIKE_MM), None)
     if again is not None:
         raise CoreError("pipes", f"The {again:g} mm pipe is written twice. Add its lengths up.")
+    for size in sizes:
+        tube_of(size)
     return Parts(refrigerant, tuple(rooms), pipes=tuple(pipes), **more)  # type: ignore[arg-type]

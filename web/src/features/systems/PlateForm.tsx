@@ -161,18 +161,22 @@ export function PlateChoices({ system, vocabulary, about }: ChoicesProps) {
     ))
 }
 
-/** The plate's numbers about charge, beside the sum they come to. */
-export function ChargeFields({ system, vocabulary }: Pick<Props, 'system' | 'vocabulary'>) {
+/** The plate's numbers about charge, beside the sum they come to; its line set, where it has one. */
+export function ChargeFields({
+  system,
+  vocabulary,
+  hasLineSet,
+}: Pick<Props, 'system' | 'vocabulary'> & { hasLineSet: boolean }) {
+  const isShown = (row: PlateNumber) =>
+    row.about === 'charge' || (hasLineSet && row.about === 'line_set')
   return (
     <div className="grid grid-cols-2 gap-x-4 gap-y-3 pt-3 sm:gap-x-6">
-      {vocabulary.plate_numbers.filter(isCharge).map((row) => (
+      {vocabulary.plate_numbers.filter(isShown).map((row) => (
         <NumberField key={row.key} system={system} row={row} />
       ))}
     </div>
   )
 }
-
-const isCharge = (row: PlateNumber) => row.about === 'charge'
 
 /** One field of a plate, sent by itself. */
 type PlateValue = string | number | null

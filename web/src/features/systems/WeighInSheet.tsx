@@ -3,18 +3,28 @@ import type { System, Vocabulary, WeighIn } from '../../api/types'
 import { Heading } from '../../ui/Heading'
 import { LoadState } from '../../ui/LoadState'
 import { OpenNumber } from '../../ui/Opened'
+import { PlantDrawn } from '../../parts/plant/PlantDrawn'
 import { ChargeFields } from './PlateForm'
 
 type Props = { system: System; vocabulary: Vocabulary }
 
-/** How much refrigerant belongs in this system: the sum on top, what it is summed from below. */
+/** How much refrigerant belongs in this system: the sum on top, what it is summed from below.
+ *  A plant with many rooms is summed by the pipes of its drawing.
+ */
 export function WeighInSheet({ system, vocabulary }: Props) {
   const sheet = useWeighIn(system.id)
   return (
     <section aria-label="Weigh-in">
       <Heading aside="from an evacuated system">Weigh-in</Heading>
-      <LoadState of={sheet}>{(ready) => <Sum sheet={ready} />}</LoadState>
-      <ChargeFields system={system} vocabulary={vocabulary} />
+      <LoadState of={sheet}>
+        {(ready) => (
+          <>
+            <Sum sheet={ready} />
+            {ready.is_by_pipes && <PlantDrawn systemId={system.id} />}
+            <ChargeFields system={system} vocabulary={vocabulary} hasLineSet={!ready.is_by_pipes} />
+          </>
+        )}
+      </LoadState>
     </section>
   )
 }
@@ -41,6 +51,15 @@ function Sum({ sheet }: { sheet: WeighIn }) {
           )
         })}
       </dl>
+      {sheet.pipes.length > 0 && (
+        <ul className="text-[0.92rem] text-soft" aria-label="Size by size">
+          {sheet.pipes.map((pipe) => (
+            <li key={pipe.today}>
+              <OpenNumber number={pipe}>{pipe.today}</OpenNumber>
+            </li>
+          ))}
+        </ul>
+      )}
       {sheet.numbers['total_charge'] === undefined && (
         <p className="leading-snug text-soft">
           For the total, give {sheet.missing.join('; ').toLowerCase()}.

@@ -9,8 +9,8 @@ import { Panel } from '../../../ui/Panel'
 import { TableStart } from '../FirstRows'
 import { TimeFields } from '../TimeFields'
 import { CodesMeant } from './CodesMeant'
-import { PipesDrawn } from './PipesDrawn'
-import { RoomsDrawn } from './RoomsDrawn'
+import { PipesDrawn } from '../../../parts/plant/PipesDrawn'
+import { RoomsDrawn } from '../../../parts/plant/RoomsDrawn'
 
 type Props = { visit: Visit; units: Units; onClose: () => void }
 

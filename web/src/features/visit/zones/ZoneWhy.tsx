@@ -2,7 +2,7 @@ import { useState, type ReactNode } from 'react'
 import { useZones } from '../../../api/queries'
 import type { Opened, Standing, Zones } from '../../../api/types'
 import { OpenNumber } from '../../../ui/Opened'
-import { PlantDrawn } from './PlantDrawn'
+import { PlantDrawn } from '../../../parts/plant/PlantDrawn'
 
 type Sign = Zones['signs'][number]
 
@@ -59,7 +59,7 @@ export function ZoneWhy({ visit }: { visit: Standing }) {
       ))}
       {zones.data.against && <Against found={zones.data.against} />}
       <Charge charge={zones.data.charge}>
-        {visit.state !== 'closed' && <PlantDrawn systemId={visit.system.id} visitId={visit.id} />}
+        {visit.state !== 'closed' && <PlantDrawn systemId={visit.system.id} />}
       </Charge>
       <Signs title="The plant" signs={signs} lines={[]} />
       {rooms.map((room) => (

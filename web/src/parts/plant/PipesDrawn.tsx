@@ -1,4 +1,4 @@
-import type { ZoneParts } from '../../../api/types'
+import type { ZoneParts } from '../../api/types'
 import { Cell } from './Cell'
 
 type Pipe = NonNullable<ZoneParts['pipes']>[number]
@@ -30,15 +30,8 @@ export function PipesDrawn({ parts, onChange }: Props) {
     <fieldset>
       <legend className="font-bold">Its liquid pipes, each size together</legend>
       <p className="text-[0.92rem] text-soft">
-        Mains, branches and the rooms’ own. They say what is weighed in after a recovery.
-      </p>
-      <p className="mt-1 flex items-center gap-3">
-        <span aria-hidden>Charge on the outdoor plate, kg</span>
-        <Cell
-          label="Charge on the outdoor plate, kg"
-          value={parts.factory_charge_kg ?? null}
-          onChange={(kg) => onChange({ ...parts, factory_charge_kg: kg })}
-        />
+        Mains, branches and the rooms’ own. With the plate’s charge they say what is weighed in
+        after a recovery.
       </p>
       <table className="mt-2 text-left">
         <thead>

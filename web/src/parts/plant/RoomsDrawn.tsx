@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react'
-import type { ZoneParts } from '../../../api/types'
+import type { ZoneParts } from '../../api/types'
 import { Cell } from './Cell'
 
 type Room = ZoneParts['rooms'][number]

@@ -1,16 +1,17 @@
 import { useState } from 'react'
-import { api, got } from '../../../api/client'
-import { queryClient } from '../../../api/queries'
-import type { ZoneParts } from '../../../api/types'
-import { Button } from '../../../ui/Button'
-import { Panel } from '../../../ui/Panel'
+import { api, got } from '../../api/client'
+import { queryClient } from '../../api/queries'
+import type { ZoneParts } from '../../api/types'
+import { Button } from '../../ui/Button'
+import { Panel } from '../../ui/Panel'
 import { PipesDrawn } from './PipesDrawn'
 import { RoomsDrawn } from './RoomsDrawn'
 
-type Props = { systemId: string; visitId: string }
+type Props = { systemId: string }
+const READ_BY_IT = ['visit', 'zones', 'weigh-in']
 
 /** The plant’s drawing, put right after its log was read: its log is read by it again. */
-export function PlantDrawn({ systemId, visitId }: Props) {
+export function PlantDrawn({ systemId }: Props) {
   const [parts, setParts] = useState<ZoneParts | null>(null)
   const [taken, setTaken] = useState(0) // fields begin anew with what a file says
   const [problem, setProblem] = useState('')
@@ -27,8 +28,7 @@ export function PlantDrawn({ systemId, visitId }: Props) {
     doing(async () => {
       await got(api.PUT('/api/systems/{system_id}/zones', { ...at, body: drawn }))
       setParts(null)
-      await queryClient.invalidateQueries({ queryKey: ['visit', visitId] })
-      await queryClient.invalidateQueries({ queryKey: ['zones', visitId] })
+      await Promise.all(READ_BY_IT.map((key) => queryClient.invalidateQueries({ queryKey: [key] })))
     })
   const take = (file: File) =>
     doing(async () => {
@@ -41,9 +41,7 @@ export function PlantDrawn({ systemId, visitId }: Props) {
       <button
         type="button"
         onClick={() =>
-          void doing(async () =>
-            setParts((await got(api.GET('/api/systems/{system_id}/zones', at))) ?? null),
-          )
+          void doing(async () => setParts(await got(api.GET('/api/systems/{system_id}/zones', at))))
         }
         className="min-h-11 underline underline-offset-4"
       >
