@@ -2,7 +2,8 @@
 with one valve that has lost its steps. Their logs are files, made by `tools.make_zone_logs`.
 """
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field
 from datetime import timedelta
 from pathlib import Path
 
@@ -30,6 +31,8 @@ class PlannedPlant:
     rooms: tuple[tuple[str, str, float, float, float], ...]
     pipes: tuple[tuple[float, float], ...]
     """Its liquid pipes: outside size [mm] and length together [m]."""
+    boxes: Mapping[str, str] = field(default_factory=dict)
+    """Its branch boxes, by the storey they hang on."""
     hours_ago: float = 1.0
     """Since its log ended."""
     well: tuple[str, str, int] | None = None
@@ -45,7 +48,8 @@ class PlannedPlant:
                 lift,
                 length,
                 storey=int(key.partition(".")[0]),
-                ports=2 if kw > 7.5 else 1,
+                ports=2 if kw > 7.0 else 1,
+                group=self.boxes.get(key.partition(".")[0], ""),
             )
             for key, name, kw, length, lift in self.rooms
         ]
@@ -94,6 +98,7 @@ SCHOOL = PlannedPlant(
         ("1.3", "Staff", 2.2, 31.0, -6.6),
     ),
     ((12.7, 14.0), (9.525, 20.0), (6.35, 30.0)),
+    {"2": "A", "1": "B"},
 )
 PLANTS = (LIBRARY, SCHOOL)
 

@@ -1,5 +1,7 @@
 """The vocabulary over the wire: every name the screens need."""
 
+from typing import Literal
+
 from pydantic import BaseModel
 
 from nudge.core.physics.circuit.plate_fields import Sheet
@@ -57,6 +59,16 @@ class ActionOut(BaseModel):
     takes_amount: bool
 
 
+DrawnIn = Literal["length", "size", "per_length"]
+
+
+class DrawingUnitOut(BaseModel):
+    """A unit, and what one of it is in the drawing's own: m, W, g/m."""
+
+    unit: str
+    in_core: float
+
+
 class VocabularyOut(BaseModel):
     points: list[PointOut]
     derived: list[DerivedOut]
@@ -71,3 +83,5 @@ class VocabularyOut(BaseModel):
     cylinder_kinds: list[ChoiceOut]
     plate_numbers: list[PlateNumberOut]
     plate_choices: list[PlateChoiceOut]
+    drawing_units: dict[DrawnIn, DrawingUnitOut]
+    """What lengths, sizes and charges per length of a plant's drawing are typed in."""

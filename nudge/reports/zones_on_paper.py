@@ -79,6 +79,9 @@ def _plan(pdf: Paper, zones: ZonesOut) -> None:
     rooms = {room.key: room for room in zones.rooms}
     for box in plan.rooms:
         _room(page, box, rooms.get(box.key), box.key in zones.carried)
+    for branch in plan.branches:
+        _box(page, branch.x, branch.y, branch.width, branch.height, False)
+        _text(page, branch.x + 5, branch.y + 13, branch.name[:6], NAME_PT, INK)
     pdf.set_y(page.top + plan.height * scale + 3)
     pdf.ink()
 

@@ -289,3 +289,7 @@ class BookAndVisitsTest(WithClient):
             words = self.http.get(f"/api/vocabulary?units={units}").json()
             (suction,) = [p for p in words["points"] if p["key"] == "suction_pressure"]
             self.assertEqual(suction["unit"], unit)
+        words = self.http.get("/api/vocabulary?units=ip").json()["drawing_units"]
+        typed = {key: (row["unit"], round(row["in_core"], 4)) for key, row in words.items()}
+        self.assertEqual(typed["length"], ("ft", 0.3048))
+        self.assertEqual(typed["size"], ("kBtu/h", 293.0711))  # 12 of them are a ton

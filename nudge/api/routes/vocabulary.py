@@ -20,6 +20,8 @@ from nudge.presenters.choices import ChoiceOut
 from nudge.presenters.vocabulary import (
     ActionOut,
     DerivedOut,
+    DrawingUnitOut,
+    DrawnIn,
     ObservationOut,
     PlateChoiceOut,
     PlateNumberOut,
@@ -83,7 +85,25 @@ def vocabulary(units: UnitsIn) -> VocabularyOut:
             )
             for row in PLATE_CHOICES
         ],
+        drawing_units=_drawing_units(units),
     )
+
+
+def _drawing_units(units: UnitSystem) -> dict[DrawnIn, DrawingUnitOut]:
+    """Sizes in thousands: makers call a room's unit a 12 or a 3.6."""
+    plain: dict[DrawnIn, Quantity] = {
+        "length": Quantity.LENGTH,
+        "per_length": Quantity.CHARGE_PER_LENGTH,
+    }
+    found = {
+        key: DrawingUnitOut(unit=unit_label(of, units), in_core=to_si(1.0, of, units))
+        for key, of in plain.items()
+    }
+    size = Quantity.CAPACITY
+    found["size"] = DrawingUnitOut(
+        unit=f"k{unit_label(size, units)}", in_core=1000 * to_si(1.0, size, units)
+    )
+    return found
 
 
 def _plate_number(row: PlateNumber, units: UnitSystem) -> PlateNumberOut:

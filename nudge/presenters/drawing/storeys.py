@@ -16,6 +16,8 @@ RISER_X, ROOF = 96.0, 104.0
 PLANT = (170.0, 78.0)
 MOST_IN_A_ROW, DROP = 8, 22.0
 INSET, BAR, LETTER = 10.0, 8.0, 9.5
+BOX_HIGH, BOX_EDGE, PORT = 16.0, 8.0, 9.0
+"""A branch box: how high, how far from the riser, and how wide for each port."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,6 +61,19 @@ class RoomBox:
 
 
 @dataclass(frozen=True, slots=True)
+class BranchBox:
+    """Where a storey's rooms of one branch box take their pipes from: a port each, or more."""
+
+    name: str
+    x: float
+    y: float
+    width: float
+    height: float
+    ports: int
+    rooms: list[str]
+
+
+@dataclass(frozen=True, slots=True)
 class StoreyPlan:
     """Everything's place. `storeys`: the floor lines, with their names."""
 
@@ -68,6 +83,7 @@ class StoreyPlan:
     """x, y, width, height of the outdoor unit."""
     riser: list[list[float]]
     rooms: list[RoomBox]
+    branches: list[BranchBox]
     storeys: list[tuple[float, str]]
 
 
@@ -81,7 +97,7 @@ def storey_plan(parts: Parts) -> StoreyPlan:
         ]
     on_top = sum(room.lift_m for room in parts.rooms) <= 0
     top = ROOF if on_top else EDGE
-    boxes, floors = [], []
+    boxes, floors, branches = [], [], []
     share = STOREYS / len(rows)
     is_low = share < UNDER.least_high and max(len(units) for _, units in rows) <= MOST_BESIDE
     laid = BESIDE if is_low else UNDER
@@ -89,14 +105,35 @@ def storey_plan(parts: Parts) -> StoreyPlan:
     for n, (storey, units) in enumerate(rows):
         y = top + n * high
         floors.append((y + high, f"{storey}"))
-        boxes += _row(units, y, high, laid)
+        row = _row(units, y, high, laid)
+        boxes += row
+        branches += _branches(units, row)
     height = top + len(rows) * high + (EDGE if on_top else ROOF)
     plant_y = EDGE if on_top else height - ROOF + EDGE
     plant = [EDGE, plant_y, *PLANT]
-    branches = [box.pipe[0][1] for box in boxes]
+    leave = [box.pipe[0][1] for box in boxes]
     start = plant_y + PLANT[1] if on_top else plant_y
-    riser = [[RISER_X, start], [RISER_X, max(branches) if on_top else min(branches)]]
-    return StoreyPlan(WIDTH, height, plant, riser, boxes, floors)
+    riser = [[RISER_X, start], [RISER_X, max(leave) if on_top else min(leave)]]
+    return StoreyPlan(WIDTH, height, plant, riser, boxes, branches, floors)
+
+
+def _branches(units: Sequence[IndoorUnit], row: Sequence[RoomBox]) -> list[BranchBox]:
+    """The branch boxes of one storey, each on the ceiling before the first room that hangs on it.
+
+    A plant without them has joints there, and nothing is drawn.
+    """
+    found = []
+    for name in dict.fromkeys(unit.group for unit in units if unit.group):
+        hung = [unit for unit in units if unit.group == name]
+        ports = sum(unit.ports for unit in hung)
+        first = next(box for box in row if box.key == hung[0].key)
+        ceiling, drop = first.pipe[1][1], first.pipe[1][0]
+        width = PORT * ports + BOX_EDGE
+        x = RISER_X + BOX_EDGE if hung[0] is units[0] else drop - BOX_EDGE - width
+        keys = [unit.key for unit in hung]
+        y = round(ceiling - BOX_HIGH / 2, 1)
+        found.append(BranchBox(name, round(x, 1), y, width, BOX_HIGH, ports, keys))
+    return found
 
 
 def _row(units: Sequence[IndoorUnit], y: float, high: float, laid: _Room) -> list[RoomBox]:

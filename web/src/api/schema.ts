@@ -2669,6 +2669,26 @@ export interface components {
             /** Nearest */
             nearest: string[];
         };
+        /**
+         * BranchBox
+         * @description Where a storey's rooms of one branch box take their pipes from: a port each, or more.
+         */
+        BranchBox: {
+            /** Name */
+            name: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** Ports */
+            ports: number;
+            /** Rooms */
+            rooms: string[];
+        };
         /** CalloutIn */
         CalloutIn: {
             /** Text */
@@ -3443,6 +3463,16 @@ export interface components {
         DrawingIn: {
             /** Text */
             text: string;
+        };
+        /**
+         * DrawingUnitOut
+         * @description A unit, and what one of it is in the drawing's own: m, W, g/m.
+         */
+        DrawingUnitOut: {
+            /** Unit */
+            unit: string;
+            /** In Core */
+            in_core: number;
         };
         /**
          * DrawnCompare
@@ -6910,6 +6940,8 @@ export interface components {
             riser: number[][];
             /** Rooms */
             rooms: components["schemas"]["RoomBox"][];
+            /** Branches */
+            branches: components["schemas"]["BranchBox"][];
             /** Storeys */
             storeys: [
                 number,
@@ -7653,6 +7685,10 @@ export interface components {
             plate_numbers: components["schemas"]["PlateNumberOut"][];
             /** Plate Choices */
             plate_choices: components["schemas"]["PlateChoiceOut"][];
+            /** Drawing Units */
+            drawing_units: {
+                [key: string]: components["schemas"]["DrawingUnitOut"];
+            };
         };
         /**
          * WayDot

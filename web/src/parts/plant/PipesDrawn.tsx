@@ -1,5 +1,5 @@
 import type { ZoneParts } from '../../api/types'
-import { Cell } from './Cell'
+import { Cell, useDrawingUnits } from './Cell'
 
 type Pipe = NonNullable<ZoneParts['pipes']>[number]
 type Props = { parts: ZoneParts; onChange: (parts: ZoneParts) => void }
@@ -19,6 +19,7 @@ const SIZES: [number, string][] = [
 /** The plate’s charge and the liquid pipes by size: what the plant’s charge is summed up from. */
 export function PipesDrawn({ parts, onChange }: Props) {
   const pipes = parts.pipes ?? []
+  const { length, per_length } = useDrawingUnits()
   const change = (size: number, part: Partial<Pipe> | null) => {
     const kept = pipes.filter((pipe) => pipe.outside_mm !== size)
     const before = pipes.find((pipe) => pipe.outside_mm === size)
@@ -36,7 +37,11 @@ export function PipesDrawn({ parts, onChange }: Props) {
       <table className="mt-2 text-left">
         <thead>
           <tr className="border-b border-rule-strong text-[0.92rem] text-soft">
-            {['Outside, in.', 'Length, m', 'Maker’s g/m, if written'].map((head) => (
+            {[
+              'Outside, in.',
+              `Length, ${length?.unit}`,
+              `Maker’s ${per_length?.unit}, if written`,
+            ].map((head) => (
               <th key={head} scope="col" className="py-1 pr-4 font-normal">
                 {head}
               </th>
@@ -53,7 +58,8 @@ export function PipesDrawn({ parts, onChange }: Props) {
                 </th>
                 <td className="py-1 pr-4">
                   <Cell
-                    label={`Length of ${name} in. liquid pipe, m`}
+                    label={`Length of ${name} in. liquid pipe`}
+                    unit={length}
                     value={pipe?.length_m ?? null}
                     onChange={(length_m) =>
                       change(pipe?.outside_mm ?? size, length_m === null ? null : { length_m })
@@ -63,7 +69,8 @@ export function PipesDrawn({ parts, onChange }: Props) {
                 <td className="py-1">
                   {pipe && (
                     <Cell
-                      label={`Maker’s charge of ${name} in. liquid pipe, g/m`}
+                      label={`Maker’s charge of ${name} in. liquid pipe`}
+                      unit={per_length}
                       value={pipe.g_per_m ?? null}
                       onChange={(g_per_m) => change(pipe.outside_mm, { g_per_m })}
                     />

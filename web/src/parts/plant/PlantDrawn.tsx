@@ -63,6 +63,12 @@ export function PlantDrawn({ systemId }: Props) {
             }}
             className="flex flex-col gap-4"
           >
+            <RoomsDrawn parts={parts} onChange={setParts} />
+            <PipesDrawn parts={parts} onChange={setParts} />
+            <Button weight="do" type="submit" className="self-start">
+              Keep it
+            </Button>
+            <hr className="border-rule" />
             <label className="block">
               From a file: a line a room (number, name, storey, kW, pipe, height), or JSON. It is
               looked over here before it is kept.
@@ -76,11 +82,6 @@ export function PlantDrawn({ systemId }: Props) {
                 className="mt-2 block min-h-11 w-full rounded border border-dashed border-rule-strong p-3"
               />
             </label>
-            <RoomsDrawn parts={parts} onChange={setParts} />
-            <PipesDrawn parts={parts} onChange={setParts} />
-            <Button weight="do" type="submit" className="self-start">
-              Keep it
-            </Button>
           </form>
         </Panel>
       )}

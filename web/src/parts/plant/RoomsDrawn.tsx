@@ -1,100 +1,138 @@
-import type { ReactNode } from 'react'
+import { useState, type ReactNode } from 'react'
 import type { ZoneParts } from '../../api/types'
-import { Cell } from './Cell'
+import { useDrawingUnits } from './Cell'
+import { OutdoorDrawn } from './OutdoorDrawn'
+import { RoomFields } from './RoomFields'
+import { isOnTop, roomAdded, sizeShown, storeysOf, type Room } from './drawn'
 
-type Room = ZoneParts['rooms'][number]
 type Props = { parts: ZoneParts; onChange: (parts: ZoneParts) => void }
 
-/** The plant’s rooms as they are drawn: name, storey, size, pipe; guessed from the headings. */
+/** The plant drawn by touching: its storeys over each other, a room touched is put right under its
+ *  storey, a + adds one.
+ */
 export function RoomsDrawn({ parts, onChange }: Props) {
-  const change = (key: string, part: Partial<Room>) =>
+  const [touched, setTouched] = useState('')
+  const storeys = storeysOf(parts)
+  const add = (storey: number) => {
+    const drawn = roomAdded(parts, storey)
+    onChange(drawn)
+    setTouched(drawn.rooms.at(-1)?.key ?? '')
+  }
+  const change = (key: string, part: Partial<Room>) => {
     onChange({
       ...parts,
       rooms: parts.rooms.map((room) => (room.key === key ? { ...room, ...part } : room)),
     })
+    if (part.key !== undefined) setTouched(part.key)
+  }
+  const plant = (
+    <OutdoorDrawn
+      parts={parts}
+      isTouched={touched === OUTDOOR}
+      onTouch={() => setTouched(touched === OUTDOOR ? '' : OUTDOOR)}
+      onChange={onChange}
+    />
+  )
+  const room = parts.rooms.find((one) => one.key === touched)
   return (
     <fieldset>
-      <legend className="font-bold">Its rooms, as they are drawn</legend>
-      <Num
-        label="Outdoor unit, kW"
-        value={parts.capacity_w == null ? null : parts.capacity_w / 1000}
-        onChange={(kw) => onChange({ ...parts, capacity_w: kw === null ? null : kw * 1000 })}
+      <legend className="font-bold">The plant, storey by storey</legend>
+      <p className="text-[0.92rem] text-soft">Touch a part to put it right, + to add a room.</p>
+      {isOnTop(parts) && plant}
+      <Beyond
+        label={`+ storey ${(storeys[0] ?? 0) + 1}`}
+        onAdd={() => add((storeys[0] ?? 0) + 1)}
       />
-      <ol>
-        {parts.rooms.map((room) => (
-          <li key={room.key} className="border-b border-rule py-2">
-            <div className="flex items-center gap-3">
-              <span className="w-10 shrink-0 font-bold">{room.key}</span>
-              <input
-                aria-label={`Name of ${room.key}`}
-                value={room.name}
-                onChange={(event) => change(room.key, { name: event.target.value })}
-                className="h-11 w-full min-w-20 rounded border border-rule-strong bg-ground px-2"
+      <ol className="border-l-4 border-rule-strong" aria-label="Storeys">
+        {storeys.map((storey) => (
+          <li key={storey} className="border-b-2 border-rule py-1 pl-1" data-storey={storey}>
+            <div className="flex items-stretch gap-1">
+              <span className="w-7 shrink-0 self-center text-center text-soft tabular-nums">
+                {storey}
+              </span>
+              <div className="flex grow flex-wrap gap-1">
+                {parts.rooms
+                  .filter((one) => (one.storey ?? 0) === storey)
+                  .map((one) => (
+                    <RoomBox
+                      key={one.key}
+                      room={one}
+                      isTouched={one.key === touched}
+                      onTouch={() => setTouched(one.key === touched ? '' : one.key)}
+                    />
+                  ))}
+              </div>
+              <button
+                type="button"
+                aria-label={`Add a room on storey ${storey}`}
+                onClick={() => add(storey)}
+                className="min-h-12 w-11 shrink-0 rounded border border-dashed border-rule-strong text-[1.2rem]"
+              >
+                +
+              </button>
+            </div>
+            {room && (room.storey ?? 0) === storey && (
+              <RoomFields
+                key={room.key}
+                room={room}
+                taken={parts.rooms.filter((one) => one !== room).map((one) => one.key)}
+                onChange={(part) => change(room.key, part)}
+                onTakeAway={
+                  parts.rooms.length < 2
+                    ? undefined
+                    : () => onChange({ ...parts, rooms: parts.rooms.filter((one) => one !== room) })
+                }
               />
-            </div>
-            <div className="mt-1 flex flex-wrap gap-x-2 gap-y-1">
-              {cells(room, (part) => change(room.key, part)).map(([head, cell]) => (
-                <span key={head} className="flex flex-col text-[0.92rem] text-soft">
-                  <span aria-hidden>{head}</span>
-                  {cell}
-                </span>
-              ))}
-            </div>
+            )}
           </li>
         ))}
       </ol>
+      <Beyond
+        label={`+ storey ${(storeys.at(-1) ?? 0) - 1}`}
+        onAdd={() => add((storeys.at(-1) ?? 0) - 1)}
+      />
+      {!isOnTop(parts) && plant}
     </fieldset>
   )
 }
 
-function cells(room: Room, change: (part: Partial<Room>) => void): [string, ReactNode][] {
-  return [
-    [
-      'Storey',
-      <Cell
-        key="storey"
-        label={`Storey of ${room.key}`}
-        value={room.storey ?? 0}
-        onChange={(storey) => change({ storey: Math.round(storey ?? 0) })}
-      />,
-    ],
-    [
-      'kW',
-      <Cell
-        key="kw"
-        label={`Capacity of ${room.key}, kW`}
-        value={room.capacity_w == null ? null : room.capacity_w / 1000}
-        onChange={(kw) => change({ capacity_w: kw === null ? null : kw * 1000 })}
-      />,
-    ],
-    [
-      'Pipe, m',
-      <Cell
-        key="pipe"
-        label={`Pipe to ${room.key}, m`}
-        value={room.length_m ?? null}
-        onChange={(length_m) => change({ length_m })}
-      />,
-    ],
-    [
-      'Height, m',
-      <Cell
-        key="height"
-        label={`Height of ${room.key} over the plant, m`}
-        value={room.lift_m ?? 0}
-        onChange={(lift) => change({ lift_m: lift ?? 0 })}
-      />,
-    ],
-  ]
+const OUTDOOR = 'outdoor'
+
+function Beyond({ label, onAdd }: { label: string; onAdd: () => void }): ReactNode {
+  return (
+    <button
+      type="button"
+      onClick={onAdd}
+      className="ml-8 min-h-11 px-3 text-[0.92rem] text-soft underline underline-offset-4"
+    >
+      {label}
+    </button>
+  )
 }
 
-type NumProps = { label: string; value: number | null; onChange: (value: number | null) => void }
+type BoxProps = { room: Room; isTouched: boolean; onTouch: () => void }
 
-function Num({ label, value, onChange }: NumProps) {
+/** A room on its storey, as wide as its share: number, name, size, the box it hangs on. */
+function RoomBox({ room, isTouched, onTouch }: BoxProps) {
+  const unit = useDrawingUnits().size
+  const size = room.capacity_w == null ? '' : sizeShown(room.capacity_w, unit)
   return (
-    <label className="mt-1 flex items-center gap-3">
-      {label}
-      <Cell label={label} value={value} onChange={onChange} />
-    </label>
+    <button
+      type="button"
+      aria-expanded={isTouched}
+      aria-label={`${room.key}, ${room.name}${size && `, ${size}`}`}
+      onClick={onTouch}
+      style={{ flexGrow: Math.max(room.capacity_w ?? 2000, 500) }}
+      className={`min-h-14 min-w-24 basis-0 rounded border-2 px-2 py-1 text-left text-[0.92rem] leading-tight ${
+        isTouched ? 'border-accent' : 'border-rule-strong'
+      }`}
+    >
+      <span className="flex justify-between gap-1">
+        <strong className="text-[1rem]">{room.key}</strong>
+        {room.group && <span className="text-soft">{room.group}</span>}
+      </span>
+      <span className="block w-0 min-w-full truncate">{room.name}</span>
+      <span className="block whitespace-nowrap text-soft tabular-nums">{size}</span>
+    </button>
   )
 }

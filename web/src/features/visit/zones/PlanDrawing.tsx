@@ -117,7 +117,41 @@ export function PlanDrawing({ zones, frame, part, onPart }: Props) {
           </g>
         )
       })}
+      {plan.branches.map((box) => (
+        <BranchStrokes key={`${box.name}-${box.y}`} box={box} />
+      ))}
     </svg>
+  )
+}
+
+type BranchProps = { box: Zones['plan']['branches'][number] }
+
+/** A branch box on its storey’s ceiling: its name, a hole for each port. */
+function BranchStrokes({ box }: BranchProps) {
+  const pitch = box.width / box.ports
+  return (
+    <g data-branch={box.name}>
+      <title>{`Branch box ${box.name}: ${box.ports} ports, to ${box.rooms.join(', ')}`}</title>
+      <rect
+        x={box.x}
+        y={box.y}
+        width={box.width}
+        height={box.height}
+        rx="3"
+        fill="var(--ground)"
+        stroke="var(--ink)"
+        strokeWidth="2"
+      />
+      {Array.from({ length: box.ports }, (_, i) => (
+        <circle
+          key={i}
+          cx={box.x + pitch * (i + 0.5)}
+          cy={box.y + box.height / 2}
+          r="2.5"
+          fill="var(--ink)"
+        />
+      ))}
+    </g>
   )
 }
 
