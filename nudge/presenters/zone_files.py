@@ -18,6 +18,7 @@ from nudge.instruments.zone_files import ZoneMapping
 from nudge.instruments.zone_lines import ZoneLine
 from nudge.presenters.imports import Named
 from nudge.presenters.moments import Moment
+from nudge.services.zone_progress import LogInReading
 from nudge.services.zones import ZonesLookedAt
 
 MOST_LINES = 600
@@ -159,6 +160,14 @@ class ZonesHeardOut(BaseModel):
     reasons: list[str]
 
 
+class ZoneProgressOut(BaseModel):
+    """How far the reading of a log is: `lines` of about `about`; both 0 where none is read."""
+
+    is_read: bool
+    lines: int
+    about: int
+
+
 class ZonePointOut(BaseModel):
     """A point a column may be; `meanings` of its codes, by what they are called."""
 
@@ -213,6 +222,12 @@ def _meanings(row: ZonePoint) -> dict[str, int]:
     if row.key == "calls":
         return {"calls": 1, "does not call": 0}
     return {name.replace("_", " "): code for name, code in MODES.items()}
+
+
+def zone_progress_out(of: LogInReading | None) -> ZoneProgressOut:
+    if of is None:
+        return ZoneProgressOut(is_read=False, lines=0, about=0)
+    return ZoneProgressOut(is_read=True, lines=min(of.lines, of.about), about=of.about)
 
 
 def parts_out(parts: Parts) -> PartsModel:

@@ -15,6 +15,7 @@ from nudge.core.multizone.lines import PlantLines
 from nudge.core.multizone.patterns import NONE
 from nudge.core.multizone.reading import State, ZoneReading
 from nudge.core.multizone.signs import PLANT_SIGNS, ROOM_SIGNS, ZoneSign
+from nudge.core.multizone.subcoolers import subcooler_steps
 from nudge.core.multizone.weigh import ZoneTable, zone_table
 from nudge.core.physics.circuit.weigh_in import WeighIn
 from nudge.core.physics.zones.log import ZoneLog
@@ -116,6 +117,8 @@ class ZonesOut:
     something_else: float
     """What is left of certainty [%]."""
     signs: list[ZoneSignOut]
+    lines: list[OpenedOut]
+    """What each subcooler adds."""
     rooms: list[ZoneRoomOut]
     frames: ZoneFramesOut
     charge: ZoneChargeOut
@@ -143,6 +146,7 @@ def zones_out(of: ZonesOfVisit, units: UnitSystem) -> ZonesOut:
         if reading.beliefs
         else 0.0,
         signs=_signs(reading.signs.plant, PLANT_SIGNS, _usual(reading, table, "plant"), units),
+        lines=[opened(one, units) for one in subcooler_steps(of.log).values()],
         rooms=_by_worst(
             reading,
             [

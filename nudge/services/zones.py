@@ -5,7 +5,7 @@ the visit; a second file of the same visit is laid over the first.
 """
 
 import json
-from collections.abc import AsyncIterator, Mapping, Sequence
+from collections.abc import AsyncIterator, Callable, Mapping, Sequence
 from dataclasses import asdict, dataclass, replace
 from hashlib import sha256
 from pathlib import Path
@@ -41,6 +41,7 @@ from nudge.services.zone_packing import (
     signs_data,
     unpacked,
 )
+from nudge.services.zone_progress import LogInReading, LogsInReading
 from nudge.services.zone_reading import ZonesEarlier, moved_since, reading_of
 from nudge.store.database import Database
 from nudge.store.live_tables import ColumnMapping
@@ -83,6 +84,7 @@ class Zones:
     def __init__(self, database: Database, clock: Clock) -> None:
         self._database, self._clock = database, clock
         self._folder = database.path.parent / "imports"
+        self._in_reading = LogsInReading()
 
     async def receive(
         self,
@@ -125,7 +127,10 @@ class Zones:
         return ZonesLookedAt(log_id, look, kept is not None, parts, _unfit(parts, look.mapping))
 
     def read(self, visit_id: str, log_id: str, mapping: ZoneMapping, parts: Parts) -> None:
-        """Read a log that waits into its visit. Raises: NotFound, Closed; CoreError."""
+        """Read a log that waits into its visit.
+
+        Raises: NotFound, Closed; CoreError, also where it was stopped: nothing of it is kept then.
+        """
         path = self._path(log_id)
         if not path.exists():
             raise NotFound("log", log_id)
@@ -133,12 +138,13 @@ class Zones:
             visit = _open_visit(session, visit_id)
             before = zone_repository.log_of(session, visit_id)
             system_id = visit.system_id
-        found = read_zone_log(path, mapping)
-        if not len(found.log.times_s):
-            raise CoreError("file", "No line of it could be read. Are time and columns right?")
-        log = found.log if before is None else laid_over(unpacked(before.data), found.log)
-        files = [*(before.files["files"] if before else ()), self._clock().isoformat()]
-        self._keep(visit_id, system_id, log, parts, files, list(found.remarks))
+        with self._in_reading.begun(log_id, path) as here:
+            found = read_zone_log(path, mapping, here.told)
+            if not len(found.log.times_s):
+                raise CoreError("file", "No line of it could be read. Are time and columns right?")
+            log = found.log if before is None else laid_over(unpacked(before.data), found.log)
+            files = [*(before.files["files"] if before else ()), self._clock().isoformat()]
+            self._keep(visit_id, system_id, log, parts, files, list(found.remarks), here.check)
         with self._database.writing() as session:
             session.merge(
                 ColumnMapping(
@@ -148,6 +154,10 @@ class Zones:
                 )
             )
         path.unlink(missing_ok=True)
+
+    def reading(self, log_id: str) -> LogInReading | None:
+        """How far the reading of a log is; None where it is not being read."""
+        return self._in_reading.of(log_id)
 
     def hear(self, visit_id: str, log: ZoneLog) -> None:
         """Lines that a plant sends while it runs, laid over what the visit has.
@@ -187,8 +197,11 @@ class Zones:
         parts: Parts,
         files: list[str],
         remarks: list[str],
+        check: Callable[[], None] = lambda: None,
     ) -> None:
+        """`check` raises where it is to be stopped after all, before anything is written."""
         signs, data = signs_of(log, parts), packed(log)
+        check()
         with self._database.writing() as session:
             session.merge(
                 ZoneLogRow(

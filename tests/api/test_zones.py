@@ -5,6 +5,7 @@ import json
 import tempfile
 from datetime import UTC, datetime
 from pathlib import Path
+from unittest.mock import patch
 
 from pydantic import TypeAdapter
 from pypdf import PdfReader
@@ -89,6 +90,27 @@ class ZonesTest(WithClient):
         found = self.read(visit, look)
         self.assertEqual(found["carried"], ["2.2"])
         self.assertTrue(self.looked(visit, SCHOOL_LOG.read_bytes(), "log-2")["remembered"])
+
+    def test_a_reading_is_stopped_on_the_way_and_nothing_of_it_is_kept(self):
+        visit = self.opened()
+        look = self.looked(visit, SCHOOL_LOG.read_bytes())
+        at = f"/api/visits/{visit}/zones/logs/{look['id']}"
+        self.assertFalse(self.http.get(at).json()["is_read"])
+        seen = []
+
+        def stopped(path, mapping, told):
+            seen.append(self.http.get(at).json())
+            self.http.post(f"{at}/cancel")
+            return read_zone_log(path, mapping, told)
+
+        with patch("nudge.services.zones.read_zone_log", stopped):
+            answer = self.read(visit, look, status=422)
+        self.assertIn("Cancelled. None of it was kept.", str(answer))
+        lines = len(SCHOOL_LOG.read_text("utf-8").splitlines())
+        self.assertTrue(seen[0]["is_read"])
+        self.assertAlmostEqual(seen[0]["about"], lines, delta=0.1 * lines)
+        self.assertIsNone(self.http.get(f"/api/visits/{visit}/zones").json())
+        self.assertEqual(self.read(visit, look)["carried"], ["2.2"])  # the file still waited
 
     def test_a_drawing_is_guessed_from_the_headings_where_nobody_drew_it(self):
         self.http.post("/api/sites", json={"id": "s9", "name": "Slip House"})

@@ -6,7 +6,6 @@ from nudge.demo.skerrow_zones import LIBRARY, LOGS, SCHOOL
 from tests.browser.support import HAND, BrowserTest, calm
 from tests.browser.test_other_plant import closed_in_the_hand
 
-
 HEADLINES = {
     SCHOOL.visit_id: ("Music: valve has lost its steps.", "2.2", "1.1"),
     LIBRARY.visit_id: ("Low charge.", "outdoor", "5.1"),

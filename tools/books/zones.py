@@ -4,6 +4,7 @@ from nudge.core.checks.table import CHECKS
 from nudge.core.multizone.lines import FORMULAS
 from nudge.core.multizone.patterns import NONE, PATTERNS
 from nudge.core.multizone.signs import PLANT_SIGNS, ROOM_SIGNS
+from nudge.core.multizone.subcoolers import SUBCOOLERS
 from tools.books.page import formulas, key, page, table
 
 
@@ -19,7 +20,7 @@ def _signs_page() -> str:
 
 @page("zone_lines")
 def _lines_page() -> str:
-    return formulas(FORMULAS)
+    return formulas((*FORMULAS, *SUBCOOLERS))
 
 
 @page("zone_patterns")

@@ -11,10 +11,12 @@ from nudge.presenters.zone_files import (
     PartsModel,
     ZoneLinesIn,
     ZoneLookOut,
+    ZoneProgressOut,
     ZonesHeardOut,
     ZonesIn,
     parts_out,
     zone_look_out,
+    zone_progress_out,
 )
 from nudge.presenters.zones import ZonesOut, zones_out
 
@@ -44,6 +46,21 @@ def read(
     workshop.zones.read(visit_id, log_id, body.mapping.mapping(), body.parts.parts())
     workshop.visits.judge_again(visit_id)
     return zones(workshop, units, visit_id)
+
+
+@router.get("/visits/{visit_id}/zones/logs/{log_id}")
+def progress(workshop: WorkshopIn, visit_id: str, log_id: str) -> ZoneProgressOut:
+    """How far the reading of a log is."""
+    return zone_progress_out(workshop.zones.reading(log_id))
+
+
+@router.post("/visits/{visit_id}/zones/logs/{log_id}/cancel")
+def cancel(workshop: WorkshopIn, visit_id: str, log_id: str) -> ZoneProgressOut:
+    """Stop the reading of a log: nothing of it is kept, the file still waits."""
+    here = workshop.zones.reading(log_id)
+    if here is not None:
+        here.stop.set()
+    return zone_progress_out(here)
 
 
 @router.post("/visits/{visit_id}/zones/lines")

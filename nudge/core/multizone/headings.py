@@ -43,6 +43,8 @@ _OUTDOOR_WORDS: tuple[tuple[str, str], ...] = (
     (r"shell|oil sump|sump|crankcase", "shell_temp"),
     (r"discharge|hot gas (temp|line)|\btd\b", "discharge_temp"),
     (r"bypass", "bypass_temp"),
+    (r"sub ?cool.*(return|back|vapou?r|gas|suction)", "subcooler_return_temp"),
+    (r"between.*(liquid|sub ?cool)|(liquid|sub ?cool).*between", "liquid_between_temp"),
     (r"liquid|sub ?cool", "liquid_temp"),
     (r"(comp|inv|inverter).*(hz|freq|speed)|freq|\bhz\b", "compressor_hz"),
     (r"\bfan\b", "fan"),
@@ -198,6 +200,8 @@ def left_out(columns: Sequence[ZoneColumn]) -> list[str]:
     rooms = {c.part for c in columns if c.part and c.part != OUTDOOR}
     missing = []
     for row in ZONE_POINTS.values():
+        if row.is_seldom:
+            continue
         lacks = [room for room in sorted(rooms) if (room, row.key) not in have]
         if row.of == "room" and lacks:
             missing.append(f"{row.label} of {', '.join(lacks)}")

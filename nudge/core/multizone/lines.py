@@ -60,9 +60,9 @@ class PlantLines:
 
     def __init__(self, log: ZoneLog, parts: Parts) -> None:
         self._log, self._parts = log, parts
-        self._kept = log.kept[:: max(len(log.kept) // MOST_SAMPLES, 1)]
-        self._condensing = _mean(log.column(OUTDOOR, "condensing_temp"), self._kept)
-        self._liquid = _mean(log.column(OUTDOOR, "liquid_temp"), self._kept)
+        self._kept = kept_samples(log)
+        self._condensing = mean_at(log.column(OUTDOOR, "condensing_temp"), self._kept)
+        self._liquid = mean_at(log.column(OUTDOOR, "liquid_temp"), self._kept)
 
     def of_room(self, key: str) -> Mapping[str, Working]:
         """What the pipes to one room cost, of what the log tells: by formula.
@@ -87,8 +87,8 @@ class PlantLines:
 
     def _loss(self, key: str) -> Working | None:
         at_work = self._cooling(key)
-        inlet = _mean(self._log.column(key, "coil_inlet"), at_work)
-        boiling = _mean(self._log.column(OUTDOOR, "evaporating_temp"), at_work)
+        inlet = mean_at(self._log.column(key, "coil_inlet"), at_work)
+        boiling = mean_at(self._log.column(OUTDOOR, "evaporating_temp"), at_work)
         if inlet is None or boiling is None:
             return None
         dew = load_states(self._parts.refrigerant).saturation.dew
@@ -146,7 +146,13 @@ def _absolute(kpa: float) -> Measure:
     return Measure(kpa, Quantity.ABSOLUTE_PRESSURE)
 
 
-def _mean(column: Sequence[float] | None, at: Sequence[int]) -> float | None:
+def kept_samples(log: ZoneLog) -> Sequence[int]:
+    """Samples that count, thinned to as many as a mean needs."""
+    return log.kept[:: max(len(log.kept) // MOST_SAMPLES, 1)]
+
+
+def mean_at(column: Sequence[float] | None, at: Sequence[int]) -> float | None:
+    """The mean of a column where it is there; None for too few."""
     if column is None:
         return None
     there = [column[i] for i in at if not isnan(column[i])]

@@ -28,6 +28,8 @@ GIVES_KJ_KG = 195.0
 """What a kilogram gives off in a coil that heats."""
 SUBCOOL_K, COOLERS_K = 12.0, 15.0
 """A condenser's subcooling at most; what the two subcoolers add."""
+FIRST_SHARE = 0.3
+"""Of what both add, the first's."""
 STILL_AIR = 0.12
 """What a coil takes with its fan at rest, in shares."""
 SHELL_K, SHELL_S = 16.0, 240.0
@@ -266,6 +268,7 @@ class ZoneCircuit:
         state.quality = toward(state.quality, dry, dt, 60.0)
         more = COOLERS_K * (1 - min(dry / 0.1, 1.0))
         state.subcools_k = toward(state.subcools_k, ends + more, dt, 60.0)
+        state.first_k = toward(state.first_k, ends + FIRST_SHARE * more, dt, 60.0)
 
     def _carry(self, coils: Sequence[CoilWork], dt: float) -> None:
         """Temperatures of what comes back, goes out, and of the sensors on each coil."""

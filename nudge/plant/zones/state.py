@@ -22,6 +22,8 @@ class ZoneState:
     comes_c: float = 15.0
     """What comes to the accumulator."""
     subcools_k: float = 6.0
+    first_k: float = 4.0
+    """What of it is there after the first of the two subcoolers."""
     quality: float = 0.0
     rested_s: float = 1e9
     oil_at_s: float = 0.0

@@ -15,6 +15,8 @@ SET = frozenset({"evaporating_target", "condensing_target", "set_point"})
 """What is no sensor."""
 WETS = (0.15, 0.5, 0.85)
 """How full an accumulator is when its lower, middle and upper band stand in liquid."""
+BACK_K, GAS_BACK_K = 2.2, 60.0
+"""The superheat the subcoolers' vapour comes back with; what gas in their feed adds to it."""
 BANDS = ("accumulator_bottom_temp", "accumulator_middle_temp", "accumulator_top_temp")
 
 
@@ -57,6 +59,8 @@ def sampled(running: RunningZones) -> dict[Address, float]:
         "shell_temp": state.shell_c,
         "accumulator_inlet_temp": state.comes_c,
         "liquid_temp": state.condenses_c - state.subcools_k if runs else out,
+        "liquid_between_temp": state.condenses_c - state.first_k if runs else out,
+        "subcooler_return_temp": state.boils_c + BACK_K + GAS_BACK_K * state.quality,
         "bypass_temp": state.gas_c - 15.0 if bypasses else out + 4.0,
         "outdoor_air": out,
         "fan": round(100 * state.fan) if runs else 0.0,

@@ -6,8 +6,10 @@ from dataclasses import replace
 from nudge.core.language.errors import CoreError
 from nudge.core.language.units import KPA_PER_PSI, fahrenheit
 from nudge.core.multizone.against import against
+from nudge.core.multizone.headings import guess_headings, left_out
 from nudge.core.multizone.lines import PlantLines
 from nudge.core.multizone.signs import ZoneSigns
+from nudge.core.multizone.subcoolers import subcooler_steps
 from nudge.core.multizone.weigh import zone_table
 from nudge.core.physics.circuit.tubes import LiquidPipe
 from nudge.core.physics.zones.parts import IndoorUnit, parts_of
@@ -45,6 +47,29 @@ class LinesTest(unittest.TestCase):
         for pipes in ([LiquidPipe(9.5, 5.0), LiquidPipe(9.525, 6.0)], [LiquidPipe(10.9, 5.0)]):
             with self.assertRaises(CoreError):
                 parts_of("R-410A", rooms, pipes)
+
+
+class SubcoolersTest(unittest.TestCase):
+    def test_each_step_is_a_difference_of_means_and_only_where_both_points_are(self):
+        at = {"condensing_temp": 45.0, "liquid_between_temp": 35.0, "liquid_temp": 25.0,
+              "evaporating_temp": 6.0, "subcooler_return_temp": 8.2}  # fmt: skip
+        log = flat(90, **{key: lambda _, v=value: v for key, value in at.items()})
+        found = {key: one.value for key, one in subcooler_steps(log).items()}
+        self.assertEqual(
+            {key: round(value, 6) for key, value in found.items()},
+            {
+                "zone_subcooler_first": 10.0,
+                "zone_subcooler_second": 20.0,
+                "zone_subcooler_step": 10.0,
+                "zone_subcooler_return": 2.2,
+            },
+        )
+        self.assertEqual(set(subcooler_steps(flat(90))), {"zone_subcooler_second"})
+
+    def test_a_log_without_them_is_not_asked_for_them(self):
+        names = ["Time", "OU Liquid [°C]", "IU1 Room [°C]"]
+        self.assertNotIn("subcoolers", " ".join(left_out(guess_headings(names).columns)).replace(
+            "Liquid after the subcoolers", ""))  # fmt: skip
 
 
 class AgainstTest(unittest.TestCase):

@@ -738,7 +738,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /**
+         * Progress
+         * @description How far the reading of a log is.
+         */
+        get: operations["progress_api_visits__visit_id__zones_logs__log_id__get"];
         /**
          * Receive
          * @description Send the file itself as the body; the answer is what it looks like.
@@ -765,6 +769,26 @@ export interface paths {
          * @description Read a log that waits; a second one of a visit is laid over the first.
          */
         post: operations["read_api_visits__visit_id__zones_logs__log_id__read_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/zones/logs/{log_id}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Cancel
+         * @description Stop the reading of a log: nothing of it is kept, the file still waits.
+         */
+        post: operations["cancel_api_visits__visit_id__zones_logs__log_id__cancel_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -8111,6 +8135,18 @@ export interface components {
             };
         };
         /**
+         * ZoneProgressOut
+         * @description How far the reading of a log is: `lines` of about `about`; both 0 where none is read.
+         */
+        ZoneProgressOut: {
+            /** Is Read */
+            is_read: boolean;
+            /** Lines */
+            lines: number;
+            /** About */
+            about: number;
+        };
+        /**
          * ZoneRoomOut
          * @description A room over the log's moments; None is a gap. `valve` in shares of its way.
          */
@@ -8215,6 +8251,8 @@ export interface components {
             something_else: number;
             /** Signs */
             signs: components["schemas"]["ZoneSignOut"][];
+            /** Lines */
+            lines: components["schemas"]["OpenedOut"][];
             /** Rooms */
             rooms: components["schemas"]["ZoneRoomOut"][];
             frames: components["schemas"]["ZoneFramesOut"];
@@ -9998,6 +10036,42 @@ export interface operations {
             503: components["responses"]["Refused503"];
         };
     };
+    progress_api_visits__visit_id__zones_logs__log_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: string;
+                log_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ZoneProgressOut"];
+                };
+            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
     receive_api_visits__visit_id__zones_logs__log_id__put: {
         parameters: {
             query?: {
@@ -10061,6 +10135,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ZonesOut"] | null;
+                };
+            };
+            400: components["responses"]["Refused400"];
+            401: components["responses"]["Refused401"];
+            403: components["responses"]["Refused403"];
+            404: components["responses"]["Refused404"];
+            405: components["responses"]["Refused405"];
+            408: components["responses"]["Refused408"];
+            409: components["responses"]["Refused409"];
+            413: components["responses"]["Refused413"];
+            415: components["responses"]["Refused415"];
+            421: components["responses"]["Refused421"];
+            422: components["responses"]["Refused422"];
+            429: components["responses"]["Refused429"];
+            503: components["responses"]["Refused503"];
+        };
+    };
+    cancel_api_visits__visit_id__zones_logs__log_id__cancel_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: string;
+                log_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ZoneProgressOut"];
                 };
             };
             400: components["responses"]["Refused400"];

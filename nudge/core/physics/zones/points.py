@@ -37,6 +37,8 @@ class ZonePoint:
     """What a working sensor shows [core unit]."""
     codes: bool = False
     """Words or codes instead of numbers."""
+    is_seldom: bool = False
+    """Many logs have none, and nothing is judged by it: not asked for."""
 
 
 _T, _P = Quantity.TEMPERATURE, Quantity.PRESSURE
@@ -55,6 +57,24 @@ _ROWS = (
     ZonePoint("accumulator_middle_temp", "Accumulator, middle band", "outdoor", _T, -40, 120),
     ZonePoint("accumulator_bottom_temp", "Accumulator, lower band", "outdoor", _T, -40, 120),
     ZonePoint("liquid_temp", "Liquid after the subcoolers", "outdoor", _T, -40, 80),
+    ZonePoint(
+        "liquid_between_temp",
+        "Liquid between the subcoolers",
+        "outdoor",
+        _T,
+        -40,
+        80,
+        is_seldom=True,
+    ),
+    ZonePoint(
+        "subcooler_return_temp",
+        "Vapour back from the subcoolers",
+        "outdoor",
+        _T,
+        -60,
+        80,
+        is_seldom=True,
+    ),
     ZonePoint("bypass_temp", "Hot-gas bypass pipe", "outdoor", _T, -40, 150),
     ZonePoint("outdoor_air", "Outdoor air", "outdoor", _T, -45, 60),
     ZonePoint("fan", "Outdoor fan", "outdoor", None, 0, 100),

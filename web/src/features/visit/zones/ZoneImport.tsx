@@ -9,6 +9,7 @@ import { Panel } from '../../../ui/Panel'
 import { TableStart } from '../FirstRows'
 import { TimeFields } from '../TimeFields'
 import { CodesMeant } from './CodesMeant'
+import { Reading } from './Reading'
 import { PipesDrawn } from '../../../parts/plant/PipesDrawn'
 import { RoomsDrawn } from '../../../parts/plant/RoomsDrawn'
 
@@ -92,7 +93,8 @@ export function ZoneImport({ visit, units, onClose }: Props) {
           />
         </label>
       )}
-      {busy !== '' && <p role="status">{busy}</p>}
+      {busy !== '' && !look && <p role="status">{busy}</p>}
+      {busy !== '' && look && <Reading visitId={visit.id} logId={look.id} />}
     </Panel>
   )
 }

@@ -61,7 +61,7 @@ export function ZoneWhy({ visit }: { visit: Standing }) {
       <Charge charge={zones.data.charge}>
         {visit.state !== 'closed' && <PlantDrawn systemId={visit.system.id} />}
       </Charge>
-      <Signs title="The plant" signs={signs} lines={[]} />
+      <Signs title="The plant" signs={signs} lines={zones.data.lines} />
       {rooms.map((room) => (
         <Signs key={room.key} title={room.name} signs={room.signs} lines={room.lines} />
       ))}
