@@ -19,7 +19,8 @@ from nudge.core.multizone.weigh import BESIDE, PAIRED
 from nudge.plant.zones.built import FAMILIES
 from tools.zones import ZoneMet, cases, couples, met_all
 
-EACH = 8
+EACH, COUPLES = 8, 2
+"""Plants a fault; so many times as many where two are at once: their rows are the thinnest."""
 KEPT = Path("build/zones")
 TABLE = Path("nudge/core/multizone/tables.json")
 LEAST_OF_A_SIGN, LEAST_OF_A_ROW = 4, 5
@@ -47,7 +48,7 @@ def met_of(family: str, each: int) -> list[ZoneMet]:
     if path.exists():
         return list(pickle.loads(path.read_bytes()))
     found = met_all(cases(family, each, "table"))
-    found += met_all(couples(family, each, "table"))
+    found += met_all(couples(family, COUPLES * each, "table"))
     KEPT.mkdir(parents=True, exist_ok=True)
     path.write_bytes(pickle.dumps(found))
     return found

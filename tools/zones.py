@@ -125,7 +125,7 @@ def couples(family: str, each: int, seed: str) -> list[ZoneCase]:
     return [
         ZoneCase(
             family,
-            ("cooling", "mixed")[n % 3 == 2],
+            ("cooling", "mixed")[n % 2],
             (charge, valve),
             (n + 0.5) / each,
             f"{seed}{family}{charge}{valve}{n}",

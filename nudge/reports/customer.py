@@ -113,6 +113,8 @@ HEAT_TOLD = {
 }
 """What a heating visit came to, as one would tell a customer: charge is not judged there."""
 TOLD = HEAT_TOLD | {
+    "sheet_doubted": "It is tight and was filled by weight, and needs more than its papers say: "
+    "their figures are being checked.",
     "room_right": "The cold room works as it was designed to.",
     "room_not_yet": "The cold room was too far from its set temperature, or not at rest, to be "
     "judged.",

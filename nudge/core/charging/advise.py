@@ -18,6 +18,7 @@ from nudge.core.charging.ways import CONNECTIONS, Connection, way_for
 from nudge.core.gaugeless.estimate import OwnHistory
 from nudge.core.judgement.assess import Assessment, assess
 from nudge.core.judgement.decision import Decision, Dose
+from nudge.core.judgement.decision.doses import dose_answers, unanswered
 from nudge.core.judgement.decision.limits import least
 from nudge.core.language.errors import CoreError
 from nudge.core.language.said import Measure, Said, say
@@ -216,13 +217,14 @@ def _may_trim(assessed: Assessment) -> bool:
     decision, weighing, deciding = assessed.decision, assessed.weighing, assessed.targets.deciding
     if decision.off_k is None or weighing is None or deciding is None:
         return False
-    dosed = assessed.case.context.past.has_doses
+    past = assessed.case.context.past
+    dosed = past.has_doses or past.is_known_short  # a dose, and a scale, are the better witness
     if decision.key not in (("right", "right_open") if dosed else ("right",)):
         return False
     if deciding.key == fallback_subcooling.KEY or any(b.passed for b in assessed.breaches):
         return False
-    if assessed.case.context.before is not None:
-        return False
+    if assessed.case.context.before is not None or unanswered(dose_answers(assessed.case)):
+        return False  # the last trim did nothing that can be told: it is near enough
     watched = "superheat" if deciding.judges == "superheat" else "subcooling"
     way = way_for(
         assessed.case.plate.metering_device,
@@ -232,7 +234,7 @@ def _may_trim(assessed: Assessment) -> bool:
     )
     is_short = (decision.off_k < 0) == (deciding.judges == "subcooling")
     likely = weighing.alone("none") + weighing.alone("undercharge")
-    wanted = least("add_again" if dosed else "trim")  # what doses did is the better witness
+    wanted = least("add_again" if dosed else "trim")
     return is_short and abs(decision.off_k) > way.near_k and likely >= wanted
 
 

@@ -27,6 +27,7 @@ MOVES, LEADERS = 0.05, 2
 """A check has to be able to move the belief in one of the first two by this much."""
 SAID_BY_AIR = frozenset(("ask_the_house", "ask_the_setting"))
 """Asked only while nobody read the return air, which says it."""
+ANSWERED_BY_NITROGEN: frozenset[str] = frozenset({"look_for_leak"})
 IN_FRONT = 0.5
 """A leader believed this much is asked for its own test."""
 
@@ -98,14 +99,18 @@ def proving_check(
     """
     live = Live([row for row in weighing.rows if row.belief >= LIVE])
     best, found = 0.0, None
-    # One that can only be found, never be ruled out, has no answer to wait for.
-    asked = [c for c in open_checks(case, weighing.model) if c.look is None or c.look.no]
+    asked = [c for c in open_checks(case, weighing.model) if has_answer(c)]
     for check, split in splits(case, weighing, live, measured, asked):
         proves = sum(o.chance for o in split.outcomes() if o.besides.get(suspect, 0.0) >= least)
         per_minute = proves / (SETTING_UP + check.minutes + check.risk)
         if per_minute > best:
             best, found = per_minute, check
     return found
+
+
+def has_answer(check: Check) -> bool:
+    """Whether it ends either way: what can only be found, never be ruled out, is not waited for."""
+    return check.look is None or bool(check.look.no)
 
 
 def own_test_besides(case: Case, weighing: Posterior, suspect: str) -> Check | None:
@@ -139,13 +144,17 @@ def _own_test(weighing: Posterior, have: set[str], device: str) -> list[str]:
 
 
 def open_checks(case: Case, model: Model) -> list[Check]:
-    """Every check that fits this metering device and is not on the record yet."""
-    have = set(case.record) | case.context.observations
+    """Every check that fits this metering device and is not on the record yet.
+
+    A circuit that nitrogen proved tight on this visit is not searched for a leak.
+    """
+    have, past = set(case.record) | case.context.observations, case.context.past
+    answered = ANSWERED_BY_NITROGEN if past.is_weighed_in else frozenset()
     device = case.plate.metering_device.value
     return [
         c
         for c in model.checks.values()
-        if not is_done(c, have) and (not c.devices or device in c.devices)
+        if not is_done(c, have) and (not c.devices or device in c.devices) and c.key not in answered
     ]
 
 

@@ -221,6 +221,22 @@ class AdviseTest(unittest.TestCase):
             again = nudged((0, 0, LOW), (14, ounces, LOW), (28, ounces, LOW), (42, ounces, LOW))
             self.assertEqual(again.action, "stop")
 
+    def test_trims_too_small_to_be_told_end_where_it_reads_right(self):
+        # 0.4 oz of 3 kg is 0.4 %: no system shows that. It is right, and nothing more goes in.
+        right = {
+            "suct": 120,
+            "liq": 335,
+            "sl": 54,
+            "ll": 95,
+            "oa": 86,
+            "ra": 76,
+            "wb": 63,
+            "sa": 57,
+        }
+        said = nudged((0, 0, right), (20, 0.4, right), (40, 0.4, right))
+        self.assertEqual(said.decision.advice, "leave", said.decision.key)
+        self.assertIsNone(said.decision.trim)
+
     def test_superheat_on_its_way_under_five_stops_it(self):
         falls = {**LOW, "sl": 40.5, "suct": 112}
         said = nudged((0, 0, LOW), (14, 3, falls))

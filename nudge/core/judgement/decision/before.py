@@ -8,7 +8,7 @@ from nudge.core.judgement.decision.decision import HangsOn
 from nudge.core.judgement.decision.doses import IN_VAIN, unanswered
 from nudge.core.judgement.decision.ground import Ground
 from nudge.core.judgement.decision.heating import GAUGE_ON_HOT_GAS
-from nudge.core.judgement.decision.leak import STEPS, find_empty, is_known_short
+from nudge.core.judgement.decision.leak import STEPS, find_empty
 from nudge.core.judgement.decision.limits import least
 from nudge.core.judgement.decision.opened import LOCKED_OR_FILLING, OPEN_CIRCUIT
 from nudge.core.judgement.decision.other_plant import OTHER_PLANT
@@ -140,8 +140,11 @@ def _wrong_way(ground: Ground) -> Finding | None:
 
 
 def _in_vain(ground: Ground) -> Finding | None:
+    """Not where it came right, and what went in was too little for anything to tell."""
     count = unanswered(ground.answers)
     if count < IN_VAIN:
+        return None
+    if reads_right(ground) and all(one.answered is not False for one in ground.answers):
         return None
     return Finding(
         say(
@@ -154,7 +157,7 @@ def _in_vain(ground: Ground) -> Finding | None:
 
 def _too_much_in(ground: Ground) -> Finding | None:
     whole = whole_charge(ground.case.plate)
-    if ground.given_kg < MOST_ADDED * whole.kg or ground.case.context.past.weighed_in:
+    if ground.given_kg < MOST_ADDED * whole.kg or ground.past.weighed_in:
         return None
     return Finding(
         say(
@@ -215,7 +218,7 @@ def _what_comes_first(ground: Ground) -> Finding | None:
 def _rest_of_sheet(ground: Ground) -> Finding | None:
     """It cannot be judged before another day, and by the scale it lacks the rest of its sheet."""
     shut = [b for b in ground.blocking if b.gate.key not in CLOCKS]
-    if not shut or not is_known_short(ground) or ground.leader not in CHARGE | {STACKING}:
+    if not shut or not ground.past.is_known_short or ground.leader not in CHARGE | {STACKING}:
         return None
     if any(b.gate.opened_by not in (None, COLLAR) or b.gate.key in AIR for b in shut):
         return None
@@ -230,7 +233,7 @@ def _rest_of_sheet(ground: Ground) -> Finding | None:
                 say(
                     "By the scale {left} of its sheet is still to go in: weigh that in, trim "
                     "nothing, and read it on a day that can be judged.",
-                    left=Measure(ground.case.context.past.sheet_left_kg, Quantity.CHARGE),
+                    left=Measure(ground.past.sheet_left_kg, Quantity.CHARGE),
                 ),
             ]
         ),

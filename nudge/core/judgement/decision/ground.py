@@ -22,7 +22,7 @@ from nudge.core.judgement.next_checks import Proposal, next_checks
 from nudge.core.judgement.proof import ADD_PROOF, REMOVE_PROOF, ProofRow
 from nudge.core.judgement.suspect_table import SUSPECTS, Suspect
 from nudge.core.language.said import Said
-from nudge.core.physics.circuit.past import Moment
+from nudge.core.physics.circuit.past import Moment, Past
 from nudge.core.settling.gate import Breach
 from nudge.core.settling.trust import TrustCheck
 from nudge.core.targets.choose import Targets
@@ -48,6 +48,11 @@ class Ground:
     """Whether an earlier moment, by its place, was itself a proven case of moving refrigerant."""
     method: str | None = None
     preferred: Sequence[str] = ()
+
+    @property
+    def past(self) -> Past:
+        """What came before the readings of now."""
+        return self.case.context.past
 
     @property
     def add_proof(self) -> tuple[ProofRow, ...]:

@@ -8,7 +8,7 @@ from nudge.core.judgement.decision.decision import HangsOn
 from nudge.core.judgement.decision.ground import Ground
 from nudge.core.judgement.decision.limits import least
 from nudge.core.judgement.decision.words import capital
-from nudge.core.judgement.next_checks import own_test_besides, proving_check
+from nudge.core.judgement.next_checks import has_answer, own_test_besides, proving_check
 from nudge.core.judgement.proof import ProofRow
 from nudge.core.language.said import say
 
@@ -36,10 +36,12 @@ def hang_on_check(check: Check, why: str = "", have: AbstractSet[str] = frozense
 
 
 def best_check(ground: Ground) -> HangsOn | None:
-    """The check that would settle most per minute."""
+    """The check that would settle most per minute, of those that end either way if there are."""
     if not ground.checks:
         return None
-    return hang_on_check(ground.checks[0].check, have=set(ground.case.record))
+    checks = [proposal.check for proposal in ground.checks]
+    check = next(filter(has_answer, checks), checks[0])
+    return hang_on_check(check, have=set(ground.case.record))
 
 
 def parting_check(

@@ -22,18 +22,6 @@ def evidence(ground: Ground) -> list[Feature]:
     return [ground.marks[key] for key in keys if key in ground.marks]
 
 
-def is_weighed_in(ground: Ground) -> bool:
-    """Opened, proven tight and freshly weighed in: what it lacks was never put in."""
-    past = ground.case.context.past
-    return past.weighed_in and past.proven_tight
-
-
-def is_known_short(ground: Ground) -> bool:
-    """By the scale it lacks the rest of its sheet, and by nitrogen it lost nothing since."""
-    past = ground.case.context.past
-    return is_weighed_in(ground) and past.sheet_left_kg > 0 and not past.corrected
-
-
 EMPTY_SUBCOOLING_K = degrees_f(1)
 
 
@@ -60,7 +48,7 @@ def find_empty(ground: Ground) -> Finding | None:
         return None
     if ground.leader != "undercharge" or ground.standing.low < least("find_leak"):
         return None
-    if is_weighed_in(ground) or any(one.answered is False for one in ground.answers):
+    if ground.past.is_weighed_in or any(one.answered is False for one in ground.answers):
         return None
     if any(ground.level(step) == "high" for step in STEPS):
         return None
@@ -105,7 +93,7 @@ def _starves_cold(ground: Ground) -> bool:
 
 def leads_to_a_leak(ground: Ground) -> bool:
     """It reads low, low charge leads, and nobody knows where the refrigerant went."""
-    if not reads_low(ground) or is_weighed_in(ground) or ground.leader != "undercharge":
+    if not reads_low(ground) or ground.past.is_weighed_in or ground.leader != "undercharge":
         return False
     return ground.belief("undercharge") >= least("find_leak")
 
@@ -120,7 +108,7 @@ def leak_by_history(ground: Ground) -> Finding | None:
     """Added before, or short at recovery: it leaks. Not where it was just proven tight."""
     if not leads_to_a_leak(ground) or ground.answers:
         return None
-    past = ground.case.context.past
+    past = ground.past
     if past.additions >= REPEATED:
         why = f"Refrigerant was added on {past.additions} visits within two years."
     elif past.recovered_share is not None and past.recovered_share < SHORT_SHARE:

@@ -15,9 +15,7 @@ from nudge.core.judgement.decision.holds import Hold, again, named, weakest
 from nudge.core.judgement.decision.leak import (
     evidence,
     find_empty,
-    is_known_short,
     is_one_readings_word,
-    is_weighed_in,
     leak_by_history,
     leak_seen,
 )
@@ -41,7 +39,8 @@ def door_is_open(ground: Ground) -> bool:
     scale says that the rest of its sheet is still to come.
     """
     goes_well = ground.given_kg > 0 and ground.goes_well
-    is_short = is_known_short(ground) and not ground.answers
+    untold = not any(a.answered is not None or a.went_wrong_way for a in ground.answers)
+    is_short = ground.past.is_known_short and untold
     likely = ground.standing_low + ground.belief("none")
     return (goes_well or is_short) and likely >= least("add_again")
 
@@ -112,7 +111,7 @@ def _held_back(ground: Ground) -> Hold | None:
 
 def _no_liquid(ground: Ground) -> Finding | None:
     """None leaves the condenser as liquid, and adding is not proven: a leak is looked for."""
-    if not reads_low(ground) or door_is_open(ground) or ground.answers or is_weighed_in(ground):
+    if not reads_low(ground) or door_is_open(ground) or ground.answers or ground.past.is_weighed_in:
         return None
     subcooling, standing = ground.case.derived.subcooling, ground.standing
     if subcooling is None or subcooling > GAP_LIMIT_K or standing.low < least("no_liquid"):
@@ -201,7 +200,7 @@ def _past_a_gate(ground: Ground) -> Finding | None:
 def _add(ground: Ground) -> Finding | None:
     if not reads_low(ground):
         return None
-    look = "" if is_weighed_in(ground) else "Look for the leak too: it went somewhere."
+    look = "" if ground.past.is_weighed_in else "Look for the leak too: it went somewhere."
     opening = "Low on charge, and its look-alikes are ruled out:"
     if ground.answers:
         opening, look = "Still low, and it answers:", ""

@@ -5,7 +5,7 @@ from nudge.core.judgement.decision.before import FEEDS
 from nudge.core.judgement.decision.decision import HangsOn
 from nudge.core.judgement.decision.ground import Ground
 from nudge.core.judgement.decision.hangs import best_check, hang_on_check
-from nudge.core.judgement.decision.leak import evidence, is_known_short
+from nudge.core.judgement.decision.leak import evidence
 from nudge.core.judgement.decision.limits import least
 from nudge.core.judgement.decision.rule import Finding, Rule
 from nudge.core.judgement.decision.window import reads_right
@@ -93,7 +93,7 @@ def _at_the_edge(ground: Ground) -> Finding | None:
     """In the window, and a fault of charge leads all the same: neither is said alone."""
     if not reads_right(ground) or ground.leader not in ("undercharge", "overcharge"):
         return None
-    if is_known_short(ground) and ground.leader == "undercharge":
+    if ground.past.is_known_short and ground.leader == "undercharge":
         return None  # by the scale it is: the rest of its sheet is offered
     if ground.goes_well:
         return None  # it was brought there dose by dose, and each was answered

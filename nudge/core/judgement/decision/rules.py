@@ -9,6 +9,7 @@ from nudge.core.judgement.decision.decision import Decision, OtherMethod
 from nudge.core.judgement.decision.ground import Ground
 from nudge.core.judgement.decision.high import HIGH
 from nudge.core.judgement.decision.low import EMPTY, LOW
+from nudge.core.judgement.decision.near import NEAR
 from nudge.core.judgement.decision.right import RIGHT
 from nudge.core.judgement.decision.rule import Finding, Rule
 from nudge.core.judgement.decision.window import NOTHING, STATE_OF
@@ -18,7 +19,7 @@ from nudge.core.language.vocabulary.points import POINTS
 from nudge.core.settling.breaches import is_standing
 from nudge.core.targets import fallback_subcooling
 
-RULES: tuple[Rule, ...] = (*BEFORE, *EMPTY, *FIRST, *NOTHING, *LOW, *HIGH, *RIGHT)
+RULES: tuple[Rule, ...] = (*BEFORE, *EMPTY, *FIRST, *NOTHING, *NEAR, *LOW, *HIGH, *RIGHT)
 GUESSED = say("The subcooling window is a guess: find the plate.")
 
 

@@ -44,6 +44,16 @@ class Past:
     """Loads [°C of return air] at which the metering device was judged before."""
 
     @property
+    def is_weighed_in(self) -> bool:
+        """Opened, proven tight and freshly weighed in: what it lacks was never put in."""
+        return self.weighed_in and self.proven_tight
+
+    @property
+    def is_known_short(self) -> bool:
+        """By the scale it lacks the rest of its sheet, and by nitrogen it lost nothing since."""
+        return self.is_weighed_in and self.sheet_left_kg > 0 and not self.corrected
+
+    @property
     def has_doses(self) -> bool:
         """Refrigerant was moved on this visit."""
         return bool(self.added_since_kg) or any(moment.added_kg for moment in self.moments)

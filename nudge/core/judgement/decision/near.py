@@ -1,0 +1,77 @@
+"""Before low and high: a sheet that cannot be right, and a window missed by less than can be read.
+
+Both move nothing.
+"""
+
+from nudge.core.judgement.decision import high, low
+from nudge.core.judgement.decision.decision import HangsOn
+from nudge.core.judgement.decision.ground import Ground
+from nudge.core.judgement.decision.leak import evidence, has_no_liquid
+from nudge.core.judgement.decision.limits import least
+from nudge.core.judgement.decision.rule import Finding, Rule
+from nudge.core.judgement.decision.window import reads_high, reads_low, state_of
+from nudge.core.judgement.decision.words import joined, paragraph
+from nudge.core.judgement.proof import prove
+from nudge.core.language.said import Measure, say
+from nudge.core.language.units import Quantity
+from nudge.core.language.vocabulary.accuracy import GAP_LIMIT_K
+from nudge.core.physics.circuit.whole import whole_charge
+
+REST_SHARE = 0.10
+"""Of the whole charge: more of its sheet still to go in explains that it reads short."""
+
+
+def _sheet_doubted(ground: Ground) -> Finding | None:
+    """Tight by nitrogen, full by the scale, and without liquid: the sheet it was filled by."""
+    if not reads_low(ground) or not ground.past.is_weighed_in or not has_no_liquid(ground):
+        return None
+    if ground.past.sheet_left_kg > REST_SHARE * whole_charge(ground.case.plate).kg:
+        return None
+    why = say(
+        "It was proven tight and filled by its sheet, {whole}: so the sheet is what to doubt. Read "
+        "the plate and the line set's length and size again, put right what differs, and weigh in "
+        "the rest of the new sum.",
+        whole=Measure(whole_charge(ground.case.plate).kg, Quantity.CHARGE),
+    )
+    return Finding(
+        joined([paragraph("Far short by the numbers:", evidence(ground)), why]),
+        "low",
+        hangs_on=HangsOn("work", "plate", why),
+        belief=ground.standing.low,
+    )
+
+
+def _near_enough(ground: Ground) -> Finding | None:
+    """Outside by less than a clamp and a gauge can be off, and nothing wrong leads."""
+    target, now = ground.targets.deciding, ground.deciding
+    if target is None or now is None or not (reads_low(ground) or reads_high(ground)):
+        return None
+    if max(now.low - now.value, now.value - now.high) > GAP_LIMIT_K:
+        return None
+    if ground.leader != "none" or ground.belief("none") < least("leads"):
+        return None
+    is_low = reads_low(ground)
+    if (low if is_low else high).door_is_open(ground):
+        return None  # dose by dose, and answered: it is brought into its window
+    proof = prove(ground.add_proof if is_low else ground.remove_proof, ground.case, ground.marks)
+    if proof.missing or proof.contradicted:
+        return None
+    return Finding(
+        paragraph(
+            "Outside its window by less than two instruments can be off, with nothing else that "
+            "speaks of a fault:",
+            evidence(ground),
+            "No dose is worth that.",
+        ),
+        state_of(ground),
+        belief=ground.belief("none"),
+    )
+
+
+NEAR: tuple[Rule, ...] = (
+    Rule("sheet_doubted", "charge", "Full by the scale, short by the numbers. Check the sheet.",
+         "do_not_charge", "arrive", "What is tight and was weighed in lost nothing: a figure of "
+         "its plate or its line set is wrong.", _sheet_doubted),
+    Rule("near_enough", "charge", "As near as it can be read. Leave it.", "leave", "close",
+         "What two instruments cannot tell apart from right moves no refrigerant.", _near_enough),
+)  # fmt: skip
