@@ -142,9 +142,8 @@ def _wrong_way(ground: Ground) -> Finding | None:
 def _in_vain(ground: Ground) -> Finding | None:
     """Not where it came right, and what went in was too little for anything to tell."""
     count = unanswered(ground.answers)
-    if count < IN_VAIN:
-        return None
-    if reads_right(ground) and all(one.answered is not False for one in ground.answers):
+    none_refused = all(one.answered is not False for one in ground.answers)
+    if count < IN_VAIN or (reads_right(ground) and none_refused):
         return None
     return Finding(
         say(

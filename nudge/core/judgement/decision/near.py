@@ -69,9 +69,23 @@ def _near_enough(ground: Ground) -> Finding | None:
 
 
 NEAR: tuple[Rule, ...] = (
-    Rule("sheet_doubted", "charge", "Full by the scale, short by the numbers. Check the sheet.",
-         "do_not_charge", "arrive", "What is tight and was weighed in lost nothing: a figure of "
-         "its plate or its line set is wrong.", _sheet_doubted),
-    Rule("near_enough", "charge", "As near as it can be read. Leave it.", "leave", "close",
-         "What two instruments cannot tell apart from right moves no refrigerant.", _near_enough),
-)  # fmt: skip
+    Rule(
+        "sheet_doubted",
+        "charge",
+        "Full by the scale, short by the numbers. Check the sheet.",
+        "do_not_charge",
+        "arrive",
+        "What is tight and was weighed in lost nothing: a figure of "
+        "its plate or its line set is wrong.",
+        _sheet_doubted,
+    ),
+    Rule(
+        "near_enough",
+        "charge",
+        "As near as it can be read. Leave it.",
+        "leave",
+        "close",
+        "What two instruments cannot tell apart from right moves no refrigerant.",
+        _near_enough,
+    ),
+)
