@@ -10,7 +10,6 @@ from statistics import fmean
 from nudge.contract.opened import OpenedOut, opened
 from nudge.core.language.said import Measure
 from nudge.core.language.units import Quantity, UnitSystem, from_si, unit_label
-from nudge.core.multizone.against import CALLS
 from nudge.core.multizone.lines import PlantLines
 from nudge.core.multizone.patterns import NONE
 from nudge.core.multizone.reading import State, ZoneReading
@@ -184,7 +183,7 @@ def _against(earlier: ZonesEarlier, units: UnitSystem) -> ZoneAgainstOut:
                 now=_text(one.now, row, units),
             )
             for one in found.moved
-            for row in (PLANT_SIGNS.get(one.key, ROOM_SIGNS[CALLS]),)
+            for row in (one.row,)
         ],
     )
 
@@ -229,9 +228,7 @@ def _text(value: float, row: ZoneSign, units: UnitSystem, is_spread: bool = Fals
     if row.quantity is not None:
         quantity = Quantity.TEMPERATURE_DIFFERENCE if is_spread else row.quantity
         return Measure(value, quantity).text(units)
-    if row.formula.startswith("share") or row.key == "combination":
-        return f"{value:.0%}"
-    return f"{value:.0f} Hz" if row.key == "hz" else f"{value:.2f}"
+    return row.plain(value)
 
 
 def _moments(log: ZoneLog) -> list[int]:

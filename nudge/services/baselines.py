@@ -61,7 +61,11 @@ def drift_noted(snapshot: Snapshot) -> str:
     found = against(snapshot)
     if found is None or not found.drift.is_flagged:
         return ""
-    said = found.drift.said
+    return in_both(found.drift.said)
+
+
+def in_both(said: Said) -> str:
+    """A sentence in both units, as a row keeps it."""
     return json.dumps({"ip": said.text("ip"), "si": said.text("si")})
 
 

@@ -25,6 +25,7 @@ from nudge.services.facts import findings_of, first_facts
 from nudge.services.plates import plate_of
 from nudge.services.snapshot import Snapshot
 from nudge.services.visits import Ending, Visits
+from nudge.services.zone_reading import drift_of_log
 from nudge.store.database import Database
 from nudge.store.repositories import whole_visit
 from nudge.store.tables import Event, ObservationRow, Reading, Visit
@@ -183,7 +184,8 @@ class Work:
             if order.dangers and not why:
                 raise _open_at_the_end(order.dangers)
             rows = self._why(snapshot.visit, order, why) if order.dangers else []
-            return Ending(drift_noted(snapshot), (*rows, *left_open(snapshot, self._clock())))
+            moved = drift_noted(snapshot) or drift_of_log(self._database, snapshot)
+            return Ending(moved, (*rows, *left_open(snapshot, self._clock())))
 
         closed = self._visits.close(visit_id, ends)
         if reads_gas(closed):

@@ -10,7 +10,10 @@ from nudge.core.multizone.reading import ZoneReading, read_zones
 from nudge.core.multizone.signs import ZoneSigns
 from nudge.core.multizone.weigh import zone_table
 from nudge.core.physics.zones.log import HOUR_S
+from nudge.services.baselines import in_both
+from nudge.services.snapshot import Snapshot
 from nudge.services.zone_packing import parts_from, signs_from
+from nudge.store.database import Database
 from nudge.store.repositories import zones as zone_repository
 from nudge.store.tables import Visit
 from nudge.store.zone_tables import ZoneLogRow
@@ -35,6 +38,18 @@ def reading_of(row: ZoneLogRow) -> ZoneReading:
     """A kept log, read by its signs and the drawing of its day."""
     signs, kept_s = signs_from(row.signs)
     return read_zones(signs, kept_s >= HOUR_S, zone_table(), kept_s, parts_from(row.parts))
+
+
+def drift_of_log(database: Database, snapshot: Snapshot) -> str:
+    """What had moved of a plant's log since it was well, in both units, as a closed visit keeps it;
+    "" where nothing had, or there is no log.
+    """
+    if snapshot.around.zones is None:
+        return ""
+    with database.reading() as session:
+        found = moved_since(session, snapshot.visit, snapshot.around.zones.signs)
+    said = None if found is None else found.found.said
+    return "" if said is None else in_both(said)
 
 
 def moved_since(session: Session, visit: Visit, now: ZoneSigns) -> ZonesEarlier | None:

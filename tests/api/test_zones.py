@@ -157,6 +157,14 @@ class ZonesTest(WithClient):
         self.assertLessEqual({"zone_line_loss", "zone_lift"}, lines)
         self.assertIsNone(self.zones(SCHOOL.visit_id)["against"])
 
+    def test_what_moved_since_it_was_well_is_told_of_on_today_once_it_is_closed(self):
+        at = f"/api/visits/{LIBRARY.visit_id}/closings"
+        shut = self.http.post(at, json={"id": "shut", "reason": "no part in the van"})
+        self.assertIn(shut.status_code, (200, 201), shut.text[:300])
+        for units, unit in (("ip", "°F"), ("si", "K")):
+            told = str(self.http.get(f"/api/today?units={units}").json())
+            self.assertRegex(told, f"Moved since it was well: [^'\"]*{unit}, now ")
+
     def test_lines_that_a_plant_sends_are_read_as_its_file_is(self):
         path = self.folder / "school.csv"
         path.write_bytes(SCHOOL_LOG.read_bytes())

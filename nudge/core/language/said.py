@@ -132,3 +132,11 @@ def ratio(value: float) -> Measure:
 
 def minutes(value: float) -> Measure:
     return Measure(value, Quantity.MINUTES)
+
+
+def numbered(said: Said, tail: str) -> Said:
+    """The same sentence with its measures renamed, so that it can stand beside others."""
+    template = said.template
+    for name, _ in said.measures:
+        template = template.replace("{" + name + "}", "{" + name + tail + "}")
+    return Said(template, tuple((name + tail, m) for name, m in said.measures), said.tail)

@@ -8,10 +8,10 @@ longer. It decides nothing.
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from nudge.core.language.said import Measure, Said, say
+from nudge.core.language.said import Measure, Said, numbered, say
 from nudge.core.language.units import Quantity
 from nudge.core.multizone.patterns import NONE
-from nudge.core.multizone.signs import PLANT_SIGNS, ZoneSigns
+from nudge.core.multizone.signs import PLANT_SIGNS, ROOM_SIGNS, ZoneSign, ZoneSigns
 from nudge.core.multizone.weigh import ZoneTable
 
 ALIKE_OUTDOOR_K = 5.0
@@ -21,6 +21,7 @@ CALLS_SPREAD = 0.15
 """By so much rooms call more or less of the time from one day to the next."""
 MOVED = 1.0
 """By how many of the usual spreads between plants: one plant differs from itself by less."""
+MOST_SAID = 3
 NOT_COMPARED = frozenset({"combination", "outdoor_lift", "against"})
 """Of the drawing, the weather and the rooms' wishes, not of how the plant is."""
 
@@ -34,6 +35,20 @@ class ZoneMoved:
     now: float
     spreads: float
 
+    @property
+    def row(self) -> ZoneSign:
+        """Which number it is."""
+        return PLANT_SIGNS.get(self.key, ROOM_SIGNS[CALLS])
+
+    @property
+    def said(self) -> Said:
+        """What it was and is, in words."""
+        row, label = self.row, self.row.label.lower()
+        if row.quantity is None:
+            return Said(f"{label} {row.plain(self.then)}, now {row.plain(self.now)}")
+        measures = (Measure(self.then, row.quantity), Measure(self.now, row.quantity))
+        return say(f"{label} {{then}}, now {{now}}", then=measures[0], now=measures[1])
+
 
 @dataclass(frozen=True, slots=True)
 class ZonesAgainst:
@@ -41,6 +56,17 @@ class ZonesAgainst:
 
     moved: Sequence[ZoneMoved]
     apart: Said | None
+
+    @property
+    def said(self) -> Said | None:
+        """What moved the furthest, in words; None where nothing did."""
+        if not self.moved:
+            return None
+        each = [numbered(one.said, f"_{one.key}") for one in self.moved[:MOST_SAID]]
+        return Said(
+            f"Moved since it was well: {'; '.join(one.template for one in each)}.",
+            tuple(measure for one in each for measure in one.measures),
+        )
 
 
 def against(now: ZoneSigns, then: ZoneSigns, table: ZoneTable) -> ZonesAgainst:

@@ -23,6 +23,12 @@ class ZoneSign:
     formula: str
     quantity: Quantity | None = None
 
+    def plain(self, value: float) -> str:
+        """A value of it where it is no quantity: a share, hertz, a number."""
+        if self.formula.startswith("share") or self.key == "combination":
+            return f"{value:.0%}"
+        return f"{value:.0f} Hz" if self.key == "hz" else f"{value:.2f}"
+
 
 _K = Quantity.TEMPERATURE_DIFFERENCE
 PLANT_SIGNS: Mapping[str, ZoneSign] = {

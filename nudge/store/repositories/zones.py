@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 
 from sqlalchemy import select
-from sqlalchemy.orm import Session
+from sqlalchemy.orm import Session, defer
 
 from nudge.store.tables import Visit, ZoneDrawing
 from nudge.store.zone_tables import ZoneLogRow
@@ -30,13 +30,16 @@ def draw_by_logs(session: Session) -> list[str]:
 
 
 def earlier_logs(session: Session, visit: Visit) -> Sequence[ZoneLogRow]:
-    """Logs of the same plant's visits that were opened before, the newest first."""
+    """Logs of the same plant's visits that were opened before, the newest first, but for what is
+    packed in them.
+    """
     query = (
         select(ZoneLogRow)
         .join(Visit, Visit.id == ZoneLogRow.visit_id)
         .where(Visit.system_id == visit.system_id, Visit.id != visit.id)
         .where(Visit.opened_at < visit.opened_at)
         .order_by(Visit.opened_at.desc())
+        .options(defer(ZoneLogRow.data))
         .limit(MOST_EARLIER)
     )
     return session.scalars(query).all()

@@ -3,7 +3,7 @@
 from collections.abc import Iterable, Sequence
 
 from nudge.core.judgement.features import Feature
-from nudge.core.language.said import Measure, Said, say
+from nudge.core.language.said import Measure, Said, numbered, say
 from nudge.core.language.units import Quantity
 
 
@@ -27,14 +27,6 @@ def joined(sentences: Iterable[Said]) -> Said:
     found = [numbered(said, f"_s{number}") for number, said in enumerate(sentences)]
     text = " ".join(said.template + said.tail for said in found)
     return Said(text, tuple(m for said in found for m in said.measures))
-
-
-def numbered(said: Said, tail: str) -> Said:
-    """The same sentence with its measures renamed, so that it can stand beside others."""
-    template = said.template
-    for name, _ in said.measures:
-        template = template.replace("{" + name + "}", "{" + name + tail + "}")
-    return Said(template, tuple((name + tail, m) for name, m in said.measures), said.tail)
 
 
 def percent(belief: float) -> Measure:
