@@ -14,6 +14,7 @@ from nudge.core.language.vocabulary.points import Readings
 from nudge.core.physics.chart.chart import KINDS, Axis, Chart, ChartKind
 from nudge.core.physics.chart.chart_text import read_chart
 from nudge.core.physics.circuit.derived import blower_static
+from nudge.core.physics.circuit.equipment import Plate
 from nudge.presenters.book import Id
 from nudge.services.plates import readable_charts
 from nudge.services.rows import System
@@ -90,6 +91,7 @@ def charts_today(row: System, readings: Readings, units: UnitSystem) -> list[Cha
     return found
 
 
+LINE = "charge_by_line"
 _ROW_OF: dict[str, Callable[[Readings], float | None]] = {
     "subcooling_by_outdoor": lambda readings: readings.get("outdoor_air_temp"),
     "superheat_by_wet_bulb": lambda readings: readings.get("outdoor_air_temp"),
@@ -112,9 +114,10 @@ def _present(chart: Chart, row: float, column: float | str, units: UnitSystem) -
     return PresentPoint(shown, across, round(value, 2), None)
 
 
-def chart_kinds(units: UnitSystem) -> list[ChartKindOut]:
-    """Every kind there is."""
-    return [_kind(kind, units) for kind in KINDS.values()]
+def chart_kinds(units: UnitSystem, plate: Plate) -> list[ChartKindOut]:
+    """Every kind that can be of such a system: where pipes are summed, no line set's table is."""
+    no_line_set = plate.liquid_pipes is not None
+    return [_kind(kind, units) for key, kind in KINDS.items() if not (no_line_set and key == LINE)]
 
 
 def kept_charts(row: System, units: UnitSystem) -> list[ChartDrawn]:

@@ -150,6 +150,8 @@ class ZonesTest(WithClient):
         self.assertEqual(sheet["numbers"]["total_charge"]["text"], charge["total"]["text"])
         self.assertEqual([one["text"] for one in sheet["pipes"]],
                          [one["text"] for one in charge["pipes"]])  # fmt: skip
+        kinds = self.http.get(f"/api/systems/{LIBRARY.system_id}/charts").json()["kinds"]
+        self.assertNotIn("charge_by_line", {kind["key"] for kind in kinds})
         moved = {one["label"] for one in library["against"]["moved"]}
         self.assertIn("Subcooling after the subcoolers", moved)
         self.assertEqual(library["against"]["apart"], "")

@@ -30,14 +30,14 @@ def read(units: UnitsIn, body: ChartText) -> ChartDrawn:
 @router.get("/systems/{system_id}/charts")
 def charts(book: BookIn, units: UnitsIn, system_id: str) -> ChartsOut:
     row = book.system(system_id).system
-    return ChartsOut(charts=kept_charts(row, units), kinds=chart_kinds(units))
+    return ChartsOut(charts=kept_charts(row, units), kinds=chart_kinds(units, plate_of(row)))
 
 
 @router.post("/systems/{system_id}/charts")
 def keep(book: BookIn, units: UnitsIn, system_id: str, body: NewChart) -> ChartsOut:
     """Keep a chart. The one it replaces stays in the record."""
     row = book.set_chart(system_id, body.id, body.kind, body.text, units)
-    return ChartsOut(charts=kept_charts(row, units), kinds=chart_kinds(units))
+    return ChartsOut(charts=kept_charts(row, units), kinds=chart_kinds(units, plate_of(row)))
 
 
 @router.get("/systems/{system_id}/weigh-in")
