@@ -3,7 +3,8 @@
 Every sign has, for each pattern, a mean and a spread, swept on simulated plants (`tables.json`):
 the plant's signs, and those of the room that carries it against those of rooms beside. A spread
 counts by a t law, so that no odd sign decides alone. Signs of one log hang together: their evidence
-is tempered by a power. One thing is wrong, or a charge and a room's valve.
+is tempered by a power. One thing is wrong, or a charge and a room's valve: these look as both were
+met together, or as each looks alone.
 Source: swept on plants whose laws differ (`tools.zone_study`); t law with eight degrees of freedom.
 """
 
@@ -162,13 +163,18 @@ class _Read:
     ) -> float:
         key = (whose, pattern, f"{part} {half}" if pattern in PAIRED else part)
         if key not in self._known:
-            halves = self._rows[whose][pattern]
+            halves = (*self._rows[whose][pattern], *self._alone(whose, pattern))
             if whose == "room" and pattern in PAIRED:
                 halves = halves[min(half, len(halves) - 1) :][:1]
             each = [_density(found, half) for half in halves]
             most = max(each)
             self._known[key] = most + log(sum(exp(one - most) for one in each) / len(each))
         return self._known[key]
+
+    def _alone(self, whose: str, pattern: str) -> tuple[Row, ...]:
+        """Of a charge and a valve: the rows of the one of the two that these signs are of."""
+        charge, _, valve = pattern.partition(BESIDE)
+        return self._rows[whose].get(valve if whose == "room" else charge, ()) if valve else ()
 
 
 def _density(found: Mapping[str, float], row: Row) -> float:
