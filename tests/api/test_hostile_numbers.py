@@ -2,9 +2,13 @@
 
 from typing import Any
 
+from nudge.core.language.units import Quantity
+from nudge.core.language.vocabulary.points import POINTS
 from tests.api.test_api import ASSESS
 from tests.temporary import WithClient
 
+FIRST = {Quantity.TEMPERATURE: 71, Quantity.PRESSURE: 130, Quantity.AIRFLOW: 900}
+"""A value of a point that may well be; 5 of anything else."""
 BAD_NUMBERS: tuple[Any, ...] = ("12", True, None, [1], {"a": 1})
 
 
@@ -20,9 +24,19 @@ class HostileTest(WithClient):
     def assessed(self, **system: Any) -> dict[str, Any]:
         return ASSESS | {"system": ASSESS["system"] | system}  # type: ignore[operator]
 
+    def test_whatever_point_is_read_first_the_visit_stands(self):
+        for system in ("net-loft-heat-pump", "school-classrooms"):
+            for n, point in enumerate(POINTS.values()):
+                visit = f"first-{system}-{n}"
+                self.http.post("/api/visits", json={"id": visit, "system_id": system})
+                line = {"id": f"line-{visit}", "text": f"{point.short[0]} {FIRST.get(point.quantity, 5)}",
+                        "heard_at": "2026-07-14T12:00:00Z"}  # fmt: skip
+                answer = self.http.post(f"/api/visits/{visit}/callouts", json=line)
+                self.assertIn(answer.status_code, (200, 201, 422), (system, point.key))
+
     def test_a_wrong_plate_number_names_its_range(self):
         for key, value, words in (
-            ("factory_charge", 900, "0.10 to 200.00 lb"),
+            ("factory_charge", 900, "0.10 to 660.00 lb"),
             ("liquid_line_size", 38, "0.180 to 3.200 in."),
             ("charge_per_length", 60, "0.01 to 5.00 oz/ft"),
             ("rated_airflow", 12, "50 to 20,000 CFM"),

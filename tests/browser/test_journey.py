@@ -276,6 +276,29 @@ class BrokenServerTest(BrowserTest):
         expect(page.locator("[data-point=outdoor_air_temp]")).to_contain_text("91.0 °F")
         expect(page.get_by_role("alert")).to_contain_text("Nudge broke on this (500)")
 
+    def test_an_answer_cut_off_on_its_way_is_none_and_the_line_counts_once(self):
+        page = self.open("/visits/net-loft-now")
+        expect(page.locator("#callout")).to_be_visible()
+        cut: list[str] = []
+
+        def cut_the_first(route: Route) -> None:
+            if cut:
+                route.continue_()
+                return
+            answer = route.fetch()  # the server has written it
+            cut.append(answer.text())
+            route.fulfill(status=200, body=answer.text()[:200], content_type="application/json")
+
+        page.route("**/callouts**", cut_the_first)
+        self.take(page, "dl 171")
+        expect(page.locator("[data-point=discharge_line_temp]").first).to_contain_text("171.0")
+        self.kept(page)
+        self.assertTrue(cut)
+        expect(page.locator("#callout")).to_have_value("")  # not put back as if it were refused
+        visit = page.request.get(f"{self.nudge.url}/api/visits/net-loft-now").json()
+        typed = [r for r in visit["readings"] if r["point"] == "discharge_line_temp"]
+        self.assertEqual([r["value"] for r in typed], [171.0])
+
     def test_an_answer_older_than_a_write_does_not_put_the_older_visit_back(self):
         page = self.open("/visits/net-loft-now")
         expect(page.locator("#callout")).to_be_visible()

@@ -104,12 +104,15 @@ def places_of(heats: bool) -> Mapping[str, float]:
 
 
 def scale_of(loop: LoopOut, windows: Mapping[str, tuple[float, float]], frame: Frame) -> Scale:
-    """Fit everything but the discharge line, which is far hotter than all else."""
+    """Fit everything but the discharge line, which is far hotter than all else: it alone is shown
+    where nothing else is read.
+    """
     shown = [t for level in loop.levels for t in _span(level)]
     shown += [value for _, value in _measured(loop, (*LIQUID, *VAPOUR))]
     shown += [*loop.air.values(), *loop.rungs.values()]
     for gap in loop.gaps:
         shown += bracket_of(gap.key, gap.level, windows) or ()
+    shown = shown or [t for one in loop.stations if (t := one.temperature) is not None] or [0.0]
     low, high = min(shown), max(shown)
     if high - low < LEAST_SPAN:
         middle = (high + low) / 2

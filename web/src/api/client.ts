@@ -54,14 +54,23 @@ export async function got<T>(asked: Promise<{ data?: T }>): Promise<T> {
 export async function send<T>(method: 'POST' | 'PUT', path: string, file: Blob): Promise<T> {
   const headers = { 'Content-Type': 'application/octet-stream' }
   const asked = new Request(`/api${path}`, { method, body: file, headers })
-  return (await (await patiently(asked, FILE_PATIENCE_MS)).json()) as T
+  return bodyOf<T>(await patiently(asked, FILE_PATIENCE_MS))
 }
 
 /** A write as it was kept in the browser, sent as it stands. Throws like `got`. */
 export async function sendKept(method: string, path: string, body: unknown): Promise<unknown> {
   const headers = { 'Content-Type': 'application/json' }
   const asked = new Request(`/api${path}`, { method, body: JSON.stringify(body), headers })
-  return (await (await patiently(asked, PATIENCE_MS)).json()) as unknown
+  return bodyOf<unknown>(await patiently(asked, PATIENCE_MS))
+}
+
+/** What an answer says. One cut off on its way is no answer: what was asked is sent again. */
+async function bodyOf<T>(answer: Response): Promise<T> {
+  try {
+    return (await answer.json()) as T
+  } catch {
+    throw new NoAnswer()
+  }
 }
 
 async function patiently(asked: Request, patienceMs: number): Promise<Response> {
