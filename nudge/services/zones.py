@@ -251,12 +251,13 @@ class Zones:
             row = zone_repository.log_of(session, visit_id)
             if row is None:
                 return None
-            earlier = moved_since(session, visit, reading_of(row).signs)
+            reading = reading_of(row)
+            earlier = moved_since(session, visit, reading.signs)
             plate, parts = plate_of(visit.system), parts_from(row.parts)
         return ZonesOfVisit(
             unpacked(row.data),
             parts,
-            reading_of(row),
+            reading,
             tuple(row.remarks["remarks"]),
             tuple(row.files["files"]),
             weigh_in(replace(plate, liquid_pipes=parts.pipes)),
