@@ -20,6 +20,7 @@ from nudge.core.judgement.assess import Assessment, assess
 from nudge.core.judgement.decision import Decision, Dose
 from nudge.core.judgement.decision.doses import dose_answers, unanswered
 from nudge.core.judgement.decision.limits import least
+from nudge.core.judgement.decision.near import NEAR_ENOUGH
 from nudge.core.language.errors import CoreError
 from nudge.core.language.said import Measure, Said, say
 from nudge.core.language.units import Quantity
@@ -161,11 +162,11 @@ def _with_dose(assessed: Assessment, aim: Aim, sized: Sized) -> Decided:
     if amount == 0 and _is_as_near_as_read(decision):
         held = replace(
             decision,
-            key="near_enough",
-            advice="leave",
+            key=NEAR_ENOUGH.key,
+            advice=NEAR_ENOUGH.advice,
             wrong_if=(),
-            stage="close",
-            headline="As near as it can be read. Leave it.",
+            stage=NEAR_ENOUGH.stage,
+            headline=NEAR_ENOUGH.headline,
             reason=say(
                 "It stands outside its window by less than two instruments can be off, and "
                 "the smallest dose would take it past."

@@ -28,6 +28,7 @@ MOVES, LEADERS = 0.05, 2
 SAID_BY_AIR = frozenset(("ask_the_house", "ask_the_setting"))
 """Asked only while nobody read the return air, which says it."""
 ANSWERED_BY_NITROGEN: frozenset[str] = frozenset({"look_for_leak"})
+"""Not asked of a circuit that held its pressure and was weighed in on this visit."""
 IN_FRONT = 0.5
 """A leader believed this much is asked for its own test."""
 

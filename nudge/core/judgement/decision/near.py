@@ -68,6 +68,15 @@ def _near_enough(ground: Ground) -> Finding | None:
     )
 
 
+NEAR_ENOUGH = Rule(
+    "near_enough",
+    "charge",
+    "As near as it can be read. Leave it.",
+    "leave",
+    "close",
+    "What two instruments cannot tell apart from right moves no refrigerant.",
+    _near_enough,
+)
 NEAR: tuple[Rule, ...] = (
     Rule(
         "sheet_doubted",
@@ -79,13 +88,5 @@ NEAR: tuple[Rule, ...] = (
         "its plate or its line set is wrong.",
         _sheet_doubted,
     ),
-    Rule(
-        "near_enough",
-        "charge",
-        "As near as it can be read. Leave it.",
-        "leave",
-        "close",
-        "What two instruments cannot tell apart from right moves no refrigerant.",
-        _near_enough,
-    ),
+    NEAR_ENOUGH,
 )
