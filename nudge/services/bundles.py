@@ -127,7 +127,7 @@ class Bundles:
         A system that is here keeps its own plate and gets the visits it lacks; a visit that is
         here and the same is left alone. Raises: NotABundle, with every reason.
         """
-        given = _read(data)
+        given = read_bundle(data)
         reasons = _problems(given)
         if reasons:
             raise NotABundle(reasons)
@@ -152,7 +152,7 @@ class Bundles:
     def look(self, data: bytes) -> tuple[TakenIn, list[str]]:
         """What a bundle would bring, and everything in it that does not fit. Nothing is written."""
         try:
-            given = _read(data)
+            given = read_bundle(data)
         except NotABundle as refused:
             return TakenIn(0, 0, 0), list(refused.reasons)
         reasons = _problems(given)
@@ -244,7 +244,7 @@ def _channel(session: Session, row: Base) -> dict[str, Any]:
     }
 
 
-def _read(data: bytes) -> dict[str, Any]:
+def read_bundle(data: bytes) -> dict[str, Any]:
     """Raises: NotABundle, for what is no JSON, or not this format."""
     try:
         found = json.loads(data)

@@ -35,7 +35,7 @@ FEW, SHORTEST_S = 3, LEAST_MIN * 60 * 0.3
 
 def judge_decay(run: Run) -> TestOutcome:
     """What an isolated vacuum shows so far, over all its stretches."""
-    stretches, starts = _stretches(run)
+    stretches, starts = _told_before_the_hole(run, *_stretches(run))
     hazards, warnings = power_on(run), list(about_gauge(run, run.trace("vacuum_level")))
     if stretches and _still_fell(stretches[-1]):
         stretches[-1], starts[-1], warned = _from_its_least(stretches[-1], starts[-1])
@@ -244,6 +244,23 @@ def _stretches(run: Run) -> tuple[list[Risen], list[float]]:
             found.append(_risen(run, part))
             starts.append(part.seconds[0])
     return found, starts
+
+
+def _told_before_the_hole(
+    run: Run, stretches: list[Risen], starts: list[float]
+) -> tuple[list[Risen], list[float]]:
+    """The stretches without a last one too short to tell, where a hole alone parts it from one that
+    told: nothing was done in between, and it stands no higher than a quiet rise would have it."""
+    told = [one for one in stretches[:-1] if one.span >= LEAST_MIN]
+    hole = next((h for h in silences(run, "vacuum_level") if h[1] in starts[-1:]), None)
+    resumed = hole and not any(hole[0] <= mark.at_s <= hole[1] for mark in run.marks)
+    if not told or not resumed or stretches[-1].span >= LEAST_MIN:
+        return stretches, starts
+    before, after = stretches[-2], stretches[-1]
+    quiet = QUIET_PA_MIN * (after.minutes[-1] - before.minutes[-1])
+    if max(after.pascals) > before.pascals[-1] + quiet + 3 * GAUGE_NOISE_PA:
+        return stretches, starts
+    return stretches[:-1], starts[:-1]
 
 
 def _risen(run: Run, part: Trace) -> Risen:

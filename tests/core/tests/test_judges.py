@@ -2,6 +2,7 @@
 
 import math
 import unittest
+from dataclasses import replace
 
 from nudge.core.language.errors import CoreError
 from nudge.core.language.units import KPA_PER_PSI, PA_PER_MICRON, degrees_f, fahrenheit
@@ -75,6 +76,27 @@ class DecayJudgeTest(unittest.TestCase):
     def test_left_for_a_day_its_first_hour_is_the_test(self):
         shown = judged(self.decay(lambda t: 40 + 0.001 * t, 24 * 60))
         self.assertIn("Left for hours", words(shown.warnings))
+
+    def test_a_hole_in_the_readings_takes_nothing_back_unless_it_rose_meanwhile(self):
+        """Dry before its server slept, and no higher since; or a core was pulled meanwhile."""
+
+        def read(after, marks=()):
+            whole = trace(lambda t: 38 + 0.05 * t if t <= 16 else after, 42)
+            heard = [
+                (s, v)
+                for s, v in zip(whole.seconds, whole.values, strict=True)
+                if not 16 * 60 < s < 40 * 60
+            ]
+            one = self.decay(flat(38.0), 42, marks=marks)
+            seconds, values = zip(*heard, strict=True)
+            return judged(
+                replace(one, traces={**one.traces, "vacuum_level": Trace(seconds, values)})
+            )
+
+        self.assertEqual(read(40.0).key, "dry")
+        self.assertIn("silent for 24", words(read(40.0).warnings))
+        for shown in (read(140.0), read(40.0, marks=[("swept", 20)])):
+            self.assertEqual((shown.key, shown.proves), ("too_short", ()))
 
     def test_the_customs_stand_beside_it_with_what_each_lets_pass(self):
         shown = judged(self.decay(lambda t: 30 + 8 * t))
