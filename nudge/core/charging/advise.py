@@ -207,7 +207,11 @@ def _dose_kg(assessed: Assessment, sized: Sized, room_k: float) -> float:
         way, sized.watched, superheat.value if superheat else None, assessed.case.derived.superheat
     )
     removes = assessed.decision.advice == "remove"
-    return largest(sized.asked, room, removes, way.share) * (-1 if removes else 1)
+    amount = largest(sized.asked, room, removes, way.share)
+    past = assessed.case.context.past
+    if past.is_known_short and not removes and not past.has_doses:
+        amount = min(amount, past.sheet_left_kg)  # first what the scale knows, then what is read
+    return -amount if removes else amount
 
 
 def _may_trim(assessed: Assessment) -> bool:

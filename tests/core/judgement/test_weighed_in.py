@@ -3,10 +3,11 @@
 import unittest
 from dataclasses import replace
 
+from nudge.core.charging.advise import decided as sized
 from nudge.core.judgement.next_checks import open_checks
 from nudge.core.language.said import say
 from nudge.core.physics.circuit.past import Past
-from tests.core.field import judged, plate, settled
+from tests.core.field import judged, plate, readings, settled
 
 TICKS = ("filter_clean", "evaporator_coil_clean", "condenser_coil_clean", "condenser_fan_ok")
 PLATE = plate(nominal_capacity_w=10_551.0, rated_seer=14.0, factory_charge_kg=2.6)
@@ -84,9 +85,10 @@ class SheetAndWindowTest(unittest.TestCase):
         for past in (proven(0.8), Past(), Past(weighed_in=True)):
             self.assertNotEqual(decided(FAR_SHORT, past).key, "sheet_doubted")
 
-    def inverter(self, ll):
+    def inverter(self, ll, past=None):
         seen = (*TICKS, "readings_confirmed", "blower_capacitor_ok", "circuit_never_opened")
         context = replace(settled(*seen), minutes_running=60, minutes_since_change=60)
+        context = replace(context, past=past or Past())
         return judged(INVERTER, context, ll=ll, **LOW_BY_LITTLE).decision
 
     def test_outside_by_less_than_two_instruments_can_be_off_it_is_left(self):
@@ -95,6 +97,24 @@ class SheetAndWindowTest(unittest.TestCase):
         self.assertEqual((near.key, near.advice), ("near_enough", "leave"))
         self.assertIsNone(near.hangs_on)
         self.assertNotEqual(far.key, "near_enough")
+
+    def test_sheet_in_and_proven_tight_it_is_brought_to_the_plates_subcooling(self):
+        """The same two degrees beside the plate, but by scale, nitrogen and decay it is charge."""
+        self.assertEqual(self.inverter(94.9, proven()).advice, "add")
+        self.assertEqual(self.inverter(90.3, proven()).advice, "remove")  # 12.6 °F
+        self.assertEqual(self.inverter(92.9, proven()).key, "right")  # 10.0 °F
+        self.assertNotEqual(self.inverter(90.3).advice, "remove")
+        for past in (replace(proven(), corrected=True), Past(weighed_in=True)):
+            self.assertEqual(self.inverter(94.9, past).key, "near_enough")
+
+    def test_the_first_dose_is_no_more_than_the_rest_of_the_sheet(self):
+        """By the readings over half a pound is missing; by the scale two ounces are known to be."""
+        low = {**SHORT, "ll": 102}
+        for left_kg, is_all in ((0.06, True), (1.2, False)):
+            context = replace(settled(*TICKS), past=proven(left_kg))
+            dose = sized(PLATE, readings(**low), context).assessment.decision.dose
+            self.assertEqual(dose.amount_kg == left_kg, is_all)
+            self.assertLessEqual(dose.amount_kg, left_kg)
 
     def test_tight_by_nitrogen_no_leak_is_looked_for(self):
         for past, is_asked in ((Past(), True), (proven(0.13), False)):

@@ -25,6 +25,7 @@ from nudge.core.language.said import Said
 from nudge.core.physics.circuit.past import Moment, Past
 from nudge.core.settling.gate import Breach
 from nudge.core.settling.trust import TrustCheck
+from nudge.core.targets import plate_subcooling
 from nudge.core.targets.choose import Targets
 from nudge.core.targets.school import Level
 
@@ -111,6 +112,16 @@ class Ground:
             and not self.case.context.past.corrected
             and self.first_was_proven()
         )
+
+    @property
+    def is_brought_to_plate(self) -> bool:
+        """A renewed circuit, proven tight and weighed in, with no dose told yet: what is left is
+        its sheet against the subcooling its plate asks for.
+        """
+        school = self.targets.deciding
+        told = any(one.answered is not None or one.went_wrong_way for one in self.answers)
+        is_fresh = self.past.is_weighed_in and not self.past.corrected and not told
+        return is_fresh and school is not None and school.key == plate_subcooling.KEY
 
     @property
     def given_kg(self) -> float:

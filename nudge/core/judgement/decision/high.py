@@ -58,6 +58,14 @@ def door_is_open(ground: Ground) -> bool:
     return ground.given_kg < 0 and ground.goes_well and likely >= least("add_again")
 
 
+def is_trimmed(ground: Ground) -> bool:
+    """The door is open, or what lies between sheet and plate is trimmed away: air was pumped out of
+    it, and what went in was weighed.
+    """
+    likely = ground.belief("overcharge") + ground.belief("none")
+    return door_is_open(ground) or (ground.is_brought_to_plate and likely >= least("add_again"))
+
+
 def _air_not_charge(ground: Ground) -> Finding | None:
     """Low superheat on an orifice is charge only if the liquid side says so too: by its window,
     which is a guess, or by how sure all that is read makes it.
@@ -122,7 +130,7 @@ def _indoor_air_open(ground: Ground) -> Finding | None:
 
 
 def _another_leads(ground: Ground) -> Finding | None:
-    if door_is_open(ground):
+    if is_trimmed(ground):
         return None
     if not reads_high(ground) or (ground.weighing is not None and ground.leader == "overcharge"):
         return None
@@ -139,7 +147,7 @@ def _another_leads(ground: Ground) -> Finding | None:
 
 
 def _not_sure(ground: Ground) -> Finding | None:
-    if door_is_open(ground):
+    if is_trimmed(ground):
         return None
     if not reads_high(ground):
         return None
@@ -177,7 +185,7 @@ def _air_is_parted(ground: Ground) -> bool:
 
 
 def _air_not_parted(ground: Ground) -> Finding | None:
-    if door_is_open(ground):
+    if is_trimmed(ground):
         return None
     if not reads_high(ground) or _air_is_parted(ground):
         return None
@@ -203,9 +211,12 @@ def _past_a_gate(ground: Ground) -> Finding | None:
 def _remove(ground: Ground) -> Finding | None:
     if not reads_high(ground):
         return None
+    opening = "Too much charge, with the outdoor coil and fan seen right:"
+    if ground.is_brought_to_plate:
+        opening = "Proven tight and weighed in, it stands over what its plate asks for:"
     return Finding(
         paragraph(
-            "Too much charge, with the outdoor coil and fan seen right:",
+            opening,
             evidence(ground),
             INTO_RECOVERY,
         ),

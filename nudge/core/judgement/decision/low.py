@@ -45,6 +45,14 @@ def door_is_open(ground: Ground) -> bool:
     return (goes_well or is_short) and likely >= least("add_again")
 
 
+def is_trimmed(ground: Ground) -> bool:
+    """The door is open, or what lies between sheet and plate is trimmed away: by then the scale,
+    nitrogen and the decay have excluded what else reads so. What must be seen must be all the same.
+    """
+    likely = ground.standing_low + ground.belief("none")
+    return door_is_open(ground) or (ground.is_brought_to_plate and likely >= least("add_again"))
+
+
 def _contradicted(ground: Ground) -> Finding | None:
     if not reads_low(ground):
         return None
@@ -65,7 +73,7 @@ def _another_leads(ground: Ground) -> Finding | None:
         return None
     if ground.weighing is not None and ground.leader == "undercharge":
         return None
-    if ground.leader == "none" and door_is_open(ground):
+    if ground.leader == "none" and is_trimmed(ground):
         return None
     label = ground.suspect(ground.leader).label.lower() if ground.leader else "not weighed here"
     return Finding(
@@ -123,7 +131,7 @@ def _no_liquid(ground: Ground) -> Finding | None:
 
 
 def _not_sure(ground: Ground) -> Finding | None:
-    if not reads_low(ground) or door_is_open(ground):
+    if not reads_low(ground) or is_trimmed(ground):
         return None
     held = _held_back(ground)
     return (
@@ -146,7 +154,7 @@ def _beside(ground: Ground) -> str:
 
 def _hangs_on_one(ground: Ground) -> Finding | None:
     """One pressure or clamp alone makes it low: that one is asked for, and nothing else."""
-    if not reads_low(ground) or door_is_open(ground):
+    if not reads_low(ground) or is_trimmed(ground):
         return None
     held = _held_back(ground)
     return None if held is None else _almost(ground, held.said, held.hangs_on)
@@ -202,6 +210,8 @@ def _add(ground: Ground) -> Finding | None:
         return None
     look = "" if ground.past.is_weighed_in else "Look for the leak too: it went somewhere."
     opening = "Low on charge, and its look-alikes are ruled out:"
+    if ground.is_brought_to_plate:
+        opening = "Proven tight and weighed in, it stands under what its plate asks for:"
     if ground.answers:
         opening, look = "Still low, and it answers:", ""
     now = ground.deciding

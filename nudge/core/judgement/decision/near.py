@@ -51,8 +51,8 @@ def _near_enough(ground: Ground) -> Finding | None:
     if ground.leader != "none" or ground.belief("none") < least("leads"):
         return None
     is_low = reads_low(ground)
-    if (low if is_low else high).door_is_open(ground):
-        return None  # dose by dose, and answered: it is brought into its window
+    if (low if is_low else high).is_trimmed(ground):
+        return None  # by answers, or by scale and plate: it is brought into its window
     proof = prove(ground.add_proof if is_low else ground.remove_proof, ground.case, ground.marks)
     if proof.missing or proof.contradicted:
         return None
