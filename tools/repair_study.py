@@ -3,7 +3,8 @@
 `python -m tools.repair_study [FIRST_SEED] [SWAPS]`: water 0 to 12 g, a leaking joint in one of five
 (overlooked by the bubbles in one of four), line set 3 to 30 m, a wrong plate in one of ten. What
 Nudge asks for is done: nitrogen, pump, decay, sweep, first fill by its school, the sheet read again
-where it is doubted (a wrong figure is then found), trim by decision.
+where it is doubted (a wrong figure is then found), trim by decision; once more on another day where
+this one cannot be judged.
 The circuit's laws are the plant's; the judge knows none of them.
 """
 
@@ -203,7 +204,7 @@ def _trimmed(of: Site, right: Site, rng: random.Random) -> tuple[int, float, str
     """
     fill = first_fill(of.plate)
     rig = Rig(of, fill.kg / of.right_kg, rng)
-    in_kg, doses = fill.kg, 0
+    in_kg, doses, days = fill.kg, 0, 1
     history = [Dosed(rig.minutes, 0.0, rig.read())]
     said = _said(rig, of, history, fill.sheet_kg - in_kg)
     for _ in range(MOST_STEPS):
@@ -227,7 +228,11 @@ def _trimmed(of: Site, right: Site, rng: random.Random) -> tuple[int, float, str
             rig.wait(15.0)
             history = [Dosed(rig.minutes, 0.0, rig.read())]
         elif not _looked(rig, said):
-            break
+            if said.decision.key != "first" or days > 1:
+                break
+            days += 1
+            rig.come_again()
+            history = [Dosed(rig.minutes, 0.0, rig.read())]
         said = _said(rig, of, history, fill.sheet_kg - in_kg)
     true = {point: value for point, value in rig.truth().items() if point not in NOT_READ}
     seen = _said(rig, of, [Dosed(rig.minutes, 0.0, true)], fill.sheet_kg - in_kg)
@@ -250,7 +255,8 @@ def _moves(said: Nudge) -> float:
 
 
 def _said(rig: Rig, of: Site, history: list[Dosed], left_kg: float) -> Nudge:
-    past = Past(weighed_in=True, proven_tight=True, sheet_left_kg=max(left_kg, 0.0))
+    new = frozenset({"compressor"})
+    past = Past(weighed_in=True, proven_tight=True, sheet_left_kg=left_kg, renewed=new)
     return advise(of.plate, history, replace(rig.context, past=past))
 
 

@@ -47,13 +47,22 @@ class Rig:
         self.charge_kg = of.right_kg * share
         self.minutes, self.touched = SETTLED_MINUTES, 0.0
         self.kpa = atmospheric_kpa(of.plate.elevation_m)
-        cold = any(present.key == "low_ambient" for present in faults)
+        self.seen: frozenset[str] = SEEN
+        self.flooded = False
+        self._begin_day()
+
+    def _begin_day(self) -> None:
+        rng = self.rng
+        cold = any(present.key == "low_ambient" for present in self.faults)
         self.outdoor = rng.uniform(23, 27) if cold else rng.uniform(25, 37)
         self.indoor, self.humidity = rng.uniform(23.3, 27.0), rng.uniform(42, 56)
         self.outdoor_drift, self.indoor_drift = rng.uniform(-1.5, 2), rng.uniform(-1.2, 0.3)
         self._bias: dict[str, float] = {}
-        self.seen: frozenset[str] = SEEN
-        self.flooded = False
+
+    def come_again(self) -> None:
+        """Another day: other weather, instruments put on anew, the system long running."""
+        self.minutes, self.touched = SETTLED_MINUTES, 0.0
+        self._begin_day()
 
     def truth(self) -> dict[str, float]:
         hours = (self.minutes - SETTLED_MINUTES) / 60

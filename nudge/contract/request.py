@@ -6,7 +6,8 @@ from pydantic import BeforeValidator, Field, create_model
 
 from nudge.contract.strict import Number, Strict
 from nudge.core.behaviours.case import Context
-from nudge.core.language.errors import CoreError
+from nudge.core.checks.fitting import FIT_KEYS
+from nudge.core.language.errors import CoreError, UnknownName
 from nudge.core.language.units import Quantity, UnitSystem, to_si
 from nudge.core.language.vocabulary.actions import action
 from nudge.core.language.vocabulary.points import check_believable, point
@@ -159,6 +160,8 @@ class ContextIn(Strict):
     """Evacuated and weighed in since it was opened."""
     proven_tight: Annotated[bool, Field(strict=True)] = False
     """Pressure-tested since it was opened, and it held."""
+    parts_renewed: Annotated[list[Name], Field(max_length=20)] = Field(default_factory=list)
+    """Fitted new since it was opened: `compressor`, `valve`, `drier`, `coil`, `joint`."""
 
     def to_context(self, units: UnitSystem) -> Context:
         """Raises: CoreError, for an unknown observation, point or action."""
@@ -180,8 +183,15 @@ class ContextIn(Strict):
                 self.recovered_share,
                 self.weighed_in,
                 self.proven_tight,
+                renewed=frozenset(_part(name) for name in self.parts_renewed),
             ),
         )
+
+
+def _part(name: str) -> str:
+    if name not in FIT_KEYS:
+        raise UnknownName("part", name, FIT_KEYS)
+    return name
 
 
 def _action(name: str) -> str:

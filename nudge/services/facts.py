@@ -65,6 +65,10 @@ def first_facts(
 def repairs_of(visit: Visit, folder: Folder) -> frozenset[str]:
     """Parts that are renewed: those planned, those fitted; a new machine's line set."""
     parts = planned(folder.checks[PLAN].entries) if PLAN in folder.checks else frozenset()
-    fitted = {key for key, part in FIT_KEYS.items() if part.form_key in folder.checks}
     new = {"joint"} if visit.kind == "new_installation" else set()
-    return parts | fitted | new
+    return parts | fitted_in(folder) | new
+
+
+def fitted_in(folder: Folder) -> frozenset[str]:
+    """Parts whose fitting was written down on this visit."""
+    return frozenset(key for key, part in FIT_KEYS.items() if part.form_key in folder.checks)

@@ -43,6 +43,8 @@ class Known:
     """Where its circuit stands, opened here or on a visit before."""
     fill: FirstFill | None = None
     """What is weighed into it before it runs, while it is open."""
+    renewed: frozenset[str] = frozenset()
+    """Parts fitted new on this visit."""
 
     @property
     def recovered_share(self) -> float | None:
@@ -78,14 +80,15 @@ def past_of(visit: Visit, has_live: bool, known: Known, hunting_minutes: float |
         known.proven_tight,
         sheet_left(known),
         _corrected_since(visit),
+        renewed=known.renewed,
     )
 
 
 def sheet_left(known: Known) -> float:
-    """What of its sheet a filled circuit still lacks [kg]."""
+    """What of its sheet a filled circuit still lacks [kg]; minus: so much is over it."""
     if known.fill is None or known.way.state != "weighed":
         return 0.0
-    return max(known.fill.sheet_kg - known.way.in_kg, 0.0)
+    return known.fill.sheet_kg - known.way.in_kg
 
 
 def filled_at(way: Way) -> float:

@@ -7,6 +7,7 @@ from sqlalchemy.orm import Session
 
 from nudge.services.circuit_way import fill_of, proven_before, way_of
 from nudge.services.cylinders import booked_of
+from nudge.services.facts import fitted_in
 from nudge.services.folder import folder_of
 from nudge.services.history import own_history
 from nudge.services.live_state import live_state
@@ -53,6 +54,7 @@ def surroundings(session: Session, row: Visit, now: datetime) -> Surroundings:
         "tight" in folder.tests.proven or ticks.get("pressure_test") == "done",
         way,
         fill_of(row, way) if way.is_open else None,
+        fitted_in(folder),
     )
     return Surroundings(
         preferred=preferred_methods(row.system, settings.all_settings(session)),

@@ -28,7 +28,7 @@ from nudge.core.language.vocabulary.accuracy import GAP_LIMIT_K
 from nudge.core.language.vocabulary.points import Readings
 from nudge.core.physics.circuit.equipment import Plate
 from nudge.core.physics.circuit.past import Moment
-from nudge.core.targets import fallback_subcooling
+from nudge.core.targets import fallback_subcooling, plate_subcooling
 from nudge.core.targets.school import Judged
 
 Action = Literal["add", "remove", "wait", "done", "stop"]
@@ -223,7 +223,9 @@ def _may_trim(assessed: Assessment) -> bool:
     if decision.off_k is None or weighing is None or deciding is None:
         return False
     past = assessed.case.context.past
-    dosed = past.has_doses or past.is_known_short  # a dose, and a scale, are the better witness
+    to_plate = past.is_weighed_in and not past.corrected and deciding.key == plate_subcooling.KEY
+    # A dose, and a scale, are the better witness.
+    dosed = past.has_doses or past.is_known_short or to_plate
     if decision.key not in (("right", "right_open") if dosed else ("right",)):
         return False
     if deciding.key == fallback_subcooling.KEY or any(b.passed for b in assessed.breaches):

@@ -144,6 +144,7 @@ def _ground(
             added_since_kg=0.0,
             done_since="",
             corrected=False,
+            sheet_left_kg=context.past.left_before(place),
         )
         then = replace(context, minutes_since_change=None, unsettled=None, lies=(), past=past)
         try:

@@ -220,6 +220,12 @@ def _recovered_short(case: Case) -> Said | None:
     )
 
 
+def _has_new_compressor(case: Case) -> Said | None:
+    if "compressor" not in case.context.past.renewed:
+        return None
+    return say("The compressor was renewed on this visit.")
+
+
 _AFTER = {
     "condenser_cleaned": "After the outdoor coil was cleaned",
     "filter_changed": "After the filter was changed",
@@ -289,6 +295,12 @@ EPISODES: tuple[EpisodeRow, ...] = (
         "Then it was not the filter: coil, blower, duct, or the refrigerant side.",
         _after("filter_changed", "evaporator_difference", fell=False),
         MappingProxyType({"filter_dirty": 0.1}),
+    ),
+    EpisodeRow(
+        "compressor_renewed", "Compressor renewed",
+        "What was fitted new on this visit is seldom what is wrong with it.",
+        _has_new_compressor,
+        MappingProxyType({"inefficient_compressor": 0.15}),
     ),
     EpisodeRow(
         "added_before", "Refrigerant added on earlier visits",

@@ -6,7 +6,7 @@ from dataclasses import replace
 from nudge.core.charging.advise import decided as sized
 from nudge.core.judgement.next_checks import open_checks
 from nudge.core.language.said import say
-from nudge.core.physics.circuit.past import Past
+from nudge.core.physics.circuit.past import Moment, Past
 from tests.core.field import judged, plate, readings, settled
 
 TICKS = ("filter_clean", "evaporator_coil_clean", "condenser_coil_clean", "condenser_fan_ok")
@@ -73,6 +73,39 @@ class ShortByTheScaleTest(unittest.TestCase):
 FAR_SHORT = {**EMPTY, "ll": 88}
 INVERTER = plate("eev", nominal_capacity_w=10_551.0, rated_seer=16.0, factory_charge_kg=2.6)
 LOW_BY_LITTLE = {"suct": 121, "liq": 332, "sl": 54, "oa": 88, "ra": 76, "wb": 64, "sa": 57}
+
+
+class NewPartsTest(unittest.TestCase):
+    def test_a_new_compressor_is_seldom_what_does_not_pump(self):
+        weak = {"suct": 140, "liq": 300, "sl": 62, "ll": 90, "oa": 88, "ra": 76, "wb": 64, "sa": 62}
+        old, new = (
+            judged(PLATE, replace(settled(*TICKS), past=replace(proven(), renewed=parts)), **weak)
+            for parts in (frozenset(), frozenset({"compressor"}))
+        )
+        before, after = (
+            belief / (1 - belief)
+            for one in (old, new)
+            for belief in [one.weighing.suspects["inefficient_compressor"]]
+        )
+        self.assertAlmostEqual(after / before, 0.15, delta=0.01)  # odds, by its factor
+        self.assertEqual([e.row.key for e in new.episodes], ["compressor_renewed"])
+
+    def test_the_rest_of_its_sheet_counts_as_a_first_dose_that_was_proven(self):
+        """An ounce over the sheet by now, answered, and still two degrees under its window."""
+        first = Moment(20.0, readings(**{**SHORT, "ll": 99.5}), 0.0)
+        given = replace(proven(-0.05), moments=(first,), added_since_kg=0.18)
+        now = {**SHORT, "ll": 97.8}
+        self.assertAlmostEqual(given.left_before(0), 0.13)
+        self.assertEqual(decided(now, given).key, "add")
+        # The same dose where the sheet was in already, with nothing else proven: no door.
+        over = replace(given, sheet_left_kg=-0.18, proven_tight=False)
+        self.assertNotEqual(decided(now, over).advice, "add")
+
+    def test_over_its_band_and_short_by_the_scale_the_rest_of_the_sheet_comes_first(self):
+        starved = {**SHORT, "ll": 95.3, "sl": 57.5}  # 7.2 °F and 18.5 °F
+        self.assertEqual(decided(starved).key, "starves")
+        self.assertNotEqual(decided(starved, proven(0.13)).key, "starves")
+        self.assertEqual(decided(starved, proven(-0.13)).key, "starves")
 
 
 class SheetAndWindowTest(unittest.TestCase):

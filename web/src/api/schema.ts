@@ -2534,7 +2534,8 @@ export interface components {
              *       "done_since": "",
              *       "additions_before": 0,
              *       "weighed_in": false,
-             *       "proven_tight": false
+             *       "proven_tight": false,
+             *       "parts_renewed": []
              *     }
              */
             context?: components["schemas"]["ContextIn"];
@@ -2577,7 +2578,8 @@ export interface components {
              *       "done_since": "",
              *       "additions_before": 0,
              *       "weighed_in": false,
-             *       "proven_tight": false
+             *       "proven_tight": false,
+             *       "parts_renewed": []
              *     }
              */
             context?: components["schemas"]["ContextIn"];
@@ -3175,6 +3177,8 @@ export interface components {
              * @default false
              */
             proven_tight?: boolean;
+            /** Parts Renewed */
+            parts_renewed?: string[];
         };
         /**
          * CopyOut
@@ -4581,7 +4585,8 @@ export interface components {
              *       "done_since": "",
              *       "additions_before": 0,
              *       "weighed_in": false,
-             *       "proven_tight": false
+             *       "proven_tight": false,
+             *       "parts_renewed": []
              *     }
              */
             context?: components["schemas"]["ContextIn"];

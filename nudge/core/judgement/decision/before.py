@@ -13,7 +13,7 @@ from nudge.core.judgement.decision.limits import least
 from nudge.core.judgement.decision.opened import LOCKED_OR_FILLING, OPEN_CIRCUIT
 from nudge.core.judgement.decision.other_plant import OTHER_PLANT
 from nudge.core.judgement.decision.rule import Finding, Rule
-from nudge.core.judgement.decision.window import reads_right
+from nudge.core.judgement.decision.window import came_right
 from nudge.core.judgement.decision.words import joined, paragraph
 from nudge.core.judgement.suspect_table import Suspect
 from nudge.core.language.said import Measure, difference, say
@@ -140,10 +140,10 @@ def _wrong_way(ground: Ground) -> Finding | None:
 
 
 def _in_vain(ground: Ground) -> Finding | None:
-    """Not where it came right, and what went in was too little for anything to tell."""
+    """Not where doses too small to tell brought it right, or a renewed circuit near enough."""
     count = unanswered(ground.answers)
     none_refused = all(one.answered is not False for one in ground.answers)
-    if count < IN_VAIN or (reads_right(ground) and none_refused):
+    if count < IN_VAIN or (none_refused and came_right(ground)):
         return None
     return Finding(
         say(
@@ -202,7 +202,7 @@ def _restricted(ground: Ground) -> Finding | None:
             "Find the kink or the plugged "
             "drier between the two clamps, renew it, then judge charge.",
         ),
-        state="right" if reads_right(ground) else "unknown",
+        state="right" if came_right(ground) else "unknown",
         hangs_on=HangsOn("test", "walk_liquid_line", say("It shows in which piece the step is.")),
     )
 

@@ -121,6 +121,7 @@ class Ground:
         school = self.targets.deciding
         told = any(one.answered is not None or one.went_wrong_way for one in self.answers)
         is_fresh = self.past.is_weighed_in and not self.past.corrected and not told
+        is_fresh = is_fresh and unanswered(self.answers) < IN_VAIN
         return is_fresh and school is not None and school.key == plate_subcooling.KEY
 
     @property

@@ -6,26 +6,28 @@ Both move nothing.
 from nudge.core.judgement.decision import high, low
 from nudge.core.judgement.decision.decision import HangsOn
 from nudge.core.judgement.decision.ground import Ground
-from nudge.core.judgement.decision.leak import evidence, has_no_liquid
+from nudge.core.judgement.decision.leak import EMPTY_SUBCOOLING_K, evidence, has_no_liquid
 from nudge.core.judgement.decision.limits import least
 from nudge.core.judgement.decision.rule import Finding, Rule
-from nudge.core.judgement.decision.window import reads_high, reads_low, state_of
+from nudge.core.judgement.decision.window import is_beside, reads_low, reads_right, state_of
 from nudge.core.judgement.decision.words import joined, paragraph
 from nudge.core.judgement.proof import prove
 from nudge.core.language.said import Measure, say
 from nudge.core.language.units import Quantity
-from nudge.core.language.vocabulary.accuracy import GAP_LIMIT_K
 from nudge.core.physics.circuit.whole import whole_charge
 
-REST_SHARE = 0.10
-"""Of the whole charge: more of its sheet still to go in explains that it reads short."""
+REST_SHARE, ALL_IN_SHARE = 0.10, 0.02
+"""Of the whole charge: more of its sheet still to go in explains that it reads short; and more than
+the second goes in first, where nothing measured speaks against it.
+"""
 
 
 def _sheet_doubted(ground: Ground) -> Finding | None:
     """Tight by nitrogen, full by the scale, and without liquid: the sheet it was filled by."""
-    if not reads_low(ground) or not ground.past.is_weighed_in or not has_no_liquid(ground):
+    if not reads_low(ground) or not ground.past.is_weighed_in or not _lacks_liquid(ground):
         return None
-    if ground.past.sheet_left_kg > REST_SHARE * whole_charge(ground.case.plate).kg:
+    left = ground.past.sheet_left_kg / whole_charge(ground.case.plate).kg
+    if left > REST_SHARE or (left > ALL_IN_SHARE and not _contradicted(ground)):
         return None
     why = say(
         "It was proven tight and filled by its sheet, {whole}: so the sheet is what to doubt. Read "
@@ -41,12 +43,21 @@ def _sheet_doubted(ground: Ground) -> Finding | None:
     )
 
 
+def _contradicted(ground: Ground) -> bool:
+    return bool(prove(ground.add_proof, ground.case, ground.marks, is_answered=True).contradicted)
+
+
+def _lacks_liquid(ground: Ground) -> bool:
+    """None by both gaps; or by subcooling alone, which is what its plate is held against."""
+    subcooling = ground.case.derived.subcooling
+    by_plate = ground.is_brought_to_plate and ground.leader == "undercharge"
+    none_left = subcooling is not None and subcooling <= EMPTY_SUBCOOLING_K
+    return has_no_liquid(ground) or (by_plate and none_left)
+
+
 def _near_enough(ground: Ground) -> Finding | None:
     """Outside by less than a clamp and a gauge can be off, and nothing wrong leads."""
-    target, now = ground.targets.deciding, ground.deciding
-    if target is None or now is None or not (reads_low(ground) or reads_high(ground)):
-        return None
-    if max(now.low - now.value, now.value - now.high) > GAP_LIMIT_K:
+    if reads_right(ground) or not is_beside(ground):
         return None
     if ground.leader != "none" or ground.belief("none") < least("leads"):
         return None

@@ -58,6 +58,8 @@ def _starves(ground: Ground) -> Finding | None:
         return None
     if not ground.case.plate.metering_device.is_valve or _nothing_leads(ground):
         return None
+    if _lacks_its_rest(ground):
+        return None
     return Finding(
         paragraph(
             "Charge reads right, and superheat is over the valve's band:",
@@ -89,12 +91,17 @@ def _nothing_leads(ground: Ground) -> bool:
     return ground.leader == "none" and ground.belief("none") >= least("leads")
 
 
+def _lacks_its_rest(ground: Ground) -> bool:
+    """By the scale and by its numbers it is short: the rest of its sheet is offered."""
+    return ground.past.is_known_short and ground.leader == "undercharge"
+
+
 def _at_the_edge(ground: Ground) -> Finding | None:
     """In the window, and a fault of charge leads all the same: neither is said alone."""
     if not reads_right(ground) or ground.leader not in ("undercharge", "overcharge"):
         return None
-    if ground.past.is_known_short and ground.leader == "undercharge":
-        return None  # by the scale it is: the rest of its sheet is offered
+    if _lacks_its_rest(ground):
+        return None
     if ground.goes_well:
         return None  # it was brought there dose by dose, and each was answered
     belief = ground.belief(ground.leader)

@@ -5,6 +5,7 @@ from nudge.core.judgement.decision.decision import ChargeState, HangsOn
 from nudge.core.judgement.decision.ground import Ground
 from nudge.core.judgement.decision.rule import Finding, Rule
 from nudge.core.language.said import say
+from nudge.core.language.vocabulary.accuracy import GAP_LIMIT_K
 from nudge.core.targets.school import Judged, Level
 
 STATE_OF: dict[Judged, dict[Level, ChargeState]] = {
@@ -73,6 +74,17 @@ def reads_right(ground: Ground) -> bool:
 
 def reads_high(ground: Ground) -> bool:
     return state_of(ground) == "high"
+
+
+def is_beside(ground: Ground) -> bool:
+    """Inside its window, or outside by less than a clamp and a gauge can be off."""
+    now = ground.deciding
+    return now is not None and max(now.low - now.value, now.value - now.high) <= GAP_LIMIT_K
+
+
+def came_right(ground: Ground) -> bool:
+    """Inside its window; a renewed circuit, as near to it as can be read."""
+    return is_beside(ground) if ground.past.is_weighed_in else reads_right(ground)
 
 
 NOTHING: tuple[Rule, ...] = (

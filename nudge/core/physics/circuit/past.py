@@ -37,11 +37,13 @@ class Past:
     proven_tight: bool = False
     """It was pressure-tested on this visit and held."""
     sheet_left_kg: float = 0.0
-    """What of the sheet was not weighed in yet, on purpose or not [kg]; 0 where nothing was."""
+    """What of the sheet was not weighed in yet [kg]; minus: so much is over it."""
     corrected: bool = False
     """A reading was corrected or taken back since the first dose."""
     other_loads: tuple[float, ...] = field(default_factory=tuple)
     """Loads [°C of return air] at which the metering device was judged before."""
+    renewed: frozenset[str] = frozenset()
+    """Parts fitted new since it was opened: `compressor`, `metering`, …"""
 
     @property
     def is_weighed_in(self) -> bool:
@@ -52,6 +54,11 @@ class Past:
     def is_known_short(self) -> bool:
         """By the scale it lacks the rest of its sheet, and by nitrogen it lost nothing since."""
         return self.is_weighed_in and self.sheet_left_kg > 0 and not self.corrected
+
+    def left_before(self, place: int) -> float:
+        """What of the sheet was out at an earlier moment, by its place among the moments [kg]."""
+        given = sum(moment.added_kg for moment in self.moments[place + 1 :]) + self.added_since_kg
+        return self.sheet_left_kg + given
 
     @property
     def has_doses(self) -> bool:
