@@ -15,6 +15,7 @@ from statistics import fmean, pstdev
 from typing import Any
 
 from nudge.core.multizone.patterns import NONE
+from nudge.core.multizone.signs import WARM
 from nudge.core.multizone.weigh import BESIDE, PAIRED
 from nudge.plant.zones.built import FAMILIES
 from tools.zones import ZoneMet, cases, couples, met_all
@@ -27,7 +28,7 @@ LEAST_OF_A_SIGN, LEAST_OF_A_ROW = 4, 5
 FLOORS: Mapping[str, float] = {
     "fast": 0.04, "shell_low": 0.05, "bands_even": 0.06, "at_end": 0.04, "at_least": 0.04,
     "wet": 0.06, "calls": 0.10, "oil": 0.012, "combination": 0.06, "bypass_share": 0.04,
-    "steps": 0.03, "hz": 4.0, "fan": 5.0,
+    "steps": 0.03, "hz": 4.0, "fan": 5.0, "fill": 0.05, "fed": 0.15, "fed_beside": 0.15,
 }  # fmt: skip
 """No spread is believed to be smaller: of shares, of steps, of hertz."""
 FLOOR_K = 0.35
@@ -64,12 +65,13 @@ def table_data(met: Iterable[ZoneMet]) -> dict[str, Any]:
         way = one.signs.way
         kept[way, "plant", pattern, half].append(one.signs.plant)
         for room, signs in one.signs.rooms.items():
+            told = one.signs.of_room(room)
             if room not in parts:
-                kept[way, "beside", NONE, 0].append(signs)
+                kept[way, "beside", NONE, 0].append(told)
             elif pattern in PAIRED:  # the one that is not served, and the one that is
-                kept[way, "room", pattern, int(signs.get("at_end", 0.0) < OFTEN)].append(signs)
+                kept[way, "room", pattern, int(signs.get("at_end", 0.0) < OFTEN)].append(told)
             else:
-                kept[way, "room", pattern, half].append(signs)
+                kept[way, "room", pattern, half].append(told)
     rows: dict[str, Any] = {}
     for of_way, whose, pattern in sorted({key[:3] for key in kept}):
         halves = [kept[of_way, whose, pattern, half] for half in (0, 1)]
@@ -96,7 +98,9 @@ def _complete(way: dict[str, Any]) -> None:
 
 
 def _neutral(patterns: dict[str, Any], usual: Mapping[str, tuple[float, float]]) -> None:
-    """A sign that a pattern hardly moves says nothing of it: few samples would have it speak."""
+    """A sign that a pattern hardly moves says nothing of it: few samples would have it speak.
+    And every pattern is weighed by the same signs.
+    """
     for halves in patterns.values():
         for half in halves:
             for sign, (mean, spread) in half.items():
@@ -106,6 +110,21 @@ def _neutral(patterns: dict[str, Any], usual: Mapping[str, tuple[float, float]])
                 near = abs(mean - about[0]) < NEAR * about[1]
                 if near and 1 / ALIKE < spread / about[1] < ALIKE:
                     half[sign] = about
+            half |= {sign: _unseen(sign, half, usual) for sign in usual if sign not in half}
+
+
+def _unseen(
+    sign: str, half: Mapping[str, tuple[float, float]], usual: Mapping[str, tuple[float, float]]
+) -> tuple[float, float]:
+    """A sign that too few samples of a pattern show: moved as it moves in rooms that go the other
+    way, or as where nothing is wrong.
+    """
+    mean, spread = usual[sign]
+    other = sign.removeprefix(WARM) if sign.startswith(WARM) else f"{WARM}{sign}"
+    if other not in half or other not in usual:
+        return mean, spread
+    moved = half[other][0] - usual[other][0]
+    return round(mean + moved, 4), max(spread, half[other][1])
 
 
 def _spreads(samples: Sequence[Mapping[str, float]]) -> dict[str, float]:
@@ -127,9 +146,13 @@ def _row(
         if len(values) < LEAST_OF_A_SIGN:
             continue
         own, more = len(values) * pstdev(values) ** 2, LEANS * usual.get(sign, 0.0) ** 2
-        spread = max(WIDER * sqrt((own + more) / (len(values) + LEANS)), FLOORS.get(sign, FLOOR_K))
+        spread = max(WIDER * sqrt((own + more) / (len(values) + LEANS)), _floor(sign))
         found[sign] = (round(fmean(values), 4), round(spread, 4))
     return found
+
+
+def _floor(sign: str) -> float:
+    return FLOORS.get(sign.removeprefix(WARM), FLOOR_K)
 
 
 def main(*arguments: str) -> None:

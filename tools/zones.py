@@ -102,7 +102,10 @@ def met(case: ZoneCase) -> ZoneMet | None:
 
 
 def cases(family: str, each: int, seed: str) -> list[ZoneCase]:
-    """Every fault in every way of serving it plays in, evenly bad, and as many healthy plants."""
+    """Every fault in every way of serving it plays in, evenly bad, and as many healthy plants.
+
+    Plants that serve both come half as often again: their rooms are of two kinds.
+    """
     found = []
     for key, row in ZONE_FAULTS.items():
         for n in range(each):
@@ -113,6 +116,13 @@ def cases(family: str, each: int, seed: str) -> list[ZoneCase]:
             found.append(
                 ZoneCase(family, serves[n % len(serves)], (key,), bad, f"{seed}{family}{key}{n}")
             )
+        if "mixed" in row.serves:
+            found += [
+                ZoneCase(
+                    family, "mixed", (key,), (n + 0.5) / (each // 2), f"{seed}{family}{key}m{n}"
+                )
+                for n in range(each // 2)
+            ]
     found += [
         ZoneCase(family, SERVES[n % len(SERVES)], (), 0.0, f"{seed}{family}well{n}")
         for n in range(4 * each)

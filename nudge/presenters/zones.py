@@ -198,6 +198,13 @@ def _usual(reading: ZoneReading, table: ZoneTable, whose: str) -> Mapping[str, t
     return table.rows[reading.signs.way][whose][NONE][0]
 
 
+def _usual_in(of: ZonesOfVisit, key: str, table: ZoneTable) -> Mapping[str, tuple[float, float]]:
+    """What is usual in a room, by the plain names of its signs."""
+    usual, signs = _usual(of.reading, table, "beside"), of.reading.signs
+    names = {sign: signs.weighed_as(key, sign) for sign in ROOM_SIGNS}
+    return {sign: usual[name] for sign, name in names.items() if name in usual}
+
+
 def _signs(
     found: Mapping[str, float],
     rows: Mapping[str, ZoneSign],
@@ -281,9 +288,7 @@ def _room(
         valve=[None if v is None else round(v / unit.wide_steps, 2) for v in steps],
         calls=[value is not None and value > 0 for value in calls],
         worst=round(fmean(lately), 1) if lately else 0.0,
-        signs=_signs(
-            of.reading.signs.rooms[key], ROOM_SIGNS, _usual(of.reading, table, "beside"), units
-        ),
+        signs=_signs(of.reading.signs.rooms[key], ROOM_SIGNS, _usual_in(of, key, table), units),
         lines=[opened(one, units) for one in lines.of_room(key).values()],
     )
 

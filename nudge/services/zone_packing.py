@@ -61,12 +61,13 @@ def unpacked(data: bytes) -> ZoneLog:
 
 
 def signs_data(signs: ZoneSigns, kept_s: float) -> dict[str, Any]:
-    return {"version": VERSION, "kept_s": kept_s, **asdict(signs)}
+    return {"version": VERSION, "kept_s": kept_s, **asdict(signs), "warm": sorted(signs.warm)}
 
 
 def signs_from(data: Mapping[str, Any]) -> tuple[ZoneSigns, float]:
     """Signs and how much of their log counts [s]."""
-    return ZoneSigns(data["way"], data["plant"], data["rooms"]), float(data["kept_s"])
+    warm = frozenset(data.get("warm", ()))
+    return ZoneSigns(data["way"], data["plant"], data["rooms"], warm), float(data["kept_s"])
 
 
 def parts_data(parts: Parts) -> dict[str, Any]:

@@ -230,7 +230,9 @@ def _may_trim(assessed: Assessment) -> bool:
         return False
     if deciding.key == fallback_subcooling.KEY or any(b.passed for b in assessed.breaches):
         return False
-    if assessed.case.context.before is not None or unanswered(dose_answers(assessed.case)):
+    if assessed.case.context.before is not None:
+        return False
+    if unanswered(dose_answers(assessed.case)) and not past.is_known_short:
         return False  # the last trim did nothing that can be told: it is near enough
     watched = "superheat" if deciding.judges == "superheat" else "subcooling"
     way = way_for(

@@ -7,6 +7,7 @@ from math import exp, isnan
 from statistics import fmean, median
 
 from nudge.core.language.units import SEA_LEVEL_KPA, ZERO_C_IN_K, degrees_f
+from nudge.core.multizone.feeding import Feeding, feeding
 from nudge.core.multizone.signs import Way, ZoneSigns
 from nudge.core.physics.refrigerant.table import SaturationTable, load_table
 from nudge.core.physics.zones.log import GAP, ROOM_OFF_S, ROOM_ON_S, ZoneLog, states
@@ -47,6 +48,7 @@ class _Room:
     airs: list[float] = field(default_factory=list)
     shut: list[float] = field(default_factory=list)
     pipes: list[float] = field(default_factory=list)
+    feeding: Feeding | None = None
 
     @property
     def weight(self) -> float:
@@ -65,7 +67,9 @@ def signs_of(zone_log: ZoneLog, parts: Parts) -> ZoneSigns:
         way = "cooling"
     elif heats > 1 - BOTH_WAYS:
         way = "heating"
-    return ZoneSigns(way, _plant(zone_log, parts, rooms), _beside(zone_log, rooms))
+    both = way == "mixed"
+    warm = frozenset(key for key, room in rooms.items() if both and room.heats > 0.5)
+    return ZoneSigns(way, _plant(zone_log, parts, rooms), _beside(zone_log, rooms), warm)
 
 
 def _room(zone_log: ZoneLog, unit: IndoorUnit) -> _Room:
@@ -95,6 +99,7 @@ def _room(zone_log: ZoneLog, unit: IndoorUnit) -> _Room:
             return []
         return [(-1.0 if heating(i) else 1.0) * (one[i] - other[i]) for i in found.on]
 
+    found.feeding = feeding(zone_log, unit, found.on, heating)
     found.errors, found.coils = signed(room, wanted), signed(room, inlet)
     found.wrong = signed(outlet, room)
     if outlet is not None and inlet is not None:
@@ -141,7 +146,10 @@ def _beside(zone_log: ZoneLog, rooms: Mapping[str, _Room]) -> dict[str, dict[str
             "pipes": _size(room.pipes),
             "coil": _mean(room.coils),
             "calls": len(room.on) / whole,
+            "fill": None if room.feeding is None else room.feeding.fill,
+            "fed": None if room.feeding is None else room.feeding.fed,
         }
+        own[key]["fed_beside"] = own[key]["fed"]
     found: dict[str, dict[str, float]] = {}
     for key, mine in own.items():
         alike = [
@@ -150,7 +158,7 @@ def _beside(zone_log: ZoneLog, rooms: Mapping[str, _Room]) -> dict[str, dict[str
             if name != key and (rooms[name].heats > 0.5) == (rooms[key].heats > 0.5)
         ]
         signs = {name: value for name, value in mine.items() if value is not None}
-        for name in ("steps", "gap", "error"):
+        for name in ("steps", "gap", "error", "fed_beside"):
             others = [v for other in alike if (v := other[name]) is not None]
             if name in signs and others:
                 signs[name] -= median(others)

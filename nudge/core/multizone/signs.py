@@ -11,6 +11,8 @@ from typing import Literal
 
 from nudge.core.language.units import Quantity
 
+WARM = "warm "
+"""Before a sign of a room that heats while others cool."""
 Way = Literal["cooling", "heating", "mixed"]
 
 
@@ -103,6 +105,17 @@ ROOM_SIGNS: Mapping[str, ZoneSign] = {
         ZoneSign("at_end", "At its end", "share of its calling time at 95 % of the way or more"),
         ZoneSign("at_least", "At its least", "share of its calling time at 10 % or less"),
         ZoneSign("gap", "Coil gap beside the others", "mean gap − the others' median", _K),
+        ZoneSign(
+            "fill",
+            "Coil filled",
+            "share of its coil that works: 1 − coil gap ÷ (room − inlet, or condensing − room)",
+        ),
+        ZoneSign(
+            "fed",
+            "Fed, a step",
+            "ln of (share filled × what drives it [K]) ÷ (steps ÷ whole way)",
+        ),
+        ZoneSign("fed_beside", "Fed beside the others", "the same − the others’ median"),
         ZoneSign("wet", "Coil wet", "share of its calling time with under 1.5 °F of gap"),
         ZoneSign(
             "error",
@@ -147,3 +160,13 @@ class ZoneSigns:
     way: Way
     plant: Mapping[str, float]
     rooms: Mapping[str, Mapping[str, float]]
+    warm: frozenset[str] = frozenset()
+    """Rooms that heat in a plant that serves both: what is usual there is not usual beside."""
+
+    def weighed_as(self, part: str, sign: str) -> str:
+        """The name a room's sign is weighed by."""
+        return f"{WARM}{sign}" if part in self.warm else sign
+
+    def of_room(self, part: str) -> Mapping[str, float]:
+        """A room's signs by the names they are weighed by."""
+        return {self.weighed_as(part, sign): value for sign, value in self.rooms[part].items()}

@@ -95,7 +95,7 @@ class _Read:
     def __init__(self, signs: ZoneSigns, table: ZoneTable) -> None:
         self._rows, self._temper = table.rows[signs.way], table.temper
         self._plant = signs.plant
-        self._rooms = {part: found for part, found in signs.rooms.items() if found}
+        self._rooms = {part: signs.of_room(part) for part, found in signs.rooms.items() if found}
         self._known: dict[tuple[str, str, str], float] = {}
 
     def hypotheses(self) -> Iterator[Carried]:

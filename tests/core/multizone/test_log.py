@@ -1,11 +1,13 @@
 """Which of a log counts, and what is read off it: against logs whose every number is known."""
 
+import json
 import unittest
 
 from nudge.core.language.errors import CoreError
 from nudge.core.multizone.measuring import signs_of
 from nudge.core.multizone.reading import read_log
 from nudge.core.physics.zones.log import ZoneLog
+from nudge.services.zone_packing import signs_data, signs_from
 from tests.core.multizone.logs import PARTS, STEP_S, flat
 
 
@@ -72,6 +74,35 @@ class SignsTest(unittest.TestCase):
         self.assertNotIn("error", found["3"])
         self.assertAlmostEqual(found["1"]["others_shut"], 15.2)
         self.assertNotIn("shut", found["1"])
+
+    def test_how_far_a_coil_is_filled_and_what_its_valve_passes_a_step(self):
+        # 5 of 20.2 K are left to the outlet; half open: ln(0.752 × 20.2 ÷ 0.5).
+        rooms = signs_of(flat(90, r2__coil_outlet=24.2), PARTS).rooms
+        for key, value in (("fill", 0.7525), ("fed", 3.4144), ("fed_beside", 1.3607)):
+            self.assertAlmostEqual(rooms["1"][key], value, delta=1e-3, msg=key)
+        # It starves: 1 K of 20.2 is left; beside two that are fed, ln 1/0.5 less theirs.
+        for key, value in (("fill", 0.0495), ("fed", 0.6931), ("fed_beside", 0.6931 - 3.4144)):
+            self.assertAlmostEqual(rooms["2"][key], value, delta=1e-3, msg=key)
+        wide = signs_of(flat(90, r2__coil_inlet=24.0, r2__coil_outlet=24.0), PARTS).rooms["2"]
+        self.assertAlmostEqual(wide["fill"], 0.02)  # a coil at the room's air does nothing
+
+    def test_holes_and_columns_that_are_not_there_leave_it_unread(self):
+        nan = float("nan")
+        holed = signs_of(flat(90, r1__coil_outlet=lambda i: nan if i < 100 else 10.0), PARTS)
+        self.assertAlmostEqual(holed.rooms["1"]["fill"], 0.7525, delta=1e-3)
+        log = flat(90)
+        del log.columns["1", "coil_outlet"]
+        self.assertNotIn("fed", signs_of(log, PARTS).rooms["1"])
+
+    def test_a_room_that_heats_beside_others_that_cool_is_weighed_as_such(self):
+        warm = {"r3__room_mode": 2.0, "r3__coil_outlet": 35.0, "r3__coil_inlet": 44.0}
+        found = signs_of(flat(90, **warm), PARTS)
+        self.assertEqual((found.way, found.warm), ("mixed", frozenset({"3"})))
+        self.assertAlmostEqual(found.rooms["3"]["fill"], 1 - 10 / 19.8, delta=1e-3)
+        self.assertEqual(set(found.of_room("3")), {f"warm {sign}" for sign in found.rooms["3"]})
+        self.assertEqual(found.of_room("1"), found.rooms["1"])
+        back, kept_s = signs_from(json.loads(json.dumps(signs_data(found, 60.0))))
+        self.assertEqual((back, kept_s), (found, 60.0))
 
     def test_heating_turns_the_signs_round(self):
         warm = {f"r{n}__room_mode": 2.0 for n in (1, 2, 3)}
