@@ -112,7 +112,7 @@ ROOM_SIGNS: Mapping[str, ZoneSign] = {
         ),
         ZoneSign(
             "fed",
-            "Fed, a step",
+            "Fed, for its steps",
             "ln of (share filled × what drives it [K]) ÷ (steps ÷ whole way)",
         ),
         ZoneSign("fed_beside", "Fed beside the others", "the same − the others’ median"),
