@@ -1,17 +1,18 @@
 """Compressors swapped from the open circuit to the trimmed charge, on simulated systems.
 
-`python -m tools.repair_study [FIRST_SEED] [SWAPS]`: water 0 to 12 g, a leaking joint in one of five
-(overlooked by the bubbles in one of four), line set 3 to 30 m, a wrong plate in one of ten. What
-Nudge asks for is done: nitrogen, pump, decay, sweep, first fill by its school, the sheet read again
-where it is doubted (a wrong figure is then found), trim by decision; once more on another day where
-this one cannot be judged.
+`python -m tools.repair_study [FIRST_SEED] [SWAPS] [harm]`: water 0 to 12 g, a leaking joint in one
+of five (overlooked by the bubbles in one of four), line set 3 to 30 m, a wrong plate in one of ten.
+What Nudge asks for is done: nitrogen, pump, decay, sweep, first fill by its school, the sheet read
+again where it is doubted (a wrong figure is then found), trim by decision; once more on another day
+where this one cannot be judged. With `harm` something else is wrong with each renewed system (ticks
+that say it was seen right lie): what is moved then, and where it ends.
 The circuit's laws are the plant's; the judge knows none of them.
 """
 
 import random
 import sys
 from collections import Counter
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from concurrent.futures import ProcessPoolExecutor
 from dataclasses import dataclass, replace
 from math import inf
@@ -28,6 +29,7 @@ from nudge.core.physics.tightness.decay import Risen
 from nudge.core.physics.tightness.dryness import Stand, read_standing
 from nudge.core.physics.tightness.standing_pressure import read_stand
 from nudge.plant.circuit import NoOperatingPoint
+from nudge.plant.faults import Present
 from nudge.plant.opened import Inside, Opened, PlantPump, filled, pressure_pa, step, vented
 from tools.charge_study import NUMBERS
 from tools.rig import Rig
@@ -38,8 +40,15 @@ from tools.vacuum_study import GAUGE_SCALE, NOISE_PA
 SWAPS, MOST_ROUNDS, MOST_STEPS, MOST_DOSES = 100, 10, 40, 12
 NITROGEN_PA, AIR_PA, SWEPT_PA = 1_135e3, 101_325.0, 116e3
 WET_G_PER_L = 0.05 / 12
-EXACT_K, LEAST_PLATE_KG = 0.01, 0.15
+EXACT_K, LEAST_PLATE_KG, OVER_SHEET = 0.01, 0.15, 1.02
 INCLUDED_M, LIQUID_MM, VAPOUR_MM = 4.572, 9.525, 19.05
+
+
+BESIDE = (
+    "condenser_dirt", "condenser_fan", "filter_dirty", "evaporator_dirt", "drier_restricted",
+    "line_kinked", "service_valve", "metering_underfeed", "metering_overfeed", "bulb_loose",
+    "compressor_worn", "low_load", "high_load", "weak_capacitor",
+)  # fmt: skip
 
 
 @dataclass(frozen=True)
@@ -198,12 +207,14 @@ def swapped(seed: int) -> Swap | None:
     )
 
 
-def _trimmed(of: Site, right: Site, rng: random.Random) -> tuple[int, float, str, float]:
+def _trimmed(
+    of: Site, right: Site, rng: random.Random, faults: Sequence[Present] = ()
+) -> tuple[int, float, str, float]:
     """Doses, how far outside its window it stands by readings without an error [K], what was said
     last, and the charge in shares of what is right.
     """
     fill = first_fill(of.plate)
-    rig = Rig(of, fill.kg / of.right_kg, rng)
+    rig = Rig(of, fill.kg / of.right_kg, rng, faults)
     in_kg, doses, days = fill.kg, 0, 1
     history = [Dosed(rig.minutes, 0.0, rig.read())]
     said = _said(rig, of, history, fill.sheet_kg - in_kg)
@@ -227,8 +238,8 @@ def _trimmed(of: Site, right: Site, rng: random.Random) -> tuple[int, float, str
             in_kg = fill.kg
             rig.wait(15.0)
             history = [Dosed(rig.minutes, 0.0, rig.read())]
-        elif not _looked(rig, said):
-            if said.decision.key != "first" or days > 1:
+        elif faults or not _looked(rig, said):
+            if faults or said.decision.key != "first" or days > 1:
                 break
             days += 1
             rig.come_again()
@@ -237,6 +248,21 @@ def _trimmed(of: Site, right: Site, rng: random.Random) -> tuple[int, float, str
     true = {point: value for point, value in rig.truth().items() if point not in NOT_READ}
     seen = _said(rig, of, [Dosed(rig.minutes, 0.0, true)], fill.sheet_kg - in_kg)
     return doses, _off_k(seen), said.decision.key, rig.charge_kg / of.right_kg
+
+
+def beside(seed: int) -> tuple[str, int, float, float, str] | None:
+    """A renewed system with something else wrong: what, doses, where it ends in shares of its sheet
+    and of what is right, and what was said last. None where the plant has no such system.
+    """
+    rng, fault = random.Random(f"beside {seed}"), BESIDE[seed % len(BESIDE)]
+    kind = ("strange valve", "strange orifice")[seed // len(BESIDE) % 2]
+    try:
+        of, _ = _with_sheet(some_site(rng, NUMBERS, kind), rng)
+        faults = [Present(fault, rng.uniform(0.3, 1.0))]
+        doses, _, ended, share = _trimmed(of, of, rng, faults)
+    except (NoOperatingPoint, CoreError, ValueError, ArithmeticError):
+        return None
+    return fault, doses, share * of.right_kg / first_fill(of.plate).sheet_kg, share, ended
 
 
 def _looked(rig: Rig, said: Nudge) -> bool:
@@ -270,8 +296,23 @@ def _off_k(said: Nudge) -> float:
     return max(target.low - value, value - target.high, 0.0)
 
 
-def main(first: str = "1", swaps: str = str(SWAPS)) -> int:
+def harm(first: int, count: int) -> int:
+    with ProcessPoolExecutor() as pool:
+        found = [one for one in pool.map(beside, range(first, first + count), chunksize=2) if one]
+    over = [one for one in found if one[2] > OVER_SHEET and one[3] > 1]
+    print(
+        f"{len(found)} renewed systems with something else wrong: dosed "
+        f"{sum(doses > 0 for _, doses, *_ in found)}; ended over its sheet and over what is right "
+        f"{len(over)} {over}; beyond 10 % over {sum(share > 1.1 for *_, share, _ in found)}; "
+        f"ended {dict(Counter(ended for *_, ended in found).most_common(8))}"
+    )
+    return 0
+
+
+def main(first: str = "1", swaps: str = str(SWAPS), what: str = "") -> int:
     wanted = int(swaps)
+    if what == "harm":
+        return harm(int(first), wanted)
     with ProcessPoolExecutor() as pool:
         seeds = range(int(first), int(first) + 2 * wanted)
         found = [one for one in pool.map(swapped, seeds, chunksize=2) if one is not None][:wanted]

@@ -13,7 +13,7 @@ from nudge.core.judgement.decision.limits import least
 from nudge.core.judgement.decision.opened import LOCKED_OR_FILLING, OPEN_CIRCUIT
 from nudge.core.judgement.decision.other_plant import OTHER_PLANT
 from nudge.core.judgement.decision.rule import Finding, Rule
-from nudge.core.judgement.decision.window import came_right
+from nudge.core.judgement.decision.window import came_right, reads_right
 from nudge.core.judgement.decision.words import joined, paragraph
 from nudge.core.judgement.suspect_table import Suspect
 from nudge.core.language.said import Measure, difference, say
@@ -202,7 +202,7 @@ def _restricted(ground: Ground) -> Finding | None:
             "Find the kink or the plugged "
             "drier between the two clamps, renew it, then judge charge.",
         ),
-        state="right" if came_right(ground) else "unknown",
+        state="right" if reads_right(ground) else "unknown",
         hangs_on=HangsOn("test", "walk_liquid_line", say("It shows in which piece the step is.")),
     )
 
