@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { api, send } from '../../api/client'
 import { queryClient, useBundles } from '../../api/queries'
 import type { TakenIn } from '../../api/types'
+import { useAsking } from '../../lib/asking'
 import { shortTime } from '../../lib/format'
 import { serverDate } from '../../state/clock'
 import { Button } from '../../ui/Button'
@@ -12,18 +13,7 @@ type Looked = { file: File; found: TakenIn }
 /** A bundle from another Nudge: looked at, then taken in whole; and taken out again. */
 export function TakeIn() {
   const [looked, setLooked] = useState<Looked | null>(null)
-  const [said, setSaid] = useState('')
-  const [busy, setBusy] = useState(false)
-  const ask = async (what: () => Promise<void>) => {
-    setBusy(true)
-    setSaid('')
-    try {
-      await what()
-    } catch (error) {
-      setSaid(error instanceof Error ? error.message : String(error))
-    }
-    setBusy(false)
-  }
+  const { said, say, busy, ask } = useAsking()
   const look = (file: File) =>
     ask(async () => {
       setLooked(null)
@@ -33,7 +23,7 @@ export function TakeIn() {
     ask(async () => {
       const found = await send<TakenIn>('POST', '/bundles', file)
       setLooked(null)
-      setSaid(`Taken in: ${inWords(found)}`)
+      say(`Taken in: ${inWords(found)}`)
       await queryClient.invalidateQueries()
     })
   return (
@@ -69,7 +59,7 @@ export function TakeIn() {
           )}
           <div className="mt-2 flex gap-2">
             {looked.found.reasons.length === 0 && (
-              <Button weight="do" disabled={busy} onClick={() => void take(looked.file)}>
+              <Button weight="do" disabled={busy !== ''} onClick={() => void take(looked.file)}>
                 Take it in
               </Button>
             )}
@@ -82,7 +72,7 @@ export function TakeIn() {
           {said}
         </p>
       )}
-      <Taken busy={busy} ask={(what) => void ask(what)} />
+      <Taken busy={busy !== ''} ask={(what) => void ask(what)} />
     </div>
   )
 }

@@ -3,6 +3,7 @@ import { useParams } from 'react-router'
 import { api } from '../../api/client'
 import { queryClient, useGuest } from '../../api/queries'
 import type { Guest } from '../../api/types'
+import { useAsking } from '../../lib/asking'
 import { clockTime, formatNumber, shortTime } from '../../lib/format'
 import { newId } from '../../lib/ids'
 import { OpensContext } from '../../state/opens'
@@ -38,19 +39,16 @@ function Seen({ token, found }: Props) {
   const { visit } = found
   const { units } = usePreferences()
   const [text, setText] = useState('')
-  const [said, setSaid] = useState('')
-  const leave = async () => {
-    try {
+  const { said, say, ask } = useAsking()
+  const leave = () =>
+    ask(async () => {
       const body = { id: newId(), text }
       const params = { path: { token }, query: { units } }
       await api.POST('/api/guest/{token}/notes', { params, body })
       setText('')
-      setSaid('Left. It stands with the visit’s notes.')
+      say('Left. It stands with the visit’s notes.')
       await queryClient.invalidateQueries({ queryKey: ['guest', token] })
-    } catch (error) {
-      setSaid(error instanceof Error ? error.message : String(error))
-    }
-  }
+    })
   const decision = visit.assessment?.decision
   const headline = decision?.headline ?? 'Nothing is read yet.'
   return (

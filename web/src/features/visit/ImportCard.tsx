@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { api, send } from '../../api/client'
 import { queryClient, useImports } from '../../api/queries'
 import type { FileLook, FileMapping, Import, Visit, Vocabulary } from '../../api/types'
+import { useAsking } from '../../lib/asking'
 import { newId } from '../../lib/ids'
 import { ownZone } from '../../lib/zone'
 import { Button } from '../../ui/Button'
@@ -21,36 +22,21 @@ const UNITS: Record<string, string[]> = {
 /** Read a log file into the visit: look at it, say what its columns are, then let it run. */
 export function ImportCard({ visit, vocabulary, onClose }: Props) {
   const [look, setLook] = useState<FileLook | null>(null)
-  const [problem, setProblem] = useState('')
-  const [sending, setSending] = useState(false)
+  const { said: problem, busy, ask } = useAsking()
   const [started, setStarted] = useState<string | null>(null)
   const imports = useImports(visit.id, started !== null)
   const running =
     imports.status === 'ready' ? imports.data.find((one) => one.id === started) : undefined
-  const choose = async (file: File) => {
-    setProblem('')
-    setSending(true)
-    try {
-      setLook(await upload(visit.id, file))
-    } catch (error) {
-      setProblem(error instanceof Error ? error.message : String(error))
-    }
-    setSending(false)
-  }
-  const start = async (mapping: FileMapping) => {
-    if (!look) return
-    setProblem('')
-    try {
-      const path = { visit_id: visit.id, import_id: look.id }
+  const choose = (file: File) => ask(async () => setLook(await upload(visit.id, file)))
+  const start = (of: FileLook, mapping: FileMapping) =>
+    ask(async () => {
+      const path = { visit_id: visit.id, import_id: of.id }
       await api.POST('/api/visits/{visit_id}/imports/{import_id}/start', {
         params: { path },
         body: mapping,
       })
-      setStarted(look.id)
-    } catch (error) {
-      setProblem(error instanceof Error ? error.message : String(error))
-    }
-  }
+      setStarted(of.id)
+    })
   return (
     <Panel open onClose={onClose} title="Read a log file">
       {problem !== '' && (
@@ -61,7 +47,11 @@ export function ImportCard({ visit, vocabulary, onClose }: Props) {
       {started !== null ? (
         <Progress visit={visit} of={running} />
       ) : look ? (
-        <Columns look={look} vocabulary={vocabulary} onStart={(mapping) => void start(mapping)} />
+        <Columns
+          look={look}
+          vocabulary={vocabulary}
+          onStart={(mapping) => void start(look, mapping)}
+        />
       ) : (
         <label className="block">
           A table of readings with a time in each line: CSV, or one JSON object a line. It is looked
@@ -69,14 +59,14 @@ export function ImportCard({ visit, vocabulary, onClose }: Props) {
           <input
             type="file"
             accept=".csv,.txt,.tsv,.ndjson,.jsonl,.json"
-            disabled={sending}
+            disabled={busy !== ''}
             onChange={(event) => {
               const file = event.target.files?.[0]
               if (file) void choose(file)
             }}
             className="mt-3 block min-h-11 w-full rounded border border-dashed border-rule-strong p-3"
           />
-          {sending && <span role="status">Looking at it…</span>}
+          {busy !== '' && <span role="status">Looking at it…</span>}
         </label>
       )}
     </Panel>

@@ -3,6 +3,7 @@ import { api, got } from '../../api/client'
 import { queryClient, useYard } from '../../api/queries'
 import type { Job, Units, Visit, Vocabulary, Yard } from '../../api/types'
 import { Machine } from '../../drawing/Machine'
+import { useAsking } from '../../lib/asking'
 import { newId } from '../../lib/ids'
 import { Button } from '../../ui/Button'
 import { Care } from '../../ui/Care'
@@ -15,29 +16,23 @@ type Props = { visit: Visit; vocabulary: Vocabulary; units: Units; onClose: () =
 export function WorkCard({ visit, vocabulary, units, onClose }: Props) {
   const [part, setPart] = useState('')
   const yard = useYard(visit.id, true)
-  const [said, setSaid] = useState('')
+  const { said, say, busy, ask } = useAsking()
   const [amount, setAmount] = useState('')
-  const [busy, setBusy] = useState(false)
-  const work = async (job: Job) => {
-    setBusy(true)
-    const body = {
-      id: newId(),
-      job: job.key,
-      amount: job.takes_amount ? Number(amount.replace(',', '.')) : null,
-    }
-    try {
+  const work = (job: Job) =>
+    ask(async () => {
+      const body = {
+        id: newId(),
+        job: job.key,
+        amount: job.takes_amount ? Number(amount.replace(',', '.')) : null,
+      }
       const params = { path: { visit_id: visit.id }, query: { units } }
       const done = await got(api.POST('/api/visits/{visit_id}/yard/jobs', { params, body }))
-      setSaid(done.message)
+      say(done.message)
       await queryClient.invalidateQueries({ queryKey: ['yard', visit.id] })
       await queryClient.invalidateQueries({ queryKey: ['visit', visit.id] })
-    } catch (error) {
-      setSaid(error instanceof Error ? error.message : String(error))
-    }
-    setBusy(false)
-  }
+    })
   const pad = {
-    isBusy: busy,
+    isBusy: busy !== '',
     amount,
     units,
     onAmount: setAmount,

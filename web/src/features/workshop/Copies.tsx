@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { send } from '../../api/client'
 import { queryClient, useCopies } from '../../api/queries'
 import type { KeptCopy } from '../../api/types'
+import { useAsking } from '../../lib/asking'
 import { shortTime } from '../../lib/format'
 import { serverDate } from '../../state/clock'
 import { Button } from '../../ui/Button'
@@ -14,19 +15,14 @@ import { LoadState } from '../../ui/LoadState'
 export function Copies() {
   const copies = useCopies()
   const [chosen, setChosen] = useState<File | null>(null)
-  const [said, setSaid] = useState('')
-  const [busy, setBusy] = useState(false)
+  const { said, say, busy, ask } = useAsking()
   const putInPlace = async (file: File) => {
-    setBusy(true)
-    try {
+    await ask(async () => {
       await send<KeptCopy[]>('PUT', '/workshop/all', file)
-      setSaid(`${file.name} is in place. What was here is among the copies below.`)
+      say(`${file.name} is in place. What was here is among the copies below.`)
       await queryClient.invalidateQueries()
-    } catch (error) {
-      setSaid(error instanceof Error ? error.message : String(error))
-    }
+    })
     setChosen(null)
-    setBusy(false)
   }
   return (
     <section aria-label="Copies" className="mt-8">
@@ -55,7 +51,7 @@ export function Copies() {
             by what {chosen.name} holds. What is here now is set aside as a copy first.
           </Care>
           <div className="mt-2 flex flex-wrap gap-2">
-            <Button weight="do" disabled={busy} onClick={() => void putInPlace(chosen)}>
+            <Button weight="do" disabled={busy !== ''} onClick={() => void putInPlace(chosen)}>
               Replace everything
             </Button>
             <Button onClick={() => setChosen(null)}>Leave it</Button>

@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { api, got } from '../../api/client'
 import { queryClient, useDevices, useMe } from '../../api/queries'
 import type { Devices as Found, PairingCode } from '../../api/types'
+import { useAsking } from '../../lib/asking'
 import { clockTime, shortTime } from '../../lib/format'
 import { serverDate } from '../../state/clock'
 import { Button } from '../../ui/Button'
@@ -30,14 +31,9 @@ export function Devices() {
 function List() {
   const devices = useDevices()
   const [code, setCode] = useState<PairingCode | null>(null)
-  const [said, setSaid] = useState('')
+  const { said, ask: tell } = useAsking()
   const ask = async (what: () => Promise<void>) => {
-    setSaid('')
-    try {
-      await what()
-    } catch (error) {
-      setSaid(error instanceof Error ? error.message : String(error))
-    }
+    await tell(what)
     await queryClient.invalidateQueries({ queryKey: ['devices'] })
   }
   const letIn = (role: string) =>

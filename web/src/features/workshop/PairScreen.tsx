@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import { api, got } from '../../api/client'
+import { useAsking } from '../../lib/asking'
 import { Button } from '../../ui/Button'
 
 const FIELD = 'mt-1 h-14 w-full rounded border-2 border-ink bg-sheet px-3'
@@ -8,20 +9,15 @@ const FIELD = 'mt-1 h-14 w-full rounded border-2 border-ink bg-sheet px-3'
 export function PairScreen() {
   const [code, setCode] = useState(() => window.location.hash.slice(1).replace(/\D/g, ''))
   const [name, setName] = useState('')
-  const [said, setSaid] = useState('')
-  const [busy, setBusy] = useState(false)
-  const pair = async () => {
-    setBusy(true)
-    try {
+  const [isIn, setIn] = useState(false)
+  const { said, busy, ask } = useAsking()
+  const pair = () =>
+    ask(async () => {
       await got(api.POST('/api/pairing/claims', { body: { code, name } }))
+      setIn(true)
       // One fresh start, and the code does not stay in the history.
       window.location.replace('/')
-      return
-    } catch (error) {
-      setSaid(error instanceof Error ? error.message : String(error))
-    }
-    setBusy(false)
-  }
+    })
   return (
     <main className="mx-auto w-full max-w-md px-4 py-8">
       <h1 className="text-[1.6rem] font-bold">Pair this device</h1>
@@ -67,7 +63,7 @@ export function PairScreen() {
           type="submit"
           weight="do"
           className="w-full"
-          disabled={busy || code.trim() === '' || name.trim() === ''}
+          disabled={isIn || busy !== '' || code.trim() === '' || name.trim() === ''}
         >
           Pair
         </Button>

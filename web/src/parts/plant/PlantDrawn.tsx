@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { api, got } from '../../api/client'
 import { queryClient } from '../../api/queries'
 import type { ZoneParts } from '../../api/types'
+import { useAsking } from '../../lib/asking'
 import { Button } from '../../ui/Button'
 import { Panel } from '../../ui/Panel'
 import { PipesDrawn } from './PipesDrawn'
@@ -14,24 +15,16 @@ const READ_BY_IT = ['visit', 'zones', 'weigh-in']
 export function PlantDrawn({ systemId }: Props) {
   const [parts, setParts] = useState<ZoneParts | null>(null)
   const [taken, setTaken] = useState(0) // fields begin anew with what a file says
-  const [problem, setProblem] = useState('')
+  const { said: problem, ask } = useAsking()
   const at = { params: { path: { system_id: systemId } } }
-  const doing = async (work: () => Promise<void>) => {
-    setProblem('')
-    try {
-      await work()
-    } catch (error) {
-      setProblem(error instanceof Error ? error.message : String(error))
-    }
-  }
   const keep = (drawn: ZoneParts) =>
-    doing(async () => {
+    ask(async () => {
       await got(api.PUT('/api/systems/{system_id}/zones', { ...at, body: drawn }))
       setParts(null)
       await Promise.all(READ_BY_IT.map((key) => queryClient.invalidateQueries({ queryKey: [key] })))
     })
   const take = (file: File) =>
-    doing(async () => {
+    ask(async () => {
       const body = { text: await textOf(file) }
       setParts(await got(api.POST('/api/systems/{system_id}/zones/drawings', { ...at, body })))
       setTaken((count) => count + 1)
@@ -41,7 +34,7 @@ export function PlantDrawn({ systemId }: Props) {
       <button
         type="button"
         onClick={() =>
-          void doing(async () => setParts(await got(api.GET('/api/systems/{system_id}/zones', at))))
+          void ask(async () => setParts(await got(api.GET('/api/systems/{system_id}/zones', at))))
         }
         className="min-h-11 underline underline-offset-4"
       >

@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { api, got } from '../../../api/client'
 import { queryClient } from '../../../api/queries'
 import type { NewLink, Order, Visit } from '../../../api/types'
+import { useAsking } from '../../../lib/asking'
 import { shortTime } from '../../../lib/format'
 import { newId } from '../../../lib/ids'
 import { copyText } from '../../../lib/clipboard'
@@ -15,17 +16,12 @@ type Props = { visit: Visit; order: Order }
 /** A second pair of eyes: a link that only shows this visit, ends by itself, and can be ended. */
 export function Links({ visit, order }: Props) {
   const [made, setMade] = useState<NewLink | null>(null)
-  const [said, setSaid] = useState('')
-  const again = () => queryClient.invalidateQueries({ queryKey: ['visit', visit.id] })
-  const ask = async (run: () => Promise<unknown>) => {
-    try {
+  const { said, ask: tell } = useAsking()
+  const ask = (run: () => Promise<unknown>) =>
+    tell(async () => {
       await run()
-      setSaid('')
-      await again()
-    } catch (error) {
-      setSaid(error instanceof Error ? error.message : String(error))
-    }
-  }
+      await queryClient.invalidateQueries({ queryKey: ['visit', visit.id] })
+    })
   const invite = () =>
     ask(async () => {
       const params = { path: { visit_id: visit.id } }

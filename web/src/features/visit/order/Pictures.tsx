@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { api, send } from '../../../api/client'
 import { queryClient } from '../../../api/queries'
 import type { Order, Photo, Visit } from '../../../api/types'
+import { useAsking } from '../../../lib/asking'
 import { newId } from '../../../lib/ids'
 import { Button } from '../../../ui/Button'
 import { FilePick } from '../../../ui/FilePick'
@@ -14,33 +15,23 @@ type Props = { visit: Visit; order: Order }
 export function Pictures({ visit, order }: Props) {
   const [part, setPart] = useState('outdoor')
   const [caption, setCaption] = useState('')
-  const [said, setSaid] = useState('')
-  const [busy, setBusy] = useState(false)
+  const { said, busy, ask } = useAsking()
   const isOpen = visit.state !== 'closed'
   if (!isOpen && order.photos.length === 0) return null
   const again = () => queryClient.invalidateQueries({ queryKey: ['visit', visit.id] })
-  const take = async (file: File) => {
-    setBusy(true)
-    setSaid('')
-    const query = new URLSearchParams({ subsystem: part, caption })
-    try {
+  const take = (file: File) =>
+    ask(async () => {
+      const query = new URLSearchParams({ subsystem: part, caption })
       await send<Photo>('PUT', `/visits/${visit.id}/photos/${newId()}?${query.toString()}`, file)
       setCaption('')
       await again()
-    } catch (error) {
-      setSaid(error instanceof Error ? error.message : String(error))
-    }
-    setBusy(false)
-  }
-  const takeOff = async (photo: Photo) => {
-    try {
+    })
+  const takeOff = (photo: Photo) =>
+    ask(async () => {
       const params = { path: { photo_id: photo.id } }
       await api.POST('/api/photos/{photo_id}/removals', { params, body: { id: newId() } })
       await again()
-    } catch (error) {
-      setSaid(error instanceof Error ? error.message : String(error))
-    }
-  }
+    })
   return (
     <section aria-label="Pictures" className="mt-5">
       <Heading aside={String(order.photos.length)}>Pictures</Heading>

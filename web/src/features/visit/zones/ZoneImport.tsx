@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { api, got, send } from '../../../api/client'
 import { queryClient, visitKey } from '../../../api/queries'
 import type { Units, Visit, ZoneLook } from '../../../api/types'
+import { useAsking } from '../../../lib/asking'
 import { newId } from '../../../lib/ids'
 import { ownZone } from '../../../lib/zone'
 import { Button } from '../../../ui/Button'
@@ -18,20 +19,9 @@ type Props = { visit: Visit; units: Units; onClose: () => void }
 /** Read a plant’s log: choose it, see what its columns are taken for, confirm its rooms, read. */
 export function ZoneImport({ visit, units, onClose }: Props) {
   const [look, setLook] = useState<ZoneLook | null>(null)
-  const [problem, setProblem] = useState('')
-  const [busy, setBusy] = useState('')
-  const doing = async (words: string, work: () => Promise<void>) => {
-    setProblem('')
-    setBusy(words)
-    try {
-      await work()
-    } catch (error) {
-      setProblem(error instanceof Error ? error.message : String(error))
-    }
-    setBusy('')
-  }
+  const { said: problem, busy, ask } = useAsking()
   const read = (of: ZoneLook) =>
-    doing('Reading it…', async () => {
+    ask(async () => {
       await got(
         api.POST('/api/visits/{visit_id}/zones/logs/{log_id}/read', {
           params: { path: { visit_id: visit.id, log_id: of.id }, query: { units } },
@@ -41,7 +31,7 @@ export function ZoneImport({ visit, units, onClose }: Props) {
       await queryClient.invalidateQueries({ queryKey: visitKey(visit.id, units) })
       await queryClient.invalidateQueries({ queryKey: ['zones', visit.id] })
       onClose()
-    })
+    }, 'Reading it…')
   return (
     <Panel open onClose={onClose} title="Read the plant’s log">
       {problem !== '' && (
@@ -87,7 +77,7 @@ export function ZoneImport({ visit, units, onClose }: Props) {
             onChange={(event) => {
               const file = event.target.files?.[0]
               if (file)
-                void doing('Looking at it…', async () => setLook(await upload(visit.id, file)))
+                void ask(async () => setLook(await upload(visit.id, file)), 'Looking at it…')
             }}
             className="mt-3 block min-h-11 w-full rounded border border-dashed border-rule-strong p-3"
           />
