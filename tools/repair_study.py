@@ -282,7 +282,9 @@ def _moves(said: Nudge) -> float:
 
 def _said(rig: Rig, of: Site, history: list[Dosed], left_kg: float) -> Nudge:
     new = frozenset({"compressor"})
-    past = Past(weighed_in=True, proven_tight=True, sheet_left_kg=left_kg, renewed=new)
+    past = Past(
+        weighed_in=True, proven_tight=True, sheet_left_kg=left_kg, renewed=new, by_scale=True
+    )
     return advise(of.plate, history, replace(rig.context, past=past))
 
 

@@ -45,6 +45,8 @@ class Known:
     """What is weighed into it before it runs, while it is open."""
     renewed: frozenset[str] = frozenset()
     """Parts fitted new on this visit."""
+    tight_by_test: bool = False
+    """Its nitrogen test proved it tight; a tick by hand does not."""
 
     @property
     def recovered_share(self) -> float | None:
@@ -81,6 +83,7 @@ def past_of(visit: Visit, has_live: bool, known: Known, hunting_minutes: float |
         sheet_left(known),
         _corrected_since(visit),
         renewed=known.renewed,
+        by_scale=known.tight_by_test and known.fill is not None and known.way.state == "weighed",
     )
 
 

@@ -55,6 +55,7 @@ def surroundings(session: Session, row: Visit, now: datetime) -> Surroundings:
         way,
         fill_of(row, way) if way.is_open else None,
         fitted_in(folder),
+        "tight" in folder.tests.proven,
     )
     return Surroundings(
         preferred=preferred_methods(row.system, settings.all_settings(session)),

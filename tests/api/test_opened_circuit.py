@@ -1,13 +1,17 @@
 """The opened circuit over HTTP, from the proof of the fault to the sum inside the door."""
 
 import io
+from dataclasses import replace
 from datetime import timedelta
 
 from pypdf import PdfReader
 
 from nudge.core.charging.ledger import balance, in_mg
 from nudge.services.cylinders import entry_of
+from nudge.services.past import past_of
+from nudge.services.surroundings import surroundings
 from nudge.store.repositories import shelf
+from nudge.store.repositories import visits as repository
 from tests.temporary import WithClient
 
 SPOKEN = "suct 100 sl 75 liq 290 ll 92 oa 85 ra 75 wb 63"
@@ -131,6 +135,19 @@ class WholeWayTest(WithRepair):
         found = self.dose(61.0)
         self.assertEqual((found["circuit"]["state"], found["circuit_is_open"]), ("weighed", False))
         self.assertIn("7 lb 9.0 oz", found["circuit"]["sum"])
+        self.assert_measured_only_by_a_test()
+
+    def assert_measured_only_by_a_test(self):
+        """Ticked through by hand it is weighed in; what a nitrogen test proves was not measured."""
+        with self.database.reading() as session:
+            visit = repository.visit(session, self.visit_id)
+            known = surroundings(session, visit, self.clock.now).known
+            ticked, tested = (
+                past_of(visit, False, replace(known, tight_by_test=by_test), None)
+                for by_test in (known.tight_by_test, True)
+            )
+        self.assertTrue(ticked.is_weighed_in and tested.is_weighed_in)
+        self.assertEqual((ticked.is_measured_in, tested.is_measured_in), (False, True))
 
     def decision_after_readings(self):
         self.write("events", kind="system_started", happened_at=self.clock.now.isoformat())

@@ -223,7 +223,7 @@ def _may_trim(assessed: Assessment) -> bool:
     if decision.off_k is None or weighing is None or deciding is None:
         return False
     past = assessed.case.context.past
-    to_plate = past.is_weighed_in and not past.corrected and deciding.key == plate_subcooling.KEY
+    to_plate = past.is_measured_in and deciding.key == plate_subcooling.KEY
     # A dose, and a scale, are the better witness.
     dosed = past.has_doses or past.is_known_short or to_plate
     if decision.key not in (("right", "right_open") if dosed else ("right",)):

@@ -21,7 +21,7 @@ def decided(spoken, past=None, **more):
 
 
 def proven(left_kg=0.0):
-    return Past(weighed_in=True, proven_tight=True, sheet_left_kg=left_kg)
+    return Past(weighed_in=True, proven_tight=True, sheet_left_kg=left_kg, by_scale=True)
 
 
 class OpenedTest(unittest.TestCase):
@@ -137,7 +137,8 @@ class SheetAndWindowTest(unittest.TestCase):
         self.assertEqual(self.inverter(90.3, proven()).advice, "remove")  # 12.6 °F
         self.assertEqual(self.inverter(92.9, proven()).key, "right")  # 10.0 °F
         self.assertNotEqual(self.inverter(90.3).advice, "remove")
-        for past in (replace(proven(), corrected=True), Past(weighed_in=True)):
+        ticked = replace(proven(), by_scale=False)  # said by hand: nothing was measured
+        for past in (replace(proven(), corrected=True), Past(weighed_in=True), ticked):
             self.assertEqual(self.inverter(94.9, past).key, "near_enough")
 
     def test_the_first_dose_is_no_more_than_the_rest_of_the_sheet(self):

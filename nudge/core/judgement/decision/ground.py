@@ -115,14 +115,14 @@ class Ground:
 
     @property
     def is_brought_to_plate(self) -> bool:
-        """A renewed circuit, proven tight and weighed in, with no dose told yet: what is left is
-        its sheet against the subcooling its plate asks for.
+        """A renewed circuit, tight by test and filled by the scale, with no dose told yet: what is
+        left is its sheet against the subcooling its plate asks for.
         """
         school = self.targets.deciding
         told = any(one.answered is not None or one.went_wrong_way for one in self.answers)
-        is_fresh = self.past.is_weighed_in and not self.past.corrected and not told
-        is_fresh = is_fresh and unanswered(self.answers) < IN_VAIN
-        return is_fresh and school is not None and school.key == plate_subcooling.KEY
+        if school is None or school.key != plate_subcooling.KEY or told:
+            return False
+        return self.past.is_measured_in and unanswered(self.answers) < IN_VAIN
 
     @property
     def given_kg(self) -> float:

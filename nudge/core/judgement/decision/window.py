@@ -84,7 +84,7 @@ def is_beside(ground: Ground) -> bool:
 
 def came_right(ground: Ground) -> bool:
     """Inside its window; a renewed circuit, as near to it as can be read."""
-    return is_beside(ground) if ground.past.is_weighed_in else reads_right(ground)
+    return is_beside(ground) if ground.past.is_measured_in else reads_right(ground)
 
 
 NOTHING: tuple[Rule, ...] = (

@@ -43,12 +43,19 @@ class Past:
     other_loads: tuple[float, ...] = field(default_factory=tuple)
     """Loads [°C of return air] at which the metering device was judged before."""
     renewed: frozenset[str] = frozenset()
-    """Parts fitted new since it was opened: `compressor`, `metering`, …"""
+    """Parts fitted new since it was opened: `compressor`, `valve`, …"""
+    by_scale: bool = False
+    """A scale has its sheet in it, and a nitrogen test, not somebody's tick, proved it tight."""
 
     @property
     def is_weighed_in(self) -> bool:
         """Opened, proven tight and freshly weighed in: what it lacks was never put in."""
         return self.weighed_in and self.proven_tight
+
+    @property
+    def is_measured_in(self) -> bool:
+        """Tight by test and filled by the scale, and no reading was corrected since a dose."""
+        return self.is_weighed_in and self.by_scale and not self.corrected
 
     @property
     def is_known_short(self) -> bool:
