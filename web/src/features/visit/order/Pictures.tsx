@@ -25,13 +25,13 @@ export function Pictures({ visit, order }: Props) {
       await send<Photo>('PUT', `/visits/${visit.id}/photos/${newId()}?${query.toString()}`, file)
       setCaption('')
       await again()
-    })
+    }, 'Taking it in…')
   const takeOff = (photo: Photo) =>
     ask(async () => {
       const params = { path: { photo_id: photo.id } }
       await api.POST('/api/photos/{photo_id}/removals', { params, body: { id: newId() } })
       await again()
-    })
+    }, 'Taking it off…')
   return (
     <section aria-label="Pictures" className="mt-5">
       <Heading aside={String(order.photos.length)}>Pictures</Heading>
@@ -74,7 +74,7 @@ export function Pictures({ visit, order }: Props) {
             className="h-11 min-w-0 flex-1 basis-36 rounded border border-rule-strong bg-ground px-2 placeholder:text-soft"
           />
           <FilePick
-            label={busy ? 'Taking it in…' : 'Add a picture'}
+            label={busy || 'Add a picture'}
             accept="image/*"
             camera
             onPick={(file) => void take(file)}
