@@ -85,6 +85,10 @@ class Rig:
             found[point] = value + bias + self.rng.gauss(0, NOISE * limit)
         return found
 
+    def put_on_anew(self, point: str) -> bool:
+        """Another instrument at a point; False where none was there."""
+        return self._bias.pop(point, None) is not None
+
     def give(self, kg: float) -> None:
         self.charge_kg += kg
         self.touched = self.minutes

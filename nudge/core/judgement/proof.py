@@ -51,6 +51,9 @@ class ProofRow:
     """Unmeasured, it stands in the way."""
     asks: tuple[HangsKind, str] = ("test", "")
     """What exactly is missing where it is required: a reading's point, a look, a test."""
+    fears: tuple[str, ...] = ()
+    """Suspects it guards against by what a class is expected to show: where each is weighed with
+    all that was read, and not believed, being outside that window contradicts nothing."""
 
 
 ADD_PROOF: tuple[ProofRow, ...] = (
@@ -160,6 +163,7 @@ ADD_PROOF: tuple[ProofRow, ...] = (
         "The pressures lean towards each other: check that the compressor pumps",
         "read_suction_side",
         until_answered=True,
+        fears=("reversing_valve_leak", "inefficient_compressor"),  # low charge lowers head too
     ),
     ProofRow(
         "low_indoor_airflow",
@@ -227,6 +231,7 @@ REMOVE_PROOF: tuple[ProofRow, ...] = (
         "read_suction_side",
         required=True,
         asks=("reading", "suction_line_temp"),
+        fears=("liquid_line_restriction", "metering_underfeed"),
     ),
     ProofRow(
         "low_ambient_stacking",
@@ -262,11 +267,23 @@ class Proof:
         return not self.missing and not self.contradicted
 
 
-def prove(rows: tuple[ProofRow, ...], case: Case, marks: Marks, is_answered: bool = False) -> Proof:
-    """Walk a proof table; `is_answered` where a first proven dose was answered."""
+def prove(
+    rows: tuple[ProofRow, ...],
+    case: Case,
+    marks: Marks,
+    is_answered: bool = False,
+    is_feared: Callable[[str], bool] = lambda _: True,
+) -> Proof:
+    """Walk a proof table; `is_answered` where a first proven dose was answered, `is_feared` says
+    of a suspect whether the beliefs leave it open.
+    """
     asked = [row for row in rows if not (is_answered and row.until_answered)]
     answers = [(row, row.proven(case, marks)) for row in asked]
     return Proof(
         tuple(row for row, answer in answers if answer is None and row.required),
-        tuple(row for row, answer in answers if answer is False),
+        tuple(
+            row
+            for row, answer in answers
+            if answer is False and (not row.fears or any(map(is_feared, row.fears)))
+        ),
     )

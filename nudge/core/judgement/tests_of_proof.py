@@ -35,10 +35,13 @@ def unless(key: str, *levels: str) -> Callable[[Case, Marks], bool | None]:
 
 
 def suction_not_high(case: Case, marks: Marks) -> bool | None:
-    """By the coil model; without wet bulb the window is a guess, which contradicts nothing."""
-    if case.coil is None or "evaporator_difference" not in marks:
+    """By the coil model, beyond a gauge's and an air probe's ±; without wet bulb the window is a
+    guess, which contradicts nothing.
+    """
+    mark = marks.get("evaporator_difference")
+    if case.coil is None or mark is None:
         return None
-    return marks["evaporator_difference"].level != "low"
+    return mark.value >= mark.low - GAP_LIMIT_K
 
 
 def at_least(point: str, limit_c: float) -> Callable[[Case, Marks], bool | None]:

@@ -7,7 +7,7 @@ from nudge.core.behaviours.case import Context
 from nudge.core.judgement.beliefs import Told, weigh
 from nudge.core.judgement.decision import Ground, decide
 from nudge.core.judgement.departures import departures
-from nudge.core.judgement.features import features
+from nudge.core.judgement.features import Feature, features
 from nudge.core.judgement.proof import ADD_PROOF, REMOVE_PROOF
 from nudge.core.language.units import KPA_PER_PSI
 from nudge.core.physics.circuit.past import Moment, Past
@@ -185,6 +185,33 @@ class AddProofTest(unittest.TestCase):
         self.assertEqual(verdict.advice, "do_not_charge")
         self.assertIn("Settle that first", verdict.reason.text("ip"))
 
+    def test_pressures_that_lean_together_say_nothing_once_the_compressor_is_weighed_away(self):
+        # Low charge lowers the head, and so the ratio: only a compressor that is still believed
+        # makes that a contradiction.
+        low = case(plate(), SEEN, **LOW)
+        targets = choose_targets(low)
+        marks = features(low, targets)
+        leaning = Feature("pressure_ratio", marks["pressure_ratio"].value, 3.0, 4.0)
+        ground = Ground(low, targets, marks={**marks, "pressure_ratio": leaning})
+        told = weigh(VALVE, departures(low))
+        self.assertLess(told.suspects["inefficient_compressor"], 0.02)
+        self.assertEqual(decide(replace(ground, weighing=told)).advice, "add")
+        worn = weigh(VALVE, departures(low), Told(likelier={"inefficient_compressor": 300.0}))
+        self.assertGreater(worn.suspects["inefficient_compressor"], 0.02)
+        held = decide(replace(ground, weighing=worn))
+        self.assertEqual(held.key, "contradicted")
+        self.assertIn("lean towards each other", held.reason.text("ip"))
+
+    def test_suction_at_the_edge_of_what_two_instruments_read_contradicts_nothing(self):
+        low = case(plate(), SEEN, **LOW)
+        targets = choose_targets(low)
+        marks, told = features(low, targets), weigh(VALVE, departures(low))
+        value = marks["evaporator_difference"].value
+        for over_f, key in ((1.2, "add"), (1.4, "contradicted")):
+            edge = Feature("evaporator_difference", value, value + over_f / 1.8, value + 9)
+            ground = Ground(low, targets, marks={**marks, edge.key: edge}, weighing=told)
+            self.assertEqual(decide(ground).key, key)
+
     def test_every_row_says_what_to_do(self):
         for row in (*ADD_PROOF, *REMOVE_PROOF):
             self.assertTrue(row.told_apart_by)
@@ -231,6 +258,25 @@ class RemoveProofTest(unittest.TestCase):
         charge = judged(orifice, never, **without_split).decision
         self.assertEqual(charge.advice, "do_not_charge")
         self.assertIn("rule out low indoor air", charge.reason.text("ip"))
+
+    def test_a_large_split_asks_for_the_airflow_and_not_for_the_air_that_was_read(self):
+        orifice = plate("fixed_orifice", subcooling=None)
+        never = settled(*SEEN.observations, "circuit_never_opened")
+        large = {**ORIFICE_HIGH, "sa": 50}
+        asked = judged(orifice, never, **large).decision
+        self.assertEqual((asked.key, asked.hangs_on.key), ("indoor_air_open", "airflow"))
+        self.assertNotIn("measure supply air", asked.reason.text("ip"))
+        known = judged(orifice, never, **large, cfm=1200).decision
+        self.assertNotEqual(known.key, "indoor_air_open")
+
+    def test_nothing_wrong_is_not_something_to_settle_first(self):
+        high = case(plate(), SEEN, **HIGH)
+        targets = choose_targets(high)
+        told = weigh(VALVE, departures(high), Told(likelier={"overcharge": 1e-6, "none": 1e6}))
+        ground = Ground(high, targets, marks=features(high, targets), weighing=told)
+        said = decide(ground)
+        self.assertEqual((said.key, said.moves_refrigerant), ("high_another_leads", False))
+        self.assertNotIn("Settle that first", said.reason.text("ip"))
 
 
 class ValveNeedTest(unittest.TestCase):

@@ -13,13 +13,14 @@ from nudge.core.judgement.decision.doses import (
     dose_answers,
     unanswered,
 )
+from nudge.core.judgement.decision.limits import least
 from nudge.core.judgement.decision.robust import Standing, stands
 from nudge.core.judgement.departures import Departure
 from nudge.core.judgement.diagnosis import Diagnosis
 from nudge.core.judgement.features import Feature
 from nudge.core.judgement.hazards import Hazard
 from nudge.core.judgement.next_checks import Proposal, next_checks
-from nudge.core.judgement.proof import ADD_PROOF, REMOVE_PROOF, ProofRow
+from nudge.core.judgement.proof import ADD_PROOF, REMOVE_PROOF, Proof, prove
 from nudge.core.judgement.suspect_table import SUSPECTS, Suspect
 from nudge.core.language.said import Said
 from nudge.core.physics.circuit.past import Moment, Past
@@ -55,15 +56,19 @@ class Ground:
         """What came before the readings of now."""
         return self.case.context.past
 
-    @property
-    def add_proof(self) -> tuple[ProofRow, ...]:
-        """What has to hold, and what must not speak against it, before anything is added."""
-        return ADD_PROOF if self.weighing is None else self.weighing.model.add_proof
+    def proof_of_low(self, is_answered: bool = False) -> Proof:
+        """What is missing, and what speaks against it, before anything is added."""
+        rows = ADD_PROOF if self.weighing is None else self.weighing.model.add_proof
+        return prove(rows, self.case, self.marks, is_answered, self.leaves_open)
 
-    @property
-    def remove_proof(self) -> tuple[ProofRow, ...]:
+    def proof_of_high(self) -> Proof:
         """The same before anything is taken out."""
-        return REMOVE_PROOF if self.weighing is None else self.weighing.model.remove_proof
+        rows = REMOVE_PROOF if self.weighing is None else self.weighing.model.remove_proof
+        return prove(rows, self.case, self.marks, is_feared=self.leaves_open)
+
+    def leaves_open(self, suspect: str) -> bool:
+        """Whether what was read leaves a suspect open; everything is while nothing is weighed."""
+        return self.weighing is None or self.belief(suspect) >= least("open")
 
     def suspect(self, name: str) -> Suspect:
         """The row of a suspect, in the model it was weighed by."""

@@ -17,11 +17,11 @@ from nudge.core.judgement.decision.low import PAST_ITS_GATE, open_steps
 from nudge.core.judgement.decision.robust import four_of
 from nudge.core.judgement.decision.rule import Finding, Rule
 from nudge.core.judgement.decision.window import reads_high
-from nudge.core.judgement.decision.words import joined, paragraph, percent
+from nudge.core.judgement.decision.words import but_leads, joined, paragraph, percent
 from nudge.core.judgement.departures import departures_of_approach
-from nudge.core.judgement.proof import prove
 from nudge.core.language.said import say
 from nudge.core.language.units import degrees_f
+from nudge.core.language.vocabulary.accuracy import GAP_LIMIT_K
 from nudge.core.language.vocabulary.points import POINTS
 
 APPROACH_NEAR_K = degrees_f(2.5)
@@ -92,7 +92,7 @@ def _air_not_charge(ground: Ground) -> Finding | None:
 def _contradicted(ground: Ground) -> Finding | None:
     if not reads_high(ground):
         return None
-    found = prove(ground.remove_proof, ground.case, ground.marks).contradicted
+    found = ground.proof_of_high().contradicted
     if not found:
         return None
     return Finding(
@@ -106,7 +106,7 @@ def _contradicted(ground: Ground) -> Finding | None:
 def _something_missing(ground: Ground) -> Finding | None:
     if not reads_high(ground):
         return None
-    missing = prove(ground.remove_proof, ground.case, ground.marks).missing
+    missing = ground.proof_of_high().missing
     if not missing:
         return None
     asks = list(dict.fromkeys(row.if_missing for row in missing))
@@ -120,8 +120,17 @@ def _indoor_air_open(ground: Ground) -> Finding | None:
         return None
     if not reads_high(ground) or school is None or school.judges != "superheat":
         return None
-    if ground.level("temperature_split") in ("low", "in"):
+    split = ground.marks.get("temperature_split")
+    if split is not None and split.value <= split.high + GAP_LIMIT_K:
         return None
+    if "airflow" in ground.case.readings:  # and right: its gate holds the range
+        return None
+    if split is not None:
+        return _almost(
+            ground,
+            "The split is large: too little air does that. Measure the airflow first.",
+            hang_on_check(CHECKS["measure_airflow"]),
+        )
     return _almost(
         ground,
         "First rule out low indoor air: measure supply air, see filter and indoor coil.",
@@ -134,12 +143,11 @@ def _another_leads(ground: Ground) -> Finding | None:
         return None
     if not reads_high(ground) or (ground.weighing is not None and ground.leader == "overcharge"):
         return None
-    label = ground.suspect(ground.leader).label.lower() if ground.leader else "not weighed here"
     return Finding(
         paragraph(
             "It reads high on charge:",
             evidence(ground),
-            f"But it may as well be “{label}”. Settle that first.",
+            but_leads(ground),
         ),
         "high",
         hangs_on=_parting(ground) or best_check(ground),

@@ -49,6 +49,8 @@ _ROWS = (
           "be weighed in again."),
     Limit("remove_moved", 0.60, "It still stands when any one reading is off by its ±."),
     Limit("leads", 0.50, "A suspect believed more than all others together leads."),
+    Limit("open", 0.02, "Under this, weighed with everything that was read, what a class is "
+          "expected to show guards against nothing: its window is the wider guess of the two."),
     Limit("trim", 0.85, "A trim inside the window is offered only where nothing but charge and "
           "nothing wrong are left."),
 )  # fmt: skip

@@ -23,8 +23,7 @@ from nudge.core.judgement.decision.limits import least
 from nudge.core.judgement.decision.robust import four_of
 from nudge.core.judgement.decision.rule import Finding, Rule
 from nudge.core.judgement.decision.window import reads_low
-from nudge.core.judgement.decision.words import capital, joined, paragraph, percent
-from nudge.core.judgement.proof import prove
+from nudge.core.judgement.decision.words import but_leads, capital, joined, paragraph, percent
 from nudge.core.language.said import Said, difference, say
 from nudge.core.language.units import degrees_f
 from nudge.core.language.vocabulary.accuracy import GAP_LIMIT_K
@@ -56,8 +55,7 @@ def is_trimmed(ground: Ground) -> bool:
 def _contradicted(ground: Ground) -> Finding | None:
     if not reads_low(ground):
         return None
-    is_open = door_is_open(ground)
-    found = prove(ground.add_proof, ground.case, ground.marks, is_answered=is_open).contradicted
+    found = ground.proof_of_low(is_answered=door_is_open(ground)).contradicted
     if not found:
         return None
     row = found[0]
@@ -75,12 +73,11 @@ def _another_leads(ground: Ground) -> Finding | None:
         return None
     if ground.leader == "none" and is_trimmed(ground):
         return None
-    label = ground.suspect(ground.leader).label.lower() if ground.leader else "not weighed here"
     return Finding(
         paragraph(
             "It reads low on charge:",
             evidence(ground),
-            f"But it may as well be “{label}”. Settle that first.",
+            but_leads(ground),
         ),
         hangs_on=best_check(ground),
     )
@@ -89,7 +86,7 @@ def _another_leads(ground: Ground) -> Finding | None:
 def _something_missing(ground: Ground) -> Finding | None:
     if not reads_low(ground) or door_is_open(ground):
         return None
-    missing = prove(ground.add_proof, ground.case, ground.marks).missing
+    missing = ground.proof_of_low().missing
     unsure = [point for point in four_of(ground.case) if point in ground.case.context.unsure]
     if not missing and not unsure:
         return None

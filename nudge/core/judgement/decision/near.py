@@ -11,7 +11,6 @@ from nudge.core.judgement.decision.limits import least
 from nudge.core.judgement.decision.rule import Finding, Rule
 from nudge.core.judgement.decision.window import is_beside, reads_low, reads_right, state_of
 from nudge.core.judgement.decision.words import joined, paragraph
-from nudge.core.judgement.proof import prove
 from nudge.core.language.said import Measure, say
 from nudge.core.language.units import Quantity
 from nudge.core.physics.circuit.whole import whole_charge
@@ -44,7 +43,7 @@ def _sheet_doubted(ground: Ground) -> Finding | None:
 
 
 def _contradicted(ground: Ground) -> bool:
-    return bool(prove(ground.add_proof, ground.case, ground.marks, is_answered=True).contradicted)
+    return bool(ground.proof_of_low(is_answered=True).contradicted)
 
 
 def _lacks_liquid(ground: Ground) -> bool:
@@ -64,7 +63,7 @@ def _near_enough(ground: Ground) -> Finding | None:
     is_low = reads_low(ground)
     if (low if is_low else high).is_trimmed(ground):
         return None  # by answers, or by scale and plate: it is brought into its window
-    proof = prove(ground.add_proof if is_low else ground.remove_proof, ground.case, ground.marks)
+    proof = ground.proof_of_low() if is_low else ground.proof_of_high()
     if proof.missing or proof.contradicted:
         return None
     return Finding(

@@ -2,9 +2,18 @@
 
 from collections.abc import Iterable, Sequence
 
+from nudge.core.judgement.decision.ground import Ground
 from nudge.core.judgement.features import Feature
 from nudge.core.language.said import Measure, Said, numbered, say
 from nudge.core.language.units import Quantity
+
+
+def but_leads(ground: Ground) -> str:
+    """Why a reading off its window moves nothing while charge does not lead."""
+    if ground.leader == "none":
+        return "But one with nothing wrong reads so often enough: nothing is moved on that."
+    label = ground.suspect(ground.leader).label.lower() if ground.leader else "not weighed here"
+    return f"But it may as well be “{label}”. Settle that first."
 
 
 def paragraph(opening: str, evidence: Sequence[Feature], closing: str | Said = "") -> Said:
