@@ -2,6 +2,9 @@
 
 Everything drawn becomes small boxes. A label has candidates, best first; it takes the one that
 covers least, and then stands in the way of those after it.
+
+Plain numbers, because there are few: of some sixty boxes a handful is ever near one label, and to
+find those costs less than to hand them all to numpy.
 """
 
 from collections.abc import Iterable, Sequence
@@ -13,28 +16,37 @@ from numpy.typing import NDArray
 
 Box = tuple[float, float, float, float]
 """Left, top, right, bottom."""
+Taken = tuple[float, float, float, float, float]
+"""A box, and how bad it is to cover a unit of it."""
 STEP = 8.0
 """How closely a slanted line is followed by boxes."""
 LETTERS, LINES = 3.0, 1.0
 """How bad it is to cover a unit of area of other letters, and of a line's boxes."""
-MOST_BOXES = 512
-"""More than any drawing has; what comes after is in nobody's way."""
 PER_RANK = 6.0
 """What a candidate further down its list costs: as much as this area of line."""
+OUTSIDE = 1000.0
+"""What each unit costs by which a label sticks out of its frame."""
 
 
-CELLS = 480
-"""Pairs of boxes compared at once. Over 500 numpy hands the interpreter on during each step, and
-while other requests are worked on every step then waits 5 ms for its turn."""
-
-
-def _covered(found: NDArray[np.float64], taken: NDArray[np.float64]) -> NDArray[np.float64]:
-    """What each box covers of those taken, by their weights."""
-    wide = np.minimum(found[:, :, 2], taken[:, 2]) - np.maximum(found[:, :, 0], taken[:, 0])
-    high = np.minimum(found[:, :, 3], taken[:, 3]) - np.maximum(found[:, :, 1], taken[:, 1])
-    areas = np.maximum(wide, 0) * np.maximum(high, 0) * taken[:, 4]
-    total: NDArray[np.float64] = areas.sum(axis=1)
+def _covered(box: Box, near: Sequence[Taken]) -> float:
+    """What a box covers of those taken, by their weights."""
+    left, top, right, bottom = box
+    total = 0.0
+    for x0, y0, x1, y1, weight in near:
+        if x0 < right and x1 > left and y0 < bottom and y1 > top:
+            wide = (x1 if x1 < right else right) - (x0 if x0 > left else left)
+            high = (y1 if y1 < bottom else bottom) - (y0 if y0 > top else top)
+            total += wide * high * weight
     return total
+
+
+def _shared(
+    starts: NDArray[np.float64], size: float, low: NDArray[np.float64], high: NDArray[np.float64]
+) -> NDArray[np.float64]:
+    """How much of each stretch of `size` lies within each of those from low to high."""
+    ends = np.minimum(starts[:, None] + size, high)
+    shared: NDArray[np.float64] = np.maximum(ends - np.maximum(starts[:, None], low), 0)
+    return shared
 
 
 class LabelRoom:
@@ -42,8 +54,7 @@ class LabelRoom:
 
     def __init__(self, width: float, height: float) -> None:
         self._width, self._height = width, height
-        self._taken = np.empty((MOST_BOXES, 5))
-        self._count = 0
+        self._taken: list[Taken] = []
 
     def draw(self, points: Sequence[tuple[float, float]], thick: float = 4.0) -> None:
         """A line is in the way."""
@@ -54,85 +65,78 @@ class LabelRoom:
             for n in range(count):
                 xs = sorted((x0 + (x1 - x0) * n / count, x0 + (x1 - x0) * (n + 1) / count))
                 ys = sorted((y0 + (y1 - y0) * n / count, y0 + (y1 - y0) * (n + 1) / count))
-                box = (xs[0] - half, ys[0] - half, xs[1] + half, ys[1] + half)
-                self._add(box, LINES)
+                self._taken.append((xs[0] - half, ys[0] - half, xs[1] + half, ys[1] + half, LINES))
 
     def take(self, box: Box) -> None:
         """Letters stand here."""
-        self._add(box, LETTERS)
+        self._taken.append((*box, LETTERS))
 
-    def _add(self, box: Box, weight: float) -> None:
-        if self._count < MOST_BOXES:
-            self._taken[self._count] = (*box, weight)
-            self._count += 1
+    def is_free(self, box: Box) -> bool:
+        """Whether a box covers nothing, within the frame."""
+        return self._out(box) == 0.0 and _covered(box, self._taken) == 0.0
 
-    def cost(self, boxes: Sequence[Box]) -> NDArray[np.float64]:
-        """What each box would cover, and how far it would stick out of the frame."""
-        found = np.asarray(boxes, dtype=np.float64)
-        out = (
-            np.maximum(-found[:, 0], 0)
-            + np.maximum(-found[:, 1], 0)
-            + np.maximum(found[:, 2] - self._width, 0)
-            + np.maximum(found[:, 3] - self._height, 0)
-        )
-        cost: NDArray[np.float64] = out * 1000
-        taken = self._near(found)
-        each = max(CELLS // max(len(taken), 1), 1)
-        for first in range(0, len(found), each):
-            cost[first : first + each] += _covered(found[first : first + each, None], taken)
-        return cost
+    def _out(self, box: Box) -> float:
+        """How far a box sticks out of the frame."""
+        left, top, right, bottom = box
+        across = max(-left, 0.0) + max(right - self._width, 0.0)
+        return across + max(-top, 0.0) + max(bottom - self._height, 0.0)
 
-    def _near(self, found: NDArray[np.float64]) -> NDArray[np.float64]:
-        """What is taken within the frame of all these boxes: nothing else is covered by any."""
-        taken = self._taken[: self._count]
-        left, top = found[:, 0].min(), found[:, 1].min()
-        right, bottom = found[:, 2].max(), found[:, 3].max()
-        beside = (taken[:, 0] < right) & (taken[:, 2] > left)
-        near: NDArray[np.float64] = taken[beside & (taken[:, 1] < bottom) & (taken[:, 3] > top)]
-        return near
+    def _within(self, left: float, top: float, right: float, bottom: float) -> list[Taken]:
+        """What is taken within such a frame: nothing else is covered by a box in it."""
+        return [
+            one
+            for one in self._taken
+            if one[0] < right and one[2] > left and one[1] < bottom and one[3] > top
+        ]
 
     def settle(
-        self,
-        size: tuple[float, float],
-        candidates: Iterable[tuple[float, float]],
-        dislikes: Sequence[float] | None = None,
+        self, size: tuple[float, float], candidates: Iterable[tuple[float, float]]
     ) -> tuple[float, float]:
-        """Left and top of a label of `size`; it is then taken.
-
-        Candidates come best first, or each with how much it is disliked [area of line].
-        """
-        x, y = self.best(size, candidates, dislikes)
+        """Left and top of a label of `size`; it is then taken. Candidates come best first."""
+        x, y = self.best(size, candidates)
         self.take((x, y, x + size[0], y + size[1]))
         return x, y
 
-    def best_each(
-        self, size_and_places: Sequence[tuple[tuple[float, float], Sequence[tuple[float, float]]]]
-    ) -> list[tuple[float, float]]:
-        """Where each of several labels would stand if it were drawn alone; none is taken.
-
-        All have as many candidates, best first.
-        """
-        if not size_and_places:
-            return []
-        boxes = [(x, y, x + w, y + h) for (w, h), places in size_and_places for x, y in places]
-        each = len(size_and_places[0][1])
-        cost = self.cost(boxes).reshape(-1, each) + PER_RANK * np.arange(each)
-        chosen = np.argmin(cost, axis=1)
-        return [places[n] for (_, places), n in zip(size_and_places, chosen, strict=True)]
-
     def best(
-        self,
-        size: tuple[float, float],
-        candidates: Iterable[tuple[float, float]],
-        dislikes: Sequence[float] | None = None,
+        self, size: tuple[float, float], candidates: Iterable[tuple[float, float]]
     ) -> tuple[float, float]:
         """Where a label of `size` would stand; nothing is taken by it."""
         width, height = size
         places = list(candidates)
-        if dislikes is None:
-            x, y = places[0]
-            if float(self.cost([(x, y, x + width, y + height)])[0]) == 0.0:
-                return places[0]
-        boxes = [(x, y, x + width, y + height) for x, y in places]
-        extra = PER_RANK * np.arange(len(places)) if dislikes is None else np.asarray(dislikes)
-        return places[int(np.argmin(self.cost(boxes) + extra))]
+        lefts, tops = [x for x, _ in places], [y for _, y in places]
+        near = self._within(min(lefts), min(tops), max(lefts) + width, max(tops) + height)
+        found, least = places[0], float("inf")
+        for rank, (x, y) in enumerate(places):
+            if rank * PER_RANK >= least:
+                break
+            box = (x, y, x + width, y + height)
+            cost = self._out(box) * OUTSIDE + rank * PER_RANK
+            if cost < least and (cost := cost + _covered(box, near)) < least:
+                found, least = (x, y), cost
+        return found
+
+    def settle_on_grid(
+        self,
+        size: tuple[float, float],
+        lefts: Sequence[float],
+        tops: Sequence[float],
+        dislikes: NDArray[np.float64],
+    ) -> tuple[float, float]:
+        """Left and top of a label of `size`, of every left with every top; it is then taken.
+
+        `dislikes` [area of line] is a row a left. What a box covers is how far it reaches over
+        another across, times how far down: each is reckoned once a left and once a top.
+        """
+        (wide, high), xs, ys = size, np.asarray(lefts), np.asarray(tops)
+        taken = np.empty((0, 5))
+        if near := self._within(min(lefts), min(tops), max(lefts) + wide, max(tops) + high):
+            taken = np.asarray(near)
+        across = _shared(xs, wide, taken[:, 0], taken[:, 2]) * taken[:, 4]
+        down = _shared(ys, high, taken[:, 1], taken[:, 3])
+        out_x = np.maximum(-xs, 0) + np.maximum(xs + wide - self._width, 0)
+        out_y = np.maximum(-ys, 0) + np.maximum(ys + high - self._height, 0)
+        cost = across @ down.T + OUTSIDE * (out_x[:, None] + out_y) + dislikes
+        row, column = divmod(int(np.argmin(cost)), len(ys))
+        x, y = lefts[row], tops[column]
+        self.take((x, y, x + wide, y + high))
+        return x, y

@@ -3,6 +3,8 @@
 from collections.abc import Sequence
 from itertools import product
 
+import numpy as np
+
 from nudge.presenters.drawing.avoid import LabelRoom
 from nudge.presenters.drawing.frames import LINE, SMALL, Frame, digits_width, text_width
 from nudge.presenters.drawing.loop_lines import Scale
@@ -116,7 +118,7 @@ def _gap_block(loop: LoopOut, one: FourNumber, at: Scale, room: LabelRoom) -> Nu
     lowest = frame.height - frame.foot - height
     tops = [n * DOWN for n in range(int(lowest // DOWN) + 1)]
     centre = (ends[0] + ends[1] - height) / 2
-    places = list(product(lefts, tops))
-    away = [abs(px + width / 2 - x) * ACROSS + abs(py - centre) * APART for px, py in places]
-    px, py = room.settle((width, height), places, away)
+    away_x = np.abs(np.asarray(lefts) + width / 2 - x) * ACROSS
+    away_y = np.abs(np.asarray(tops) - centre) * APART
+    px, py = room.settle_on_grid((width, height), lefts, tops, away_x[:, None] + away_y)
     return _block(one, (px, py, width, height), frame, said)

@@ -142,7 +142,7 @@ def tick_words(strokes: Sequence[Line], room: LabelRoom) -> list[Letters]:
             continue
         y, text = stroke.points[0][1], f"{stroke.key}°"
         box = (0.0, y - SMALL - 2, text_width(text, SMALL), y - 1)
-        if y > SMALL and float(room.cost([box])[0]) == 0.0:
+        if y > SMALL and room.is_free(box):
             found.append(_said("tick", text, SMALL, False, (0.0, y - 4), "start"))
     return found
 

@@ -254,8 +254,7 @@ def _suspected(suspects: Sequence[SuspectOut], field: _Field, room: LabelRoom) -
         rings.append(
             _Ring(one.fault, f"{one.label} would be here", cx, cy, rx, ry, field.frame.width)
         )
-    places = room.best_each([(ring.size, ring.places) for ring in rings])
-    return [ring.drawn(place) for ring, place in zip(rings, places, strict=True)]
+    return [ring.drawn(room.best(ring.size, ring.places)) for ring in rings]
 
 
 @dataclass(frozen=True, slots=True)
