@@ -112,7 +112,7 @@ def create_app(
     app.add_middleware(GZipMiddleware, minimum_size=SMALL, compresslevel=1)
     app.add_middleware(Entries)
     app.add_middleware(BodyLimit)
-    app.add_middleware(NetworkGate, devices=workshop.devices if workshop else None)
+    app.add_middleware(NetworkGate)
     app.add_middleware(Doors, hosts=hosts)
     app.add_middleware(SafeHeaders)
     answer_errors(app)

@@ -68,8 +68,8 @@ RULES: tuple[PathRule, ...] = (
 class NetworkGate:
     """ASGI middleware: 401 to a device that is not paired, 403 to one whose role may not."""
 
-    def __init__(self, app: ASGIApp, devices: Devices | None) -> None:
-        self._app, self._devices = app, devices
+    def __init__(self, app: ASGIApp) -> None:
+        self._app = app
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         if scope["type"] != "http" or _is_home(scope):
@@ -107,9 +107,10 @@ class NetworkGate:
 
     async def _device(self, scope: Scope) -> Paired | None:
         token = _cookie(scope)
-        if not token or self._devices is None:
+        if not token:
             return None
-        return await run_in_threadpool(self._devices.known, token)
+        devices: Devices = scope["app"].state.workshop.devices
+        return await run_in_threadpool(devices.known, token)
 
 
 def paired_of(scope: Mapping[str, object]) -> Paired | None:

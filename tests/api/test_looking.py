@@ -3,9 +3,8 @@
 from sqlalchemy import event
 from starlette.testclient import TestClient
 
-from nudge.main import create_app
 from nudge.services.workshop import Workshop
-from tests.temporary import WithDatabase
+from tests.temporary import WithDatabase, served
 
 NAMES = {
     "visit_id": "clinic-now",
@@ -25,7 +24,7 @@ class LookingTest(WithDatabase):
     def test_no_get_takes_the_write_lock(self):
         workshop = Workshop(self.database, self.clock)
         self.addCleanup(workshop.close)
-        app = create_app(workshop)
+        app = served(workshop)
         client = TestClient(app)
         begun = []
 

@@ -4,7 +4,7 @@ import io
 
 from PIL import Image
 
-from tests.temporary import WithClient
+from tests.temporary import WithClient, served
 
 HERE = "/api/visits/pottery-now"
 
@@ -198,12 +198,11 @@ class GuestTest(WithClient):
     def test_another_machine_reaches_what_a_link_shows_and_nothing_else(self):
         from starlette.testclient import TestClient
 
-        from nudge.main import create_app
         from nudge.services.workshop import Workshop
 
         made = self.http.post(f"{HERE}/links", json={}).json()
         workshop = Workshop(self.database, self.clock)
-        far = TestClient(create_app(workshop), client=("192.0.2.7", 50000))
+        far = TestClient(served(workshop), client=("192.0.2.7", 50000))
         token = made["path"].removeprefix("/look/")
         self.assertEqual(far.get(f"/api/guest/{token}").status_code, 200)
         for path in ("/api/today", "/api/visits/pottery-now", "/api/ledger.csv", "/openapi.json"):
