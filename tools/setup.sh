@@ -2,7 +2,7 @@
 # Puts in place what is missing, and says exactly what to install where it cannot.
 #   setup.sh python LOCKFILE   the virtual environment, from pinned and hashed versions
 #   setup.sh node              web/node_modules, from package-lock.json
-#   setup.sh browser           Debian's Chromium
+#   setup.sh browser           Debian's Chromium, without a desktop around it
 set -euo pipefail
 cd "$(dirname "$0")/.."
 
@@ -51,7 +51,13 @@ node() {
 }
 
 browser() {
-  command -v chromium >/dev/null || command -v chromium-browser >/dev/null || need chromium
+  command -v chromium-headless-shell >/dev/null && return
+  if command -v chromium >/dev/null || command -v chromium-browser >/dev/null; then
+    # A whole one does as well, only slower: where the lighter cannot be had it is left at that.
+    { [ "$(id -u)" = 0 ] && need chromium-headless-shell; } || say "driving the whole Chromium"
+    return 0
+  fi
+  need chromium-headless-shell
 }
 
 "$@"

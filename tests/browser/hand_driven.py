@@ -9,14 +9,13 @@ import unittest
 from pathlib import Path
 
 import uvicorn
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page
 
 from nudge.main import create_app
 from nudge.services.workshop import Workshop
 from nudge.store.database import Database
-from tests.browser.support import PATIENCE_MS
+from tests.browser.support import browser
 from tests.temporary import HandClock, skerrow
-from tools.drive import chromium
 
 LIVE = "radio-room-live"
 
@@ -30,10 +29,7 @@ class HandDriven(unittest.TestCase):
         self.clock = HandClock()
         self.workshop = Workshop(Database(self.folder), self.clock)
         self.url = self.serve(self.workshop)
-        drive = chromium()
-        self.browser = drive.__enter__()
-        self.addCleanup(drive.__exit__, None, None, None)
-        expect.set_options(timeout=PATIENCE_MS)
+        self.browser = browser()
 
     def serve(self, workshop: Workshop) -> str:
         """An application on a free port of this machine, until the test ends."""

@@ -1,4 +1,4 @@
-"""One running Nudge with its own Skerrow and one Chromium for the tests of a class."""
+"""One running Nudge with its own Skerrow for the tests of a class, one Chromium for a file's."""
 
 import atexit
 import os
@@ -38,21 +38,28 @@ def demo_data() -> Path:
     return folder
 
 
+@cache
+def browser() -> Browser:
+    """One browser a file, until its last test is done."""
+    stack = ExitStack()
+    unittest.addModuleCleanup(browser.cache_clear)
+    unittest.addModuleCleanup(stack.close)
+    expect.set_options(timeout=PATIENCE_MS)
+    return stack.enter_context(chromium())
+
+
 class BrowserTest(unittest.TestCase):
     nudge: ClassVar[RunningNudge]
     browser: ClassVar[Browser]
 
     @classmethod
     def setUpClass(cls) -> None:
-        stack = ExitStack()
-        cls.addClassCleanup(stack.close)
-        data = Path(stack.enter_context(tempfile.TemporaryDirectory()))
+        data = Path(tempfile.mkdtemp())
+        cls.addClassCleanup(shutil.rmtree, data)
         shutil.copytree(demo_data(), data, dirs_exist_ok=True)
-        cls.nudge = RunningNudge(data)
+        cls.nudge, cls.browser = RunningNudge(data), browser()
+        cls.addClassCleanup(cls.nudge.stop)
         cls.nudge.start()
-        stack.callback(cls.nudge.stop)
-        cls.browser = stack.enter_context(chromium())
-        expect.set_options(timeout=PATIENCE_MS)
 
     def open(self, path: str, size: tuple[int, int] = DESK) -> Page:
         """A page in a browser profile of its own; any uncaught error fails the test."""

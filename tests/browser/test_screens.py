@@ -7,8 +7,8 @@ from pathlib import Path
 
 from playwright.sync_api import expect
 
-from tests.browser.support import BrowserTest, calm
-from tools.drive import RunningNudge, chromium
+from tests.browser.support import BrowserTest, browser, calm
+from tools.drive import RunningNudge
 
 
 class StatesTest(BrowserTest):
@@ -151,11 +151,12 @@ class StatesTest(BrowserTest):
 
 class EmptyTest(unittest.TestCase):
     def test_an_empty_nudge_says_where_to_begin(self):
-        with tempfile.TemporaryDirectory() as data, chromium() as browser:
+        with tempfile.TemporaryDirectory() as data:
             nudge = RunningNudge(Path(data), "serve")
             nudge.start()
             try:
-                page = browser.new_page()
+                page = browser().new_page()
+                self.addCleanup(page.close)
                 page.goto(nudge.url)
                 expect(page.get_by_text("No visit is open.")).to_be_visible()
                 expect(page.get_by_text("Nothing is planned.")).to_be_visible()

@@ -10,8 +10,8 @@ from pathlib import Path
 
 from playwright.sync_api import expect
 
-from tests.browser.support import DESK, HAND, BrowserTest, calm
-from tools.drive import ROOT, RunningNudge, chromium
+from tests.browser.support import DESK, HAND, BrowserTest, browser, calm
+from tools.drive import ROOT, RunningNudge
 
 PLACES = ("/", "/systems", "/shelf", "/pocket", "/workshop")
 LAPTOP, WIDE = (1024, 768), (1920, 1080)
@@ -349,11 +349,12 @@ class StageTest(BrowserTest):
 
 class FirstRunTest(unittest.TestCase):
     def test_from_nothing_to_a_verdict_in_the_hand(self):
-        with tempfile.TemporaryDirectory() as folder, chromium() as browser:
+        with tempfile.TemporaryDirectory() as folder:
             nudge = RunningNudge(Path(folder), "serve")
             nudge.start()
             self.addCleanup(nudge.stop)
-            page = browser.new_page(viewport={"width": HAND[0], "height": HAND[1]})
+            page = browser().new_page(viewport={"width": HAND[0], "height": HAND[1]})
+            self.addCleanup(page.close)
             page.goto(nudge.url)
             acts = 0
             page.get_by_role("radio", name="R-410A").click()
@@ -378,11 +379,12 @@ class ServedTest(unittest.TestCase):
         script = re.search(r'src="(/assets/[^"]+\.js)"', index)[1]
         size = len(gzip.compress((ROOT / "web/dist" / script[1:]).read_bytes(), 5))
         self.assertLessEqual(size, 130_000)
-        with tempfile.TemporaryDirectory() as folder, chromium() as browser:
+        with tempfile.TemporaryDirectory() as folder:
             nudge = RunningNudge(Path(folder), "serve")
             nudge.start()
             self.addCleanup(nudge.stop)
-            page = browser.new_page()
+            page = browser().new_page()
+            self.addCleanup(page.close)
             answer = page.request.get(nudge.url + script)
             self.assertEqual(answer.headers["content-encoding"], "gzip")
             self.assertIn("immutable", answer.headers["cache-control"])
