@@ -63,6 +63,6 @@ def new_verdict(session: Session, snapshot: Snapshot, now: datetime) -> Verdict 
 
 def keep(database: Database, row: Verdict, written: int) -> None:
     """Add a verdict, unless the visit was written on since it was judged: that one follows."""
-    with database.writing() as session:
+    with database.writing(is_entry=False) as session:
         if live.last_written(session, row.visit_id) == written:
             session.add(row)

@@ -59,8 +59,9 @@ class Database:
             yield session
 
     @contextmanager
-    def writing(self) -> Iterator[Session]:
-        """A short transaction, one at a time; commits whole or not at all.
+    def writing(self, is_entry: bool = True) -> Iterator[Session]:
+        """A short transaction, one at a time; commits whole or not at all. `is_entry` is False for
+        what follows from an entry that was written before.
 
         Raises: CannotWrite, where others write for too long or the disk refuses;
         SameIdOtherContent.
@@ -69,7 +70,8 @@ class Database:
             if not self.is_in_place:
                 raise FileMoved(str(self.path))
             with self._sessions(bind=self._writer) as session, session.begin():
-                note_entry(session)
+                if is_entry:
+                    note_entry(session)
                 yield session
 
     @contextmanager

@@ -78,6 +78,8 @@ class LabelRoom:
     def _out(self, box: Box) -> float:
         """How far a box sticks out of the frame."""
         left, top, right, bottom = box
+        if left >= 0 and top >= 0 and right <= self._width and bottom <= self._height:
+            return 0.0
         across = max(-left, 0.0) + max(right - self._width, 0.0)
         return across + max(-top, 0.0) + max(bottom - self._height, 0.0)
 
