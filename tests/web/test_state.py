@@ -207,6 +207,19 @@ class StateTest(unittest.TestCase):
         page = self.tab()
         for script, wanted in (
             ("localStorage['k'] = '{not json'; new nudge.Kept('k', 7).get()", 7),
+            ("localStorage['k'] = 'null'; new nudge.Kept('k', 7).get()", 7),
+            (
+                # kept by a version that had one preference less, and one of another kind
+                """localStorage['p'] = '{"theme": "night", "padOpen": "yes", "later": 1}';"""
+                "new nudge.Kept('p', { theme: 'paper', units: 'ip', padOpen: false }).get()",
+                {"theme": "night", "units": "ip", "padOpen": False, "later": 1},
+            ),
+            ("localStorage['p'] = '[1]'; new nudge.Kept('p', { units: 'ip' }).get().units", "ip"),
+            (
+                """localStorage['p'] = '{"units": "stone"}';"""
+                "new nudge.Kept('p', { units: 'ip' }, (v) => v.units === 'ip').get().units",
+                "ip",
+            ),
             ("const k = new nudge.Kept('n', 1); k.set(2); new nudge.Kept('n', 1).get()", 2),
             (
                 "Storage.prototype.setItem = () => { throw new Error('full') };"

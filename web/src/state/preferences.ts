@@ -11,15 +11,21 @@ type Preferences = {
   letters: boolean
 }
 
-const preferences = new Kept<Preferences>('nudge.preferences', {
-  theme: 'paper',
-  units: 'ip',
-  padOpen: false,
-  /** A tone at the end of a wait. */
-  sound: false,
-  /** Single letters act when no field has the keyboard. */
-  letters: true,
-})
+const NEXT_UNITS: Record<Units, Units> = { ip: 'si', si: 'si_bar', si_bar: 'ip' }
+
+const preferences = new Kept<Preferences>(
+  'nudge.preferences',
+  {
+    theme: 'paper',
+    units: 'ip',
+    padOpen: false,
+    /** A tone at the end of a wait. */
+    sound: false,
+    /** Single letters act when no field has the keyboard. */
+    letters: true,
+  },
+  (kept) => kept.units in NEXT_UNITS,
+)
 
 export const usePreferences = () => useKept(preferences)
 
@@ -29,13 +35,11 @@ export function setPreference<K extends keyof Preferences>(name: K, value: Prefe
 }
 
 /** Whether single letters act; Find stays on Ctrl K and the card on “?” whatever is chosen. */
-export const lettersAct = () => (preferences.get() as Partial<Preferences>).letters !== false
+export const lettersAct = () => preferences.get().letters
 
 export function toggleTheme(): void {
   setPreference('theme', preferences.get().theme === 'night' ? 'paper' : 'night')
 }
-
-const NEXT_UNITS: Record<Units, Units> = { ip: 'si', si: 'si_bar', si_bar: 'ip' }
 
 /** Field units, SI with kPa, SI with bar, and round again. */
 export function nextUnits(): void {
