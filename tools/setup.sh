@@ -57,7 +57,7 @@ browser() {
     { [ "$(id -u)" = 0 ] && need chromium-headless-shell; } || say "driving the whole Chromium"
     return 0
   fi
-  need chromium-headless-shell
+  need chromium-headless-shell || need chromium
 }
 
 "$@"

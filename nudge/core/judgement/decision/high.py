@@ -123,7 +123,7 @@ def _indoor_air_open(ground: Ground) -> Finding | None:
     split = ground.marks.get("temperature_split")
     if split is not None and split.value <= split.high + GAP_LIMIT_K:
         return None
-    if "airflow" in ground.case.readings:  # and right: its gate holds the range
+    if _airflow_is_right(ground):
         return None
     if split is not None:
         return _almost(
@@ -136,6 +136,13 @@ def _indoor_air_open(ground: Ground) -> Finding | None:
         "First rule out low indoor air: measure supply air, see filter and indoor coil.",
         hang_on_check(CHECKS["read_supply_air"]),
     )
+
+
+def _airflow_is_right(ground: Ground) -> bool:
+    """Measured, not an estimate, on plant of a known size: then its gate holds the range."""
+    case = ground.case
+    measured = "airflow" in case.readings and "airflow" not in case.context.unsure
+    return measured and case.derived.airflow_per_capacity is not None
 
 
 def _another_leads(ground: Ground) -> Finding | None:
