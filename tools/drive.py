@@ -9,6 +9,7 @@ import time
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
+from typing import Protocol
 from urllib.error import URLError
 from urllib.request import urlopen
 
@@ -18,13 +19,23 @@ ROOT = Path(__file__).parents[1]
 _START_LIMIT_S = 240
 
 
+class Process(Protocol):
+    """What is asked of a process that serves: `subprocess.Popen` is one."""
+
+    @property
+    def pid(self) -> int: ...
+    def poll(self) -> int | None: ...
+    def kill(self) -> None: ...
+    def wait(self) -> int: ...
+
+
 class RunningNudge:
     """A server process on a free port with its own data folder; it can be stopped and restarted."""
 
     def __init__(self, data: Path, command: str = "demo", host: str = "127.0.0.1") -> None:
         self.data, self.command, self._host = data, command, host
         self.port = _free_port()
-        self._process: subprocess.Popen[bytes] | None = None
+        self._process: Process | None = None
 
     @property
     def url(self) -> str:
@@ -36,15 +47,10 @@ class RunningNudge:
         environment = {**os.environ, "PORT": str(self.port), "HOST": self._host} | {
             "NUDGE_DATA": str(self.data)
         }
-        self._process = subprocess.Popen(
-            [sys.executable, "-m", "nudge", self.command],
-            cwd=ROOT,
-            env=environment,
-            stdout=subprocess.DEVNULL,
-        )
+        self._process = self.begin(environment)
         while time.perf_counter() - began < _START_LIMIT_S:
-            if self._process.poll() is not None:
-                raise RuntimeError(f"nudge {self.command} ended with {self._process.returncode}")
+            if (ended := self._process.poll()) is not None:
+                raise RuntimeError(f"nudge {self.command} ended with {ended}")
             try:
                 with urlopen(f"{self.url}/api/health", timeout=1):
                     return time.perf_counter() - began
@@ -52,6 +58,15 @@ class RunningNudge:
                 time.sleep(0.02)
         self.stop()  # what nobody will ask again would outlive whoever started it
         raise RuntimeError(f"no answer from {self.url} in {_START_LIMIT_S} s")
+
+    def begin(self, environment: dict[str, str]) -> Process:
+        """Its process, just begun."""
+        return subprocess.Popen(
+            [sys.executable, "-m", "nudge", self.command],
+            cwd=ROOT,
+            env=environment,
+            stdout=subprocess.DEVNULL,
+        )
 
     def peak_memory_mb(self) -> float:
         """The most memory the server has held so far."""

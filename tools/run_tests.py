@@ -1,88 +1,85 @@
-"""Every test, a few folders at a time. Run by `make test`.
+"""Every test, a few modules at a time. Run by `make test`.
 
-Each folder of tests runs in a process of its own (some tests start processes themselves, which
-a pool of daemons may not); the browser's, which are longest, file by file. Prints what failed
-and ends with unittest's closing lines over all of them. `python -m tools.run_tests PART …` runs
-only those whose path holds one of the parts.
+A few processes take one module of tests after the other, so each imports Nudge once. Prints what
+failed and ends with unittest's closing lines over all of them. `python -m tools.run_tests PART …`
+runs only those whose name holds one of the parts.
 """
 
+import gc
+import multiprocessing
 import os
 import re
-import subprocess
 import sys
 import time
-from collections.abc import Iterable
-from concurrent.futures import ThreadPoolExecutor
+import unittest
+from concurrent.futures import ProcessPoolExecutor, as_completed
 from importlib import import_module
+from io import StringIO
 from pathlib import Path
-from tempfile import TemporaryFile
 
 TESTS = Path("tests")
-FILE_BY_FILE = TESTS / "browser"
-FIRST = TESTS / "fuzz"
-"""A minute long, whatever its size: it begins with the others, not after them."""
+LONG = (TESTS / "fuzz", TESTS / "browser", TESTS / "services", TESTS / "api")
+"""Whose files take longest for their size: they begin, so that no long one is left for the end."""
 WAITS = 1
 """One more than there are processors: a browser's tests wait a good part of their time."""
 RAN = re.compile(r"^Ran (\d+) tests? in ([\d.]+)s", re.MULTILINE)
 
 
-def shards() -> list[tuple[str, ...]]:
-    """The modules of each folder that go together, the largest first."""
-    folders: dict[Path, list[Path]] = {}
-    for file in sorted(TESTS.rglob("test_*.py")):
-        alone = file.parent == FILE_BY_FILE
-        folders.setdefault(file if alone else file.parent, []).append(file)
+def modules() -> list[str]:
+    """Every module of tests, those that take longest first."""
 
-    def size(files: Iterable[Path]) -> tuple[int, int]:
-        at = [f.parent for f in files]
-        rank = 2 * (FIRST in at) + (FILE_BY_FILE in at)
-        return rank, sum(f.stat().st_size for f in files)
+    def weight(file: Path) -> tuple[int, int]:
+        rank = LONG.index(file.parent) if file.parent in LONG else len(LONG)
+        return rank, -file.stat().st_size
 
-    groups = sorted(folders.values(), key=size, reverse=True)
-    return [tuple(".".join(f.with_suffix("").parts) for f in files) for files in groups]
+    files = sorted(TESTS.rglob("test_*.py"), key=weight)
+    return [".".join(file.with_suffix("").parts) for file in files]
 
 
-def run(modules: tuple[str, ...]) -> tuple[int, str]:
-    """How it ended, and everything it said."""
-    command = [sys.executable, "-m", "unittest", "--buffer", *modules]
-    with TemporaryFile("w+", encoding="utf-8", errors="replace") as said:
-        # A file, not a pipe: what a test leaves running would hold a pipe open for ever.
-        done = subprocess.run(command, stdout=said, stderr=subprocess.STDOUT, check=False)
-        said.seek(0)
-        return done.returncode, said.read()
+def run(module: str) -> tuple[bool, str]:
+    """Whether all of a module passed, and everything it said."""
+    said = StringIO()
+    suite = unittest.defaultTestLoader.loadTestsFromName(module)
+    result = unittest.TextTestRunner(said, buffer=True).run(suite)
+    gc.collect()
+    return result.wasSuccessful(), said.getvalue()
 
 
 def keep_compiled() -> None:
     """Let every process of the run find what another has compiled, under `build/`, also where this
-    machine is told to write none beside the sources: a hundred servers start, and each would spend
-    a fifth of its start on compiling.
+    machine is told to write none beside the sources: dozens of them start, and each would spend a
+    fifth of its start on compiling.
     """
     os.environ.pop("PYTHONDONTWRITEBYTECODE", None)
-    os.environ["PYTHONPYCACHEPREFIX"] = str(Path("build/pycache").absolute())
+    sys.dont_write_bytecode = False
+    sys.pycache_prefix = str(Path("build/pycache").absolute())
+    os.environ["PYTHONPYCACHEPREFIX"] = sys.pycache_prefix
 
 
 def main(*parts: str) -> int:
     began, ran, failed = time.monotonic(), 0, []
     keep_compiled()
-    groups = [g for g in shards() if not parts or any(part in g[0] for part in parts)]
+    chosen = [name for name in modules() if not parts or any(part in name for part in parts)]
     temporary = import_module("tests.temporary")
     os.environ[temporary.ONCE_A_RUN] = str(temporary.skerrow())
-    if any(g[0].startswith("tests.browser") for g in groups):
+    if any(name.startswith("tests.browser") for name in chosen):
         browser = import_module("tests.browser.support")
         os.environ[browser.ONCE_A_RUN] = str(browser.demo_data())
-    with ThreadPoolExecutor((os.cpu_count() or 1) + WAITS) as pool:
-        for modules, (code, said) in zip(groups, pool.map(run, groups), strict=True):
+    clean = multiprocessing.get_context("spawn")  # threads of this process would not be in a fork
+    with ProcessPoolExecutor((os.cpu_count() or 1) + WAITS, clean) as pool:
+        under_way = {pool.submit(run, name): name for name in chosen}
+        for done in as_completed(under_way):
+            name, (passed, said) = under_way[done], done.result()
             found = RAN.search(said)
             ran += int(found.group(1)) if found else 0
             took = f" ({float(found.group(2)):.0f} s)" if found else ""
-            name = f"{modules[0]}{' …' if modules[1:] else ''}"
             print(f"{name}: {said.strip().splitlines()[-1]}{took}", file=sys.stderr, flush=True)
-            if code or not found:
-                failed.append(modules)
+            if not passed or not found:
+                failed.append(name)
                 print(said, file=sys.stderr, flush=True)
     print("-" * 70, file=sys.stderr)
     print(f"Ran {ran} tests in {time.monotonic() - began:.3f}s\n", file=sys.stderr)
-    print(f"FAILED (folders={len(failed)})" if failed else "OK", file=sys.stderr)
+    print(f"FAILED (modules={len(failed)})" if failed else "OK", file=sys.stderr)
     return 1 if failed else 0
 
 

@@ -12,6 +12,7 @@ from typing import ClassVar
 
 from playwright.sync_api import Browser, Page, expect
 
+from tests.browser.forked import ForkedNudge
 from tools.drive import RunningNudge, chromium
 
 FIVE = "suct 118 liq 341 sl 52 ll 96 oa 88"
@@ -49,7 +50,7 @@ def browser() -> Browser:
 
 
 class BrowserTest(unittest.TestCase):
-    nudge: ClassVar[RunningNudge]
+    nudge: ClassVar[ForkedNudge]
     browser: ClassVar[Browser]
 
     @classmethod
@@ -57,7 +58,7 @@ class BrowserTest(unittest.TestCase):
         data = Path(tempfile.mkdtemp())
         cls.addClassCleanup(shutil.rmtree, data)
         shutil.copytree(demo_data(), data, dirs_exist_ok=True)
-        cls.nudge, cls.browser = RunningNudge(data), browser()
+        cls.nudge, cls.browser = ForkedNudge(data), browser()
         cls.addClassCleanup(cls.nudge.stop)
         cls.nudge.start()
 

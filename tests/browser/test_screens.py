@@ -7,8 +7,8 @@ from pathlib import Path
 
 from playwright.sync_api import expect
 
+from tests.browser.forked import ForkedNudge
 from tests.browser.support import BrowserTest, browser, calm
-from tools.drive import RunningNudge
 
 
 class StatesTest(BrowserTest):
@@ -152,7 +152,7 @@ class StatesTest(BrowserTest):
 class EmptyTest(unittest.TestCase):
     def test_an_empty_nudge_says_where_to_begin(self):
         with tempfile.TemporaryDirectory() as data:
-            nudge = RunningNudge(Path(data), "serve")
+            nudge = ForkedNudge(Path(data), "serve")
             nudge.start()
             try:
                 page = browser().new_page()

@@ -9,8 +9,8 @@ from pathlib import Path
 from playwright.sync_api import Page, expect
 
 from nudge.presenters.links import own_address
+from tests.browser.forked import ForkedNudge
 from tests.browser.support import HAND, BrowserTest, calm, demo_data
-from tools.drive import RunningNudge
 
 LINE = "#callout"
 
@@ -25,7 +25,7 @@ class ShopTest(BrowserTest):
         data = Path(folder.name)
         shutil.copytree(demo_data(), data, dirs_exist_ok=True)
         cls.nudge.stop()
-        cls.nudge = RunningNudge(data, host="0.0.0.0")
+        cls.nudge = ForkedNudge(data, host="0.0.0.0")
         cls.nudge.start()
         cls.addClassCleanup(cls.nudge.stop)
 

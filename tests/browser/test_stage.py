@@ -10,8 +10,9 @@ from pathlib import Path
 
 from playwright.sync_api import expect
 
+from tests.browser.forked import ForkedNudge
 from tests.browser.support import DESK, HAND, BrowserTest, browser, calm
-from tools.drive import ROOT, RunningNudge
+from tools.drive import ROOT
 
 PLACES = ("/", "/systems", "/shelf", "/pocket", "/workshop")
 LAPTOP, WIDE = (1024, 768), (1920, 1080)
@@ -350,7 +351,7 @@ class StageTest(BrowserTest):
 class FirstRunTest(unittest.TestCase):
     def test_from_nothing_to_a_verdict_in_the_hand(self):
         with tempfile.TemporaryDirectory() as folder:
-            nudge = RunningNudge(Path(folder), "serve")
+            nudge = ForkedNudge(Path(folder), "serve")
             nudge.start()
             self.addCleanup(nudge.stop)
             page = browser().new_page(viewport={"width": HAND[0], "height": HAND[1]})
@@ -380,7 +381,7 @@ class ServedTest(unittest.TestCase):
         size = len(gzip.compress((ROOT / "web/dist" / script[1:]).read_bytes(), 5))
         self.assertLessEqual(size, 130_000)
         with tempfile.TemporaryDirectory() as folder:
-            nudge = RunningNudge(Path(folder), "serve")
+            nudge = ForkedNudge(Path(folder), "serve")
             nudge.start()
             self.addCleanup(nudge.stop)
             page = browser().new_page()
