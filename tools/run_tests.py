@@ -42,6 +42,7 @@ def run(module: str) -> tuple[bool, str]:
     suite = unittest.defaultTestLoader.loadTestsFromName(module)
     result = unittest.TextTestRunner(said, buffer=True).run(suite)
     gc.collect()
+    gc.freeze()  # what stands by now is not looked through again
     return result.wasSuccessful(), said.getvalue()
 
 

@@ -11,7 +11,7 @@ from nudge.core.visit.record.kept import Kept, read_answer, read_kept
 from nudge.presenters.standing import standing_out
 from nudge.services.verdicts import kept_of
 from nudge.services.work_order import Work
-from nudge.store.repositories.visits import latest_verdict
+from nudge.store.repositories.visits import latest_verdicts
 from nudge.store.tables import Reading, Verdict
 from tests.temporary import WithDatabase
 
@@ -82,7 +82,7 @@ class JudgedOnceTest(WithDatabase):
         self.assertFalse(other.is_alive())
         # The verdict that stands is the one that knew both.
         with self.database.reading() as session:
-            kept = kept_of(latest_verdict(session, "v"))
+            kept = kept_of(latest_verdicts(session, ["v"])["v"])
         shown = {
             key: from_si(kept.readings[key], Quantity.TEMPERATURE, "ip")
             for key in ("suction_line_temp", "liquid_line_temp")

@@ -2,8 +2,9 @@
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from typing import Any
 
-from sqlalchemy import bindparam, delete, func, select, text
+from sqlalchemy import bindparam, delete, func, insert, select, text
 from sqlalchemy.orm import Session
 
 from nudge.store.live_tables import Channel, Import, Journal, Override, Placement, Rollup, SampleRow
@@ -217,6 +218,15 @@ def whole_journal_end(session: Session) -> int:
 def last_written(session: Session, visit_id: str) -> int:
     """The number of the last entry that tells of somebody writing on the visit."""
     return int(session.scalar(_LAST_WRITTEN, {"visit": visit_id}) or 0)
+
+
+_JOURNAL = insert(Journal)
+
+
+def add_to_journal(session: Session, row: dict[str, Any]) -> None:
+    """Write an entry of a visit's journal, after what was written before it."""
+    session.flush()
+    session.execute(_JOURNAL, [row])
 
 
 _LAST_WRITTEN = select(func.max(Journal.sequence)).where(

@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from datetime import datetime
 
-from sqlalchemy import func, or_, select
+from sqlalchemy import bindparam, func, or_, select
 from sqlalchemy.orm import Session
 
 from nudge.store.register_tables import InstrumentSheet, RegisteredInstrument
@@ -11,21 +11,25 @@ from nudge.store.register_tables import InstrumentSheet, RegisteredInstrument
 Carried = tuple[RegisteredInstrument, InstrumentSheet]
 
 
+_AT = bindparam("at", type_=InstrumentSheet.since.type)
+_NEWEST = (
+    select(func.max(InstrumentSheet.sequence))
+    .where(InstrumentSheet.since <= _AT)
+    .group_by(InstrumentSheet.instrument_id)
+)
+_RETIRED = RegisteredInstrument.retired_at
+_CARRIED = (
+    select(RegisteredInstrument, InstrumentSheet)
+    .join(InstrumentSheet, InstrumentSheet.instrument_id == RegisteredInstrument.id)
+    .where(InstrumentSheet.sequence.in_(_NEWEST))
+    .where(or_(_RETIRED.is_(None), _RETIRED > _AT))
+    .order_by(RegisteredInstrument.created_at)
+)
+
+
 def carried(session: Session, at: datetime) -> Sequence[Carried]:
     """Those that were carried at a moment, in the order they came."""
-    newest = (
-        select(func.max(InstrumentSheet.sequence))
-        .where(InstrumentSheet.since <= at)
-        .group_by(InstrumentSheet.instrument_id)
-    )
-    query = (
-        select(RegisteredInstrument, InstrumentSheet)
-        .join(InstrumentSheet, InstrumentSheet.instrument_id == RegisteredInstrument.id)
-        .where(InstrumentSheet.sequence.in_(newest))
-        .where(or_(RegisteredInstrument.retired_at.is_(None), RegisteredInstrument.retired_at > at))
-        .order_by(RegisteredInstrument.created_at)
-    )
-    return [(row, sheet) for row, sheet in session.execute(query)]
+    return [(row, sheet) for row, sheet in session.execute(_CARRIED, {"at": at})]
 
 
 def instrument(session: Session, instrument_id: str) -> RegisteredInstrument | None:
