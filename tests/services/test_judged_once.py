@@ -106,6 +106,20 @@ class JudgedOnceTest(WithDatabase):
             self.visits.hear("v", "c2", "sl 57", "ip", self.clock.now)
         self.assertEqual(counts[0], counts[1])
 
+    def test_what_is_said_again_after_something_else_is_kept_again(self):
+        def printed():
+            with self.database.reading() as session:
+                rows = session.scalars(select(Verdict).where(Verdict.visit_id == "v"))
+                return [row.answer["derived"]["superheat"] for row in rows]
+
+        self.visits.hear("v", "c2", "sl 57", "ip", self.clock.now)
+        self.visits.hear("v", "c3", "sl 60", "ip", self.clock.now)
+        self.visits.undo("v", "back")
+        self.visits.judge_again("v")  # says the same once more: nothing new is kept
+        first, second, third = printed()[-3:]
+        self.assertEqual(first, third)
+        self.assertAlmostEqual(second - first, 3, delta=0.11)  # shown to a tenth
+
 
 class StepsBeforeTest(WithDatabase):
     """What stands before judging holds whatever would move refrigerant, everywhere."""
