@@ -70,7 +70,8 @@ def main(*parts: str) -> int:
     with ProcessPoolExecutor((os.cpu_count() or 1) + WAITS, clean) as pool:
         under_way = {pool.submit(run, name): name for name in chosen}
         for done in as_completed(under_way):
-            name, (passed, said) = under_way[done], done.result()
+            name, broke = under_way[done], done.exception()  # its process ended under it
+            passed, said = done.result() if broke is None else (False, repr(broke))
             found = RAN.search(said)
             ran += int(found.group(1)) if found else 0
             took = f" ({float(found.group(2)):.0f} s)" if found else ""

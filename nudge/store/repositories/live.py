@@ -220,6 +220,9 @@ def last_written(session: Session, visit_id: str) -> int:
     return int(session.scalar(_LAST_WRITTEN, {"visit": visit_id}) or 0)
 
 
+_LAST_WRITTEN = select(func.max(Journal.sequence)).where(
+    Journal.visit_id == bindparam("visit"), Journal.kind == "visit"
+)
 _JOURNAL = insert(Journal)
 
 
@@ -227,11 +230,6 @@ def add_to_journal(session: Session, row: dict[str, Any]) -> None:
     """Write an entry of a visit's journal, after what was written before it."""
     session.flush()
     session.execute(_JOURNAL, [row])
-
-
-_LAST_WRITTEN = select(func.max(Journal.sequence)).where(
-    Journal.visit_id == bindparam("visit"), Journal.kind == "visit"
-)
 
 
 def overrides(session: Session, visit_id: str) -> Sequence[Override]:
