@@ -21,6 +21,7 @@ from nudge.services.snapshot import (
 from nudge.store.live_tables import Override
 from nudge.store.repositories import visits as repository
 from nudge.store.tables import (
+    Callout,
     Reading,
     SlipRow,
     Visit,
@@ -39,19 +40,20 @@ class ReadingsTaken(OpenVisits):
         Raises: NotUnderstood, with each word that is not a reading and why.
         """
         with self._on_open_visit(visit_id, callout_id) as (session, row):
-            if not repository.is_heard(session, callout_id):
+            if session.get(Callout, callout_id) is None:
                 heard = hear_for_system(text, units, row.system)
                 if heard.misheard or not heard.spoken:
                     raise NotUnderstood(heard.misheard or (nothing_said(text),))
                 taken_at = self._on_its_clock(session, row, heard_at)
-                line = {"id": callout_id, "visit_id": visit_id, "text": text, "heard_at": taken_at}
+                session.add(Callout(id=callout_id, visit_id=visit_id, text=text, heard_at=taken_at))
+                session.flush()
                 before = current(row.readings) if heard.corrects else {}
                 typed = [
                     self._typed(row, f"{callout_id}:{number}", spoken, old, taken_at, callout_id)
                     for number, spoken in enumerate(heard.spoken)
                     for old in (before.get(spoken.point.key),)
                 ]
-                repository.add_callout(session, line, typed)
+                repository.add_readings(session, typed)
         return self._judged(visit_id)
 
     def correct(

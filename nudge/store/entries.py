@@ -1,6 +1,5 @@
 """Every write that came with an id, once: sent again it is known, changed it is refused."""
 
-from sqlalchemy import bindparam, insert, select
 from sqlalchemy.orm import Session
 
 from nudge.store.context import sent
@@ -8,8 +7,6 @@ from nudge.store.refusals import SameIdOtherContent
 from nudge.store.tables import Entry
 
 KNOWN = "nudge_entry_is_known"
-_DIGEST = select(Entry.digest).where(Entry.id == bindparam("id"))
-_NOTED = insert(Entry)
 
 
 def note_entry(session: Session) -> None:
@@ -20,10 +17,10 @@ def note_entry(session: Session) -> None:
     entry = sent()
     if entry is None:
         return
-    digest = session.scalar(_DIGEST, {"id": entry.key})
-    if digest is None:
-        session.execute(_NOTED, [{"id": entry.key, "digest": entry.digest}])
-    elif digest != entry.digest:
+    row = session.get(Entry, entry.key)
+    if row is None:
+        session.add(Entry(id=entry.key, digest=entry.digest))
+    elif row.digest != entry.digest:
         raise SameIdOtherContent(entry.id)
     else:
         session.info[KNOWN] = True

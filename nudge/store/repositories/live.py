@@ -2,9 +2,8 @@
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
-from typing import Any
 
-from sqlalchemy import bindparam, delete, func, insert, select, text
+from sqlalchemy import bindparam, delete, func, select, text
 from sqlalchemy.orm import Session
 
 from nudge.store.live_tables import Channel, Import, Journal, Override, Placement, Rollup, SampleRow
@@ -223,13 +222,6 @@ def last_written(session: Session, visit_id: str) -> int:
 _LAST_WRITTEN = select(func.max(Journal.sequence)).where(
     Journal.visit_id == bindparam("visit"), Journal.kind == "visit"
 )
-_JOURNAL = insert(Journal)
-
-
-def add_to_journal(session: Session, row: dict[str, Any]) -> None:
-    """Write an entry of a visit's journal, after what was written before it."""
-    session.flush()
-    session.execute(_JOURNAL, [row])
 
 
 def overrides(session: Session, visit_id: str) -> Sequence[Override]:

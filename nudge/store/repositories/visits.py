@@ -91,19 +91,9 @@ def head(session: Session, visit_id: str) -> Visit | None:
     return session.get(Visit, visit_id)
 
 
-_HEARD = select(exists().where(Callout.id == bindparam("id")))
-_CALLOUT, _READINGS = insert(Callout), insert(Reading)
-
-
-def is_heard(session: Session, callout_id: str) -> bool:
-    """Whether a line is on the record."""
-    return bool(session.scalar(_HEARD, {"id": callout_id}))
-
-
-def add_callout(session: Session, line: dict[str, Any], readings: Sequence[dict[str, Any]]) -> None:
-    """Write a line and the readings in it; they are not loaded back."""
-    session.execute(_CALLOUT, [line])
-    session.execute(_READINGS, readings)
+def add_readings(session: Session, rows: Sequence[dict[str, Any]]) -> None:
+    """Write readings in one go; they are not loaded back."""
+    session.execute(insert(Reading), rows)
 
 
 def last_moment(session: Session, visit_id: str) -> datetime | None:
@@ -233,23 +223,13 @@ _ADDITIONS_BEFORE = (
     .where(Visit.system_id == _OF, Visit.id != _THIS, Event.kind == "refrigerant_added")
     .where(Event.happened_at >= bindparam("since", type_=Event.happened_at.type))
 )
-_LAST_SAID = (
-    select(Verdict.answer == bindparam("answer", type_=Verdict.answer.type))
-    .where(Verdict.visit_id == _THIS)
-    .order_by(Verdict.sequence.desc())
-    .limit(1)
+_LATEST_VERDICT = (
+    select(Verdict).where(Verdict.visit_id == _THIS).order_by(Verdict.sequence.desc()).limit(1)
 )
-_VERDICT = insert(Verdict)
 
 
-def was_said_last(session: Session, visit_id: str, answer: dict[str, Any]) -> bool:
-    """Whether the last verdict of a visit printed this very answer."""
-    return bool(session.scalar(_LAST_SAID, {"visit": visit_id, "answer": answer}))
-
-
-def add_verdict(session: Session, row: dict[str, Any]) -> None:
-    """Write a verdict; it is not loaded back."""
-    session.execute(_VERDICT, [row])
+def latest_verdict(session: Session, visit_id: str) -> Verdict | None:
+    return session.scalars(_LATEST_VERDICT, {"visit": visit_id}).one_or_none()
 
 
 def latest_verdicts(session: Session, visit_ids: Sequence[str]) -> dict[str, Verdict]:
