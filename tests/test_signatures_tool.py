@@ -9,7 +9,7 @@ from pathlib import Path
 from random import Random
 
 from nudge.core.expectations.signs import SIGNS
-from nudge.core.judgement.signatures import SEVERITIES
+from nudge.core.judgement.signatures import SEVERITIES, read_signatures
 from nudge.core.physics.circuit.derived import derive
 from nudge.core.physics.circuit.equipment import FEEDS
 from nudge.plant.machine import Conditions
@@ -18,10 +18,7 @@ from nudge.plant.truth import running_truth
 from nudge.plant.wet_air import air_of
 from tools.gather import BANDS, Job, jobs
 from tools.make_signatures import (
-    LEAST_CASES,
     LEAST_EIGENVALUE,
-    LEAST_SPREAD,
-    Rows,
     Seen,
     correlations,
     expectations,
@@ -30,6 +27,7 @@ from tools.make_signatures import (
     write,
 )
 from tools.sweep import site
+from tools.swept_rows import LEAST_CARRIED, LEAST_CASES, LEAST_SPREAD, Rows
 
 HEALTHY = Job("home", "valve", ("none",), "none", "", (), "", 40)
 LOW = Job("home", "valve", ("undercharge",), "undercharge", "severe", ("undercharge",), "", 40)
@@ -89,19 +87,45 @@ class SignaturesToolTest(unittest.TestCase):
                 self.assertEqual(self.expected[sign.key].per_outdoor, 0)
 
     def test_a_spread_is_what_is_left_at_its_severity_and_never_nothing(self):
-        rows = Rows(tuple(SIGNS))
+        rows = Rows(tuple(SIGNS), ())
         rng = Random(3)
         for _ in range(400):
             severity = rng.uniform(0.4, 0.7)
             rows.departures.append({"airflow": 40 * severity + rng.gauss(0, 2), "superheat": 1.0})
             rows.severities.append(severity)
-        middle, wide, slope = rows.fit("airflow")
+            rows.airs.append((rng.uniform(-15, 5), 0.0, 0.0))
+        middle, wide, slope, carried = rows.fit("airflow")
+        self.assertEqual(carried, (0, 0, 0))
         # 40 a whole severity, 22 in the middle, noise of 2: by how it was made.
         self.assertAlmostEqual(slope, 40, delta=4)
         self.assertAlmostEqual(middle, 22, delta=0.5)
         self.assertAlmostEqual(wide, 2, delta=0.25)
         self.assertAlmostEqual(rows.fit("superheat")[1] * 1.8, LEAST_SPREAD)
         self.assertIsNone(rows.fit("approach"))
+
+    def test_what_a_fault_does_is_carried_by_the_air_and_the_class_it_was_met_in(self):
+        # Half a kelvin more for each kelvin outdoors, a quarter less for each in the house and
+        # a tenth a point of SEER: by how it was made. What is not to be carried is not.
+        def met(count: int) -> Rows:
+            rows, rng = Rows(tuple(SIGNS), ("superheat",)), Random(4)
+            for _ in range(count):
+                out, wet, seer = rng.uniform(-15, 5), rng.uniform(-5, 2), rng.uniform(-5, 5)
+                off = 3 + 0.5 * out - 0.25 * wet + 0.1 * seer + rng.gauss(0, 0.5)
+                rows.departures.append({"superheat": off, "subcooling": off})
+                rows.severities.append(rng.uniform(0.4, 0.7))
+                rows.airs.append((out, wet, seer))
+            return rows
+
+        rows = met(400)
+        found, flat = rows.fit("superheat"), rows.fit("subcooling")
+        for got, made in zip(found.carried, (0.5, -0.25, 0.1), strict=True):
+            self.assertAlmostEqual(got, made, delta=0.04)
+        self.assertAlmostEqual(found.wide, 0.5, delta=0.05)
+        self.assertEqual(flat.carried, (0, 0, 0))
+        self.assertGreater(flat.wide, 2.5)  # 0.5 of a spread of 20/√12 outdoors, left in it
+        self.assertAlmostEqual(found.middle, 3 + 0.5 * rows.about[0] - 0.25 * rows.about[1]
+                               + 0.1 * rows.about[2], delta=0.1)  # fmt: skip
+        self.assertEqual(met(LEAST_CARRIED - 1).fit("superheat").carried, (0, 0, 0))
 
     def test_what_moves_together_is_found_once(self):
         found = correlations(nodes(self.seen, self.expected), SIGNS)
@@ -152,6 +176,13 @@ class SignaturesToolTest(unittest.TestCase):
             middle, _ = rows["undercharge"]["subcooling"].split("±")
             self.assertAlmostEqual(float(middle), -9.0, delta=0.4)
             self.assertEqual(rows["undercharge"]["superheat"], "26.0±15.0")
+            read = read_signatures(Path(folder))["valve"]
+            low = next(row for row in read if row.variant == "undercharge")
+            # At the air it was swept in it is the cell; the fault was made the same in any air.
+            self.assertAlmostEqual(low.at("subcooling", low.about), -5.0, delta=0.2)
+            hot = (low.about[0] + 10, *low.about[1:])
+            self.assertAlmostEqual(low.at("subcooling", hot), -5.0, delta=0.5)
+            self.assertEqual(low.carried["superheat"], (0, 0, 0))  # the trade's figure is flat
             together = (Path(folder) / "together.csv").read_text("utf-8")
             self.assertNotIn(",1.000", together)
 

@@ -27,21 +27,18 @@ from nudge.core.expectations.expected import held_house, held_outdoor, held_seer
 from nudge.core.expectations.signs import Sign
 from nudge.core.expectations.table import Expectation, scale_of
 from nudge.core.judgement.departures import departures
-from nudge.core.judgement.trade_marks import TRADE_MARKS
+from nudge.core.judgement.trade_marks import TRADE_MARKS, TradeMark
 from nudge.core.language.errors import CoreError
 from nudge.core.physics.circuit.equipment import FEEDS
 from nudge.core.targets.condensing import class_seer
 from tools.cousins import FAMILIES
 from tools.drive import ROOT
 from tools.gather import SWEPT, Case, Job, gather, gathered
+from tools.swept_rows import LEAST_CASES, Node, Rows, carried_cells
 from tools.ways import WAYS
 
-LEAST_CASES = 8
-"""Nodes the plant reached fewer times than this are left out: it does not run like that."""
-WIDER = 1.0
-"""Spreads are as the families show them: their laws differ, so nothing is added for that."""
-LEAST_SPREAD = 0.4
-"""No sign is surer than this [°F or %]."""
+CARRIED = ("cooling",)
+"""The kinds of plant whose faults are carried by air and class: those it was measured for."""
 SHRUNK, SHRINKS = 0.90, 0.03
 """Correlations are drawn a little towards none: real systems obey a plant's less closely. Where
 they still could not be (below), they are drawn further, and it says so."""
@@ -67,9 +64,6 @@ class Seen:
     @property
     def node(self) -> tuple[str, tuple[str, ...], str, str]:
         return self.job.device, self.job.suspects, self.job.variant, self.job.severity
-
-
-Node = tuple[str, tuple[str, ...], str, str]
 
 
 def seen_of(case: Case) -> Seen | None:
@@ -153,48 +147,16 @@ def residual(one: Seen, expected: Mapping[str, Expectation]) -> dict[str, float]
     }
 
 
-class Rows:
-    """The cases of one node: their departures, and what is left of them at their severity."""
-
-    def __init__(self, signs: Sequence[str]) -> None:
-        self.signs = signs
-        self.departures: list[dict[str, float]] = []
-        self.severities: list[float] = []
-
-    def fit(self, sign: str) -> tuple[float, float, float] | None:
-        """Middle, spread once the severity is taken out, and slope; None of too few cases."""
-        at = [n for n, row in enumerate(self.departures) if sign in row]
-        if len(at) < LEAST_CASES:
-            return None
-        values = np.array([self.departures[n][sign] for n in at])
-        severities = np.array([self.severities[n] for n in at])
-        off = severities - severities.mean()
-        slope = float(off @ values / (off @ off)) if off @ off > 1e-9 else 0.0
-        wide = float(np.std(values - slope * off, ddof=1)) * WIDER
-        return float(values.mean()), max(wide, LEAST_SPREAD * scale_of(sign)), slope
-
-    def standard(self) -> Array:
-        """Every case as z at its own severity [cases, signs]; NaN where a sign is not read."""
-        z = np.full((len(self.departures), len(self.signs)), np.nan)
-        severities = np.array(self.severities)
-        off = severities - severities.mean()
-        for column, sign in enumerate(self.signs):
-            found = self.fit(sign)
-            if found is not None:
-                middle, wide, slope = found
-                values = np.array([row.get(sign, np.nan) for row in self.departures])
-                z[:, column] = (values - middle - slope * off) / wide
-        return z
-
-
 def nodes(seen: Sequence[Seen], expected: Mapping[str, Expectation]) -> dict[Node, Rows]:
     """Every node's cases as departures; nodes the plant hardly reached are left out."""
-    signs = tuple(signs_in(seen[0].job.way))
-    found: dict[Node, Rows] = defaultdict(lambda: Rows(signs))
+    signs, is_carried = signs_in(seen[0].job.way), seen[0].job.way in CARRIED
+    carried = [key for key, sign in signs.items() if is_carried and not sign.is_weather]
+    found: dict[Node, Rows] = defaultdict(lambda: Rows(tuple(signs), carried))
     for one in seen:
         rows = found[one.node]
         rows.departures.append(residual(one, expected))
         rows.severities.append(one.severity)
+        rows.airs.append((one.outdoor_k, one.house_k, one.over_seer))
     return {node: rows for node, rows in found.items() if len(rows.departures) >= LEAST_CASES}
 
 
@@ -242,76 +204,78 @@ def _least_eigenvalues(
 
 
 def write(seen: Sequence[Seen], folder: Path) -> None:
-    """The three files, from some cases."""
+    """The files, from some cases."""
     signs = signs_in(seen[0].job.way)
     families = ", ".join(key for key in FAMILIES if any(s.job.family == key for s in seen))
     header = (
         f"# Made by tools/make_signatures.py from {len(seen)} simulated cases. "
         f"Temperatures °F. Families: {families}.\n"
     )
-    with (
-        (folder / "expectations.csv").open("w", encoding="utf-8", newline="") as first,
-        (folder / "signatures.csv").open("w", encoding="utf-8", newline="") as second,
-        (folder / "together.csv").open("w", encoding="utf-8", newline="") as third,
-    ):
-        healthy, moves, jointly = (
-            csv.writer(f, lineterminator="\n") for f in (first, second, third)
-        )
-        for file in (first, second, third):
-            file.write(header)
-        healthy.writerow(
+    tables: dict[str, list[list[str]]] = {
+        "expectations.csv": [
             ["device", "sign", "base", "per °F outdoors", "per °F indoors", "per SEER", "±"]
-        )
-        moves.writerow(["device", "suspect", "fault", "severity", "cases", *signs])
-        jointly.writerow(["device", "sign", "with", "correlation"])
-        for device in FEEDS:
-            here = [s for s in seen if s.job.device == device]
-            if not here:
-                continue
-            expected = expectations(here)
-            for sign, row in expected.items():
-                unit = scale_of(sign)
-                healthy.writerow(
-                    [
-                        device,
-                        sign,
-                        f"{row.base / unit:.2f}",
-                        f"{row.per_outdoor / unit / 1.8:.3f}",
-                        f"{row.per_house / unit / 1.8:.3f}",
-                        f"{row.per_seer / unit:.3f}",
-                        f"{row.sigma / unit:.1f}",
-                    ]
-                )
-            found = nodes(here, expected)
-            for node, rows in found.items():
-                cells = dict(_cells(node, rows))
-                _, suspects, variant, severity = node
-                moves.writerow(
-                    [
-                        device,
-                        "+".join(suspects),
-                        variant,
-                        severity,
-                        len(rows.departures),
-                        *(cells.get(sign, "") for sign in signs),
-                    ]
-                )
-            for (one, other), value in correlations(found, signs).items():
-                jointly.writerow([device, one, other, f"{value:.3f}"])
+        ],
+        "signatures.csv": [["device", "suspect", "fault", "severity", "cases", *signs]],
+        "carried.csv": [["device", "fault", "severity", "by", "about", *signs]],
+        "together.csv": [["device", "sign", "with", "correlation"]],
+    }
+    for device in FEEDS:
+        here = [s for s in seen if s.job.device == device]
+        if not here:
+            continue
+        expected = expectations(here)
+        tables["expectations.csv"] += [[device, *row] for row in _healthy(expected)]
+        found = nodes(here, expected)
+        for node, rows in found.items():
+            _, suspects, variant, severity = node
+            cells, count = dict(_cells(node, rows)), str(len(rows.departures))
+            line = [device, "+".join(suspects), variant, severity, count]
+            tables["signatures.csv"].append([*line, *(cells.get(sign, "") for sign in signs)])
+            flat = [mark.sign for mark in _marks(node, rows)]
+            tables["carried.csv"] += carried_cells(found, node, flat)
+        for (one, other), value in correlations(found, signs).items():
+            tables["together.csv"].append([device, one, other, f"{value:.3f}"])
+    for name, lines in tables.items():
+        if len(lines) > 1:
+            with (folder / name).open("w", encoding="utf-8", newline="") as file:
+                file.write(header)
+                csv.writer(file, lineterminator="\n").writerows(lines)
+
+
+def _healthy(expected: Mapping[str, Expectation]) -> Iterator[list[str]]:
+    """Every expectation as a row of its file, in the units of the file."""
+    for sign, row in expected.items():
+        unit = scale_of(sign)
+        yield [
+            sign,
+            f"{row.base / unit:.2f}",
+            f"{row.per_outdoor / unit / 1.8:.3f}",
+            f"{row.per_house / unit / 1.8:.3f}",
+            f"{row.per_seer / unit:.3f}",
+            f"{row.sigma / unit:.1f}",
+        ]
 
 
 def _cells(node: Node, rows: Rows) -> Iterator[tuple[str, str]]:
-    device, _, variant, severity = node
     for sign in rows.signs:
         found = rows.fit(sign)
         if found is None:
             continue
         middle, wide = (v / scale_of(sign) for v in found[:2])
-        for mark in TRADE_MARKS if "temperature_split" in rows.signs else ():
-            here = (mark.device, mark.fault, mark.sign) == (device, variant, sign)
-            if here and mark.severity in ("", severity):
+        for mark in _marks(node, rows):
+            if mark.sign == sign:
                 middle, wide = mark.middle_f, mark.spread_f
         yield sign, f"{middle:.1f}±{wide:.1f}"
+
+
+def _marks(node: Node, rows: Rows) -> list[TradeMark]:
+    """What the trade knows better of a node."""
+    device, _, variant, severity = node
+    return [
+        mark
+        for mark in (TRADE_MARKS if "temperature_split" in rows.signs else ())
+        if (mark.device, mark.fault) == (device, variant) and mark.severity in ("", severity)
+    ]
 
 
 def tables_without(family: str, seen: Sequence[Seen]) -> Path:

@@ -10,12 +10,12 @@ from nudge.core.expectations.heating_signs import HEATING_SIGNS
 from nudge.core.expectations.room_signs import ROOM_SIGNS
 from nudge.core.expectations.signs import SIGNS, Sign
 from nudge.core.expectations.table import expectations_of, scale_of
-from nudge.core.judgement.covariance import SHARED
 from nudge.core.judgement.heating_suspects import HEATING_SUSPECTS, JUDGED_IN_HEATING
 from nudge.core.judgement.model import Model, model_of
 from nudge.core.judgement.over_time import EPISODES
 from nudge.core.judgement.pairs import PAIRS
 from nudge.core.judgement.room_suspects import JUDGED_IN_ROOM, ROOM_SUSPECTS
+from nudge.core.judgement.shared import SHARED, UNMEASURED
 from nudge.core.judgement.suspect_table import SUSPECTS, Suspect
 from nudge.core.judgement.trade_marks import TRADE_MARKS
 from nudge.core.judgement.walk import STRETCHES
@@ -177,11 +177,12 @@ def _expectations_page() -> str:
 @page("shared")
 def _shared_page() -> str:
     return table(
-        ("off together", "by, °F (1 σ)", "drags along, per kelvin", "why"),
+        ("off together", "in cooling, °F (1 σ)", "elsewhere", "drags along, per kelvin", "why"),
         (
             (
                 key(s.key),
-                f"{s.sigma * 1.8:g}",
+                f"{s.sigma * 1.8:.3g}",
+                f"{UNMEASURED[s.key] * 1.8:.3g}" if s.key in UNMEASURED else "none",
                 ", ".join(f"{key(k)} {v:g}" for k, v in s.drags.items()),
                 s.reason,
             )

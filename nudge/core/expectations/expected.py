@@ -55,6 +55,11 @@ def decides(targets: Targets | None, school: str) -> bool:
     return targets is not None and targets.deciding is not None and targets.deciding.key == school
 
 
+Air = tuple[float, float, float]
+"""Outdoor air, the house [K] and rated efficiency over their rated points."""
+AT_RATING: Air = (0.0, 0.0, 0.0)
+
+
 class TodaysAir(NamedTuple):
     """What carries an expectation to today: air over its rated points [K], None unread, held at
     the edges of the fit; rated efficiency over the usual one, and whether the plate gives it.
@@ -65,6 +70,21 @@ class TodaysAir(NamedTuple):
     house_k: float | None
     over_seer: float
     seer_is_known: bool
+
+    def over(self) -> Air:
+        """Outdoor air, the house and the class over their rated points, as an expectation is
+        carried by them: what is usual stands in for what nobody read.
+        """
+        house_k = self.rated.usual_k if self.house_k is None else self.house_k
+        return self.outdoor_k or 0.0, house_k, self.over_seer
+
+    def unsure(self) -> Air:
+        """How far each of the three may be from that (1 σ); 0 where it was read."""
+        return (
+            self.rated.outdoor_blur_k if self.outdoor_k is None else 0.0,
+            self.rated.house_blur_k if self.house_k is None else 0.0,
+            0.0 if self.seer_is_known else SEER_BLUR,
+        )
 
 
 def today_of(case: Case) -> TodaysAir:
@@ -125,11 +145,16 @@ def expected(
 
 def is_known(case: Case, key: str) -> bool:
     """Whether the tables of this kind of plant say what is expected of a sign."""
-    return key in expectations_of(case.behaviour)[case.plate.metering_device.feed]
+    return key in expectations_here(case)
 
 
 def row_of(case: Case, key: str) -> Expectation:
-    return expectations_of(case.behaviour)[case.plate.metering_device.feed][key]
+    return expectations_here(case)[key]
+
+
+def expectations_here(case: Case) -> Mapping[str, Expectation]:
+    """What is expected of every sign, by the tables of its kind of plant and what feeds it."""
+    return expectations_of(case.behaviour)[case.plate.metering_device.feed]
 
 
 def coil_saturation_c(case: Case) -> float | None:

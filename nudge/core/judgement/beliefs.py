@@ -16,6 +16,7 @@ from typing import NamedTuple
 import numpy as np
 
 from nudge.core.behaviours.case import Case
+from nudge.core.expectations.expected import AT_RATING, Air
 from nudge.core.judgement.covariance import shape
 from nudge.core.judgement.departures import Departure
 from nudge.core.judgement.hypotheses import Array, Hypothesis, hypotheses
@@ -158,17 +159,35 @@ class Signed(NamedTuple):
     signs: tuple[str, ...]
     blurs: tuple[float, ...]
     knowns: tuple[float, ...]
+    unsure: Air
+    """How far the air may be from what is taken for it."""
     offs: tuple[float, ...]
+    air: Air
+
+    def with_offs(self, measured: Mapping[str, Departure]) -> "Signed":
+        """As far off as other departures of the same signs, in the same air."""
+        return self._replace(offs=tuple([measured[key].off for key in self.signs]))
+
+    def mirrored(self, other: "Signed") -> "Signed":
+        """As far off on the other side of this as another of the same signs is on one."""
+        offs, air = (
+            tuple(2 * a - b for a, b in zip(here, there, strict=True))
+            for here, there in ((self.offs, other.offs), (self.air, other.air))
+        )
+        return self._replace(offs=offs, air=(air[0], air[1], air[2]))
 
 
 def signed(measured: Mapping[str, Departure]) -> Signed:
     """The signs that are weighed; those that define the load are not."""
     rows = [(key, one) for key, one in measured.items() if not one.sign.defines_load]
+    today = next((one.today for one in measured.values()), None)
     return Signed(
         tuple(key for key, _ in rows),
         tuple(float(f"{one.blur:.2g}") if one.blur else 0.0 for _, one in rows),
         tuple(one.known for _, one in rows),
+        AT_RATING if today is None else today.unsure(),
         tuple(one.off for _, one in rows),
+        AT_RATING if today is None else today.over(),
     )
 
 
@@ -180,10 +199,10 @@ def weigh_each(model: Model, cases: Sequence[tuple[Signed, Load]], told: Told) -
     beside = _beside(model, told)
     groups: dict[_Key, list[int]] = {}
     for number, (one, _) in enumerate(cases):
-        groups.setdefault(one[:3], []).append(number)
+        groups.setdefault(one[:4], []).append(number)
     found: list[Array] = [beside] * len(cases)
     for key, numbers in groups.items():
-        offs = np.array([cases[n][0].offs for n in numbers]).reshape(len(numbers), len(key[0]))
+        offs = np.array([(*cases[n][0].offs, *cases[n][0].air) for n in numbers])
         scores = beside + _likelihood(model, key, offs)
         scores += np.array([_by_load(model, cases[n][1]) for n in numbers])
         shares = np.exp(scores - scores.max(axis=1, keepdims=True))
@@ -193,16 +212,18 @@ def weigh_each(model: Model, cases: Sequence[tuple[Signed, Load]], told: Told) -
     return found
 
 
-_Key = tuple[tuple[str, ...], tuple[float, ...], tuple[float, ...]]
-"""Signs that are weighed, with the blur and the known spread of each."""
+_Key = tuple[tuple[str, ...], tuple[float, ...], tuple[float, ...], Air]
+"""Signs that are weighed, with the blur and the known spread of each, and the air not read."""
 
 
 def _likelihood(model: Model, key: _Key, offs: Array) -> Array:
-    """Log likelihoods [cases, rows]: a multivariate t over the signs' whitened departures."""
-    signs, blurs, knowns = key
+    """Log likelihoods [cases, rows]: a multivariate t over the signs' whitened departures, from
+    departures and air [cases, signs + 3].
+    """
+    signs = key[0]
     if not signs:
         return np.zeros((len(offs), len(hypotheses(model))))
-    known = shape(model, signs, blurs, knowns)
+    known = shape(model, *key)
     white = np.matmul(known.inverse, offs.T) - known.moved[:, :, None]
     squared = np.einsum("rkc,rkc->cr", white, white)
     half = (FREEDOM + len(signs)) / 2
@@ -218,9 +239,7 @@ def _beside(model: Model, told: Told) -> Array:
         if observation not in defined:
             found += _seen(model, observation)
     for episode in told.episodes:
-        found += [
-            log(episode.row.factor(row.signature.suspects, row.faults)) for row in hypotheses(model)
-        ]
+        found += _lived(model, episode.row.key)
     if told.doubted:
         found += log(DOUBTED) * _of_suspect(model, "sensor_suspect", alone=True)
     for name, factor in told.likelier.items():
@@ -261,6 +280,14 @@ def _seen(model: Model, observation: str) -> Array:
 
 
 @cache
+def _lived(model: Model, episode: str) -> Array:
+    lived = next(row for row in model.episodes if row.key == episode)
+    return np.array(
+        [log(lived.factor(row.signature.suspects, row.faults)) for row in hypotheses(model)]
+    )
+
+
+@cache
 def _of_suspect(model: Model, suspect: str, alone: bool = False) -> Array:
     """1 for hypotheses that hold a suspect (and nothing besides), 0 for others."""
     rows = [row.signature.suspects for row in hypotheses(model)]
@@ -282,7 +309,7 @@ def belief_in(model: Model, shares: Array, suspect: str, alone: bool = False) ->
 
 def _shared(model: Model, shares: Array) -> Posterior:
     rows = hypotheses(model)
-    kept = [(float(share), rows[n]) for n, share in enumerate(shares) if share > NEGLIGIBLE]
+    kept = [(share, rows[n]) for n, share in enumerate(shares.tolist()) if share > NEGLIGIBLE]
     ranked_rows = tuple(Weighed(row, b) for b, row in sorted(kept, key=lambda one: -one[0]))
     suspects = dict.fromkeys(model.suspects, 0.0)
     pairs: dict[tuple[str, str], float] = {}

@@ -1,64 +1,33 @@
 """How the signs of a hypothesis vary together: its covariance, and what undoes it.
 
 Of every row of the table: its own spreads with the correlation of its device; what machines
-whose laws differ are off together (`SHARED`); the direction in which the fault grows; and what
-nobody read. Source: linear Gaussian factors; Cholesky whitening.
+whose laws differ are off together (`shared`); the direction in which the fault grows; the air it
+would be carried by and nobody read; and what else nobody read. Source: linear Gaussian factors;
+Cholesky whitening.
 """
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
-from types import MappingProxyType
 
 import numpy as np
 
+from nudge.core.expectations.expected import AT_RATING, Air
 from nudge.core.judgement.hypotheses import Array, healthy, moves
 from nudge.core.judgement.model import Model
-from nudge.core.language.units import degrees_f
 
 SEVERITY_SIGMA = 0.29
 """How far a fault is from its step of severity (1 σ, in steps): evenly spread over one step."""
 
 
 @dataclass(frozen=True, slots=True)
-class Shared:
-    """One thing a machine may be off by, and what it drags along: one row a thing.
-
-    `sigma` is how far machines are off (1 σ [K]); `drags` what a kelvin of it does to each sign.
-    """
-
-    key: str
-    sigma: float
-    drags: Mapping[str, float]
-    reason: str
-
-
-SHARED: tuple[Shared, ...] = (
-    Shared("condensing", degrees_f(2), MappingProxyType({
-        "condensing_over_ambient": 1.0, "approach": 0.6, "compressor_power": 1.8,
-        "pressure_ratio": 0.06, "valve_pressure": 4.0,
-    }), "surface and air outdoors are off together: approach, power and ratio follow the head"),
-    Shared("evaporator", degrees_f(2), MappingProxyType({
-        "evaporator_difference": 1.0, "boiling": -1.0, "pressure_ratio": 0.07,
-        "compressor_power": -1.0, "capacity": -2.0,
-    }), "surface and air indoors are off together: what the coil boils at moves ratio and power"),
-    Shared("superheat", degrees_f(2), MappingProxyType({
-        "superheat": 1.0, "evaporator_superheat": 1.0,
-    }), "valves are set differently, and keep it differently in other weather"),
-    Shared("air rise", degrees_f(1.8), MappingProxyType({"condenser_air_rise": 1.0}),
-           "outdoor air is never rated"),
-    Shared("split", degrees_f(0.8), MappingProxyType({"temperature_split": 1.0, "capacity": 7.0}),
-           "how dry a coil works differs from coil to coil"),
-)  # fmt: skip
-"""Sigmas as measured on plants of other laws."""
-
-
-@dataclass(frozen=True, slots=True)
 class Shape:
     """Everything about a set of signs that no reading changes, row by row of the hypotheses.
 
-    `inverse` is the inverse of each covariance's Cholesky factor [rows, signs, signs];
-    `moved` is `inverse @ middle`; `log_size` the log of the factor's determinant.
+    `inverse` is the inverse of each covariance's Cholesky factor [rows, signs, signs], and behind
+    it, three columns more, what it makes of the air a row is carried by [rows, signs, signs + 3];
+    `moved` is what it makes of the middle, at its rating; `log_size` the log of the factor's
+    determinant. A case is white as `inverse @ (offs, air) - moved`.
     """
 
     inverse: Array
@@ -76,11 +45,11 @@ def correlation(model: Model, signs: tuple[str, ...]) -> Array:
 
 
 @lru_cache(maxsize=128)
-def shared(signs: tuple[str, ...]) -> Array:
-    """What the shared things add to the covariance of some signs."""
+def shared(model: Model, signs: tuple[str, ...]) -> Array:
+    """What the shared things of a kind of plant add to the covariance of some signs."""
     drags = np.array(
-        [[thing.sigma * thing.drags.get(sign, 0.0) for sign in signs] for thing in SHARED]
-    ).reshape(len(SHARED), len(signs))
+        [[thing.sigma * thing.drags.get(sign, 0.0) for sign in signs] for thing in model.shared]
+    ).reshape(len(model.shared), len(signs))
     found: Array = drags.T @ drags
     return found
 
@@ -91,16 +60,18 @@ def covariance(
     blurs: Sequence[float],
     knowns: Sequence[float],
     rows: Sequence[int] | None = None,
+    unsure: Air = AT_RATING,
 ) -> Array:
     """How these signs vary together with each hypothesis [rows, signs, signs]; `rows` are places of
     hypotheses, all of them where not said.
 
     `blurs` are what weather and unsure readings add (1 σ); `knowns` how far a healthy system is
-    off its own figure, 0 where the figure is its class's.
+    off its own figure, 0 where the figure is its class's; `unsure` how far the air may be from
+    what is taken for it.
     """
-    _, wide, along = moves(model, signs)
+    _, wide, along, carried, _ = moves(model, signs)
     if rows is not None:
-        wide, along = wide[rows], along[rows]
+        wide, along, carried = wide[rows], along[rows], carried[rows]
     is_own = np.array(knowns) > 0
     if is_own.any():
         own = wide**2 - healthy(model, signs) ** 2 + np.array(knowns) ** 2
@@ -109,26 +80,33 @@ def covariance(
     grows = SEVERITY_SIGMA * along
     found: Array = (
         correlation(model, signs) * wide[:, :, None] * wide[:, None, :]
-        + shared(signs) * np.outer(apart, apart)
+        + shared(model, signs) * np.outer(apart, apart)
         + grows[:, :, None] * grows[:, None, :]
         + np.diag(np.array(blurs) ** 2)
     )
+    if any(unsure):
+        strays = carried * np.array(unsure)
+        found += strays @ strays.transpose(0, 2, 1)
     return found
 
 
 @lru_cache(maxsize=96)
 def shape(
-    model: Model, signs: tuple[str, ...], blurs: tuple[float, ...], knowns: tuple[float, ...]
+    model: Model,
+    signs: tuple[str, ...],
+    blurs: tuple[float, ...],
+    knowns: tuple[float, ...],
+    unsure: Air = AT_RATING,
 ) -> Shape:
     """The whitening of every row for these signs: the same few sets are asked for again and again.
 
     Raises: LinAlgError, for a table whose correlations cannot be: `tools.make_signatures` proves
     them, so it does not happen with a packaged one.
     """
-    factor = np.linalg.cholesky(covariance(model, signs, blurs, knowns))
-    inverse = np.linalg.inv(factor)
+    factor = np.linalg.cholesky(covariance(model, signs, blurs, knowns, unsure=unsure))
+    inverse, known = np.linalg.inv(factor), moves(model, signs)
     return Shape(
-        inverse,
-        np.einsum("rij,rj->ri", inverse, moves(model, signs).middle),
+        np.concatenate([inverse, -inverse @ known.carried], axis=2),
+        np.einsum("rij,rj->ri", inverse, known.at(AT_RATING)),
         np.log(np.diagonal(factor, axis1=1, axis2=2)).sum(axis=1),
     )

@@ -10,7 +10,16 @@ from math import hypot
 
 from nudge.core.behaviours.case import Case
 from nudge.core.expectations.by_kind import signs_of
-from nudge.core.expectations.expected import KNOWN_K, decides, expected, is_known, today_of
+from nudge.core.expectations.expected import (
+    AT_RATING,
+    KNOWN_K,
+    Air,
+    TodaysAir,
+    decides,
+    expectations_here,
+    expected,
+    today_of,
+)
 from nudge.core.expectations.signs import FAR_REACHING, Sign
 from nudge.core.expectations.table import Expectation
 from nudge.core.language.units import Quantity
@@ -32,6 +41,8 @@ class Departure:
     known: float = 0.0
     """How far a healthy one may be off where the figure is this system's own (1 σ); 0 where it
     is the class's, whose spread is in the table."""
+    today: TodaysAir | None = None
+    """The air it was read in: faults move a sign otherwise in other weather."""
 
     @property
     def off(self) -> float:
@@ -49,16 +60,17 @@ def departures(
     """
     found: dict[str, Departure] = {}
     today = today_of(case)
+    rows = expectations_here(case) if table is None else table
     by_approach = decides(targets, approach.KEY)
     for sign in signs_of(case.behaviour).values():
-        if sign.in_place_of in found or (table is None and not is_known(case, sign.key)):
+        if sign.in_place_of in found or (table is None and sign.key not in rows):
             continue
         if sign.key == "subcooling" and by_approach and case.derived.approach is not None:
             continue  # the maker judges by approach: a guess of subcooling says no more
         value = sign.value(case)
         if value is None:
             continue
-        wanted = expected(case, sign.key, targets, table, today)
+        wanted = expected(case, sign.key, targets, rows, today)
         blur = wanted.blur
         for point in sign.points:
             if point in case.context.unsure and point in case.readings:
@@ -69,8 +81,15 @@ def departures(
             wanted.value,
             blur,
             KNOWN_K if wanted.is_own else 0.0,
+            today,
         )
     return found
+
+
+def air_of(measured: Mapping[str, Departure]) -> Air:
+    """The air some departures were read in, as a fault's moves are carried by it."""
+    today = next((one.today for one in measured.values()), None)
+    return AT_RATING if today is None else today.over()
 
 
 def moved(here: Mapping[str, Departure], case: Case, point: str) -> dict[str, Departure] | None:
@@ -87,7 +106,9 @@ def moved(here: Mapping[str, Departure], case: Case, point: str) -> dict[str, De
         if value is None:
             return None
         held = one.sign.held(case, value, one.expected)
-        found[one.sign.key] = Departure(one.sign, held, one.expected, one.blur, one.known)
+        found[one.sign.key] = Departure(
+            one.sign, held, one.expected, one.blur, one.known, one.today
+        )
     return found
 
 

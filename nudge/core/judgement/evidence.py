@@ -13,9 +13,10 @@ from typing import NamedTuple
 import numpy as np
 
 from nudge.core.checks.observations import OBSERVATIONS
+from nudge.core.expectations.expected import Air
 from nudge.core.judgement.beliefs import DOUBTED, Posterior
-from nudge.core.judgement.departures import Departure
-from nudge.core.judgement.hypotheses import Array
+from nudge.core.judgement.departures import Departure, air_of
+from nudge.core.judgement.hypotheses import Array, moves
 from nudge.core.judgement.model import Model
 from nudge.core.judgement.over_time import Episode
 from nudge.core.judgement.suspect_table import Suspect
@@ -77,11 +78,11 @@ def explain(
     heads = {key: sentence_of(one) for key, one in measured.items()}
     ratios = sign_ratios(weighing, measured)
     notable = {key for key, one in measured.items() if _is_notable(weighing, one)}
-    likeliest, found = weighing.likeliest(), []
+    likeliest, air, found = weighing.likeliest(), air_of(measured), []
     for key, belief in weighing.suspects.items():
         suspect = weighing.model.suspects[key]
         if belief < EXPLAINED and key not in ALWAYS:
-            found.append(_unexplained(weighing.model, suspect, belief, measured))
+            found.append(_unexplained(weighing.model, suspect, belief, measured, air))
             continue
         severity, fault = likeliest.get(key, ("", ""))
         speaks_for: list[tuple[float, Said, str]] = []
@@ -114,14 +115,14 @@ def explain(
                 tuple(text for text, _ in missing),
                 tuple(sign for _, sign in missing),
                 *settling_looks(weighing.model, key),
-                lands_on(weighing.model, key, measured, severity, fault),
+                lands_on(weighing.model, key, measured, air, severity, fault),
             )
         )
     return found
 
 
 def _unexplained(
-    model: Model, suspect: Suspect, belief: float, measured: Mapping[str, Departure]
+    model: Model, suspect: Suspect, belief: float, measured: Mapping[str, Departure], air: Air
 ) -> Belief:
     """A suspect nobody believes in: named, and where it would stand."""
     return Belief(
@@ -136,7 +137,7 @@ def _unexplained(
         (),
         (),
         *settling_looks(model, suspect.key),
-        lands_on(model, suspect.key, measured, "", ""),
+        lands_on(model, suspect.key, measured, air, "", ""),
     )
 
 
@@ -145,11 +146,12 @@ def sign_ratios(
 ) -> dict[str, dict[str, float]]:
     """How many times commoner each departure is with a suspect than with all the others."""
     keys = tuple(measured)
-    table = _densities(weighing.model, keys)
+    table = _alone(weighing.model)
+    known = moves(weighing.model, keys)
     off = np.array([one.off for one in measured.values()])
     blur = np.array([one.blur for one in measured.values()])
-    wide = np.sqrt(table.spread**2 + blur**2)
-    z = (off - table.middle) / wide
+    wide = np.sqrt(known.spread[table.rows] ** 2 + blur**2)
+    z = (off - known.at(air_of(measured))[table.rows]) / wide
     # A mixture over a suspect's rows, with wide tails: a Student t of five degrees of freedom.
     density = table.share @ (1 / (wide * (1 + z * z / 5) ** 3))
     weighted = table.prior[:, None] * density
@@ -162,33 +164,23 @@ def sign_ratios(
 
 
 class _Table(NamedTuple):
-    """What every suspect does to some signs: its rows, and the share of each in it."""
+    """Which hypotheses are one suspect and nothing besides, and the share of each in it."""
 
     suspects: tuple[str, ...]
     prior: Array
+    rows: list[int]
     share: Array
-    middle: Array
-    spread: Array
 
 
 @cache
-def _densities(model: Model, signs: tuple[str, ...]) -> _Table:
-    known = moves_of(model)
-    suspects = tuple(known)
-    cells = [
-        (place, row)
-        for place, suspect in enumerate(suspects)
-        for row in range(len(next(iter(known[suspect].values())).rows))
-    ]
-    share = np.zeros((len(suspects), len(cells)))
-    middle, spread = (np.zeros((len(cells), len(signs))) for _ in range(2))
-    for number, (place, row) in enumerate(cells):
-        own = known[suspects[place]]
-        share[place, number] = 1 / len(next(iter(own.values())).rows)
-        for column, sign in enumerate(signs):
-            middle[number, column], spread[number, column] = own[sign].rows[row]
+def _alone(model: Model) -> _Table:
+    suspects = tuple(moves_of(model))
+    rows = [n for n, row in enumerate(model.signatures) if len(row.suspects) == 1]
+    is_of = np.array(
+        [[float(model.signatures[n].suspects == (suspect,)) for n in rows] for suspect in suspects]
+    )
     prior = np.array([model.suspects[suspect].prior for suspect in suspects], dtype=float)
-    return _Table(suspects, prior, share, middle, spread)
+    return _Table(suspects, prior, rows, is_of / is_of.sum(axis=1, keepdims=True))
 
 
 def _facts(

@@ -12,6 +12,7 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
+from nudge.core.expectations.expected import AT_RATING, Air
 from nudge.core.judgement.model import Model
 from nudge.core.judgement.signatures import Signature
 from nudge.core.judgement.suspect_table import SEVERITY_SHARES
@@ -34,11 +35,22 @@ class Hypothesis(NamedTuple):
 
 
 class Moves(NamedTuple):
-    """What every hypothesis does to some signs, row by row: middle, 1 σ, one step of severity."""
+    """What every hypothesis does to some signs, row by row."""
 
     middle: Array
+    """How far it moves them, in the air and the class it was swept in."""
     spread: Array
     along: Array
+    """What one step of severity adds."""
+    carried: Array
+    """What each of the three things of `Air` adds [rows, signs, 3]."""
+    about: Array
+    """The air its middle is of [rows, 3]."""
+
+    def at(self, air: Air) -> Array:
+        """The middles carried to some air [rows, signs]."""
+        found: Array = self.middle + np.einsum("rsa,ra->rs", self.carried, air - self.about)
+        return found
 
 
 @cache
@@ -75,6 +87,7 @@ def moves(model: Model, signs: tuple[str, ...]) -> Moves:
     usual = healthy(model, signs)
     wide = {"something_else": ELSE_SPREAD, "some_probe": PROBE_SPREAD}
     middle, spread, along = (np.zeros((len(rows), len(signs))) for _ in range(3))
+    carried, about = np.zeros((len(rows), len(signs), 3)), np.zeros((len(rows), 3))
     for number, row in enumerate(rows):
         for place, sign in enumerate(signs):
             if row.signature.variant in wide:
@@ -83,7 +96,9 @@ def moves(model: Model, signs: tuple[str, ...]) -> Moves:
                 cell = row.signature.moves.get(sign) or (0.0, float(usual[place]))
             middle[number, place], spread[number, place] = cell
             along[number, place] = row.signature.along.get(sign, 0.0)
-    return Moves(middle, spread, along)
+            carried[number, place] = row.signature.carried.get(sign, AT_RATING)
+        about[number] = row.signature.about
+    return Moves(middle, spread, along, carried, about)
 
 
 def healthy(model: Model, signs: Sequence[str]) -> Array:

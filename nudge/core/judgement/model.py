@@ -16,6 +16,7 @@ from nudge.core.judgement.over_time import EPISODES, EpisodeRow
 from nudge.core.judgement.pairs import PAIRS, Pair
 from nudge.core.judgement.proof import ADD_PROOF, REMOVE_PROOF, ProofRow
 from nudge.core.judgement.room_suspects import JUDGED_IN_ROOM, ROOM_SUSPECTS
+from nudge.core.judgement.shared import SHARED, WIDE, Shared
 from nudge.core.judgement.signatures import Signature, read_correlations, read_signatures
 from nudge.core.judgement.suspect_table import SUSPECTS, Suspect
 from nudge.core.physics.circuit.equipment import Feed
@@ -41,6 +42,8 @@ class Model:
     episodes: tuple[EpisodeRow, ...] = EPISODES
     add_proof: tuple[ProofRow, ...] = ADD_PROOF
     remove_proof: tuple[ProofRow, ...] = REMOVE_PROOF
+    shared: tuple[Shared, ...] = SHARED
+    """What machines of this kind are off together."""
 
     @property
     def signs(self) -> frozenset[str]:
@@ -60,6 +63,7 @@ MADE: Mapping[str, Callable[..., Model]] = {
         checks=JUDGED_IN_HEATING,
         pairs=(),
         episodes=(),
+        shared=WIDE,
     ),
 } | dict.fromkeys(
     ("freezer", "cooler"),
@@ -70,6 +74,7 @@ MADE: Mapping[str, Callable[..., Model]] = {
         checks=JUDGED_IN_ROOM,
         pairs=(),
         episodes=(),
+        shared=WIDE,
     ),
 )
 """What a kind of plant is judged by, by its key, where it is not what cooling is."""

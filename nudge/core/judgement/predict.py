@@ -38,12 +38,12 @@ def levels(
     known = {key: one for key, one in measured.items() if not one.sign.defines_load}
     signs = (*known, *new)
     rows = [row.hypothesis.row for row in live]
-    middle = moves(model, signs).middle[rows]
     today = today_of(case)
+    middle = moves(model, signs).at(today.over())[rows]
     blurs = [one.blur for one in known.values()]
     blurs += [weather(today, row_of(case, key))[1] for key in new]
     knowns = [*(one.known for one in known.values()), *(0.0 for _ in new)]
-    spread = covariance(model, signs, blurs, knowns, rows)
+    spread = covariance(model, signs, blurs, knowns, rows, today.unsure())
     n = len(known)
     centre, variance = middle[:, n:], np.diagonal(spread, axis1=1, axis2=2)[:, n:]
     if n:

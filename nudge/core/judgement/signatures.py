@@ -1,19 +1,25 @@
 """What every fault does to every sign, read from the tables of a kind of plant.
 
 Made by `tools/make_signatures.py` and readable as they are: `signatures.csv` (how far each fault,
-at each severity, moves each sign, ± one standard deviation) and `together.csv` (which signs move
+at each severity, moves each sign, ± one standard deviation), `carried.csv` (how that changes with
+the air and the class, for kinds of plant swept for it) and `together.csv` (which signs move
 together besides). Temperatures in them are °F. What healthy plant shows is in `core/expectations`.
 """
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from importlib.resources.abc import Traversable
 from types import MappingProxyType
 
+from nudge.core.expectations.expected import AT_RATING, Air
 from nudge.core.expectations.table import rows_of, scale_of
+from nudge.core.language.units import degrees_f
 from nudge.core.physics.circuit.equipment import FEEDS
 
 SEVERITIES = ("mild", "moderate", "severe")
+CARRIED_BY = ("outdoors", "indoors", "SEER")
+"""What a fault's moves are carried by, in the order of `Air`: a dirty coil costs more on a hot day,
+and on a small machine."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -28,6 +34,16 @@ class Signature:
     along: Mapping[str, float] = field(default_factory=dict)
     """What one step of severity adds to each sign: the direction in which a fault grows. What it
     does between and beyond the steps lies along it."""
+    carried: Mapping[str, Air] = field(default_factory=dict)
+    """What a kelvin outdoors, a kelvin in the house and a point of SEER add to each sign."""
+    about: Air = AT_RATING
+    """The air and the class its moves are of: what they are carried from."""
+
+    def at(self, sign: str, air: Air) -> float:
+        """How far it moves a sign in some air."""
+        slopes = self.carried.get(sign, AT_RATING)
+        steps = zip(slopes, air, self.about, strict=True)
+        return self.moves[sign][0] + sum(slope * (now - then) for slope, now, then in steps)
 
 
 def read_signatures(folder: Traversable) -> dict[str, tuple[Signature, ...]]:
@@ -48,7 +64,42 @@ def read_signatures(folder: Traversable) -> dict[str, tuple[Signature, ...]]:
                 MappingProxyType(moves),
             )
         )
-    return {feed: _with_directions(rows) for feed, rows in found.items()}
+    carried = _read_carried(folder)
+    return {
+        feed: tuple(
+            _carried(row, carried.get((feed, row.variant, row.severity), {}))
+            for row in _with_directions(rows)
+        )
+        for feed, rows in found.items()
+    }
+
+
+def _read_carried(folder: Traversable) -> dict[tuple[str, str, str], dict[str, dict[str, float]]]:
+    """Of every row that is carried, by what: its slopes by sign, and under `about` from where."""
+    found: dict[tuple[str, str, str], dict[str, dict[str, float]]] = {}
+    if not folder.joinpath("carried.csv").is_file():
+        return found
+    for row in rows_of(folder, "carried.csv"):
+        key = row.pop("device"), row.pop("fault"), row.pop("severity")
+        by = row.pop("by")
+        step = 1.0 if by == "SEER" else degrees_f(1)
+        about = float(row.pop("about")) * step
+        slopes = {s: float(cell) * scale_of(s) / step for s, cell in row.items() if cell}
+        found.setdefault(key, {})[by] = slopes | {"about": about}
+    return found
+
+
+def _carried(row: Signature, by: Mapping[str, Mapping[str, float]]) -> Signature:
+    if not by:
+        return row
+    outdoors, house, seer = (by[name] for name in CARRIED_BY)
+    return replace(
+        row,
+        carried=MappingProxyType(
+            {sign: (outdoors[sign], house[sign], seer[sign]) for sign in row.moves}
+        ),
+        about=(outdoors["about"], house["about"], seer["about"]),
+    )
 
 
 def _with_directions(rows: list[Signature]) -> tuple[Signature, ...]:

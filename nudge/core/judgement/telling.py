@@ -4,6 +4,7 @@ from collections.abc import Mapping
 from functools import cache
 from typing import NamedTuple
 
+from nudge.core.expectations.expected import Air
 from nudge.core.judgement.departures import Departure
 from nudge.core.judgement.model import Model
 from nudge.core.judgement.signatures import Signature
@@ -85,29 +86,40 @@ def settling_looks(model: Model, suspect: str) -> tuple[tuple[str, ...], tuple[s
 
 
 @cache
-def _rows_of(model: Model, suspect: str) -> tuple[Signature, ...]:
-    return tuple(r for r in model.signatures if r.suspects == (suspect,))
-
-
-def lands_on(
-    model: Model, suspect: str, measured: Mapping[str, Departure], severity: str, fault: str
-) -> tuple[float, float, float, float] | None:
-    """Where the suspect at its likeliest severity would put superheat and subcooling."""
-    if "superheat" not in measured or "subcooling" not in measured:
-        return None
-    rows = _rows_of(model, suspect)
+def _row_of(model: Model, suspect: str, severity: str, fault: str) -> Signature | None:
+    """The row of a suspect alone, by its fault and severity as far as there is one; None of a
+    reading that is wrong, which may stand anywhere.
+    """
+    rows = [r for r in model.signatures if r.suspects == (suspect,)]
     best = (
         [r for r in rows if r.variant == fault and r.severity == severity]
         or [r for r in rows if r.severity == severity]
         or rows
     )
-    if not best or suspect == "sensor_suspect":
+    return best[0] if best and suspect != "sensor_suspect" else None
+
+
+def lands_on(
+    model: Model,
+    suspect: str,
+    measured: Mapping[str, Departure],
+    air: Air,
+    severity: str,
+    fault: str,
+) -> tuple[float, float, float, float] | None:
+    """Where the suspect at its likeliest severity would put superheat and subcooling in some
+    air.
+    """
+    if "superheat" not in measured or "subcooling" not in measured:
         return None
-    found: list[float] = []
-    for sign in ("superheat", "subcooling"):
-        middle, spread = best[0].moves[sign]
-        found += [measured[sign].expected + middle, spread]
-    return found[0], found[1], found[2], found[3]
+    row = _row_of(model, suspect, severity, fault)
+    if row is None:
+        return None
+    superheat, subcooling = (
+        (measured[sign].expected + row.at(sign, air), row.moves[sign][1])
+        for sign in ("superheat", "subcooling")
+    )
+    return *superheat, *subcooling
 
 
 def missing_of(

@@ -46,6 +46,11 @@ _FAR_TOO_LARGE = (
     "them, and suction well up behind them."
 )
 
+_STACKS = (
+    "The plant's condenser holds no more liquid on a cold day; the trade finds it stacked there: "
+    "subcooling looks high, and superheat is high or hunts, because the valve lacks the pressure."
+)
+
 TRADE_MARKS: tuple[TradeMark, ...] = (
     TradeMark("valve", "undercharge", "subcooling", -7.0, 3.2, _RUN_DRY, "mild"),
     TradeMark("valve", "undercharge", "subcooling", -8.5, 2.6, _RUN_DRY, "moderate"),
@@ -76,17 +81,20 @@ TRADE_MARKS: tuple[TradeMark, ...] = (
         "so superheat says little here and the pressures speak.",
     ),
     TradeMark(
-        "valve", "metering_overfeed", "superheat", -9.5, 5.0,
-        "The plant's valve stuck a little past its need still holds some superheat at rest; "
-        "the trade calls it overfeeding once superheat is low or gone.",
+        "valve", "metering_overfeed", "superheat", -9.5, 3.5,
+        "The plant's valve stuck past its need leaves no superheat at rest, however far it is "
+        "stuck; the trade calls it overfeeding once superheat is low or gone: 0 to 6 °F of 12.",
     ),
     TradeMark(
-        "orifice", "metering_overfeed", "subcooling", -5.0, 4.5,
+        "orifice", "metering_overfeed", "subcooling", -5.0, 3.5,
         "In the plant an oversized orifice drains the condenser fully; the trade finds "
         "subcooling low to normal.",
     ),
     TradeMark("orifice", "metering_overfeed", "evaporator_difference", -4.0, 4.0, _FAR_TOO_LARGE),
     TradeMark("orifice", "metering_overfeed", "boiling", 4.0, 4.0, _FAR_TOO_LARGE),
+    TradeMark("valve", "low_ambient", "subcooling", 3.0, 3.5, _STACKS, "moderate"),
+    TradeMark("valve", "low_ambient", "superheat", 5.0, 7.0, _STACKS, "moderate"),
+    TradeMark("valve", "low_ambient", "subcooling", 4.0, 4.0, _STACKS, "severe"),
     TradeMark(
         "valve", "condenser_dirt", "subcooling", 0.5, 3.5,
         "The plant's matted coil moves subcooling one way; the trade finds it changes little at "

@@ -5,19 +5,20 @@ from dataclasses import replace
 from math import log
 
 from nudge.core.behaviours.case import Context
+from nudge.core.expectations.expected import AT_RATING
 from nudge.core.expectations.signs import SIGNS
 from nudge.core.expectations.table import expectations_of
 from nudge.core.judgement.beliefs import FREEDOM, Told, signed, told_of, weigh, weigh_each
 from nudge.core.judgement.covariance import (
     SEVERITY_SIGMA,
-    SHARED,
     correlation,
     covariance,
     shape,
 )
-from nudge.core.judgement.departures import departures
+from nudge.core.judgement.departures import air_of, departures
 from nudge.core.judgement.hypotheses import hypotheses, moves
 from nudge.core.judgement.pairs import PAIRS
+from nudge.core.judgement.shared import SHARED
 from nudge.core.judgement.suspect_table import SUSPECTS
 from nudge.core.physics.air.load import load_of
 from nudge.core.physics.circuit.equipment import FEEDS, ReversingValve
@@ -132,15 +133,19 @@ class WeighingTest(unittest.TestCase):
             self.assertIn(pair.faults, swept)
 
     def test_likelihood_by_hand_for_one_sign(self):
-        # One sign: variance = its own + what machines are off together + one step of severity;
-        # weight = prior × (1 + z²/6)^(−7/2) ÷ s.
+        # One sign: middle = the row's, carried to today's air; variance = its own + what machines
+        # are off together + one step of severity; weight = prior × (1 + z²/6)^(−7/2) ÷ s.
         key = "superheat"
         found = {key: departures(case(plate(rated_seer=14), **LOW))[key]}
-        cells = moves(VALVE, (key,))
+        cells, air = moves(VALVE, (key,)), air_of(found)
+        # 86 °F is 9 °F under 95, a wet bulb of 63 is 4 under 67; the plate says SEER 14.
+        self.assertEqual(tuple(round(one, 3) for one in air), (-5.0, -2.222, 0.0))
         together = sum((one.sigma * one.drags.get(key, 0.0)) ** 2 for one in SHARED)
         by_hand = {}
         for row in hypotheses(VALVE):
-            middle, spread, along = (float(part[row.row, 0]) for part in cells)
+            middle, spread, along = (float(part[row.row, 0]) for part in cells[:3])
+            steps = zip(cells.carried[row.row, 0], air, cells.about[row.row], strict=True)
+            middle += sum(slope * (now - then) for slope, now, then in steps)
             wide = (spread**2 + together + (SEVERITY_SIGMA * along) ** 2) ** 0.5
             z = (found[key].off - middle) / wide
             score = row.log_prior - log(wide) - (FREEDOM + 1) / 2 * log(1 + z * z / FREEDOM)
@@ -158,10 +163,29 @@ class WeighingTest(unittest.TestCase):
         known = shape(VALVE, keys, (0.0,) * 4, (0.0,) * 4)
         spread = covariance(VALVE, keys, (0.0,) * 4, (0.0,) * 4)
         for row in (0, 7, 60):
-            white = known.inverse[row] @ spread[row] @ known.inverse[row].T
+            inverse = known.inverse[row, :, :4]
+            white = inverse @ spread[row] @ inverse.T
             for i in range(4):
                 for j in range(4):
                     self.assertAlmostEqual(white[i, j], 1.0 if i == j else 0.0, places=6)
+
+    def test_air_nobody_read_widens_what_is_carried_by_it_and_nothing_else(self):
+        keys = ("condensing_over_ambient", "superheat")
+        read = covariance(VALVE, keys, (0.0, 0.0), (0.0, 0.0))
+        unread = covariance(VALVE, keys, (0.0, 0.0), (0.0, 0.0), unsure=(6.0, 0.0, 0.0))
+        slopes = moves(VALVE, keys).carried[:, :, 0]
+        for row, (a, b) in enumerate(slopes):  # a straight line in x of σ 6: its slopes times 6
+            added = unread[row] - read[row]
+            self.assertAlmostEqual(added[0, 0], 36 * a * a, places=9)
+            self.assertAlmostEqual(added[0, 1], 36 * a * b, places=9)
+        self.assertEqual(slopes[-1].tolist(), [0, 0])  # a probe anywhere is the same in any air
+        self.assertGreater(abs(slopes).max(), 0.05)
+
+    def test_air_itself_stays_what_every_row_is_carried_by(self):
+        for device in FEEDS:
+            for row in MODELS[device].signatures:
+                for sign in ("outdoor_air", "return_air", "return_wet_bulb", "valve_pressure"):
+                    self.assertEqual(row.carried.get(sign, AT_RATING), AT_RATING, row.variant)
 
     def test_what_machines_are_off_together_moves_together(self):
         # A condenser two degrees off drags power with it: 1.8 % a kelvin, as the row says.

@@ -102,7 +102,7 @@ class NewPartsTest(unittest.TestCase):
         self.assertNotEqual(decided(now, over).advice, "add")
 
     def test_over_its_band_and_short_by_the_scale_the_rest_of_the_sheet_comes_first(self):
-        starved = {**SHORT, "ll": 95.3, "sl": 57.5}  # 7.2 °F and 18.5 °F
+        starved = {**SHORT, "ll": 95.3, "sl": 56}  # 7.2 °F and 17.0 °F
         self.assertEqual(decided(starved).key, "starves")
         self.assertNotEqual(decided(starved, proven(0.13)).key, "starves")
         self.assertEqual(decided(starved, proven(-0.13)).key, "starves")

@@ -168,11 +168,11 @@ def _moved_by_its_limit(asked: _Asked, measured: Mapping[str, Departure]) -> Ite
         found = _with(asked, measured, more, point)
         if found is None:
             continue
-        up = signed(found)
+        is_alike = point not in FAR_REACHING and found.keys() == measured.keys()
+        up = here.with_offs(found) if is_alike else signed(found)
         yield _Other(point, up, load_of(drawn(more, context)))
         if up.signs == here.signs:
-            mirrored = tuple(2 * at - there for at, there in zip(here.offs, up.offs, strict=True))
-            yield _Other(point, here._replace(offs=mirrored), load_of(drawn(less, context)))
+            yield _Other(point, here.mirrored(up), load_of(drawn(less, context)))
         elif (found := _departures(asked, less)) is not None:
             yield _Other(point, signed(found), load_of(drawn(less, context)))
 
