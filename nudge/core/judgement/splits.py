@@ -2,7 +2,8 @@
 
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
-from functools import cache
+from functools import cache, lru_cache
+from itertools import accumulate
 from typing import NamedTuple
 
 import numpy as np
@@ -100,18 +101,9 @@ def splits(
     """What the outcomes of each check would do. A reading is worth what it says that the readings
     that are there do not, and a sign counts only where the check brings all it still needs.
     """
-    have, model = set(case.readings), weighing.model
-    told = {
-        check.key: [
-            key
-            for key in check.signs
-            if key not in measured
-            and key in model.signs
-            and model.sign_rows[key].can_be_told(have | set(check.points))
-        ]
-        for check in checks
-    }
-    wanted = dict.fromkeys(key for keys in told.values() for key in keys)
+    model = weighing.model
+    told = _told(model, frozenset(case.readings), frozenset(measured))
+    wanted = dict.fromkeys(key for check in checks for key in told[check.key])
     shares = levels(
         case,
         weighing,
@@ -120,13 +112,11 @@ def splits(
         [key for key in wanted if not model.sign_rows[key].defines_load],
     )
     asked: list[_Asked] = []
+    looked = _all_looks(model)[:, live.places]
     for check in checks:
         if check.look is not None:
-            asked.append(
-                _Asked(
-                    check, _look_shares(model, check.look)[:, live.places], _look_labels(check.look)
-                )
-            )
+            place = _look_places(model)[check.key]
+            asked.append(_Asked(check, looked[place : place + 2], _look_labels(check.look)))
             continue
         asked += [
             _Asked(check, shares[sign].T, _sign_labels(model.sign_rows[sign]))
@@ -142,7 +132,41 @@ def splits(
         splits = sorted(by_check.get(check.key, ()), key=lambda one: -one.bits)
         if splits:
             second = SECOND_SIGN * splits[1].bits if len(splits) > 1 else 0.0
-            yield check, splits[0]._replace(bits=splits[0].bits + second)
+            best = splits[0]
+            yield check, Split(best.bits + second, live, best.left, best.labels)
+
+
+@lru_cache(maxsize=64)
+def _told(
+    model: Model, have: frozenset[str], measured: frozenset[str]
+) -> Mapping[str, tuple[str, ...]]:
+    """The signs each check would add to those measured, where these readings are taken."""
+    return {
+        check.key: tuple(
+            key
+            for key in check.signs
+            if key not in measured
+            and key in model.signs
+            and model.sign_rows[key].can_be_told(have | set(check.points))
+        )
+        for check in model.checks.values()
+    }
+
+
+@cache
+def _all_looks(model: Model) -> Array:
+    """How often every look comes out each way with every hypothesis, two rows a look."""
+    found: Array = np.concatenate(
+        [_look_shares(model, c.look) for c in model.checks.values() if c.look is not None]
+    )
+    return found
+
+
+@cache
+def _look_places(model: Model) -> Mapping[str, int]:
+    """Where in that a check's look stands."""
+    looks = [check.key for check in model.checks.values() if check.look is not None]
+    return {key: 2 * number for number, key in enumerate(looks)}
 
 
 class _Asked(NamedTuple):
@@ -219,13 +243,13 @@ def _taken_away(live: Live, asked: Sequence[_Asked]) -> list[Split]:
     left = np.concatenate([one.shares for one in asked]) @ live.weights
     entropies = entropy(left) * left.sum(axis=1) / live.before.sum()
     before = float(entropy(live.before[None])[0])
-    found, at = [], 0
-    for one in asked:
-        end = at + len(one.shares)
-        bits = before - float(entropies[at:end].sum())
-        found.append(Split(max(bits, 0.0), live, left[at:end], one.labels))
-        at = end
-    return found
+    ends = list(accumulate(len(one.shares) for one in asked))
+    begins = [0, *ends[:-1]]
+    bits = np.maximum(before - np.add.reduceat(entropies, begins), 0.0).tolist()
+    return [
+        Split(gain, live, left[begin:end], one.labels)
+        for one, gain, begin, end in zip(asked, bits, begins, ends, strict=True)
+    ]
 
 
 def entropy(weights: Array) -> Array:

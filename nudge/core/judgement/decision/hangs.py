@@ -12,7 +12,7 @@ from nudge.core.judgement.next_checks import has_answer, own_test_besides, provi
 from nudge.core.judgement.proof import ProofRow
 from nudge.core.language.said import say
 
-MARGIN = 0.35
+MARGIN = 0.1
 """Of what is left to certainty: a check is asked for what it tells, not for a hair."""
 
 
