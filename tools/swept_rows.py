@@ -12,6 +12,7 @@ from numpy.typing import NDArray
 
 from nudge.core.expectations.expected import Air
 from nudge.core.expectations.table import scale_of
+from nudge.core.judgement.signatures import CARRIED_BY
 
 Array = NDArray[np.float64]
 LEAST_CASES = 8
@@ -109,11 +110,10 @@ def carried_cells(found: Mapping[Node, Rows], node: Node, flat: Sequence[str]) -
     rows, (device, _, variant, severity) = found[node], node
     if not rows.is_carried:
         return []
-    cells = []
-    for place, (by, step) in enumerate((("outdoors", 1.8), ("indoors", 1.8), ("SEER", 1.0))):
+    cells, fits = [], {sign: rows.fit(sign) for sign in rows.signs}
+    for place, (by, step) in enumerate(zip(CARRIED_BY, (1.8, 1.8, 1.0), strict=True)):
         line = [device, variant, severity, by, f"{rows.about[place] * step:.1f}"]
-        for sign in rows.signs:
-            fit = rows.fit(sign)
+        for sign, fit in fits.items():
             slope = 0.0 if fit is None or sign in flat else fit.carried[place]
             said = f"{slope / scale_of(sign) / step:.3f}"
             line.append("" if fit is None else "0" if float(said) == 0 else said)

@@ -15,7 +15,7 @@ from nudge.core.judgement.model import Model, model_of
 from nudge.core.judgement.over_time import EPISODES
 from nudge.core.judgement.pairs import PAIRS
 from nudge.core.judgement.room_suspects import JUDGED_IN_ROOM, ROOM_SUSPECTS
-from nudge.core.judgement.shared import SHARED, UNMEASURED
+from nudge.core.judgement.shared import EARLIER, SHARED
 from nudge.core.judgement.suspect_table import SUSPECTS, Suspect
 from nudge.core.judgement.trade_marks import TRADE_MARKS
 from nudge.core.judgement.walk import STRETCHES
@@ -182,7 +182,7 @@ def _shared_page() -> str:
             (
                 key(s.key),
                 f"{s.sigma * 1.8:.3g}",
-                f"{UNMEASURED[s.key] * 1.8:.3g}" if s.key in UNMEASURED else "none",
+                f"{EARLIER[s.key] * 1.8:.3g}" if s.key in EARLIER else "none",
                 ", ".join(f"{key(k)} {v:g}" for k, v in s.drags.items()),
                 s.reason,
             )

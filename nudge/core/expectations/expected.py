@@ -8,6 +8,7 @@ and estimates without gauges all derive from it.
 from collections.abc import Mapping
 from dataclasses import dataclass
 from math import hypot
+from operator import mul
 from typing import NamedTuple
 
 from nudge.core.behaviours.behaviour import RatedAir
@@ -170,18 +171,9 @@ def coil_saturation_c(case: Case) -> float | None:
 
 def weather(today: TodaysAir, row: Expectation) -> tuple[float, float]:
     """What today's air and the class add to an expectation, and the blur of what is not known."""
-    step, rated = row.base + row.per_seer * today.over_seer, today.rated
-    blur = 0.0 if today.seer_is_known else abs(row.per_seer) * SEER_BLUR
-    if today.outdoor_k is None:
-        blur = hypot(blur, row.per_outdoor * rated.outdoor_blur_k)
-    else:
-        step += row.per_outdoor * today.outdoor_k
-    if today.house_k is None:
-        blur = hypot(blur, row.per_house * rated.house_blur_k)
-        step += row.per_house * rated.usual_k
-    else:
-        step += row.per_house * today.house_k
-    return step, blur
+    slopes = row.per_outdoor, row.per_house, row.per_seer
+    step = row.base + sum(map(mul, slopes, today.over()))
+    return step, hypot(*map(mul, slopes, today.unsure()))
 
 
 def held_outdoor(rated: RatedAir, outdoor_c: float) -> float:

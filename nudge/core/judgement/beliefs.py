@@ -18,7 +18,7 @@ import numpy as np
 from nudge.core.behaviours.case import Case
 from nudge.core.expectations.expected import AT_RATING, Air
 from nudge.core.judgement.covariance import shape
-from nudge.core.judgement.departures import Departure
+from nudge.core.judgement.departures import Departure, air_of, read_in
 from nudge.core.judgement.hypotheses import Array, Hypothesis, hypotheses
 from nudge.core.judgement.model import Model
 from nudge.core.judgement.over_time import Episode
@@ -180,14 +180,14 @@ class Signed(NamedTuple):
 def signed(measured: Mapping[str, Departure]) -> Signed:
     """The signs that are weighed; those that define the load are not."""
     rows = [(key, one) for key, one in measured.items() if not one.sign.defines_load]
-    today = next((one.today for one in measured.values()), None)
+    today = read_in(measured)
     return Signed(
         tuple(key for key, _ in rows),
         tuple(float(f"{one.blur:.2g}") if one.blur else 0.0 for _, one in rows),
         tuple(one.known for _, one in rows),
         AT_RATING if today is None else today.unsure(),
         tuple(one.off for _, one in rows),
-        AT_RATING if today is None else today.over(),
+        air_of(measured),
     )
 
 

@@ -86,9 +86,14 @@ def departures(
     return found
 
 
+def read_in(measured: Mapping[str, Departure]) -> TodaysAir | None:
+    """The air some departures were read in."""
+    return next((one.today for one in measured.values()), None)
+
+
 def air_of(measured: Mapping[str, Departure]) -> Air:
-    """The air some departures were read in, as a fault's moves are carried by it."""
-    today = next((one.today for one in measured.values()), None)
+    """The same as a fault's moves are carried by it."""
+    today = read_in(measured)
     return AT_RATING if today is None else today.over()
 
 

@@ -47,7 +47,7 @@ SHARED: tuple[Shared, ...] = (
 """Sigmas as measured in cooling: how far a family of machines stands, over all its rows, from a
 table that knows nothing of it (root mean square of eight families, the wider of two devices)."""
 
-UNMEASURED = MappingProxyType(
+EARLIER = MappingProxyType(
     {
         "condensing": degrees_f(2),
         "evaporator": degrees_f(2),
@@ -60,6 +60,6 @@ UNMEASURED = MappingProxyType(
 since."""
 
 WIDE: tuple[Shared, ...] = tuple(
-    replace(row, sigma=UNMEASURED[row.key]) for row in SHARED if row.key in UNMEASURED
+    replace(row, sigma=EARLIER[row.key]) for row in SHARED if row.key in EARLIER
 )
 """The same things by those."""

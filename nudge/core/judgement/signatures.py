@@ -119,16 +119,7 @@ def _with_directions(rows: list[Signature]) -> tuple[Signature, ...]:
             for sign in row.moves
             if span and sign in upper.moves and sign in lower.moves
         }
-        found.append(
-            Signature(
-                row.suspects,
-                row.variant,
-                row.severity,
-                row.cases,
-                row.moves,
-                MappingProxyType(along),
-            )
-        )
+        found.append(replace(row, along=MappingProxyType(along)))
     return tuple(found)
 
 
