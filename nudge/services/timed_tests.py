@@ -12,6 +12,7 @@ from sqlalchemy.orm import Session
 
 from nudge.core.language.errors import CoreError, UnknownName
 from nudge.core.language.vocabulary.points import POINTS, check_believable
+from nudge.core.physics.circuit.equipment import Plate
 from nudge.core.settling.trace import Trace
 from nudge.core.tests.row import TimedTest, check_mark, check_settings
 from nudge.core.tests.run import Run, TestMark, TestOutcome, merged
@@ -145,7 +146,7 @@ class TimedTests:
             if row is None:
                 return
             now = self._clock()
-            found = _tested(session, visit, row, timed.entries(session, visit.id), now)
+            found = _Record.of(session, visit, now).tested(row)
             outcome = found.outcome
             proved = {
                 "state": outcome.state,
@@ -176,10 +177,8 @@ class TimedTests:
         """Every test of a visit, judged, the newest first. Raises: NotFound."""
         with self._database.reading() as session:
             visit = found_visit(session, visit_id)
-            entries, now = timed.entries(session, visit_id), self._clock()
-            found = [
-                _tested(session, visit, row, entries, now) for row in timed.runs(session, visit_id)
-            ]
+            record = _Record.of(session, visit, self._clock())
+            found = [record.tested(row) for row in timed.runs(session, visit_id)]
         return found[::-1]
 
     def one(self, visit_id: str, run_id: str) -> Tested:
@@ -189,7 +188,7 @@ class TimedTests:
             row = timed.run(session, visit_id, run_id)
             if row is None:
                 raise NotFound("test", run_id)
-            return _tested(session, visit, row, timed.entries(session, visit_id), self._clock())
+            return _Record.of(session, visit, self._clock()).tested(row)
 
     def _under_way(
         self, session: Session, visit: Visit, run_id: str, entry_id: str
@@ -237,51 +236,63 @@ class TimedTests:
 _ENDS = ("ended", "aborted")
 
 
-def _tested(
-    session: Session, visit: Visit, row: TestRun, every: Sequence[TestEntry], now: datetime
-) -> Tested:
-    """A run put together from the record and judged."""
-    kind = test_named(row.key)
-    entries = [one for one in every if one.run_id == row.id]
-    end = next((one for one in entries if one.kind in _ENDS), None)
-    until = end.happened_at if end is not None else now
-    typed = _typed(entries)
-    sent = _sent(session, visit, (*kind.points, *ALSO), row.began_at, until)
-    traces = {
-        point: merged(sent.get(point, Trace((), ())), typed.get(point, Trace((), ())))
-        for point in {*sent, *typed}
-    }
-    aborted = end is not None and end.kind == "aborted"
-    run = Run(
-        key=row.key,
-        plate=plate_of(visit.system),
-        began_s=_s(row.began_at),
-        now_s=_s(now),
-        settings=row.settings or {},
-        traces=traces,
-        typed=typed,
-        marks=tuple(
-            TestMark(one.note, _s(one.happened_at), one.place)
-            for one in entries
-            if one.kind == "mark"
-        ),
-        ended_s=_s(end.happened_at) if end is not None else None,
-        aborted=end.note if end is not None and aborted else "",
-        started_s=tuple(
-            _s(e.happened_at)
-            for e in visit.standing_events
-            if e.kind == "system_started" and row.began_at <= e.happened_at <= until
-        ),
-    )
-    return Tested(
-        row.id,
-        kind,
-        run,
-        judged(run),
-        row.began_at,
-        end.happened_at if end is not None else None,
-        tuple((one.place, one.note) for one in entries if one.kind == "mark" and one.place),
-    )
+@dataclass(frozen=True, slots=True)
+class _Record:
+    """What a visit holds of its tests, read once for all of them."""
+
+    session: Session
+    visit: Visit
+    plate: Plate
+    entries: Sequence[TestEntry]
+    placed: Sequence[live.Placed]
+    """Channels that send, and where each stands."""
+    started: Sequence[datetime]
+    now: datetime
+
+    @staticmethod
+    def of(session: Session, visit: Visit, now: datetime) -> "_Record":
+        return _Record(
+            session,
+            visit,
+            plate_of(visit.system),
+            timed.entries(session, visit.id),
+            [p for p in live.channels(session, visit.id) if p.channel.source != "imported"],
+            [e.happened_at for e in visit.standing_events if e.kind == "system_started"],
+            now,
+        )
+
+    def tested(self, row: TestRun) -> Tested:
+        """A run put together from the record and judged."""
+        kind = test_named(row.key)
+        entries = [one for one in self.entries if one.run_id == row.id]
+        end = next((one for one in entries if one.kind in _ENDS), None)
+        ended_at = None if end is None else end.happened_at
+        until = ended_at or self.now
+        typed = _typed(entries)
+        sent = _sent(self.session, self.placed, (*kind.points, *ALSO), row.began_at, until)
+        traces = {
+            point: merged(sent.get(point, Trace((), ())), typed.get(point, Trace((), ())))
+            for point in {*sent, *typed}
+        }
+        run = Run(
+            key=row.key,
+            plate=self.plate,
+            began_s=_s(row.began_at),
+            now_s=_s(self.now),
+            settings=row.settings or {},
+            traces=traces,
+            typed=typed,
+            marks=tuple(
+                TestMark(one.note, _s(one.happened_at), one.place)
+                for one in entries
+                if one.kind == "mark"
+            ),
+            ended_s=None if ended_at is None else _s(ended_at),
+            aborted=end.note if end is not None and end.kind == "aborted" else "",
+            started_s=tuple(_s(at) for at in self.started if row.began_at <= at <= until),
+        )
+        named = tuple((e.place, e.note) for e in entries if e.kind == "mark" and e.place)
+        return Tested(row.id, kind, run, judged(run), row.began_at, ended_at, named)
 
 
 def _typed(entries: Sequence[TestEntry]) -> dict[str, Trace]:
@@ -296,10 +307,13 @@ def _typed(entries: Sequence[TestEntry]) -> dict[str, Trace]:
 
 
 def _sent(
-    session: Session, visit: Visit, points: Sequence[str], since: datetime, until: datetime
+    session: Session,
+    placed: Sequence[live.Placed],
+    points: Sequence[str],
+    since: datetime,
+    until: datetime,
 ) -> dict[str, Trace]:
     """What instruments sent of some points, in means of a few seconds, after their zero."""
-    placed = [p for p in live.channels(session, visit.id) if p.channel.source != "imported"]
     wanted = [p for p in placed if any(row.point in points for row in p.placements)]
     if not wanted:
         return {}

@@ -1,5 +1,6 @@
 """One test under way or over: what it was begun with, what was read, what was noted, and when."""
 
+from bisect import bisect_left, bisect_right
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Literal
@@ -143,14 +144,11 @@ def at(trace: Trace, second: float) -> float | None:
     """A trace at a moment, straight between its values, held at its ends; None where empty."""
     if not trace.seconds:
         return None
-    if second <= trace.seconds[0]:
-        return trace.values[0]
-    for n in range(1, len(trace.seconds)):
-        if second <= trace.seconds[n]:
-            a, b = trace.seconds[n - 1], trace.seconds[n]
-            share = (second - a) / (b - a) if b > a else 1.0
-            return trace.values[n - 1] + share * (trace.values[n] - trace.values[n - 1])
-    return trace.values[-1]
+    n = bisect_left(trace.seconds, second)
+    if n in (0, len(trace.seconds)):
+        return trace.values[min(n, len(trace.values) - 1)]
+    (a, b), (low, high) = trace.seconds[n - 1 : n + 1], trace.values[n - 1 : n + 1]
+    return low + (second - a) / (b - a) * (high - low)
 
 
 def merged(first: Trace, second: Trace) -> Trace:
@@ -163,10 +161,8 @@ def merged(first: Trace, second: Trace) -> Trace:
 
 def between(trace: Trace, since_s: float, until_s: float) -> Trace:
     """The part of a trace from one moment to another, both in it."""
-    rows = [
-        (s, v) for s, v in zip(trace.seconds, trace.values, strict=True) if since_s <= s <= until_s
-    ]
-    return Trace(tuple(s for s, _ in rows), tuple(v for _, v in rows))
+    part = slice(bisect_left(trace.seconds, since_s), bisect_right(trace.seconds, until_s))
+    return Trace(trace.seconds[part], trace.values[part])
 
 
 def silences(run: Run, point: str) -> list[tuple[float, float]]:
