@@ -12,7 +12,7 @@ from starlette.responses import FileResponse, Response
 from starlette.staticfiles import StaticFiles
 
 from nudge import __version__
-from nudge.api.allowed import methods_of
+from nudge.api.allowed import methods_of, paths_of
 from nudge.api.body_limit import BodyLimit
 from nudge.api.document import name_refusals
 from nudge.api.doors import Doors
@@ -118,6 +118,7 @@ def create_app(
     answer_errors(app)
     for resource in ROUTES:
         app.include_router(resource.router)
+    app.state.paths = paths_of(resource.router for resource in ROUTES)
     name_refusals(app)
     if authority is not None:
         _serve_authority(app, authority)

@@ -14,7 +14,7 @@ from playwright.sync_api import Page
 from nudge.main import create_app
 from nudge.services.workshop import Workshop
 from nudge.store.database import Database
-from tests.browser.support import browser
+from tests.browser.support import browser, watched
 from tests.temporary import HandClock, skerrow
 
 LIVE = "radio-room-live"
@@ -55,7 +55,7 @@ class HandDriven(unittest.TestCase):
     def open(self, path: str, url: str = "") -> Page:
         context = self.browser.new_context(viewport={"width": 1280, "height": 800}, locale="en-US")
         self.addCleanup(context.close)
-        page = context.new_page()
+        page = watched(context.new_page())
         errors: list[str] = []
         page.on("pageerror", lambda error: errors.append(str(error)))
         self.addCleanup(lambda: self.assertEqual(errors, []))

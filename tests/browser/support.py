@@ -4,13 +4,15 @@ import atexit
 import os
 import shutil
 import tempfile
+import time
 import unittest
 from contextlib import ExitStack
 from functools import cache
 from pathlib import Path
 from typing import ClassVar
+from weakref import WeakKeyDictionary
 
-from playwright.sync_api import Browser, Page, expect
+from playwright.sync_api import Browser, Page, Request, expect
 
 from tests.browser.forked import ForkedNudge
 from tools.drive import RunningNudge, chromium
@@ -68,7 +70,7 @@ class BrowserTest(unittest.TestCase):
             viewport={"width": size[0], "height": size[1]}, locale="en-US"
         )
         self.addCleanup(context.close)
-        page = context.new_page()
+        page = watched(context.new_page())
         self.errors: list[str] = []
         page.on("pageerror", lambda error: self.errors.append(str(error)))
         self.addCleanup(lambda: self.assertEqual(self.errors, []))
@@ -93,8 +95,34 @@ class BrowserTest(unittest.TestCase):
         expect(page.locator("[data-waiting]")).to_have_attribute("data-waiting", "0")
 
 
+_UNDER_WAY: WeakKeyDictionary[Page, set[Request]] = WeakKeyDictionary()
+QUIET_MS, QUIET_LOOKS = 60, 5
+
+
+def watched(page: Page) -> Page:
+    """A page whose requests are counted, for `calm`; its stream, which never ends, is not."""
+    under_way = _UNDER_WAY.setdefault(page, set())
+
+    def begin(request: Request) -> None:
+        if request.resource_type != "eventsource":
+            under_way.add(request)
+
+    page.on("request", begin)
+    page.on("requestfinished", under_way.discard)
+    page.on("requestfailed", under_way.discard)
+    return page
+
+
 def calm(page: Page) -> None:
-    """Wait until a screen is drawn. An open visit keeps its stream, so the network never rests."""
+    """Wait until a screen is drawn: nothing is asked of the server any more, and its elements have
+    not changed in number for a while, however slow the machine is.
+    """
     page.wait_for_load_state("load")
     page.locator("h1").first.wait_for()
-    page.wait_for_timeout(700)
+    under_way, drawn, quiet = _UNDER_WAY[page], 0, 0
+    patience = time.monotonic() + PATIENCE_MS / 1000
+    while quiet < QUIET_LOOKS and time.monotonic() < patience:
+        page.wait_for_timeout(QUIET_MS)
+        now = page.evaluate("document.getElementsByTagName('*').length")
+        quiet = quiet + 1 if now == drawn and not under_way else 0
+        drawn = now

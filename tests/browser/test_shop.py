@@ -10,7 +10,7 @@ from playwright.sync_api import Page, expect
 
 from nudge.presenters.links import own_address
 from tests.browser.forked import ForkedNudge
-from tests.browser.support import HAND, BrowserTest, calm, demo_data
+from tests.browser.support import HAND, BrowserTest, calm, demo_data, watched
 
 LINE = "#callout"
 
@@ -35,7 +35,7 @@ class ShopTest(BrowserTest):
             viewport={"width": HAND[0], "height": HAND[1]}, has_touch=True, locale="en-US"
         )
         self.addCleanup(context.close)
-        page = context.new_page()
+        page = watched(context.new_page())
         page.goto(f"http://{own_address()}:{self.nudge.port}{path}")
         return page
 

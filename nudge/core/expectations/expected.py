@@ -106,8 +106,8 @@ def today_of(case: Case) -> TodaysAir:
 class Expected:
     """What a quantity should be here [core units]: value ± one σ.
 
-    `blur` is the part of σ that weather or a class nobody read adds; `is_own` where the figure is
-    this system's own, and not its class's.
+    `blur` is the part of σ that weather, a class or a plate nobody read adds; `is_own` where the
+    figure is this system's own, and not its class's.
     """
 
     value: float
@@ -140,6 +140,8 @@ def expected(
     row = row_of(case, key) if table is None else table[key]
     step, blur = weather(today or today_of(case), row)
     sigma = row.sigma if own is None else KNOWN_K
+    if own is None:
+        blur = hypot(blur, sign.guessed(case))
     value = sign.base(case) + step + (own or 0.0)
     return Expected(value, hypot(sigma, blur), blur, own is not None)
 

@@ -48,7 +48,7 @@ def _on_true_suction(row: Sign) -> Sign:
 
 _K, _P = Quantity.TEMPERATURE_DIFFERENCE, Quantity.PERCENT
 _ROWS = (
-    replace(SIGNS["subcooling"], base=lambda _: degrees_f(14)),
+    replace(SIGNS["subcooling"], base=lambda _: degrees_f(14), guessed=lambda _: 0.0),
     replace(SIGNS["superheat"], points=_SUCTION, base=lambda _: degrees_f(8)),
     replace(
         SIGNS["condensing_over_ambient"],

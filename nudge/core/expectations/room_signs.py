@@ -106,7 +106,7 @@ _ROWS = (
         _held_head,
         lambda _: HELD_C,
     ),
-    replace(SIGNS["subcooling"], base=lambda _: degrees_f(5)),
+    replace(SIGNS["subcooling"], base=lambda _: degrees_f(5), guessed=lambda _: 0.0),
     Sign("box_over_set", "Box over set point", _K, ("box_air_temp",), _box_over_set),
     Sign(
         "coil_air_drop",

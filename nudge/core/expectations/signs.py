@@ -28,6 +28,8 @@ USUAL_RETURN_C, USUAL_WET_BULB_C, USUAL_OUTDOOR_C = (fahrenheit(f) for f in (76,
 USUAL_VALVE_SHARE = 45.0
 """A valve usually has this much over its need, in percent: 100 ln(have ÷ need)."""
 USUAL_STATIC_PA, USUAL_FILTER_PA = 125.0, 28.0
+USUAL_SUBCOOLING_K, MAKERS_DIFFER_K = degrees_f(10), degrees_f(2)
+"""Most valve systems are built for 8 to 14 °F: without its plate nobody knows which (1 σ)."""
 
 Value = Callable[[Case], float | None]
 Base = Callable[[Case], float]
@@ -48,6 +50,9 @@ class Sign:
     value: Value
     base: Base = lambda _: 0.0
     in_place_of: str = ""
+    guessed: Base = lambda _: 0.0
+    """How far makers differ about the base, where it stands in for a figure of the plate that
+    nobody gave (1 σ)."""
     is_weather: bool = False
     """It is what the other expectations are carried by, and has none of its own."""
     defines_load: bool = False
@@ -121,7 +126,13 @@ def share(measured: float | None, usual: float | None) -> float | None:
 
 
 def _subcooling_base(case: Case) -> float:
-    return case.plate.target_subcooling_k or degrees_f(10)
+    return case.plate.target_subcooling_k or USUAL_SUBCOOLING_K
+
+
+def _subcooling_guessed(case: Case) -> float:
+    """Of a valve system, which is charged to its plate; an orifice's is what the table found."""
+    is_said = case.plate.target_subcooling_k or not case.plate.metering_device.is_valve
+    return 0.0 if is_said else MAKERS_DIFFER_K
 
 
 def _superheat_base(case: Case) -> float:
@@ -207,10 +218,10 @@ _OA, _RA = "outdoor_air_temp", "return_air_temp"
 
 _ROWS = (
     Sign("subcooling", "Subcooling", _K, (*_HIGH, "liquid_line_temp"), _subcooling,
-         _subcooling_base),
+         _subcooling_base, guessed=_subcooling_guessed),
     Sign("device_subcooling", "Subcooling at the device", _K,
          (*_HIGH, "liquid_line_temp_indoor"), _at_device, _subcooling_base,
-         in_place_of="subcooling"),
+         in_place_of="subcooling", guessed=_subcooling_guessed),
     Sign("superheat", "Superheat", _K, (*_LOW, "suction_line_temp"), _superheat,
          _superheat_base, starved_k=degrees_f(75)),
     Sign("evaporator_superheat", "Evaporator superheat", _K, (*_LOW, "evaporator_outlet_temp"),

@@ -23,6 +23,7 @@ from nudge.core.language.said import say
 from nudge.core.language.units import degrees_f
 from nudge.core.language.vocabulary.accuracy import GAP_LIMIT_K
 from nudge.core.language.vocabulary.points import POINTS
+from nudge.core.targets import fallback_subcooling
 
 APPROACH_NEAR_K = degrees_f(2.5)
 INTO_RECOVERY = "Recover into a recovery cylinder, never to air."
@@ -168,7 +169,9 @@ def _not_sure(ground: Ground) -> Finding | None:
         return None
     standing = ground.standing
     if standing.high_alone < least("remove"):
-        parting = _parting(ground) or parting_check(ground, "overcharge", "remove")
+        parting = (
+            _parting(ground) or _its_plate(ground) or parting_check(ground, "overcharge", "remove")
+        )
         return _almost(ground, "That is not enough to remove on.", parting)
     if standing.worst_high < least("remove_moved"):
         return _almost(
@@ -177,6 +180,18 @@ def _not_sure(ground: Ground) -> Finding | None:
             HangsOn("reading", standing.worst_by, say("Read it again.")),
         )
     return None
+
+
+def _its_plate(ground: Ground) -> HangsOn | None:
+    """The plate, where its target is guessed: what one maker calls too much another asks for."""
+    school = ground.targets.deciding
+    if school is None or school.key != fallback_subcooling.KEY:
+        return None
+    return HangsOn(
+        "look",
+        "plate",
+        say("Find the target subcooling on the plate: makers differ, and a guess proves nothing."),
+    )
 
 
 def _parting(ground: Ground) -> HangsOn | None:
