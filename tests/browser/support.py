@@ -107,9 +107,12 @@ def watched(page: Page) -> Page:
         if request.resource_type != "eventsource":
             under_way.add(request)
 
+    def end(request: Request) -> None:
+        under_way.discard(request)
+
     page.on("request", begin)
-    page.on("requestfinished", under_way.discard)
-    page.on("requestfailed", under_way.discard)
+    page.on("requestfinished", end)
+    page.on("requestfailed", end)
     return page
 
 

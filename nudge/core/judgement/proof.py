@@ -144,7 +144,6 @@ ADD_PROOF: tuple[ProofRow, ...] = (
         "Condensing over ambient is high, which low charge never does: look at the outdoor coil "
         "and fan",
         "read_liquid_side",
-        fears=("condenser_airflow", "non_condensables"),
     ),
     ProofRow(
         "inefficient_compressor",
@@ -155,7 +154,6 @@ ADD_PROOF: tuple[ProofRow, ...] = (
         "the load and the metering device",
         "read_return_air",
         until_answered=True,
-        fears=("inefficient_compressor", "metering_overfeed", "high_indoor_load"),
     ),
     ProofRow(
         "reversing_valve_leak",

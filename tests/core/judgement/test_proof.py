@@ -209,41 +209,12 @@ class AddProofTest(unittest.TestCase):
         self.assertEqual(held.key, "contradicted")
         self.assertIn("lean towards each other", held.reason.text("ip"))
 
-    def test_suction_past_what_two_instruments_read_says_nothing_once_its_causes_are_weighed_away(
-        self,
-    ):
+    def test_suction_at_the_edge_of_what_two_instruments_read_contradicts_nothing(self):
         ground = _ground(LOW)
         value = ground.marks["evaporator_difference"].value
-        within, past = (
-            Feature("evaporator_difference", value, value + over_f / 1.8, value + 9)
-            for over_f in (1.2, 1.4)
-        )
-        causes = ("inefficient_compressor", "metering_overfeed", "high_indoor_load")
-        self.assertLess(max(map(ground.belief, causes)), 0.02)
-        self.assertEqual(decide(_with_mark(ground, past)).key, "add")
-        for cause, times in (("inefficient_compressor", 300.0), ("metering_overfeed", 300.0)):
-            told = Told(likelier={cause: times})
-            feared = replace(ground, weighing=weigh(VALVE, departures(ground.case), told))
-            self.assertGreater(feared.belief(cause), 0.02)
-            held = decide(_with_mark(feared, past))
-            self.assertEqual(held.key, "contradicted")
-            self.assertIn("Suction is high", held.reason.text("ip"))
-            self.assertNotEqual(decide(_with_mark(feared, within)).key, "contradicted")
-
-    def test_head_that_is_high_says_nothing_once_a_dirty_coil_and_air_are_weighed_away(self):
-        ground = _ground(LOW)
-        value = ground.marks["condensing_over_ambient"].value
-        high = _with_mark(ground, Feature("condensing_over_ambient", value, value - 9, value - 1))
-        causes = ("condenser_airflow", "non_condensables")
-        self.assertLess(max(map(ground.belief, causes)), 0.02)
-        self.assertEqual(decide(high).key, "add")
-        for cause in causes:
-            told = Told(likelier={cause: 1e6})
-            feared = replace(high, weighing=weigh(VALVE, departures(ground.case), told))
-            self.assertGreater(feared.belief(cause), 0.02)
-            held = decide(feared)
-            self.assertEqual(held.key, "contradicted")
-            self.assertIn("Condensing over ambient is high", held.reason.text("ip"))
+        for over_f, key in ((1.2, "add"), (1.4, "contradicted")):
+            edge = Feature("evaporator_difference", value, value + over_f / 1.8, value + 9)
+            self.assertEqual(decide(_with_mark(ground, edge)).key, key)
 
     def test_every_row_says_what_to_do(self):
         for row in (*ADD_PROOF, *REMOVE_PROOF):
