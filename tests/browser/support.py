@@ -97,14 +97,17 @@ class BrowserTest(unittest.TestCase):
 
 _UNDER_WAY: WeakKeyDictionary[Page, set[Request]] = WeakKeyDictionary()
 QUIET_MS, QUIET_LOOKS = 60, 5
+WORKER = "/assets/liveWorker"
 
 
 def watched(page: Page) -> Page:
-    """A page whose requests are counted, for `calm`; its stream, which never ends, is not."""
+    """A page whose requests are counted, for `calm`: but not its stream, which never ends, nor the
+    worker that holds it, whose end is not told to the page.
+    """
     under_way = _UNDER_WAY.setdefault(page, set())
 
     def begin(request: Request) -> None:
-        if request.resource_type != "eventsource":
+        if request.resource_type != "eventsource" and WORKER not in request.url:
             under_way.add(request)
 
     def end(request: Request) -> None:
@@ -124,7 +127,9 @@ def calm(page: Page) -> None:
     page.locator("h1").first.wait_for()
     under_way, drawn, quiet = _UNDER_WAY[page], 0, 0
     patience = time.monotonic() + PATIENCE_MS / 1000
-    while quiet < QUIET_LOOKS and time.monotonic() < patience:
+    while quiet < QUIET_LOOKS:
+        if time.monotonic() > patience:
+            raise AssertionError(f"Never at rest: {[request.url for request in under_way]}")
         page.wait_for_timeout(QUIET_MS)
         now = page.evaluate("document.getElementsByTagName('*').length")
         quiet = quiet + 1 if now == drawn and not under_way else 0
