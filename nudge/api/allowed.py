@@ -16,7 +16,8 @@ def paths_of(routers: Iterable[APIRouter]) -> Mapping[str, frozenset[str]]:
     for router in routers:
         for route in router.routes:
             if isinstance(route, APIRoute):
-                found[route.path] = found.get(route.path, frozenset()) | frozenset(route.methods or ())
+                methods = found.get(route.path, frozenset())
+                found[route.path] = methods.union(route.methods or ())
     return found
 
 
