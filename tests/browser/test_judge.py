@@ -1,5 +1,7 @@
 """The judge on the screen: evidence pointed at, checks done, the walk, the change of mind."""
 
+import re
+
 from playwright.sync_api import expect
 
 from tests.browser.support import HAND, BrowserTest, calm
@@ -46,6 +48,32 @@ class JudgeTest(BrowserTest):
         self.kept(page)
         page.reload()
         expect(page.locator("[data-diagnosis]")).to_contain_text("dirty outdoor coil")
+
+    def test_what_hangs_on_the_plate_leads_to_the_plate(self):
+        page = self.open("/")
+        room = {
+            "id": "ice-house",
+            "site_id": "net-loft",
+            "name": "Ice house",
+            "refrigerant": "R-404A",
+            "metering_device": "txv",
+            "application": "refrigeration",
+        }
+        for path, body in (
+            ("systems", room),
+            ("visits", {"id": "ice-now", "system_id": "ice-house", "complaint": "Too warm"}),
+        ):
+            answer = page.request.post(f"{self.nudge.url}/api/{path}", data=body)
+            self.assertTrue(answer.ok, answer.text())
+        page = self.open("/visits/ice-now")
+        calm(page)
+        self.take(page, "suct 30 liq 220 box 2 eo -2 oa 80")
+        act = page.get_by_role("button", name="Open the plate")
+        expect(act).to_be_visible()
+        self.assertEqual(page.get_by_role("button", name="Done: the plate").count(), 0)
+        act.press("Enter")
+        expect(page).to_have_url(re.compile("/systems/ice-house$"))
+        expect(page.get_by_role("region", name="The room")).to_be_visible()
 
     def test_the_walk_by_keyboard_finds_the_stretch(self):
         page = self.open("/visits/pottery-now")

@@ -91,6 +91,26 @@ class DecisionTest(unittest.TestCase):
                 self.assertEqual(found.decision, "connect")
                 self.assertIn(words, " ".join(said.text("ip") for said in found.reasons))
 
+    def test_each_thing_asks_just_past_its_limit_and_not_at_it(self):
+        own = OwnHistory(36 / 1.8, 17 / 1.8, 8 / 1.8)
+        by_approach = plate(rated_seer=14, approach_k=8 / 1.8)
+        for words, asks, quiet, more in (
+            ("liquid or ice", {"sl": 35.9}, {"sl": 36.1}, {}),
+            ("over outdoor air", {"ll": 113.1}, {"ll": 112.9}, {}),
+            ("which a condenser cannot do", {"ll": 85.9}, {"ll": 86.1}, {}),
+            ("along the liquid line", {"lli": 90.9}, {"lli": 91.1}, {}),
+            ("along the liquid line", {"di": 96, "do": 90.9}, {"di": 96, "do": 91.1}, {}),
+            ("when this system was right", {"ll": 100.1}, {"ll": 99.9}, {"own": own}),
+            ("when this system was right", {"ll": 91.9}, {"ll": 92.1}, {"own": own}),
+            ("outside the plate's", {"ll": 98.1}, {"ll": 97.9}, {"of": by_approach}),
+            ("outside the plate's", {"ll": 93.9}, {"ll": 94.1}, {"of": by_approach}),
+        ):
+            with self.subTest(words, asks=asks):
+                said = [r.text("ip") for r in looked(**more, **(HEALTHY | asks)).reasons]
+                self.assertIn(words, " ".join(said))
+                still = [r.text("ip") for r in looked(**more, **(HEALTHY | quiet)).reasons]
+                self.assertNotIn(words, " ".join(still))
+
     def test_its_own_past_is_what_it_should_be(self):
         own = OwnHistory(36 / 1.8, 17 / 1.8, 2 / 1.8)
         found = looked(own=own, **HEALTHY)

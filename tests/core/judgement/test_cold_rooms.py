@@ -109,6 +109,31 @@ class RoomTest(unittest.TestCase):
         fans = decided(read(boils=-25.0), seen=["room_fans_run"]).decision
         self.assertEqual(fans.hangs_on.key, "look_at_room_coil")
 
+    def test_a_rung_is_off_from_five_degrees_on(self):
+        # By design this box boils at −15 °F; at the coil it is fed right all the while.
+        for boils, key in (
+            (-19.9, "room_right"),
+            (-20.1, "room_boils_low"),
+            (-10.1, "room_right"),
+            (-9.9, "room_boils_high"),
+        ):
+            with self.subTest(boils):
+                self.assertEqual(decided(read(boils=boils)).decision.key, key)
+        high = decided(read(boils=-9.0)).decision
+        self.assertIn("−9.0 °F", high.reason.text("ip"))
+        self.assertFalse(high.moves_refrigerant)
+
+    def test_what_is_needed_and_not_read_is_named(self):
+        for point, words in (
+            ("evaporator_outlet_temp", "evaporator outlet"),
+            ("suction_pressure", "suction pressure"),
+            ("box_air_temp", "box air"),
+        ):
+            with self.subTest(point):
+                found = decided({k: v for k, v in read().items() if k != point}).decision
+                self.assertEqual((found.key, found.hangs_on.key), ("room_unread", point))
+                self.assertIn(words, found.reason.text("ip"))
+
     def test_a_head_off_its_rung_is_said_unless_a_control_holds_it(self):
         self.assertEqual(decided(read(head=112.0)).decision.key, "room_head")
         self.assertEqual(decided(read(outdoor=40.0, head=85.0)).decision.key, "room_head")

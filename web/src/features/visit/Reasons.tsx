@@ -1,7 +1,9 @@
+import { Link } from 'react-router'
 import type { Assessment, Decision, Visit } from '../../api/types'
 import { usePreferences } from '../../state/preferences'
 import { Button, KeyCap } from '../../ui/Button'
 import { Care } from '../../ui/Care'
+import { PLATE } from './acts'
 import { PassedGates } from './PassedGates'
 import { note, type Kind } from './RunClock'
 
@@ -63,7 +65,15 @@ function TheOneThing({ visit, decision, onForm }: OneThing) {
           Fill it in
         </Button>
       )}
-      {hangs.kind === 'work' && visit.state !== 'closed' && (
+      {hangs.key === PLATE && (
+        <Link
+          className="-my-2 inline-flex min-h-11 items-center underline decoration-rule-strong underline-offset-4"
+          to={`/systems/${visit.system.id}`}
+        >
+          Open the plate
+        </Link>
+      )}
+      {hangs.kind === 'work' && hangs.key !== PLATE && visit.state !== 'closed' && (
         <Button className="px-3" onClick={() => note(visit, hangs.key as Kind, units)}>
           Done: {hangs.label.toLowerCase()}
         </Button>

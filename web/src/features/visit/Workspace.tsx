@@ -1,4 +1,5 @@
 import { Suspense, useEffect, useMemo, useRef, useState } from 'react'
+import { useNavigate } from 'react-router'
 import type { Order, Standing, Vocabulary } from '../../api/types'
 import { later } from '../../lib/later'
 import { useKeys } from '../../state/keys'
@@ -61,6 +62,7 @@ export function Workspace({ visit, vocabulary }: Props) {
   const spokenOf = useMemo(() => ({ spoken, speakOf: setSpoken }), [spoken])
   const [stageRow, isPast] = usePast()
   const act = actOf(visit)
+  const navigate = useNavigate()
 
   const show = (next: Tab) => {
     setPanel(null)
@@ -84,6 +86,7 @@ export function Workspace({ visit, vocabulary }: Props) {
     if (one.kind === 'dose') setPanel('dose')
     else if (one.kind === 'form') fillIn(one.form)
     else if (one.kind === 'work') note(visit, one.work as Kind, units)
+    else if (one.kind === 'plate') void navigate(`/systems/${visit.system.id}`)
     else if (one.kind === 'walk') setPanel('walk')
     else if (one.kind === 'keep') writeOn(visit.id, 'kept', { reason: '' }, units)
     else if (one.kind === 'read') callOut(visit.id, one.point, vocabulary)

@@ -5,6 +5,7 @@ export type Act =
   | { kind: 'dose'; label: string }
   | { kind: 'form'; label: string; form: string }
   | { kind: 'work'; label: string; work: string }
+  | { kind: 'plate'; label: string }
   | { kind: 'walk'; label: string }
   | { kind: 'keep'; label: string }
   | { kind: 'read'; label: string; point: string }
@@ -12,6 +13,9 @@ export type Act =
   | { kind: 'test'; label: string }
   | { kind: 'circuit'; label: string }
   | { kind: 'close'; label: string }
+
+/** What a decision hangs on that is written down at the system, not on the visit. */
+export const PLATE = 'plate'
 
 /** Gates of the clock: however steady it looks, it still says wait. */
 const CLOCK_GATES = ['run_short', 'just_changed']
@@ -38,6 +42,7 @@ export function actOf(visit: Standing): Act | null {
   }
   const hangs = decision.hangs_on
   if (hangs !== null) {
+    if (hangs.key === PLATE) return { kind: 'plate', label: 'Open the plate' }
     if (hangs.form !== '') return { kind: 'form', label: 'Fill it in', form: hangs.form }
     if (hangs.kind === 'work')
       return { kind: 'work', label: `Done: ${lower(hangs.label)}`, work: hangs.key }
