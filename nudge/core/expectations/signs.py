@@ -21,6 +21,7 @@ from nudge.core.physics.circuit.compression import (
 from nudge.core.physics.circuit.derived import blower_static
 from nudge.core.settling.collar import valve_need_kpa
 from nudge.core.settling.trust import passes_vapour
+from nudge.core.targets import fallback_subcooling
 from nudge.core.targets.coil_split import healthy_split_k
 from nudge.core.targets.condensing import class_seer, condensing_over_ambient_near
 
@@ -28,7 +29,7 @@ USUAL_RETURN_C, USUAL_WET_BULB_C, USUAL_OUTDOOR_C = (fahrenheit(f) for f in (76,
 USUAL_VALVE_SHARE = 45.0
 """A valve usually has this much over its need, in percent: 100 ln(have ÷ need)."""
 USUAL_STATIC_PA, USUAL_FILTER_PA = 125.0, 28.0
-USUAL_SUBCOOLING_K, MAKERS_DIFFER_K = degrees_f(10), degrees_f(2)
+MAKERS_DIFFER_K = degrees_f(2)
 """Most valve systems are built for 8 to 14 °F: without its plate nobody knows which (1 σ)."""
 
 Value = Callable[[Case], float | None]
@@ -126,7 +127,7 @@ def share(measured: float | None, usual: float | None) -> float | None:
 
 
 def _subcooling_base(case: Case) -> float:
-    return case.plate.target_subcooling_k or USUAL_SUBCOOLING_K
+    return case.plate.target_subcooling_k or fallback_subcooling.VALUE_K
 
 
 def _subcooling_guessed(case: Case) -> float:

@@ -26,7 +26,7 @@ from nudge.core.language.said import Said
 from nudge.core.physics.circuit.past import Moment, Past
 from nudge.core.settling.gate import Breach
 from nudge.core.settling.trust import TrustCheck
-from nudge.core.targets import plate_subcooling
+from nudge.core.targets import fallback_subcooling, plate_subcooling
 from nudge.core.targets.choose import Targets
 from nudge.core.targets.school import Level
 
@@ -69,6 +69,12 @@ class Ground:
     def leaves_open(self, suspect: str) -> bool:
         """Whether what was read leaves a suspect open; everything is while nothing is weighed."""
         return self.weighing is None or self.belief(suspect) >= least("open")
+
+    @property
+    def target_is_guessed(self) -> bool:
+        """Charge is judged by a figure that stands in for a plate's nobody gave."""
+        school = self.targets.deciding
+        return school is not None and school.key == fallback_subcooling.KEY
 
     def suspect(self, name: str) -> Suspect:
         """The row of a suspect, in the model it was weighed by."""

@@ -23,7 +23,6 @@ from nudge.core.language.said import say
 from nudge.core.language.units import degrees_f
 from nudge.core.language.vocabulary.accuracy import GAP_LIMIT_K
 from nudge.core.language.vocabulary.points import POINTS
-from nudge.core.targets import fallback_subcooling
 
 APPROACH_NEAR_K = degrees_f(2.5)
 INTO_RECOVERY = "Recover into a recovery cylinder, never to air."
@@ -184,8 +183,7 @@ def _not_sure(ground: Ground) -> Finding | None:
 
 def _its_plate(ground: Ground) -> HangsOn | None:
     """The plate, where its target is guessed: what one maker calls too much another asks for."""
-    school = ground.targets.deciding
-    if school is None or school.key != fallback_subcooling.KEY:
+    if not ground.target_is_guessed:
         return None
     return HangsOn(
         "look",

@@ -17,7 +17,6 @@ from nudge.core.judgement.decision.words import joined
 from nudge.core.language.said import say
 from nudge.core.language.vocabulary.points import POINTS
 from nudge.core.settling.breaches import is_standing
-from nudge.core.targets import fallback_subcooling
 
 RULES: tuple[Rule, ...] = (*BEFORE, *EMPTY, *FIRST, *NOTHING, *NEAR, *LOW, *HIGH, *RIGHT)
 GUESSED = say("The subcooling window is a guess: find the plate.")
@@ -36,7 +35,7 @@ def _made(ground: Ground, rule: Rule, found: Finding) -> Decision:
     deciding, judged = ground.targets.deciding, ground.deciding
     target = None if deciding is None else ground.targets.windows[deciding.judges]
     reason, past = found.reason, ground.case.context
-    if rule.order == "charge" and deciding is not None and deciding.key == fallback_subcooling.KEY:
+    if rule.order == "charge" and ground.target_is_guessed:
         reason = joined([reason, GUESSED])
     if past.taken_back and rule.order == "charge" and rule.advice == "do_not_charge":
         names = ", ".join(sorted(POINTS[point].label.lower() for point in past.taken_back))
