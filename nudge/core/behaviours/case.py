@@ -148,16 +148,9 @@ class Case:
     record: Readings = field(default_factory=dict)
     """The readings as they were taken; behind a collar `readings` hold the air that the
     condenser draws as its outdoor air (see `drawn`)."""
-
-    @property
-    def lowest_c(self) -> float | None:
-        """The table's foot [°C] where suction reads below it: the evaporator boils at that or
-        lower. None elsewhere.
-        """
-        if not is_below_table(self.plate, self.record):
-            return None
-        table = load_table(self.plate.refrigerant)
-        return table.dew.temperature(table.low_kpa)
+    lowest_c: float | None = None
+    """The table's foot [°C] where suction reads below it: the evaporator boils at that or lower.
+    None elsewhere."""
 
     @property
     def outdoor_c(self) -> float | None:
@@ -235,7 +228,14 @@ def open_case(
         if behaviour.has_three_tests
         else None,
         record,
+        _foot_of(plate) if is_below_table(plate, record) else None,
     )
+
+
+def _foot_of(plate: Plate) -> float:
+    """The lowest temperature its refrigerant's table holds [°C]."""
+    table = load_table(plate.refrigerant)
+    return table.dew.temperature(table.low_kpa)
 
 
 def expect_coil(plate: Plate, readings: Readings, flow: float | None) -> ExpectedCoil | None:

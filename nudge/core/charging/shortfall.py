@@ -8,7 +8,7 @@ curves, so they are in the forecast.
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import lru_cache, reduce
 
 import numpy as np
 from numpy.typing import NDArray
@@ -149,16 +149,15 @@ def _learn(
     at = _steps(starts + moves[:, :, None])
     spreads = _spreads(watched)
     # What each reading counts against each system, scale and start: [readings, …, …, …].
-    costs = np.array(
-        [
-            _costs(reading, book, spreads)[:, steps]
-            for reading, steps in zip(readings, at, strict=True)
-        ]
-    )
-    penalty = costs.sum(axis=0)
+    costs = [
+        _costs(reading, book, spreads)[:, steps]
+        for reading, steps in zip(readings, at, strict=True)
+    ]
+    penalty = reduce(np.add, costs)
     prior = np.exp(-sigmas * sigmas / 2)[:, None]
     weight = prior * np.exp(-penalty / 2)
-    system, scale, start = np.nonzero(weight > NEGLIGIBLE * weight.max())
+    alive = np.flatnonzero(weight > NEGLIGIBLE * weight.max())
+    system, scale, start = np.unravel_index(alive, weight.shape)
     kept = weight[system, scale, start]
     guesses = Guesses(
         kept / kept.sum(),
@@ -170,10 +169,7 @@ def _learn(
     if len(readings) > 1:
         now = book.curve(watched)[:, at[-1]]
         before, at_first = prior * np.exp((costs[-1] - penalty) / 2), prior * np.exp(-costs[0] / 2)
-        surprises = (
-            _surprise(before, now, readings, watched),
-            _surprise(at_first, now, readings, watched),
-        )
+        surprises = _surprises((before, at_first), now, readings, watched)
     return Shortfall(watched, guesses, book, *surprises)
 
 
@@ -195,24 +191,33 @@ def _costs(reading: Settled, book: ResponseBook, spreads: tuple[float, float]) -
     ):
         if value is not None:
             most = OUTLIER if sigma == READ_K else BESIDE_OUTLIER
-            found += np.minimum(((value - curve) / sigma) ** 2, most)
+            squared = value - curve
+            squared *= squared
+            found += np.minimum(squared / sigma**2, most)
     return found
 
 
-def _surprise(before: Array, now: Array, readings: Sequence[Settled], watched: Watched) -> float:
-    """The belief, before the last reading was known, in an answer as weak as it gave: `before` are
+def _surprises(
+    befores: tuple[Array, Array], now: Array, readings: Sequence[Settled], watched: Watched
+) -> tuple[float, float]:
+    """The belief, before the last reading was known, in an answer as weak as it gave: `befores` are
     weights, `now` where each hypothesis puts what is watched [K off target].
     """
     last = readings[-1]
     value = last.subcooling_off_k if watched == "subcooling" else last.superheat_off_k
     given = sum(reading.added_kg for reading in readings[1:])
-    total = float(before.sum())
-    if value is None or total <= 0 or last.added_kg * given <= 0:
-        return 1.0
+    if value is None or last.added_kg * given <= 0:
+        return 1.0, 1.0
     rises = (given > 0) == (watched == "subcooling")
     room = 1.5 * READ_K
-    weaker = before[now <= value + room if rises else now >= value - room].sum()
-    return float(weaker) / total
+    weaker = now <= value + room if rises else now >= value - room
+    before, at_first = (_share_of(one, weaker) for one in befores)
+    return before, at_first
+
+
+def _share_of(weights: Array, some: NDArray[np.bool_]) -> float:
+    whole = float(weights.sum())
+    return float((weights * some).sum()) / whole if whole > 0 else 1.0
 
 
 def _spread(weights: Array, values: Array) -> Forecast:

@@ -6,9 +6,7 @@ and estimates without gauges all derive from it.
 """
 
 from collections.abc import Mapping
-from dataclasses import dataclass
 from math import hypot
-from operator import mul
 from typing import NamedTuple
 
 from nudge.core.behaviours.behaviour import RatedAir
@@ -45,10 +43,13 @@ def known(case: Case, sign: Sign, targets: Targets | None) -> float | None:
         return None
     if sign.key == "condensing_over_ambient":
         return case.plate.condensing_over_ambient_k
-    for key, school, _ in KNOWN:
-        if targets is not None and sign.key == key and decides(targets, school):
-            return targets.answers[school].value
-    return None
+    deciding = None if targets is None else targets.deciding
+    if targets is None or deciding is None or (sign.key, deciding.key) not in _KNOWN:
+        return None
+    return targets.answers[deciding.key].value
+
+
+_KNOWN = frozenset((sign, school) for sign, school, _ in KNOWN)
 
 
 def decides(targets: Targets | None, school: str) -> bool:
@@ -62,30 +63,13 @@ AT_RATING: Air = (0.0, 0.0, 0.0)
 
 
 class TodaysAir(NamedTuple):
-    """What carries an expectation to today: air over its rated points [K], None unread, held at
-    the edges of the fit; rated efficiency over the usual one, and whether the plate gives it.
-    """
+    """What carries an expectation, and a fault's moves, to today."""
 
-    rated: RatedAir
-    outdoor_k: float | None
-    house_k: float | None
-    over_seer: float
-    seer_is_known: bool
-
-    def over(self) -> Air:
-        """Outdoor air, the house and the class over their rated points, as an expectation is
-        carried by them: what is usual stands in for what nobody read.
-        """
-        house_k = self.rated.usual_k if self.house_k is None else self.house_k
-        return self.outdoor_k or 0.0, house_k, self.over_seer
-
-    def unsure(self) -> Air:
-        """How far each of the three may be from that (1 σ); 0 where it was read."""
-        return (
-            self.rated.outdoor_blur_k if self.outdoor_k is None else 0.0,
-            self.rated.house_blur_k if self.house_k is None else 0.0,
-            0.0 if self.seer_is_known else SEER_BLUR,
-        )
+    over: Air
+    """Outdoor air, the house and the class over their rated points, held at the edges of the fit;
+    what is usual stands in for what nobody read."""
+    unsure: Air
+    """How far each of the three may be from that (1 σ); 0 where it was read."""
 
 
 def today_of(case: Case) -> TodaysAir:
@@ -94,16 +78,20 @@ def today_of(case: Case) -> TodaysAir:
     outdoor = case.readings.get("outdoor_air_temp")
     house = case.readings.get(rated.house_point)
     return TodaysAir(
-        rated,
-        None if outdoor is None else held_outdoor(rated, outdoor),
-        None if house is None else held_house(rated, house),
-        held_seer(class_seer(case.plate)),
-        case.plate.rated_seer is not None,
+        (
+            0.0 if outdoor is None else held_outdoor(rated, outdoor),
+            rated.usual_k if house is None else held_house(rated, house),
+            held_seer(class_seer(case.plate)),
+        ),
+        (
+            rated.outdoor_blur_k if outdoor is None else 0.0,
+            rated.house_blur_k if house is None else 0.0,
+            SEER_BLUR if case.plate.rated_seer is None else 0.0,
+        ),
     )
 
 
-@dataclass(frozen=True, slots=True)
-class Expected:
+class Expected(NamedTuple):
     """What a quantity should be here [core units]: value ± one σ.
 
     `blur` is the part of σ that weather, a class or a plate nobody read adds; `is_own` where the
@@ -173,9 +161,15 @@ def coil_saturation_c(case: Case) -> float | None:
 
 def weather(today: TodaysAir, row: Expectation) -> tuple[float, float]:
     """What today's air and the class add to an expectation, and the blur of what is not known."""
-    slopes = row.per_outdoor, row.per_house, row.per_seer
-    step = row.base + sum(map(mul, slopes, today.over()))
-    return step, hypot(*map(mul, slopes, today.unsure()))
+    outdoor, house, seer = today.over
+    step = outdoor * row.per_outdoor + house * row.per_house + seer * row.per_seer
+    return row.base + step, weather_blur(today.unsure, row)
+
+
+def weather_blur(unsure: Air, row: Expectation) -> float:
+    """The blur of an expectation where its air or its class may be this far off (1 σ)."""
+    outdoor, house, seer = unsure
+    return hypot(outdoor * row.per_outdoor, house * row.per_house, seer * row.per_seer)
 
 
 def held_outdoor(rated: RatedAir, outdoor_c: float) -> float:

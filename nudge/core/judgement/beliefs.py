@@ -95,20 +95,18 @@ class Posterior:
         """Of every suspect, its likeliest severity and the fault that makes up most of its belief;
         "" where it has none, or while none does.
         """
-        severities: dict[str, dict[str, float]] = {}
-        faults: dict[str, dict[str, float]] = {}
+        sums: dict[str, tuple[dict[str, float], dict[str, float]]] = {}
         for row, belief in self.rows:
-            signature = row.signature
-            for name, fault in zip(signature.suspects, row.faults, strict=False):
-                by_severity = severities.setdefault(name, {})
-                by_severity[signature.severity] = by_severity.get(signature.severity, 0.0) + belief
-                by_fault = faults.setdefault(name, {})
+            severity = row.signature.severity
+            for name, fault in zip(row.signature.suspects, row.faults):  # noqa: B905
+                by_severity, by_fault = sums.get(name) or sums.setdefault(name, ({}, {}))
+                by_severity[severity] = by_severity.get(severity, 0.0) + belief
                 by_fault[fault] = by_fault.get(fault, 0.0) + belief
         found = {}
-        for name, by_fault in faults.items():
-            fault = max(by_fault, key=lambda f: by_fault[f])
+        for name, (by_severity, by_fault) in sums.items():
+            fault = max(by_fault, key=by_fault.__getitem__)
             is_most = by_fault[fault] >= MOSTLY * sum(by_fault.values())
-            severity = max(severities[name], key=lambda s: severities[name][s])
+            severity = max(by_severity, key=by_severity.__getitem__)
             found[name] = severity, fault if is_most else ""
         return found
 
@@ -185,7 +183,7 @@ def signed(measured: Mapping[str, Departure]) -> Signed:
         tuple(key for key, _ in rows),
         tuple(float(f"{one.blur:.2g}") if one.blur else 0.0 for _, one in rows),
         tuple(one.known for _, one in rows),
-        AT_RATING if today is None else today.unsure(),
+        AT_RATING if today is None else today.unsure,
         tuple(one.off for _, one in rows),
         air_of(measured),
     )
@@ -197,7 +195,7 @@ def weigh_each(model: Model, cases: Sequence[tuple[Signed, Load]], told: Told) -
     Each set comes with what its air says of the load. Sets of the same signs are weighed together.
     """
     beside = _beside(model, told)
-    groups: dict[_Key, list[int]] = {}
+    groups: dict[SignedKey, list[int]] = {}
     for number, (one, _) in enumerate(cases):
         groups.setdefault(one[:4], []).append(number)
     found: list[Array] = [beside] * len(cases)
@@ -212,11 +210,11 @@ def weigh_each(model: Model, cases: Sequence[tuple[Signed, Load]], told: Told) -
     return found
 
 
-_Key = tuple[tuple[str, ...], tuple[float, ...], tuple[float, ...], Air]
+SignedKey = tuple[tuple[str, ...], tuple[float, ...], tuple[float, ...], Air]
 """Signs that are weighed, with the blur and the known spread of each, and the air not read."""
 
 
-def _likelihood(model: Model, key: _Key, offs: Array) -> Array:
+def _likelihood(model: Model, key: SignedKey, offs: Array) -> Array:
     """Log likelihoods [cases, rows]: a multivariate t over the signs' whitened departures, from
     departures and air [cases, signs + 3].
     """
@@ -224,7 +222,9 @@ def _likelihood(model: Model, key: _Key, offs: Array) -> Array:
     if not signs:
         return np.zeros((len(offs), len(hypotheses(model))))
     known = shape(model, *key)
-    white = np.matmul(known.inverse, offs.T) - known.moved[:, :, None]
+    rows, k, wide = known.inverse.shape
+    white = (known.inverse.reshape(-1, wide) @ offs.T).reshape(rows, k, -1)
+    white -= known.moved[:, :, None]
     squared = np.einsum("rkc,rkc->cr", white, white)
     half = (FREEDOM + len(signs)) / 2
     found: Array = -half * np.log1p(squared / FREEDOM) - known.log_size
@@ -302,22 +302,40 @@ def _named(model: Model, name: str) -> Array:
     )
 
 
-def belief_in(model: Model, shares: Array, suspect: str, alone: bool = False) -> float:
-    """The belief in a suspect, whatever else is wrong besides, or in it alone [0 to 1]."""
-    return float(shares @ _of_suspect(model, suspect, alone))
+def beliefs_in(
+    model: Model, each: Sequence[Array], suspect: str, alone: bool = False
+) -> list[float]:
+    """The belief in a suspect in each of several cases, whatever else is wrong besides, or in it
+    alone [0 to 1].
+    """
+    if not each:
+        return []
+    found: list[float] = (np.stack(each) @ _of_suspect(model, suspect, alone)).tolist()
+    return found
 
 
 def _shared(model: Model, shares: Array) -> Posterior:
     rows = hypotheses(model)
-    kept = [(share, rows[n]) for n, share in enumerate(shares.tolist()) if share > NEGLIGIBLE]
-    ranked_rows = tuple(Weighed(row, b) for b, row in sorted(kept, key=lambda one: -one[0]))
-    suspects = dict.fromkeys(model.suspects, 0.0)
-    pairs: dict[tuple[str, str], float] = {}
+    kept = np.flatnonzero(shares > NEGLIGIBLE)
+    order = kept[np.argsort(-shares[kept], kind="stable")]
+    beliefs = shares[order]
+    ranked_rows = tuple(map(Weighed, map(rows.__getitem__, order.tolist()), beliefs.tolist()))
     whole = sum(belief for _, belief in ranked_rows)
-    for row, belief in ranked_rows:
-        for suspect in row.signature.suspects:
-            suspects[suspect] += belief / whole / len(row.signature.suspects)
-        if len(row.faults) == 2:
-            pairs[row.faults[0], row.faults[1]] = belief / whole
-    ranked = sorted(suspects.items(), key=lambda kv: (-kv[1], model.suspects[kv[0]].order))
+    by_suspect = (beliefs / whole @ _parts(model)[order]).tolist()
+    ranked = sorted(
+        zip(model.suspects, by_suspect, strict=True),
+        key=lambda one: (-one[1], model.suspects[one[0]].order),
+    )
+    pairs = {
+        (row.faults[0], row.faults[1]): belief / whole
+        for row, belief in ranked_rows
+        if len(row.faults) == 2
+    }
     return Posterior(model, ranked_rows, dict(ranked), pairs)
+
+
+@cache
+def _parts(model: Model) -> Array:
+    """The share of each suspect in every hypothesis: one, or half of a pair [rows, suspects]."""
+    names = [row.signature.suspects for row in hypotheses(model)]
+    return np.array([[(s in held) / len(held) for s in model.suspects] for held in names])

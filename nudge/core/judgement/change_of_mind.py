@@ -1,7 +1,7 @@
 """What would change its mind: outcomes of checks, and readings that would put another in front."""
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from math import exp
 
 from nudge.core.judgement.assess import Assessment
@@ -62,7 +62,7 @@ def _by_readings(model: Model, result: Assessment, leader: str) -> Iterator[Chan
     for sign in signs[:MOST_SIGNS]:
         one = result.measured[sign]
         for step in STEPS:
-            moved = replace(one, value=one.value - step * one.off)
+            moved = one._replace(value=one.value - step * one.off)
             others = _weighed_with(model, result, {sign: moved})
             name, belief = next(iter(others.suspects.items()))
             if name != leader:

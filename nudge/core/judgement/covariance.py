@@ -59,19 +59,15 @@ def covariance(
     signs: tuple[str, ...],
     blurs: Sequence[float],
     knowns: Sequence[float],
-    rows: Sequence[int] | None = None,
     unsure: Air = AT_RATING,
 ) -> Array:
-    """How these signs vary together with each hypothesis [rows, signs, signs]; `rows` are places of
-    hypotheses, all of them where not said.
+    """How these signs vary together with each hypothesis [rows, signs, signs].
 
     `blurs` are what weather and unsure readings add (1 σ); `knowns` how far a healthy system is
     off its own figure, 0 where the figure is its class's; `unsure` how far the air may be from
     what is taken for it.
     """
     _, wide, along, carried, _ = moves(model, signs)
-    if rows is not None:
-        wide, along, carried = wide[rows], along[rows], carried[rows]
     is_own = np.array(knowns) > 0
     if is_own.any():
         own = wide**2 - healthy(model, signs) ** 2 + np.array(knowns) ** 2

@@ -5,8 +5,8 @@ estimated or is old, the sign counts with more blur.
 """
 
 from collections.abc import Mapping
-from dataclasses import dataclass
 from math import hypot
+from typing import NamedTuple
 
 from nudge.core.behaviours.case import Case
 from nudge.core.expectations.by_kind import signs_of
@@ -30,8 +30,7 @@ UNSURE_BLUR = 3.0
 """An estimated or old reading is off by this many times a fresh instrument's ±."""
 
 
-@dataclass(frozen=True, slots=True)
-class Departure:
+class Departure(NamedTuple):
     """One sign on one case: measured, expected, the difference, and its extra blur (1 σ)."""
 
     sign: Sign
@@ -94,7 +93,7 @@ def read_in(measured: Mapping[str, Departure]) -> TodaysAir | None:
 def air_of(measured: Mapping[str, Departure]) -> Air:
     """The same as a fault's moves are carried by it."""
     today = read_in(measured)
-    return AT_RATING if today is None else today.over()
+    return AT_RATING if today is None else today.over
 
 
 def moved(here: Mapping[str, Departure], case: Case, point: str) -> dict[str, Departure] | None:

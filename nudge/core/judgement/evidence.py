@@ -16,7 +16,7 @@ from nudge.core.checks.observations import OBSERVATIONS
 from nudge.core.expectations.expected import Air
 from nudge.core.judgement.beliefs import DOUBTED, Posterior
 from nudge.core.judgement.departures import Departure, air_of
-from nudge.core.judgement.hypotheses import Array, moves
+from nudge.core.judgement.hypotheses import Array, Moves, moves
 from nudge.core.judgement.model import Model
 from nudge.core.judgement.over_time import Episode
 from nudge.core.judgement.suspect_table import Suspect
@@ -147,13 +147,14 @@ def sign_ratios(
     """How many times commoner each departure is with a suspect than with all the others."""
     keys = tuple(measured)
     table = _alone(weighing.model)
-    known = moves(weighing.model, keys)
+    known = _moves_alone(weighing.model, keys)
     off = np.array([one.off for one in measured.values()])
     blur = np.array([one.blur for one in measured.values()])
-    wide = np.sqrt(known.spread[table.rows] ** 2 + blur**2)
-    z = (off - known.at(air_of(measured))[table.rows]) / wide
+    wide = np.sqrt(known.spread**2 + blur**2)
+    z = (off - known.at(air_of(measured))) / wide
     # A mixture over a suspect's rows, with wide tails: a Student t of five degrees of freedom.
-    density = table.share @ (1 / (wide * (1 + z * z / 5) ** 3))
+    tail = 1 + z * z / 5
+    density = table.share @ (1 / (wide * tail * tail * tail))
     weighted = table.prior[:, None] * density
     others = np.maximum(weighted.sum(axis=0) - weighted, 1e-12)
     ratios = density * (table.prior.sum() - table.prior)[:, None] / others
@@ -183,24 +184,35 @@ def _alone(model: Model) -> _Table:
     return _Table(suspects, prior, rows, is_of / is_of.sum(axis=1, keepdims=True))
 
 
+@cache
+def _moves_alone(model: Model, signs: tuple[str, ...]) -> Moves:
+    return moves(model, signs).of(_alone(model).rows)
+
+
 def _facts(
     suspect: str, model: Model, observations: Sequence[str], episodes: Sequence[Episode]
 ) -> list[tuple[float, Said, str]]:
     """What was seen and lived through, as far as it says something about a suspect."""
-    rows: list[tuple[float, Said, str]] = []
+    seen = [_seen(model, suspect, observation) for observation in observations]
+    rows = [fact for fact in seen if fact is not None]
     variants = variants_of(model).get(suspect, ())
-    for observation in observations:
-        factors = [model.times(observation, (variant,)) for variant in variants]
-        strongest = max(factors, key=lambda f: max(f, 1 / f), default=1.0)
-        if max(strongest, 1 / strongest) >= SPEAKS_FOR:
-            said = say(f"Seen: {OBSERVATIONS[observation].label.lower()}.")
-            rows.append((strongest, said, observation))
     for episode in episodes:
         named = [episode.row.factor((suspect,), (v,)) for v in variants]
         strongest = max(named, key=lambda f: max(f, 1 / f), default=1.0)
         if max(strongest, 1 / strongest) >= 1.3:
             rows.append((strongest, episode.said, episode.row.key))
     return rows
+
+
+@cache
+def _seen(model: Model, suspect: str, observation: str) -> tuple[float, Said, str] | None:
+    """What an observation says of a suspect; None where that is next to nothing."""
+    factors = [model.times(observation, (v,)) for v in variants_of(model).get(suspect, ())]
+    strongest = max(factors, key=lambda f: max(f, 1 / f), default=1.0)
+    if max(strongest, 1 / strongest) < SPEAKS_FOR:
+        return None
+    said = say(f"Seen: {OBSERVATIONS[observation].label.lower()}.")
+    return strongest, said, observation
 
 
 def sentence_of(one: Departure) -> Said:

@@ -49,8 +49,12 @@ class Moves(NamedTuple):
 
     def at(self, air: Air) -> Array:
         """The middles carried to some air [rows, signs]."""
-        found: Array = self.middle + np.einsum("rsa,ra->rs", self.carried, air - self.about)
-        return found
+        steps: Array = np.matmul(self.carried, (air - self.about)[:, :, None])[:, :, 0]
+        return self.middle + steps
+
+    def of(self, rows: Sequence[int]) -> "Moves":
+        """The same of some of the rows."""
+        return Moves(*(table[rows] for table in self))
 
 
 @cache

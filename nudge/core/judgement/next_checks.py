@@ -6,8 +6,8 @@ minutes of work and risk.
 """
 
 from collections.abc import Mapping, Sequence
-from collections.abc import Set as AbstractSet
 from dataclasses import dataclass
+from functools import lru_cache
 
 from nudge.core.behaviours.case import Case
 from nudge.core.checks.check import Check
@@ -144,25 +144,34 @@ def _own_test(weighing: Posterior, have: set[str], device: str) -> list[str]:
     return [c.key for c in fitting if not is_done(c, have)][:1]
 
 
-def open_checks(case: Case, model: Model) -> list[Check]:
+def open_checks(case: Case, model: Model) -> tuple[Check, ...]:
     """Every check that fits this metering device and is not on the record yet.
 
     A circuit that nitrogen proved tight on this visit is not searched for a leak.
     """
-    have, past = set(case.record) | case.context.observations, case.context.past
-    answered = ANSWERED_BY_NITROGEN if past.is_weighed_in else frozenset()
+    have = frozenset((*case.record, *case.context.observations))
     device = case.plate.metering_device.value
-    return [
-        c
-        for c in model.checks.values()
-        if not is_done(c, have) and (not c.devices or device in c.devices) and c.key not in answered
-    ]
+    return _open(model, have, device, case.context.past.is_weighed_in)
 
 
-def is_done(check: Check, have: AbstractSet[str]) -> bool:
+@lru_cache(maxsize=64)
+def _open(
+    model: Model, have: frozenset[str], device: str, is_weighed_in: bool
+) -> tuple[Check, ...]:
+    answered = ANSWERED_BY_NITROGEN if is_weighed_in else frozenset()
+    return tuple(
+        check
+        for check in model.checks.values()
+        if not is_done(check, have)
+        and (not check.devices or device in check.devices)
+        and check.key not in answered
+    )
+
+
+def is_done(check: Check, have: frozenset[str] | set[str]) -> bool:
     """Whether its readings or its look are on the record already."""
     if check.points:
-        return set(check.points) <= have
+        return have.issuperset(check.points)
     if check.key in SAID_BY_AIR and "return_air_temp" in have:
         return True
     return not have.isdisjoint(check.done_by)

@@ -41,9 +41,9 @@ class Signature:
 
     def at(self, sign: str, air: Air) -> float:
         """How far it moves a sign in some air."""
-        slopes = self.carried.get(sign, AT_RATING)
-        steps = zip(slopes, air, self.about, strict=True)
-        return self.moves[sign][0] + sum(slope * (now - then) for slope, now, then in steps)
+        outdoor, house, seer = self.carried.get(sign, AT_RATING)
+        steps = outdoor * (air[0] - self.about[0]) + house * (air[1] - self.about[1])
+        return self.moves[sign][0] + steps + seer * (air[2] - self.about[2])
 
 
 def read_signatures(folder: Traversable) -> dict[str, tuple[Signature, ...]]:

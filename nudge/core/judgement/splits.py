@@ -1,9 +1,8 @@
 """How a check's answers would part the suspects: outcomes, their chances, and what is left."""
 
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass, field
 from functools import cache, lru_cache
-from itertools import accumulate
+from itertools import accumulate, pairwise, starmap
 from typing import NamedTuple
 
 import numpy as np
@@ -26,8 +25,7 @@ SECOND_SIGN = 0.5
 """Signs read together overlap: the second-best counts half."""
 
 
-@dataclass(frozen=True, slots=True)
-class Outcome:
+class Outcome(NamedTuple):
     """One way a check can come out: how likely, and what would then lead."""
 
     key: str
@@ -38,7 +36,7 @@ class Outcome:
     belief: float
     besides: Mapping[str, float]
     """The belief each suspect would then have, alone or beside another [0 to 1]."""
-    shares: Mapping[str, float] = field(default_factory=dict)
+    shares: Mapping[str, float]
     """The same as it is ranked by: a pair's belief shared between its two."""
 
 
@@ -55,6 +53,10 @@ class Live:
         for number, row in enumerate(rows):
             self.weights[number, place[row.hypothesis.signature.suspects]] = row.belief
         self.before = self.weights.sum(axis=0)
+        self.suspects = list(dict.fromkeys(name for names in self.names for name in names))
+        # Which suspects each of the names holds, and what is its share in them.
+        self.holds = np.array([[float(s in names) for s in self.suspects] for names in self.names])
+        self.shares = self.holds / self.holds.sum(axis=1, keepdims=True)
 
 
 class Split(NamedTuple):
@@ -71,22 +73,30 @@ class Split(NamedTuple):
         merged: dict[tuple[str, str], Array] = {}
         for label, after in zip(self.labels, self.left, strict=True):
             merged[label] = merged[label] + after if label in merged else after
-        whole = float(self.live.before.sum())
+        left, live = np.array(list(merged.values())), self.live
+        chances = left.sum(axis=1)
+        beliefs = left / np.maximum(chances, 1e-300)[:, None]
         found = []
-        for (key, shown), after in merged.items():
-            chance = float(after.sum())
-            if chance / whole < LEAST_CHANCE:
+        for (key, shown), chance, besides, shares in zip(
+            merged,
+            (chances / live.before.sum()).tolist(),
+            (beliefs @ live.holds).tolist(),
+            (beliefs @ live.shares).tolist(),
+            strict=True,
+        ):
+            if chance < LEAST_CHANCE:
                 continue
-            shares: dict[str, float] = {}
-            besides: dict[str, float] = {}
-            for names, belief in zip(self.live.names, (after / chance).tolist(), strict=True):
-                for name in names:
-                    shares[name] = shares.get(name, 0.0) + belief / len(names)
-                    besides[name] = besides.get(name, 0.0) + belief
-            leads = max(shares, key=lambda name: shares[name])
-            observed = key if key in OBSERVATIONS else ""
+            belief = max(shares)
             found.append(
-                Outcome(observed, shown, chance / whole, leads, shares[leads], besides, shares)
+                Outcome(
+                    key if key in OBSERVATIONS else "",
+                    shown,
+                    chance,
+                    live.suspects[shares.index(belief)],
+                    belief,
+                    dict(zip(live.suspects, besides, strict=True)),
+                    dict(zip(live.suspects, shares, strict=True)),
+                )
             )
         return tuple(found)
 
@@ -101,39 +111,77 @@ def splits(
     """What the outcomes of each check would do. A reading is worth what it says that the readings
     that are there do not, and a sign counts only where the check brings all it still needs.
     """
-    model = weighing.model
-    told = _told(model, frozenset(case.readings), frozenset(measured))
-    wanted = dict.fromkeys(key for check in checks for key in told[check.key])
-    shares = levels(
-        case,
-        weighing,
-        live.rows,
-        measured,
-        [key for key in wanted if not model.sign_rows[key].defines_load],
+    asked = _asked_by(
+        weighing.model,
+        frozenset(case.readings),
+        frozenset(measured),
+        tuple([check.key for check in checks]),
     )
-    asked: list[_Asked] = []
-    looked = _all_looks(model)[:, live.places]
+    shares = [_all_looks(weighing.model)[asked.looks][:, live.places]]
+    if asked.signs:
+        predicted = levels(case, weighing, live.rows, measured, asked.signs)
+        shares.append(predicted.transpose(1, 2, 0).reshape(-1, len(live.rows)))
+    if asked.of_load:
+        shares.append(_load_shares(live))
+    bits, left = _taken_away(live, np.concatenate(shares), asked.questions)
     for check in checks:
-        if check.look is not None:
-            place = _look_places(model)[check.key]
-            asked.append(_Asked(check, looked[place : place + 2], _look_labels(check.look)))
-            continue
-        asked += [
-            _Asked(check, shares[sign].T, _sign_labels(model.sign_rows[sign]))
-            for sign in told[check.key]
-            if sign in shares
-        ]
-        if any(model.sign_rows[key].defines_load for key in told[check.key]):
-            asked.append(_Asked(check, _load_shares(live), _LOAD_LABELS))
-    by_check: dict[str, list[Split]] = {}
-    for one, split in zip(asked, _taken_away(live, asked), strict=True):
-        by_check.setdefault(one.check.key, []).append(split)
-    for check in checks:
-        splits = sorted(by_check.get(check.key, ()), key=lambda one: -one.bits)
-        if splits:
-            second = SECOND_SIGN * splits[1].bits if len(splits) > 1 else 0.0
-            best = splits[0]
-            yield check, Split(best.bits + second, live, best.left, best.labels)
+        own = asked.numbers[check.key]
+        if len(own) > 1:
+            own = sorted(own, key=lambda number: bits[number], reverse=True)
+        if own:
+            best = asked.questions[own[0]]
+            second = SECOND_SIGN * bits[own[1]] if len(own) > 1 else 0.0
+            yield check, Split(bits[own[0]] + second, live, left[best.place], best.labels)
+
+
+class _Question(NamedTuple):
+    """A look or a sign: how its outcomes are called, and where they stand among all of them."""
+
+    labels: Sequence[tuple[str, str]]
+    place: slice
+
+
+class _Asked(NamedTuple):
+    """All that some checks ask, each thing once: the looks first, the signs, then the load."""
+
+    looks: list[int]
+    """Rows of all looks."""
+    signs: tuple[str, ...]
+    of_load: bool
+    questions: tuple[_Question, ...]
+    numbers: Mapping[str, Sequence[int]]
+    """Of every check, which of those questions are its own."""
+
+
+@lru_cache(maxsize=64)
+def _asked_by(
+    model: Model, have: frozenset[str], measured: frozenset[str], checks: tuple[str, ...]
+) -> _Asked:
+    """What these checks ask where these readings are taken and these signs are measured."""
+    told = _told(model, have, measured)
+    rows, look_places = model.sign_rows, _look_places(model)
+    looks = [key for key in checks if model.checks[key].look is not None]
+    wanted = dict.fromkeys(sign for key in checks if key not in looks for sign in told[key])
+    signs = tuple(sign for sign in wanted if not rows[sign].defines_load)
+    labels = [_look_labels(look) for key in looks if (look := model.checks[key].look) is not None]
+    labels += [_sign_labels(rows[sign]) for sign in signs]
+    of_load = len(signs) < len(wanted)
+    labels += [_LOAD_LABELS] if of_load else []
+    places = starmap(slice, pairwise(accumulate(map(len, labels), initial=0)))
+    number = {key: place for place, key in enumerate([*looks, *signs])}
+    number |= dict.fromkeys((sign for sign in wanted if rows[sign].defines_load), len(number))
+    return _Asked(
+        [row for key in looks for row in (look_places[key], look_places[key] + 1)],
+        signs,
+        of_load,
+        tuple(map(_Question, labels, places)),
+        {
+            key: (number[key],)
+            if key in looks
+            else tuple(dict.fromkeys(number[sign] for sign in told[key]))
+            for key in checks
+        },
+    )
 
 
 @lru_cache(maxsize=64)
@@ -169,19 +217,11 @@ def _look_places(model: Model) -> Mapping[str, int]:
     return {key: 2 * number for number, key in enumerate(looks)}
 
 
-class _Asked(NamedTuple):
-    """One question of a check: how often each live row gives each outcome [outcomes, rows]."""
-
-    check: Check
-    shares: Array
-    labels: Sequence[tuple[str, str]]
-
-
 def by_look(model: Model, look: Look, live: Live) -> Split:
     """What the outcomes of one look would do."""
-    check = next(c for c in model.checks.values() if c.look is look)
     shares = _look_shares(model, look)[:, live.places]
-    return _taken_away(live, [_Asked(check, shares, _look_labels(look))])[0]
+    bits, left = _taken_away(live, shares, [_Question(_look_labels(look), slice(0, 2))])
+    return Split(bits[0], live, left, _look_labels(look))
 
 
 @cache
@@ -236,20 +276,21 @@ def _load_shares(live: Live) -> Array:
     return shares
 
 
-def _taken_away(live: Live, asked: Sequence[_Asked]) -> list[Split]:
-    """Mutual information between the outcomes of each question and the suspects."""
-    if not asked:
-        return []
-    left = np.concatenate([one.shares for one in asked]) @ live.weights
+def _taken_away(
+    live: Live, shares: Array, questions: Sequence[_Question]
+) -> tuple[list[float], Array]:
+    """Mutual information between the outcomes of each question and the suspects [bits], and what
+    each outcome leaves [outcomes, names]; `shares` say how often each live row gives each outcome
+    [outcomes, rows].
+    """
+    left = shares @ live.weights
+    if not questions:
+        return [], left
     entropies = entropy(left) * left.sum(axis=1) / live.before.sum()
     before = float(entropy(live.before[None])[0])
-    ends = list(accumulate(len(one.shares) for one in asked))
-    begins = [0, *ends[:-1]]
-    bits = np.maximum(before - np.add.reduceat(entropies, begins), 0.0).tolist()
-    return [
-        Split(gain, live, left[begin:end], one.labels)
-        for one, gain, begin, end in zip(asked, bits, begins, ends, strict=True)
-    ]
+    begins = [one.place.start for one in questions]
+    bits = np.maximum(before - np.add.reduceat(entropies, begins), 0.0)
+    return bits.tolist(), left
 
 
 def entropy(weights: Array) -> Array:

@@ -5,6 +5,7 @@ units at the edge. So no rule is written twice and no number is rounded before i
 """
 
 import re
+from functools import lru_cache
 from math import floor, log10
 from typing import NamedTuple
 
@@ -96,6 +97,7 @@ _LIMIT_QUANTITY = {
 }
 
 
+@lru_cache(maxsize=2048)
 def worded(text: str, units: UnitSystem) -> str:
     """A fixed text whose limits, written in field units as `{d10}`, are read in `units`.
 

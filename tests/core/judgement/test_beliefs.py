@@ -96,7 +96,7 @@ class WeighingTest(unittest.TestCase):
 
     def test_blur_brings_a_belief_back_towards_its_prior(self):
         sharp = departures(case(**LOW))
-        dull = {key: replace(one, blur=20.0) for key, one in sharp.items()}
+        dull = {key: one._replace(blur=20.0) for key, one in sharp.items()}
         self.assertGreater(weigh(VALVE, sharp).suspects["undercharge"], 0.8)
         self.assertLess(weigh(VALVE, dull).suspects["undercharge"], 0.4)
 

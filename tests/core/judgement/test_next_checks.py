@@ -1,12 +1,18 @@
 """The next check is worth its minutes, is not asked twice, and says what it would mean."""
 
 import unittest
-from math import log2
+from itertools import pairwise
+from math import erf, log2, sqrt
+
+import numpy as np
 
 from nudge.core.checks.table import CHECKS, LOOK_OF
-from nudge.core.judgement.beliefs import weigh
+from nudge.core.expectations.expected import expectations_here, weather_blur
+from nudge.core.judgement.beliefs import signed, weigh
 from nudge.core.judgement.change_of_mind import changes_of_mind
+from nudge.core.judgement.covariance import covariance
 from nudge.core.judgement.departures import departures
+from nudge.core.judgement.hypotheses import healthy, moves
 from nudge.core.judgement.next_checks import next_checks
 from nudge.core.judgement.predict import levels
 from nudge.core.judgement.splits import Live, by_look
@@ -157,10 +163,45 @@ class NextChecksTest(unittest.TestCase):
         found = case(plate(rated_seer=14), **STARVED)
         weighing = weigh(VALVE, departures(found))
         live = [row for row in weighing.rows if row.belief >= 0.003]
-        alone = levels(found, weighing, live, {}, ["capacity"])["capacity"]
-        beside = levels(found, weighing, live, departures(found), ["capacity"])["capacity"]
+        alone = levels(found, weighing, live, {}, ["capacity"])[:, 0]
+        beside = levels(found, weighing, live, departures(found), ["capacity"])[:, 0]
         self.assertEqual(alone.shape, beside.shape)
         self.assertTrue(((beside.sum(axis=1) - 1) ** 2 < 1e-2).all())
+
+    def test_levels_are_the_normal_distribution_given_what_is_read(self):
+        # The textbook's conditional mean and variance, row by row, and its error function.
+        found = case(plate(rated_seer=14), **FIVE)
+        measured = departures(found)
+        weighing = weigh(VALVE, measured)
+        live = [row for row in weighing.rows if row.belief >= 0.003]
+        new = ("evaporator_difference", "capacity")
+        known = signed(measured)
+        n, signs = len(known.signs), (*known.signs, *new)
+        blurs = [weather_blur(known.unsure, expectations_here(found)[key]) for key in new]
+        spread = covariance(
+            VALVE,
+            signs,
+            (*known.blurs, *blurs),
+            (*known.knowns, 0.0, 0.0),
+            unsure=known.unsure,
+        )
+        shares = levels(found, weighing, live, measured, new)
+        middles = moves(VALVE, signs).at(known.air)
+        for place, row in enumerate(r.hypothesis.row for r in live):
+            gain = np.linalg.solve(spread[row, :n, :n], spread[row, :n, n:])
+            centre = middles[row, n:] + gain.T @ (np.array(known.offs) - middles[row, :n])
+            left = spread[row, n:, n:] - gain.T @ spread[row, :n, n:]
+            for number, usual in enumerate(healthy(VALVE, new)):
+                sigma = sqrt(max(left[number, number], 0.05 * spread[row, n + number, n + number]))
+                under = [
+                    0.5 * (1 + erf((edge * usual - centre[number]) / sigma / sqrt(2)))
+                    for edge in (-3.0, -1.4, 1.4, 3.0)
+                ]
+                by_hand = [b - a for a, b in pairwise([0.0, *under, 1.0])]
+                for one, other in zip(shares[place, number], by_hand, strict=True):
+                    self.assertAlmostEqual(one, other, delta=4e-4)
+        self.assertGreater(len(live), 3)
+        self.assertGreater(n, 3)
 
     def test_five_numbers_leave_something_to_ask(self):
         self.assertGreaterEqual(len(asked(**FIVE)), 2)

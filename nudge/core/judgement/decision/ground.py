@@ -159,4 +159,4 @@ class Ground:
     @cached_property
     def standing(self) -> Standing:
         """How the belief in low and in high charge stands when readings move or are left out."""
-        return stands(self.case, self.weighing, self.method, self.preferred)
+        return stands(self.case, self.weighing, self.measured, self.method, self.preferred)

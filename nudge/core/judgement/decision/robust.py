@@ -13,7 +13,7 @@ from typing import NamedTuple
 
 from nudge.core.behaviours.case import Case, drawn, open_case
 from nudge.core.expectations.signs import FAR_REACHING
-from nudge.core.judgement.beliefs import Posterior, Signed, belief_in, signed, told_of, weigh_each
+from nudge.core.judgement.beliefs import Posterior, Signed, beliefs_in, signed, told_of, weigh_each
 from nudge.core.judgement.departures import Departure, departures, moved
 from nudge.core.judgement.over_time import lived_through
 from nudge.core.language.errors import CoreError
@@ -78,12 +78,17 @@ class Standing:
 class _Asked:
     """A case as a question: two that read the same have one answer."""
 
-    __slots__ = ("case", "method", "preferred", "same", "weighing")
+    __slots__ = ("case", "measured", "method", "preferred", "same", "weighing")
 
     def __init__(
-        self, case: Case, weighing: Posterior, method: str | None, preferred: Sequence[str]
+        self,
+        case: Case,
+        weighing: Posterior,
+        measured: Mapping[str, Departure],
+        method: str | None,
+        preferred: Sequence[str],
     ) -> None:
-        self.case, self.weighing = case, weighing
+        self.case, self.weighing, self.measured = case, weighing, measured
         self.method, self.preferred = method, tuple(preferred)
         asked = sorted(case.record.items()), case.context, method, preferred, weighing.suspects
         self.same = repr((case.plate, id(weighing.model), *asked))
@@ -96,12 +101,16 @@ class _Asked:
 
 
 def stands(
-    case: Case, weighing: Posterior | None, method: str | None, preferred: Sequence[str]
+    case: Case,
+    weighing: Posterior | None,
+    measured: Mapping[str, Departure],
+    method: str | None,
+    preferred: Sequence[str],
 ) -> Standing:
     """Weigh the case again for every reading moved and left out; kept, for it is asked often."""
     if weighing is None:
         return Standing(0.0, 0.0, 0.0, 0.0, 0.0, "", {}, frozenset(), frozenset())
-    return _stands(_Asked(case, weighing, method, preferred))
+    return _stands(_Asked(case, weighing, measured, method, preferred))
 
 
 @lru_cache(maxsize=64)
@@ -110,19 +119,18 @@ def _stands(asked: _Asked) -> Standing:
     model = weighing.model
     low, high = weighing.besides("undercharge"), weighing.alone("overcharge")
     without: dict[str, float] = dict.fromkeys(four_of(case), 0.0)
-    measured = _departures(asked, case.record) or {}
-    kept = [*_moved_by_its_limit(asked, measured), *_left_out(asked)]
+    kept = [*_moved_by_its_limit(asked), *_left_out(asked)]
     told = told_of(case, lived_through(case, model.episodes))
     worst_low, worst_high, worst_by = low, high, ""
-    cases = [(other.signed, other.load) for other in kept]
-    for other, shares in zip(kept, weigh_each(model, cases, told), strict=True):
-        still_low = belief_in(model, shares, "undercharge")
+    shares = weigh_each(model, [(other.signed, other.load) for other in kept], told)
+    lows = beliefs_in(model, shares, "undercharge")
+    highs = beliefs_in(model, shares, "overcharge", alone=True)
+    for other, still_low, still_high in zip(kept, lows, highs, strict=True):
         if other.is_left_out:
             without[other.point] = still_low
             continue
         if still_low < worst_low:
             worst_low, worst_by = still_low, other.point
-        still_high = belief_in(model, shares, "overcharge", alone=True)
         if still_high < worst_high:
             worst_high = still_high
             worst_by = other.point if high > low else worst_by
@@ -157,15 +165,16 @@ def _departures(asked: _Asked, record: Mapping[str, float]) -> Mapping[str, Depa
         return None
 
 
-def _moved_by_its_limit(asked: _Asked, measured: Mapping[str, Departure]) -> Iterator[_Other]:
+def _moved_by_its_limit(asked: _Asked) -> Iterator[_Other]:
     """Every reading up and down by its ±. Signs are straight in a reading as far as its ± goes, so
     down is worked out from up; where signs come and go, it is worked out by itself.
     """
-    record, context, here = asked.case.record, asked.case.context, signed(measured)
+    record, context, measured = asked.case.record, asked.case.context, asked.measured
+    here = signed(measured)
     for point, value in record.items():
         limit = accuracy_of(point, context.instruments).limit(value)
         more, less = ({**record, point: at} for at in (value + limit, value - limit))
-        found = _with(asked, measured, more, point)
+        found = _with(asked, more, point)
         if found is None:
             continue
         is_alike = point not in FAR_REACHING and found.keys() == measured.keys()
@@ -177,9 +186,7 @@ def _moved_by_its_limit(asked: _Asked, measured: Mapping[str, Departure]) -> Ite
             yield _Other(point, signed(found), load_of(drawn(less, context)))
 
 
-def _with(
-    asked: _Asked, measured: Mapping[str, Departure], record: Mapping[str, float], point: str
-) -> Mapping[str, Departure] | None:
+def _with(asked: _Asked, record: Mapping[str, float], point: str) -> Mapping[str, Departure] | None:
     """The departures with one reading moved: only the signs it moves, where that is all."""
     if point in FAR_REACHING:
         return _departures(asked, record)
@@ -187,7 +194,7 @@ def _with(
         case = open_case(asked.case.plate, record, asked.case.context, asked.case.behaviour)
     except CoreError:
         return None
-    return moved(measured, case, point) or _departures(asked, record)
+    return moved(asked.measured, case, point) or _departures(asked, record)
 
 
 def _left_out(asked: _Asked) -> Iterator[_Other]:

@@ -1,6 +1,7 @@
 """Saturation at a gauge pressure, as the field reads it: bubble, dew, glide."""
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 from nudge.core.language.errors import OutOfRange
 from nudge.core.language.units import Quantity, atmospheric_kpa
@@ -32,6 +33,7 @@ class Saturation:
         return (self.bubble_c + self.dew_c) / 2
 
 
+@lru_cache(maxsize=512)
 def saturation_at(table: SaturationTable, kpa_gauge: float, elevation_m: float = 0) -> Saturation:
     """Saturation temperatures at a gauge pressure [kPa] and site elevation [m].
 

@@ -70,7 +70,7 @@ class PhaseGrid:
         i, up = _place(self._ln_kpa, log(kpa_abs))
         j, across = _place(self._offsets, offset)
         density, enthalpy, entropy = (
-            _between([_between(row, j, across) for row in column[i : i + 2]], 0, up)
+            (1 - up) * _between(column[i], j, across) + up * _between(column[i + 1], j, across)
             for column in self._columns
         )
         if self._ideal:

@@ -9,7 +9,7 @@ from nudge.core.physics.refrigerant.catalogue import refrigerant
 from nudge.core.physics.refrigerant.curve import SaturationCurve
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, eq=False)
 class SaturationTable:
     """Saturation of one fluid. `valve_outlet` is at quality 0.2, where a coil is fed."""
 
