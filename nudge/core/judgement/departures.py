@@ -61,6 +61,7 @@ def departures(
     today = today_of(case)
     rows = expectations_here(case) if table is None else table
     by_approach = decides(targets, approach.KEY)
+    unsure = case.context.unsure & case.readings.keys()
     for sign in signs_of(case.behaviour).values():
         if sign.in_place_of in found or (table is None and sign.key not in rows):
             continue
@@ -71,8 +72,8 @@ def departures(
             continue
         wanted = expected(case, sign.key, targets, rows, today)
         blur = wanted.blur
-        for point in sign.points:
-            if point in case.context.unsure and point in case.readings:
+        for point in sign.points if unsure else ():
+            if point in unsure:
                 blur = hypot(blur, UNSURE_BLUR * _one_sigma(case, sign, point))
         found[sign.key] = Departure(
             sign,

@@ -2,7 +2,7 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass
-from typing import Literal
+from typing import Literal, NamedTuple
 
 from nudge.core.behaviours.case import Case
 from nudge.core.language.errors import CoreError, UnknownName
@@ -13,8 +13,7 @@ Judged = Literal["superheat", "subcooling", "approach", "evaporator_superheat", 
 Level = Literal["low", "in", "high"]
 
 
-@dataclass(frozen=True, slots=True)
-class Target:
+class Target(NamedTuple):
     """A target and its tolerance [K]. `source` says where the value came from, in words.
 
     `today` is how the value was got, with today's numbers, where that is more than a look.

@@ -5,8 +5,8 @@ readings are there and leaves the rest None: absent is absent, never guessed.
 """
 
 from collections.abc import Mapping
-from dataclasses import dataclass, replace
-from typing import Literal
+from dataclasses import replace
+from typing import Literal, NamedTuple
 
 from nudge.core.language.errors import CoreError, Impossible
 from nudge.core.language.units import atmospheric_kpa
@@ -25,8 +25,7 @@ UNREAD_RH, UNREAD_MOISTURE = 85.0, 0.0095
 Density moves with them by a percent or two."""
 
 
-@dataclass(frozen=True, slots=True)
-class Derived:
+class Derived(NamedTuple):
     """Derived quantities in core units (°C, K, kPa, Pa, L/s, W); None without their readings."""
 
     evaporator_saturation: float | None = None
