@@ -101,6 +101,7 @@ def explain(
             speaks_for += [(DOUBTED, said, "readings") for said in doubts]
         for side in (speaks_for, against):
             side.sort(key=lambda one: -one[0])
+            del side[MOST_SENTENCES:]
         missing = missing_of(weighing.model, key, measured)
         found.append(
             Belief(
@@ -108,10 +109,10 @@ def explain(
                 belief,
                 severity,
                 fault,
-                tuple(said for _, said, _ in speaks_for[:MOST_SENTENCES]),
-                tuple(name for _, _, name in speaks_for[:MOST_SENTENCES]),
-                tuple(said for _, said, _ in against[:MOST_SENTENCES]),
-                tuple(name for _, _, name in against[:MOST_SENTENCES]),
+                tuple([said for _, said, _ in speaks_for]),
+                tuple([name for _, _, name in speaks_for]),
+                tuple([said for _, said, _ in against]),
+                tuple([name for _, _, name in against]),
                 tuple(text for text, _ in missing),
                 tuple(sign for _, sign in missing),
                 *settling_looks(weighing.model, key),
