@@ -20,6 +20,7 @@ from nudge.core.charging.responses import Watched
 from nudge.core.charging.sizing import Dosed
 from nudge.core.charging.ways import KG_PER_OZ
 from nudge.core.checks.table import CHECKS, LOOK_OF
+from nudge.core.judgement.decision import HangsOn
 from nudge.core.language.errors import CoreError
 from nudge.plant.circuit import NoOperatingPoint
 from nudge.plant.faults import FAULTS, Present
@@ -170,8 +171,11 @@ def _do_it(rig: Rig, said: Nudge) -> bool:
     another instrument, a look or a test that finds nothing. False where it asks for neither.
     """
     hangs = said.decision.hangs_on
-    if hangs is None:
-        return False
+    done = [] if hangs is None else [_do(rig, one) for one in (hangs, *hangs.also)]
+    return any(done)
+
+
+def _do(rig: Rig, hangs: HangsOn) -> bool:
     if hangs.kind == "reading":
         return rig.put_on_anew(hangs.key)
     check = CHECKS.get(hangs.key)

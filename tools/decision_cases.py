@@ -7,6 +7,7 @@ from nudge.core.behaviours.case import Context
 from nudge.core.checks.looks import Look
 from nudge.core.checks.table import CHECKS, LOOK_OF
 from nudge.core.judgement.assess import Assessment, assess
+from nudge.core.judgement.decision import HangsOn
 from nudge.core.judgement.pairs import PAIRS
 from nudge.core.language.errors import CoreError
 from nudge.core.language.units import degrees_f, fahrenheit
@@ -193,11 +194,25 @@ def _after_the_one(
     seen: set[str],
     rng: Random,
 ) -> tuple[Assessment, str]:
-    """The same system once the one thing that was asked for is brought."""
+    """The same system once what was asked for is brought: one thing, or two in one breath."""
     hangs = found.decision.hangs_on
     if hangs is None:
         return found, ""
     readings, seen = dict(readings), set(seen)
+    for one in (hangs, *hangs.also):
+        _bring(one, case, readings, everything, seen, rng)
+    return judged(case.site.plate, readings, seen), f"{hangs.kind} {hangs.key}"
+
+
+def _bring(
+    hangs: HangsOn,
+    case: Swept,
+    readings: dict[str, float],
+    everything: dict[str, float],
+    seen: set[str],
+    rng: Random,
+) -> None:
+    """Add what is asked for to the readings and to what was seen."""
     if hangs.kind == "reading" and hangs.key in readings:
         truth = case.truth[hangs.key]
         readings[hangs.key] = rng.gauss(truth, accuracy_of(hangs.key).limit(truth) / 2)
@@ -213,4 +228,3 @@ def _after_the_one(
             seen |= {_eye(case, check.look, rng)} - {""}
     if hangs.kind == "reading" and hangs.key not in readings and hangs.key in everything:
         readings[hangs.key] = everything[hangs.key]
-    return judged(case.site.plate, readings, seen), f"{hangs.kind} {hangs.key}"

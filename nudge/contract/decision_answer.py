@@ -7,7 +7,7 @@ from typing import Literal
 
 from nudge.core.checks.observations import OBSERVATIONS
 from nudge.core.checks.table import CHECKS
-from nudge.core.judgement.decision import Decision, Dose
+from nudge.core.judgement.decision import Decision, Dose, HangsOn
 from nudge.core.judgement.decision.decision import Advice
 from nudge.core.language.said import worded
 from nudge.core.language.units import Quantity, UnitSystem, from_si, unit_label
@@ -70,6 +70,8 @@ class DecisionOut:
     target: float | None
     off_by: float | None
     hangs_on: HangsOnOut | None
+    also_hangs_on: list[HangsOnOut]
+    """What will be asked for next whatever that says: brought on the same way."""
     dose: NextDoseOut | None
     trim: NextDoseOut | None
     ready_at: datetime | None
@@ -92,15 +94,8 @@ def decision_answer(found: Decision, units: UnitSystem, ready_at: datetime | Non
         judged=found.judged,
         target=None if found.target is None else round(from_si(found.target.value, _K, units), 3),
         off_by=None if found.off_k is None else round(from_si(found.off_k, _K, units), 3),
-        hangs_on=None
-        if hangs is None
-        else HangsOnOut(
-            hangs.kind,
-            hangs.key,
-            _hangs_label(hangs.key),
-            worded(hangs.why.text(units), units),
-            CHECKS[hangs.key].form if hangs.key in CHECKS else "",
-        ),
+        hangs_on=None if hangs is None else _hangs(hangs, units),
+        also_hangs_on=[] if hangs is None else [_hangs(one, units) for one in hangs.also],
         dose=_dose(found.dose, units),
         trim=_dose(found.trim, units),
         ready_at=ready_at,
@@ -108,6 +103,16 @@ def decision_answer(found: Decision, units: UnitSystem, ready_at: datetime | Non
         stage=found.stage,
         watch=[said.text(units) for said in found.watch],
         wrong_if=[said.text(units) for said in found.wrong_if],
+    )
+
+
+def _hangs(hangs: HangsOn, units: UnitSystem) -> HangsOnOut:
+    return HangsOnOut(
+        hangs.kind,
+        hangs.key,
+        _hangs_label(hangs.key),
+        worded(hangs.why.text(units), units),
+        CHECKS[hangs.key].form if hangs.key in CHECKS else "",
     )
 
 

@@ -172,8 +172,8 @@ def _told(assessed: AssessOut) -> list[str]:
     leaked = (
         "Refrigerant has leaked out. The leak comes first, before any is added."
         if decision.hangs_on is None
-        else "Refrigerant has very likely leaked out: one "
-        "thing is confirmed first, then the leak is looked for."
+        else "Refrigerant has very likely leaked out: that "
+        "is confirmed first, then the leak is looked for."
     )
     lines.append(
         {

@@ -82,7 +82,8 @@ def verdict_lines(visit: VisitOut, at: Callable[[datetime], str] = str) -> list[
     decision = visit.assessment.decision
     lines = [decision.headline, decision.reason]
     if decision.hangs_on is not None and decision.hangs_on.kind != "minutes":
-        lines.append(f"It hangs on: {decision.hangs_on.label}.")
+        asked = (decision.hangs_on, *decision.also_hangs_on)
+        lines.append(f"It hangs on: {', and '.join(one.label for one in asked)}.")
     if decision.dose is not None:
         dose, way = decision.dose, "Out" if decision.dose.amount < 0 else "In"
         lines.append(

@@ -1,6 +1,7 @@
 """The judge on the screen: evidence pointed at, checks done, the walk, the change of mind."""
 
 import re
+from datetime import UTC, datetime, timedelta
 
 from playwright.sync_api import expect
 
@@ -8,6 +9,7 @@ from tests.browser.support import HAND, BrowserTest, calm
 
 RESTRICTED = "/visits/clinic-now"
 UNDER_WAY = "/visits/net-loft-now"
+CLEAN = ("filter_clean", "evaporator_coil_clean", "condenser_coil_clean", "condenser_fan_ok")
 
 
 class JudgeTest(BrowserTest):
@@ -74,6 +76,37 @@ class JudgeTest(BrowserTest):
         act.press("Enter")
         expect(page).to_have_url(re.compile("/systems/ice-house$"))
         expect(page.get_by_role("region", name="The room")).to_be_visible()
+
+    def test_two_things_asked_in_one_breath_stand_one_under_the_other(self):
+        page = self.open("/")
+        began = (datetime.now(UTC) - timedelta(minutes=40)).isoformat()
+        system = {
+            "id": "net-store",
+            "site_id": "net-loft",
+            "name": "Net store",
+            "refrigerant": "R-410A",
+            "metering_device": "txv",
+            "target_subcooling": 10,
+        }
+        visit = "visits/store-now"
+        asked = [
+            ("systems", system),
+            ("visits", {"id": "store-now", "system_id": "net-store", "complaint": "Warm"}),
+            (f"{visit}/events", {"id": "s0", "kind": "system_started", "happened_at": began}),
+            *((f"{visit}/observations", {"id": f"s-{k}", "key": k, "seen": True}) for k in CLEAN),
+        ]
+        for path, body in asked:
+            answer = page.request.post(f"{self.nudge.url}/api/{path}", data=body)
+            self.assertTrue(answer.ok, answer.text())
+        page = self.open(f"/{visit}")
+        calm(page)
+        self.take(page, "suct 104 liq 300 sl 46 ll 96 oa 90 ra 76")
+        first = page.locator("[data-hangs-on=liquid_line_temp_indoor]")
+        second = page.locator("[data-hangs-on=standing_pressure]")
+        expect(first).to_contain_text("Two things:")
+        expect(second).to_contain_text("And:")
+        above, below = first.bounding_box(), second.bounding_box()
+        self.assertGreaterEqual(below["y"], above["y"] + above["height"])
 
     def test_the_walk_by_keyboard_finds_the_stretch(self):
         page = self.open("/visits/pottery-now")

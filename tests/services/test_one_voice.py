@@ -106,6 +106,22 @@ class DoseInTimeTest(WithClient):
             (self.decision()["key"], self.decision()["advice"]), ("in_vain", "do_not_charge")
         )
 
+    def test_two_things_asked_in_one_breath_are_said_by_all(self):
+        self.low()
+        self.say("observation", key="readings_confirmed", seen=False)
+        self.read("suct 104 liq 300 sl 46 ll 96 oa 90 ra 76")
+        decision = self.decision()
+        asked = [decision["hangs_on"], *decision["also_hangs_on"]]
+        self.assertEqual(
+            [one["key"] for one in asked], ["liquid_line_temp_indoor", "standing_pressure"]
+        )
+        lines = verdict_lines(visit_out(self.workshop.visits.snapshot("time"), "ip"))
+        self.assertIn(f"It hangs on: {asked[0]['label']}, and {asked[1]['label']}.", lines)
+        card = self.http.get("/api/visits/time/nudge").json()
+        self.assertNotIn(card["action"], ("add", "remove"))
+        guest = self.http.get("/api/visits/time").json()["assessment"]["charge"]
+        self.assertEqual(guest["headline"], decision["headline"])
+
     def test_the_moment_to_read_is_stored_and_absolute(self):
         self.low()
         self.dose(3)

@@ -11,7 +11,7 @@ from nudge.core.gaugeless.decide import Gaugeless, look
 from nudge.core.gaugeless.estimate import OwnHistory
 from nudge.core.judgement.beliefs import Posterior, told_of, weigh
 from nudge.core.judgement.cautions import Caution, cautions_for
-from nudge.core.judgement.decision import Decision, Ground, decide
+from nudge.core.judgement.decision import Decision, Ground, HangsOn, decide
 from nudge.core.judgement.departures import Departure, departures
 from nudge.core.judgement.diagnosis import Diagnosis, diagnose
 from nudge.core.judgement.evidence import Belief, explain
@@ -172,15 +172,19 @@ def _ground(
 
 
 def _wanted(decision: Decision) -> tuple[str, ...]:
-    """The check that brings what the decision hangs on: asked for first."""
+    """The checks that bring what the decision hangs on: asked for first."""
     hangs = decision.hangs_on
     if hangs is None:
         return ()
+    asked = [key for one in (hangs, *hangs.also) for key in _brings(one)]
+    is_read = any(one.kind == "reading" for one in (hangs, *hangs.also))
+    return (*asked, "swap_probes") if is_read else tuple(asked)
+
+
+def _brings(hangs: HangsOn) -> tuple[str, ...]:
     if hangs.key in CHECKS:
         return (hangs.key,)
     if hangs.key == "condenser_cleaned":
         return ("clean_and_read",)
-    if hangs.kind != "reading":
-        return ()
     brings = [key for key, check in CHECKS.items() if hangs.key in check.points]
-    return (*brings[:1], "swap_probes")
+    return tuple(brings[:1]) if hangs.kind == "reading" else ()

@@ -13,6 +13,8 @@ CLEAN = ("filter_clean", "evaporator_coil_clean", "condenser_coil_clean", "conde
 SEEN = settled(*CLEAN)
 OVERFED = {"suct": 120, "liq": 318, "sl": 48, "ll": 95, "oa": 86, "ra": 76}
 """A little short, or a valve that overfeeds: superheat low in its band and subcooling down."""
+SHORT = {"suct": 104, "liq": 300, "sl": 46, "ll": 96, "oa": 90, "ra": 76}
+"""Low by the liquid line and its gauge, superheat right, no supply air."""
 
 
 class WhatWouldAnswerTest(unittest.TestCase):
@@ -61,6 +63,48 @@ class WhatWouldAnswerTest(unittest.TestCase):
         good = judged(of, settled(*CLEAN, "blower_capacitor_ok"), **both).decision
         self.assertNotEqual(good.hangs_on and good.hangs_on.key, "test_blower_capacitor")
         self.assertNotIn("Blower electrics", good.reason.text("ip"))
+
+
+class TwoAtOnceTest(unittest.TestCase):
+    """Where two readings have to be borne out, both are asked for in one breath."""
+
+    def hangs(self, *seen: str, **more: float):
+        return judged(plate(), settled(*CLEAN, *seen), **SHORT, **more).decision
+
+    def test_what_would_be_asked_next_is_asked_at_once(self):
+        both = self.hangs()
+        self.assertEqual((both.key, both.advice), ("low_hangs", "do_not_charge"))
+        first, (second,) = both.hangs_on, both.hangs_on.also
+        self.assertEqual((first.key, second.key), ("liquid_line_temp_indoor", "standing_pressure"))
+        self.assertEqual(both.headline, "Looks low. Prove two readings before you add.")
+        said = both.reason.text("ip")
+        self.assertIn("hangs on the liquid clamp, and on the liquid gauge", said)
+        # The first alone: the second is what is asked for then, and nothing besides.
+        left = self.hangs(lli=95.5)
+        self.assertEqual((left.key, left.hangs_on.key), ("low_hangs", "standing_pressure"))
+        self.assertEqual(left.hangs_on.also, ())
+        self.assertEqual(self.hangs("standing_pressure_right", lli=95.5).advice, "add")
+
+    def test_both_stand_first_among_the_checks(self):
+        found = judged(plate(), SEEN, **SHORT)
+        first, second = (proposal.check for proposal in found.checks[:2])
+        self.assertIn("liquid_line_temp_indoor", first.points)
+        self.assertEqual(second.key, "standing_pressure")
+
+    def test_one_that_answers_wrongly_adds_nothing(self):
+        # The line indoors is six degrees cooler than the clamp said: the clamp was in the sun.
+        cool = self.hangs("standing_pressure_right", lli=90)
+        self.assertNotEqual(cool.advice, "add")
+        gauge_off = self.hangs("standing_pressure_high", lli=95.5)
+        self.assertNotEqual(gauge_off.advice, "add")
+
+    def test_a_resting_plant_proves_both_gauges_and_is_asked_for_once(self):
+        for readings in (SHORT, {**SHORT, "suct": 116}, {**SHORT, "liq": 310}):
+            found = judged(plate(), SEEN, **readings).decision.hangs_on
+            asked = [one.key for one in (found, *found.also)]
+            with self.subTest(readings):
+                self.assertEqual(len(asked), len(set(asked)))
+                self.assertLessEqual(len(asked), 2)
 
 
 class AnotherInstrumentTest(unittest.TestCase):

@@ -3325,6 +3325,8 @@ export interface components {
             /** Off By */
             off_by: number | null;
             hangs_on: components["schemas"]["HangsOnOut"] | null;
+            /** Also Hangs On */
+            also_hangs_on: components["schemas"]["HangsOnOut"][];
             dose: components["schemas"]["NextDoseOut"] | null;
             trim: components["schemas"]["NextDoseOut"] | null;
             /** Ready At */

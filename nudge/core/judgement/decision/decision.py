@@ -28,6 +28,8 @@ class HangsOn:
     kind: HangsKind
     key: str
     why: Said
+    also: tuple["HangsOn", ...] = ()
+    """What will be asked for next whatever this says: brought on the same way to the machine."""
 
 
 @dataclass(frozen=True, slots=True)

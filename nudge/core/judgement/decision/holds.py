@@ -5,7 +5,7 @@ for the same sun or dirt may still be on it; one that another instrument proved 
 """
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from nudge.core.checks.table import CHECKS
 from nudge.core.judgement.decision.decision import HangsOn
@@ -70,19 +70,32 @@ def weakest(ground: Ground) -> Hold | None:
     }
     if not short:
         return None
-    point = min(short, key=lambda p: short[p])
-    name, confirmed = NAMES[point], _row(ground, point, is_confirmed=True)
-    needs_another = ground.standing.low_without[point] < least(confirmed)
-    another = _another(ground, point) if needs_another else None
-    if another is not None:
+    point, *others = sorted(short, key=lambda p: short[p])
+    name, first = NAMES[point], _another_for(ground, point)
+    if first is not None:
+        for other in others:
+            second = _another_for(ground, other) or again(other)
+            if second.key != first.key:
+                both = f"{name}, and on {NAMES[other]}"
+                said = say(f"This hangs on {both}: each has to be borne out by another reading.")
+                return Hold(said, replace(first, also=(second,)), True)
         said = say(f"This hangs on {name} alone: another instrument has to agree with it.")
-        return Hold(said, another, True)
+        return Hold(said, first, True)
     if point in ground.standing.confirmed:
         said = say(f"This hangs on {name} alone, confirmed or not: put another instrument there.")
         return Hold(said, again(point), True)
     verb = "zero it" if point.endswith("pressure") else "move it"
     said = say(f"This hangs on {name} alone: {verb} and read again.")
     return Hold(said, again(point), True)
+
+
+def _another_for(ground: Ground, point: str) -> HangsOn | None:
+    """What else can be read where low charge would not stand without a reading even if that were
+    confirmed; None where confirming it is enough, or nothing else can be read.
+    """
+    confirmed = _row(ground, point, is_confirmed=True)
+    enough = ground.standing.low_without[point] >= least(confirmed)
+    return None if enough else _another(ground, point)
 
 
 def _row(ground: Ground, point: str, is_confirmed: bool | None = None) -> str:

@@ -124,7 +124,9 @@ def _no_liquid(ground: Ground) -> Finding | None:
     held = _held_back(ground)
     if held is None or standing.worst_low < least("add_moved") or is_one_readings_word(ground):
         return None
-    return _almost(ground, joined([held.said, NOT_USED_UP]), held.hangs_on)
+    found = _almost(ground, joined([held.said, NOT_USED_UP]), held.hangs_on)
+    two = "Looks far too low. Two things first, then find the leak."
+    return replace(found, headline=two) if _asks_for_two(held) else found
 
 
 def _not_sure(ground: Ground) -> Finding | None:
@@ -154,7 +156,15 @@ def _hangs_on_one(ground: Ground) -> Finding | None:
     if not reads_low(ground) or is_trimmed(ground):
         return None
     held = _held_back(ground)
-    return None if held is None else _almost(ground, held.said, held.hangs_on)
+    if held is None:
+        return None
+    found = _almost(ground, held.said, held.hangs_on)
+    two = "Looks low. Prove two readings before you add."
+    return replace(found, headline=two) if _asks_for_two(held) else found
+
+
+def _asks_for_two(held: Hold) -> bool:
+    return held.hangs_on is not None and bool(held.hangs_on.also)
 
 
 def _almost(ground: Ground, what: Said, hangs: HangsOn | None) -> Finding:

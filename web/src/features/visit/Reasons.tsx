@@ -47,18 +47,53 @@ export function Reasons({ visit, assessment, onChanges, onForm }: ReasonsProps) 
   )
 }
 
-type OneThing = { visit: Visit; decision: Decision; onForm: (form: string) => void }
+type OnForm = { visit: Visit; onForm: (form: string) => void }
 
-/** What exactly stands between this and an answer: a reading, a look, a test, work, or minutes. */
-function TheOneThing({ visit, decision, onForm }: OneThing) {
-  const { units } = usePreferences()
+/** What exactly stands between this and an answer: a reading, a look, a test, work, or minutes;
+ *  and what will be asked for next whatever that says, to be brought on the same way. */
+function TheOneThing({ visit, decision, onForm }: OnForm & { decision: Decision }) {
   const hangs = decision.hangs_on
   if (hangs === null || hangs.kind === 'minutes') return null
-  const why = decision.reason.includes(hangs.why) ? '' : hangs.why
+  const also = decision.also_hangs_on
+  return (
+    <>
+      <Asked
+        word={also.length > 0 ? 'Two things:' : 'One thing:'}
+        hangs={hangs}
+        reason={decision.reason}
+        {...{ visit, onForm }}
+      />
+      {also.map((one) => (
+        <Asked
+          key={one.key}
+          word="And:"
+          hangs={one}
+          reason={decision.reason}
+          {...{ visit, onForm }}
+        />
+      ))}
+    </>
+  )
+}
+
+type HangsOn = NonNullable<Decision['hangs_on']>
+
+function Asked({
+  word,
+  hangs,
+  reason,
+  visit,
+  onForm,
+}: OnForm & { word: string; hangs: HangsOn; reason: string }) {
+  const { units } = usePreferences()
+  const why = reason.includes(hangs.why) ? '' : hangs.why
   return (
     <div data-hangs-on={hangs.key} className="flex flex-wrap items-center gap-x-3 gap-y-1">
       <p className="leading-snug">
-        <strong>One thing: {hangs.label}.</strong> {why}
+        <strong>
+          {word} {hangs.label}.
+        </strong>{' '}
+        {why}
       </p>
       {hangs.form !== '' && visit.state !== 'closed' && (
         <Button className="px-3" onClick={() => onForm(hangs.form)}>
