@@ -49,7 +49,8 @@ class Database:
         _bring_up_to_date(self.engine, folder)
         self._file = _identity(self.path)
         self._queue = Lock()
-        self._writer = self.engine.execution_options(nudge_write=True)
+        self._writer = self.engine.execution_options(nudge_write="FULL")
+        self._follower = self.engine.execution_options(nudge_write="NORMAL")
         self._sessions = sessionmaker(self.engine, expire_on_commit=False)
 
     @contextmanager
@@ -61,7 +62,8 @@ class Database:
     @contextmanager
     def writing(self, is_entry: bool = True) -> Iterator[Session]:
         """A short transaction, one at a time; commits whole or not at all. `is_entry` is False for
-        what follows from an entry that was written before.
+        what follows from an entry that was written before: it does not wait for the disk, and a
+        power cut may take it, for it can be worked out again.
 
         Raises: CannotWrite, where others write for too long or the disk refuses;
         SameIdOtherContent.
@@ -69,7 +71,8 @@ class Database:
         with self._alone(), refusals_in_words():
             if not self.is_in_place:
                 raise FileMoved(str(self.path))
-            with self._sessions(bind=self._writer) as session, session.begin():
+            bind = self._writer if is_entry else self._follower
+            with self._sessions(bind=bind) as session, session.begin():
                 if is_entry:
                     note_entry(session)
                 yield session
@@ -156,8 +159,10 @@ def _engine(path: Path) -> Engine:
 
     @event.listens_for(engine, "begin")
     def _on_begin(connection: Any) -> None:
-        writes = connection.get_execution_options().get("nudge_write")
-        connection.exec_driver_sql("BEGIN IMMEDIATE" if writes else "BEGIN")
+        waits = connection.get_execution_options().get("nudge_write")
+        if waits:
+            connection.exec_driver_sql(f"PRAGMA synchronous={waits}")
+        connection.exec_driver_sql("BEGIN IMMEDIATE" if waits else "BEGIN")
 
     return engine
 

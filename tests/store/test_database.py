@@ -40,6 +40,12 @@ class OpeningTest(unittest.TestCase):
             for pragma, value in (("journal_mode", "wal"), ("foreign_keys", 1), ("synchronous", 2)):
                 self.assertEqual(session.scalar(text(f"PRAGMA {pragma}")), value)
 
+    def test_an_entry_waits_for_the_disk_and_what_follows_from_it_does_not(self):
+        database = Database(self.folder)
+        for is_entry, wanted in ((False, 1), (True, 2), (False, 1), (True, 2)):  # NORMAL, FULL
+            with database.writing(is_entry) as session:
+                self.assertEqual(session.scalar(text("PRAGMA synchronous")), wanted)
+
     def test_a_newer_database_is_left_alone(self):
         Database(self.folder).close()
         path = self.folder / "nudge.sqlite3"

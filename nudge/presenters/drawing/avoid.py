@@ -9,7 +9,7 @@ find those costs less than to hand them all to numpy.
 
 from collections.abc import Iterable, Sequence
 from itertools import pairwise
-from math import ceil, hypot
+from math import ceil, hypot, inf
 
 import numpy as np
 from numpy.typing import NDArray
@@ -28,8 +28,8 @@ OUTSIDE = 1000.0
 """What each unit costs by which a label sticks out of its frame."""
 
 
-def _covered(box: Box, near: Sequence[Taken]) -> float:
-    """What a box covers of those taken, by their weights."""
+def _covered(box: Box, near: Sequence[Taken], enough: float = inf) -> float:
+    """What a box covers of those taken, by their weights; no further than is `enough`."""
     left, top, right, bottom = box
     total = 0.0
     for x0, y0, x1, y1, weight in near:
@@ -37,6 +37,8 @@ def _covered(box: Box, near: Sequence[Taken]) -> float:
             wide = (x1 if x1 < right else right) - (x0 if x0 > left else left)
             high = (y1 if y1 < bottom else bottom) - (y0 if y0 > top else top)
             total += wide * high * weight
+            if total >= enough:
+                break
     return total
 
 
@@ -107,13 +109,13 @@ class LabelRoom:
         places = list(candidates)
         lefts, tops = [x for x, _ in places], [y for _, y in places]
         near = self._within(min(lefts), min(tops), max(lefts) + width, max(tops) + height)
-        found, least = places[0], float("inf")
+        found, least = places[0], inf
         for rank, (x, y) in enumerate(places):
             if rank * PER_RANK >= least:
                 break
             box = (x, y, x + width, y + height)
             cost = self._out(box) * OUTSIDE + rank * PER_RANK
-            if cost < least and (cost := cost + _covered(box, near)) < least:
+            if cost < least and (cost := cost + _covered(box, near, least - cost)) < least:
                 found, least = (x, y), cost
         return found
 
