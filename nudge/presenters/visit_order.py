@@ -1,5 +1,6 @@
 """A visit’s order of work over the wire: stages, steps, forms."""
 
+from functools import cache
 from typing import Literal
 
 from pydantic import BaseModel
@@ -192,6 +193,12 @@ def _stage(stage: StageState, units: UnitSystem) -> StageOut:
     )
 
 
+@cache
+def _blanks_of(form: str, units: UnitSystem) -> tuple[CheckBlankOut, ...]:
+    """The blanks of a form: the same for every visit."""
+    return tuple(blank_out(blank, units) for blank in form_named(form).blanks)
+
+
 def _check(row: Checked, units: UnitSystem) -> CheckOut:
     blanks = {blank.key: blank for blank in row.check.blanks}
     return CheckOut(
@@ -199,7 +206,7 @@ def _check(row: Checked, units: UnitSystem) -> CheckOut:
         label=row.check.label,
         subsystem=row.check.subsystem,
         caution=row.check.caution,
-        blanks=[blank_out(blank, units) for blank in row.check.blanks],
+        blanks=list(_blanks_of(row.check.key, units)),
         entries=filled_shown(row.entries, blanks, units),
         remembered=filled_shown(row.remembered, blanks, units),
         state=row.finding.state if row.finding else "",
