@@ -81,9 +81,10 @@ TRADE_MARKS: tuple[TradeMark, ...] = (
         "so superheat says little here and the pressures speak.",
     ),
     TradeMark(
-        "valve", "metering_overfeed", "superheat", -9.5, 3.5,
+        "valve", "metering_overfeed", "superheat", -9.5, 2.5,
         "The plant's valve stuck past its need leaves no superheat at rest, however far it is "
-        "stuck; the trade calls it overfeeding once superheat is low or gone: 0 to 6 °F of 12.",
+        "stuck; the trade calls it overfeeding once superheat is low or gone: 0 to 6 °F of 12, "
+        "those ends two σ away, and a valve's own setting with its two instruments beside it.",
     ),
     TradeMark(
         "orifice", "metering_overfeed", "subcooling", -5.0, 3.5,

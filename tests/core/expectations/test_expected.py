@@ -24,6 +24,16 @@ from tests.core.field import case, plate, readings
 RIGHT = {"suct": 119, "liq": 352, "sl": 55, "ll": 97, "oa": 88, "ra": 76, "wb": 63, "sa": 57}
 
 
+def _pressure_of_middle(fluid: str, middle_c: float, fed: float) -> float:
+    """The pressure at which a coil fed at a quality and left at dew has its middle there [Pa]."""
+    least, most = 100e3, 4500e3
+    for _ in range(60):
+        at = (least + most) / 2
+        ends = [PropsSI("T", "P", at, "Q", q, fluid) - 273.15 for q in (fed, 1)]
+        least, most = (at, most) if sum(ends) / 2 < middle_c else (least, at)
+    return least
+
+
 class ComputedStrokeTest(unittest.TestCase):
     def test_discharge_by_the_reference_equation_of_state(self):
         # First law by CoolProp: h2 = h1 + (h2s - h1) / 0.67 × 0.94, then the temperature there.
@@ -65,6 +75,27 @@ class ComputedStrokeTest(unittest.TestCase):
         self.assertGreater(expected_power_w(of, hot, 11.0), 1.1 * one)
         # A three-ton machine of ordinary efficiency draws 2 to 3 kW.
         self.assertTrue(2000 < one < 3000, one)
+
+    def test_a_gliding_fluid_is_rated_at_the_middle_of_its_glide(self):
+        # By CoolProp: coils whose middle is at 7.6 and 46 °C, whatever dew and bubble are there.
+        for fluid, capacity_w in (("R407C", 10_000), ("R410A", 10_000), ("R32", 10_000)):
+            low = _pressure_of_middle(fluid, 7.6, fed=0.2)
+            high = _pressure_of_middle(fluid, 46.0, fed=0.0)
+            drawn = PropsSI("T", "P", low, "Q", 1, fluid) + 7.3
+            h1, s1 = (PropsSI(x, "P", low, "T", drawn, fluid) for x in "HS")
+            work = (PropsSI("H", "P", high, "S", s1, fluid) - h1) / ISENTROPIC
+            bubble = PropsSI("T", "P", high, "Q", 0, fluid)
+            liquid = PropsSI("H", "P", high, "T", bubble - 5.5, fluid)
+            read = {
+                "suction_pressure": low / 1e3 - 101.325,
+                "liquid_pressure": high / 1e3 - 101.325,
+                "suction_line_temp": drawn - 273.15,
+            }
+            of = plate("txv", f"R-{fluid[1:]}", nominal_capacity_w=capacity_w)
+            with self.subTest(fluid):
+                usual = expected_power_w(of, read, 11.0)
+                assert usual is not None
+                self.assertAlmostEqual(usual / (capacity_w * work / (h1 - liquid)), 1, delta=0.02)
 
     def test_one_base_serves_every_refrigerant(self):
         # Ordinary gas through an ordinary stroke is what is expected, R-32 like R-410A.

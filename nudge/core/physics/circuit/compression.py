@@ -24,6 +24,9 @@ LEAST_SUPERHEAT_K = degrees_f(5)
 """Under this the gas drawn in may carry liquid: neither number means anything."""
 RATED_EVAPORATING_C, RATED_SUCTION_SUPERHEAT_K = 7.6, 7.3
 RATED_OUTDOOR_C, RATED_SUBCOOLING_K = 35.0, 5.5
+COIL_GLIDE_SHARE, CONDENSER_GLIDE_SHARE = 0.4, 0.5
+"""How far dew lies over what a coil works at, and bubble under what a condenser does, as shares of
+the glide: both work at the middle of it, and a fifth of the liquid flashes before the coil."""
 _SECANT_K = 25.0
 
 
@@ -77,17 +80,21 @@ def expected_power_w(
     plate: Plate,
     readings: Mapping[str, float],
     over_ambient_k: float,
-    evaporating_c: float = RATED_EVAPORATING_C,
+    evaporating_c: float | None = None,
 ) -> float | None:
     """What an ordinary compressor of this plate's capacity would draw on this gas [W].
 
-    `over_ambient_k` is what its class condenses at over outdoor air at the rated point [K], where
-    it evaporates at `evaporating_c`.
+    `over_ambient_k` is what its class condenses at over outdoor air at the rated point [K]: in the
+    middle of the glide, as its coil works; or bubble, where a design says what dew evaporates at
+    there (`evaporating_c`).
     """
     stroke, capacity = stroke_of(plate, readings), plate.nominal_capacity_w
     if stroke is None or capacity is None:
         return None
-    rated = _rated(plate.refrigerant, over_ambient_k, evaporating_c)
+    condensing_c = RATED_OUTDOOR_C + over_ambient_k
+    if evaporating_c is None:
+        evaporating_c, condensing_c = _about_the_glide(plate.refrigerant, condensing_c)
+    rated = _rated(plate.refrigerant, condensing_c, evaporating_c)
     if rated is None:
         return None
     flow_per_w, at_rated = rated
@@ -114,13 +121,27 @@ def _stroke(fluid: str, low_kpa: float, drawn_c: float, high_kpa: float) -> Stro
 
 
 @lru_cache(maxsize=64)
-def _rated(fluid: str, over_ambient_k: float, evaporating_c: float) -> tuple[float, Stroke] | None:
+def _about_the_glide(fluid: str, condensing_c: float) -> tuple[float, float]:
+    """Dew in the coil and bubble in the condenser of a comfort system at its rated point [°C]."""
+    low, high = (_glide_k(fluid, at) for at in (RATED_EVAPORATING_C, condensing_c))
+    return (
+        RATED_EVAPORATING_C + COIL_GLIDE_SHARE * low,
+        condensing_c - CONDENSER_GLIDE_SHARE * high,
+    )
+
+
+def _glide_k(fluid: str, dew_c: float) -> float:
+    table = load_states(fluid).saturation
+    return dew_c - table.bubble.temperature(table.dew.pressure(dew_c))
+
+
+@lru_cache(maxsize=64)
+def _rated(fluid: str, condensing_c: float, evaporating_c: float) -> tuple[float, Stroke] | None:
     """Flow per watt of rated cooling [kg/s per W], and the stroke at the rated point."""
     states = load_states(fluid)
     table = states.saturation
     try:
         low = table.dew.pressure(evaporating_c)
-        condensing_c = RATED_OUTDOOR_C + over_ambient_k
         high = table.bubble.pressure(condensing_c)
         gas = states.vapour(low, evaporating_c + RATED_SUCTION_SUPERHEAT_K)
         liquid = states.liquid(condensing_c - RATED_SUBCOOLING_K, high)
