@@ -642,6 +642,9 @@ _ROWS = (
     ),
 )
 
+IN_COOLING: Mapping[str, Check] = MappingProxyType({row.key: row for row in _ROWS})
+"""Those that part the suspects of a cooling visit: what is looked at in winter, in a cold room, on
+a vehicle or a multi-zone plant is never asked for on one."""
 _EVERY = (*_ROWS, *HEATING_CHECKS, *COLD_ROOM_CHECKS, *VEHICLE_CHECKS, *ZONE_CHECKS)
 CHECKS: Mapping[str, Check] = MappingProxyType({row.key: row for row in _EVERY})
 LOOKS: tuple[Look, ...] = (

@@ -7,7 +7,7 @@ from functools import cache, partial
 from nudge.core.behaviours.behaviour import Behaviour
 from nudge.core.checks.check import Check
 from nudge.core.checks.looks import Look, times
-from nudge.core.checks.table import CHECKS, LOOK_OF
+from nudge.core.checks.table import IN_COOLING, LOOK_OF
 from nudge.core.expectations.heating_signs import HEATING_SIGNS
 from nudge.core.expectations.room_signs import ROOM_SIGNS
 from nudge.core.expectations.signs import SIGNS, Sign
@@ -37,7 +37,7 @@ class Model:
     suspects: Mapping[str, Suspect] = field(default_factory=lambda: SUSPECTS)
     looks: Mapping[str, Look] = field(default_factory=lambda: LOOK_OF)
     """By either of its outcomes."""
-    checks: Mapping[str, Check] = field(default_factory=lambda: CHECKS)
+    checks: Mapping[str, Check] = field(default_factory=lambda: IN_COOLING)
     pairs: tuple[Pair, ...] = PAIRS
     episodes: tuple[EpisodeRow, ...] = EPISODES
     add_proof: tuple[ProofRow, ...] = ADD_PROOF
