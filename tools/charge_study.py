@@ -32,7 +32,7 @@ SYSTEMS, WRONG = 200, 100
 NUMBERS = range(1000, 1150)
 HAND_DOSE_KG, HAND_WAIT = 1.5 * KG_PER_OZ, 10.0
 MOST_DOSES, MOST_STEPS = 14, 40
-MOST_CHECKS, AIR_FIRST = 3, "measure_airflow"
+MOST_CHECKS, AIR_FIRST, LEAK = 3, "measure_airflow", "look_for_leak"
 GUARDED = (
     "drier_restricted",
     "line_kinked",
@@ -167,8 +167,9 @@ def _closed_loop(rig: Rig, over: float) -> Charged | Refused:
 
 
 def _do_it(rig: Rig, said: Nudge) -> bool:
-    """The one thing it asks for, done where there is nothing wrong besides: a reading taken anew by
-    another instrument, a look or a test that finds nothing. False where it asks for neither.
+    """The one thing it asks for, done where nothing is wrong but charge: a reading taken anew by
+    another instrument, a look or a test that finds nothing; for the leak of a short one, what an
+    eye finds as often as its look says. False where it asks for none of these.
     """
     hangs = said.decision.hangs_on
     done = [] if hangs is None else [_do(rig, one) for one in (hangs, *hangs.also)]
@@ -179,7 +180,13 @@ def _do(rig: Rig, hangs: HangsOn) -> bool:
     if hangs.kind == "reading":
         return rig.put_on_anew(hangs.key)
     check = CHECKS.get(hangs.key)
-    if check is None or check.look is None or check.look.no not in LOOK_OF:
+    if check is None or check.look is None:
+        return False
+    if check.key == LEAK and rig.charge_kg < rig.of.right_kg:
+        found = rig.rng.random() < check.look.share(("undercharge",))
+        rig.seen |= {check.look.yes} if found else set()
+        return found
+    if check.look.no not in LOOK_OF:
         return False
     if check.look.no in rig.seen:
         return False

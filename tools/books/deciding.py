@@ -8,7 +8,7 @@ from nudge.core.judgement.cautions import CAUTIONS
 from nudge.core.judgement.decision import RULES
 from nudge.core.judgement.decision.doses import ANSWERS
 from nudge.core.judgement.decision.limits import LIMITS
-from nudge.core.judgement.proof import ADD_PROOF, REMOVE_PROOF
+from nudge.core.judgement.proof import ADD_PROOF, REMOVE_PROOF, ProofRow
 from nudge.core.language.said import worded
 from tools.books.page import kelvin, key, page, table
 
@@ -45,25 +45,32 @@ def _answers_page() -> str:
     )
 
 
+PROOF_COLUMNS = ("look-alike", "told apart by", "required", "confirmed, it asks for", "answered by")
+
+
+def _proof_row(row: ProofRow) -> tuple[str, ...]:
+    return (
+        key(row.look_alike),
+        worded(row.told_apart_by, "ip"),
+        "yes" if row.required else "",
+        ", ".join(map(key, row.then)),
+        " and ".join(map(key, row.answered_by)),
+    )
+
+
 @page("add")
 def _add_page() -> str:
     return table(
-        ("look-alike", "told apart by", "required"),
-        (
-            (key(p.look_alike), worded(p.told_apart_by, "ip"), "yes" if p.required else "")
-            for p in ADD_PROOF
-        ),
+        PROOF_COLUMNS,
+        map(_proof_row, ADD_PROOF),
     )
 
 
 @page("remove")
 def _remove_page() -> str:
     return table(
-        ("look-alike", "told apart by", "required"),
-        (
-            (key(p.look_alike), worded(p.told_apart_by, "ip"), "yes" if p.required else "")
-            for p in REMOVE_PROOF
-        ),
+        PROOF_COLUMNS,
+        map(_proof_row, REMOVE_PROOF),
     )
 
 

@@ -51,6 +51,11 @@ class ProofRow:
     """Unmeasured, it stands in the way."""
     asks: tuple[HangsKind, str] = ("test", "")
     """What exactly is missing where it is required: a reading's point, a look, a test."""
+    then: tuple[str, ...] = ()
+    """The checks it names, in turn: asked for once what it rests on is read and confirmed."""
+    answered_by: tuple[str, ...] = ()
+    """Observations that, all of them made, answer it: what it warned of was looked for, and is
+    right. How sure the beliefs have to be is left to them."""
     fears: tuple[str, ...] = ()
     """Suspects it guards against by what a class is expected to show: where each is weighed with
     all that was read, and not believed, being outside that window contradicts nothing."""
@@ -66,6 +71,7 @@ ADD_PROOF: tuple[ProofRow, ...] = (
         "restriction or a starving metering device",
         "read_liquid_side",
         until_answered=True,
+        then=("walk_liquid_line", "carry_one_clamp"),
     ),
     ProofRow(
         "liquid_line_restriction",
@@ -100,6 +106,7 @@ ADD_PROOF: tuple[ProofRow, ...] = (
         required=True,  # it is watched while refrigerant goes in
         asks=("reading", "suction_line_temp"),
         until_answered=True,
+        then=("look_at_bulb",),
     ),
     ProofRow(
         "metering_overfeed",
@@ -144,6 +151,8 @@ ADD_PROOF: tuple[ProofRow, ...] = (
         "Condensing over ambient is high, which low charge never does: look at the outdoor coil "
         "and fan",
         "read_liquid_side",
+        then=("look_at_condenser", "watch_condenser_fan", "standing_pressure"),
+        answered_by=("condenser_coil_clean", "condenser_fan_ok", "standing_pressure_right"),
     ),
     ProofRow(
         "inefficient_compressor",
@@ -154,6 +163,8 @@ ADD_PROOF: tuple[ProofRow, ...] = (
         "the load and the metering device",
         "read_return_air",
         until_answered=True,
+        then=("test_compressor",),
+        answered_by=("compressor_pumps",),  # load and superheat have rows of their own
     ),
     ProofRow(
         "reversing_valve_leak",
@@ -163,6 +174,7 @@ ADD_PROOF: tuple[ProofRow, ...] = (
         "The pressures lean towards each other: check that the compressor pumps",
         "read_suction_side",
         until_answered=True,
+        then=("test_compressor", "feel_reversing_valve"),
         fears=("reversing_valve_leak", "inefficient_compressor"),  # low charge lowers head too
     ),
     ProofRow(
@@ -231,6 +243,7 @@ REMOVE_PROOF: tuple[ProofRow, ...] = (
         "read_suction_side",
         required=True,
         asks=("reading", "suction_line_temp"),
+        then=("walk_liquid_line", "carry_one_clamp"),
         fears=("liquid_line_restriction", "metering_underfeed"),
     ),
     ProofRow(
@@ -284,6 +297,8 @@ def prove(
         tuple(
             row
             for row, answer in answers
-            if answer is False and (not row.fears or any(map(is_feared, row.fears)))
+            if answer is False
+            and (not row.fears or any(map(is_feared, row.fears)))
+            and not (row.answered_by and all(map(case.saw, row.answered_by)))
         ),
     )

@@ -3,7 +3,12 @@
 import unittest
 from dataclasses import replace
 
+from nudge.core.checks.in_cold_rooms import COLD_ROOM_CHECKS
+from nudge.core.checks.in_heating import HEATING_CHECKS
+from nudge.core.checks.on_vehicles import VEHICLE_CHECKS
+from nudge.core.checks.on_zones import ZONE_CHECKS
 from nudge.core.checks.table import CHECKS
+from nudge.core.judgement.decision.hangs import hang_on_check
 from nudge.core.judgement.decision.holds import ANOTHER
 from nudge.core.judgement.decision.robust import SECOND_SENSORS
 from nudge.core.language.vocabulary.points import POINTS
@@ -15,6 +20,10 @@ OVERFED = {"suct": 120, "liq": 318, "sl": 48, "ll": 95, "oa": 86, "ra": 76}
 """A little short, or a valve that overfeeds: superheat low in its band and subcooling down."""
 SHORT = {"suct": 104, "liq": 300, "sl": 46, "ll": 96, "oa": 90, "ra": 76}
 """Low by the liquid line and its gauge, superheat right, no supply air."""
+
+
+WARM = {"suct": 136, "liq": 330, "sl": 58, "ll": 100, "oa": 86, "ra": 76, "wb": 63, "sa": 60}
+"""Low by the liquid line, with a coil that boils warmer than its class should."""
 
 
 class WhatWouldAnswerTest(unittest.TestCase):
@@ -105,6 +114,62 @@ class TwoAtOnceTest(unittest.TestCase):
             with self.subTest(readings):
                 self.assertEqual(len(asked), len(set(asked)))
                 self.assertLessEqual(len(asked), 2)
+
+
+class ContradictedTest(unittest.TestCase):
+    """What contradicts low charge is read again first; once that is confirmed, what the sentence
+    names is tested, and a test that passes answers it.
+    """
+
+    def decided(self, *seen: str):
+        of = plate(nominal_capacity_w=36000 * 0.29307, rated_seer=14)
+        return judged(of, settled(*CLEAN, *seen), **WARM).decision
+
+    def test_the_reading_then_the_compressor_then_it_is_answered(self):
+        first = self.decided()
+        self.assertEqual((first.key, first.hangs_on.key), ("contradicted", "return_air_temp"))
+        self.assertIn("check the compressor", first.reason.text("ip"))
+        sure = self.decided("readings_confirmed")
+        self.assertEqual((sure.key, sure.hangs_on.key), ("contradicted", "test_compressor"))
+        self.assertEqual(self.decided("readings_confirmed", "compressor_pumps").advice, "add")
+        weak = self.decided("readings_confirmed", "compressor_weak")
+        self.assertEqual((weak.key, weak.advice), ("contradicted", "do_not_charge"))
+
+    def test_a_passed_test_answers_only_what_it_looked_for(self):
+        # The compressor pumps; the drier drops ten degrees all the same.
+        of = plate(nominal_capacity_w=36000 * 0.29307, rated_seer=14)
+        seen = settled(*CLEAN, "readings_confirmed", "compressor_pumps")
+        found = judged(of, seen, **WARM, di=99, do=89).decision
+        self.assertEqual(found.advice, "do_not_charge")
+
+
+class OfItsKindTest(unittest.TestCase):
+    def test_nothing_of_a_winter_a_cold_room_or_a_vehicle_is_asked_for_in_summer(self):
+        elsewhere = {
+            row.key
+            for rows in (HEATING_CHECKS, COLD_ROOM_CHECKS, VEHICLE_CHECKS, ZONE_CHECKS)
+            for row in rows
+        }
+        self.assertIn("look_for_ice", elsewhere)
+        for found in (
+            judged(plate(), SEEN, **OVERFED),
+            judged(plate(), SEEN, **SHORT),
+            judged(plate("fixed_orifice", subcooling=None), SEEN, **OVERFED),
+        ):
+            self.assertTrue(found.checks)
+            self.assertFalse(elsewhere & {proposal.check.key for proposal in found.checks})
+            self.assertFalse(elsewhere & set(found.weighing.model.checks))
+
+    def test_a_walk_asks_for_both_sides_of_the_drier_in_one_breath(self):
+        walk = hang_on_check(CHECKS["walk_liquid_line"])
+        self.assertEqual(walk.key, "drier_inlet_temp")
+        self.assertEqual([one.key for one in walk.also], ["drier_outlet_temp"])
+        rest = hang_on_check(CHECKS["walk_liquid_line"], have={"drier_inlet_temp"})
+        self.assertEqual(
+            [rest.key, *(one.key for one in rest.also)],
+            ["drier_outlet_temp", "liquid_line_temp_indoor"],
+        )
+        self.assertEqual(hang_on_check(CHECKS["test_compressor"]).also, ())
 
 
 class AnotherInstrumentTest(unittest.TestCase):

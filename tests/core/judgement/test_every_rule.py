@@ -143,6 +143,12 @@ CASES = {
         _but(LOW, "sa", sl=48, liq=330, ll=99),
         "hangs on the liquid clamp alone",
     ),
+    "low_freezing": (
+        VALVE,
+        SEEN,
+        _but(LOW, suct=98, liq=300, sl=44, ll=95),
+        "that is a leak, not a trim",
+    ),
     "low_steps_open": (VALVE, replace(SEEN, **FILTER), LOW, "The filter was not looked at"),
     "low_past_gate": (VALVE, replace(SEEN, **PASSED), LOW, "A gate was passed"),
     "add": (VALVE, SEEN, LOW, "its look-alikes are ruled out"),

@@ -8,7 +8,12 @@ from nudge.core.judgement.decision.decision import HangsOn
 from nudge.core.judgement.decision.ground import Ground
 from nudge.core.judgement.decision.limits import least
 from nudge.core.judgement.decision.words import capital
-from nudge.core.judgement.next_checks import has_answer, own_test_besides, proving_check
+from nudge.core.judgement.next_checks import (
+    has_answer,
+    open_checks,
+    own_test_besides,
+    proving_check,
+)
 from nudge.core.judgement.proof import ProofRow
 from nudge.core.language.said import say
 
@@ -26,12 +31,30 @@ def hang_on_row(row: ProofRow, have: AbstractSet[str] = frozenset()) -> HangsOn 
     return HangsOn(kind, key, say(capital(row.if_missing or row.if_contradicted) + "."))
 
 
+def hang_on_contradiction(row: ProofRow, ground: Ground) -> HangsOn | None:
+    """What would settle a contradiction: what it rests on, read again; once that is confirmed, the
+    checks it names that are not done.
+    """
+    case, weighing = ground.case, ground.weighing
+    if weighing is not None and case.saw("readings_confirmed"):
+        still_open = {check.key for check in open_checks(case, weighing.model)}
+        for key in row.then:
+            if key in still_open:
+                have = set(case.record) | case.context.observations
+                return hang_on_check(CHECKS[key], row.if_contradicted, have)
+    return hang_on_row(row, set(case.record)) or best_check(ground)
+
+
 def hang_on_check(check: Check, why: str = "", have: AbstractSet[str] = frozenset()) -> HangsOn:
-    """A check as the one thing: by its first reading that nobody took, its look, or as a test."""
+    """A check as the one thing: by its first reading that nobody took, with the next of the same
+    walk in the same breath; by its look; or as a test.
+    """
     said = say(capital(why) + "." if why else check.why)
     if check.points:
-        point = next((p for p in check.points if p not in have), check.points[-1])
-        return HangsOn("reading", point, said)
+        point, *more = [p for p in check.points if p not in have] or check.points[-1:]
+        walk = say(f"The same check: {check.label[0].lower()}{check.label[1:]}.")
+        also = tuple(HangsOn("reading", p, walk) for p in more[:1])
+        return HangsOn("reading", point, said, also)
     return HangsOn("look" if check.look is not None else "test", check.key, said)
 
 

@@ -8,6 +8,7 @@ from nudge.core.judgement.decision.ground import Ground
 from nudge.core.judgement.decision.hangs import (
     best_check,
     hang_on_check,
+    hang_on_contradiction,
     hang_on_row,
     parting_check,
 )
@@ -99,7 +100,7 @@ def _contradicted(ground: Ground) -> Finding | None:
         paragraph(
             "The numbers do not agree on charge:", evidence(ground), found[0].if_contradicted + "."
         ),
-        hangs_on=hang_on_row(found[0]) or best_check(ground),
+        hangs_on=hang_on_contradiction(found[0], ground),
     )
 
 

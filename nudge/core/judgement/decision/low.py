@@ -8,11 +8,14 @@ from nudge.core.judgement.decision.ground import Ground
 from nudge.core.judgement.decision.hangs import (
     best_check,
     hang_on_check,
+    hang_on_contradiction,
     hang_on_row,
     parting_check,
 )
 from nudge.core.judgement.decision.holds import Hold, again, named, weakest
 from nudge.core.judgement.decision.leak import (
+    FREEZING_C,
+    LEAK_ACT,
     evidence,
     find_empty,
     is_one_readings_word,
@@ -56,12 +59,12 @@ def _contradicted(ground: Ground) -> Finding | None:
     if not reads_low(ground):
         return None
     found = ground.proof_of_low(is_answered=door_is_open(ground)).contradicted
-    if not found:
+    if not found or (_would_be_a_leak(ground) and all(row.look_alike == "icing" for row in found)):
         return None
     row = found[0]
     return Finding(
         paragraph("It reads low on charge:", evidence(ground), f"But: {row.if_contradicted}."),
-        hangs_on=hang_on_row(row, set(ground.case.record)) or best_check(ground),
+        hangs_on=hang_on_contradiction(row, ground),
     )
 
 
@@ -135,6 +138,30 @@ def _not_sure(ground: Ground) -> Finding | None:
     held = _held_back(ground)
     return (
         None if held is None or held.is_one_reading else _almost(ground, held.said, held.hangs_on)
+    )
+
+
+def _would_be_a_leak(ground: Ground) -> bool:
+    """Low charge leads, nothing has gone in, and the coil is fed: superheat in its window. Suction
+    in the freezing range, which keeps anything from going in, is then one of its marks. Where
+    superheat is high too it may starve as well (`leak.find_empty`).
+    """
+    untouched = not ground.answers and not ground.past.is_weighed_in
+    return untouched and ground.leader == "undercharge" and ground.level("superheat") == "in"
+
+
+def _freezing(ground: Ground) -> Finding | None:
+    """Low charge is proven, and suction is in the freezing range: more is missing than a trim."""
+    saturation = ground.case.derived.evaporator_saturation
+    if not reads_low(ground) or not _would_be_a_leak(ground):
+        return None
+    if saturation is None or saturation >= FREEZING_C:
+        return None
+    why = f"Suction is in the freezing range: that is a leak, not a trim. {LEAK_ACT}"
+    return Finding(
+        paragraph("Low on charge:", evidence(ground), why),
+        "low",
+        belief=ground.standing.low,
     )
 
 
@@ -268,6 +295,9 @@ LOW: tuple[Rule, ...] = (
          "The beliefs are not sure enough, or turn within a reading's own ±.", _not_sure),
     Rule("low_hangs", "charge", "Looks low. Read one thing again before you add.", "do_not_charge",
          "read", "One reading alone must never add.", _hangs_on_one),
+    Rule("low_freezing", "charge", "Find the leak first.", "find_leak", "act",
+         "Low charge is proven, and suction is in the freezing range: short by more than a trim.",
+         _freezing),
     Rule("low_steps_open", "charge", "Looks low. First what stands before judging.",
          "do_not_charge", "air", "Air, and the proofs of a new circuit, come before charge moves.",
          _steps_open),
