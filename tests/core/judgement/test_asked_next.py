@@ -129,6 +129,7 @@ class ContradictedTest(unittest.TestCase):
         first = self.decided()
         self.assertEqual((first.key, first.hangs_on.key), ("contradicted", "return_air_temp"))
         self.assertIn("check the compressor", first.reason.text("ip"))
+        self.assertIn("second probe in the same air", first.hangs_on.why.text("ip"))  # it was read
         sure = self.decided("readings_confirmed")
         self.assertEqual((sure.key, sure.hangs_on.key), ("contradicted", "test_compressor"))
         self.assertEqual(self.decided("readings_confirmed", "compressor_pumps").advice, "add")

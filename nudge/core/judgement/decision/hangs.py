@@ -6,6 +6,7 @@ from nudge.core.checks.check import Check
 from nudge.core.checks.table import CHECKS
 from nudge.core.judgement.decision.decision import HangsOn
 from nudge.core.judgement.decision.ground import Ground
+from nudge.core.judgement.decision.holds import again
 from nudge.core.judgement.decision.limits import least
 from nudge.core.judgement.decision.words import capital
 from nudge.core.judgement.next_checks import (
@@ -42,7 +43,10 @@ def hang_on_contradiction(row: ProofRow, ground: Ground) -> HangsOn | None:
             if key in still_open:
                 have = set(case.record) | case.context.observations
                 return hang_on_check(CHECKS[key], row.if_contradicted, have)
-    return hang_on_row(row, set(case.record)) or best_check(ground)
+    found = hang_on_row(row, set(case.record))
+    if found is not None and found.kind == "reading" and found.key in case.record:
+        return again(found.key)
+    return found or best_check(ground)
 
 
 def hang_on_check(check: Check, why: str = "", have: AbstractSet[str] = frozenset()) -> HangsOn:

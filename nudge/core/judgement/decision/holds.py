@@ -129,13 +129,14 @@ def _another(ground: Ground, point: str) -> HangsOn | None:
 
 def again(point: str) -> HangsOn:
     """The reading itself, taken again by other means; it is then ticked as confirmed."""
-    how = (
-        "Zero it open to air, then read again"
-        if point.endswith("pressure")
-        else (
+    if point.endswith("pressure"):
+        how = "Zero it open to air, then read again"
+    elif "_air_" in point:
+        how = "Hold a second probe in the same air, out of the sun, then read again"
+    else:
+        how = (
             "Clean the spot, move the clamp or put a second one beside it, shaded, then read again"
         )
-    )
     return HangsOn("reading", point, say(f"{how}; tick “readings confirmed” if it reads the same."))
 
 
