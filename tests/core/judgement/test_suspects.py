@@ -5,7 +5,14 @@ import unittest
 from nudge.core.checks.in_cold_rooms import COLD_ROOM_CHECKS
 from nudge.core.checks.observations import OBSERVATIONS
 from nudge.core.checks.on_vehicles import VEHICLE_CHECKS
-from nudge.core.checks.table import CHECKS, CLEANED, LOOK_OF, LOOKS, SECOND_LOAD
+from nudge.core.checks.table import (
+    CHECKS,
+    CLEANED,
+    IN_COOLING,
+    LOOK_OF,
+    LOOKS,
+    SECOND_LOAD,
+)
 from nudge.core.expectations.by_kind import ALL_SIGNS
 from nudge.core.expectations.signs import SIGNS
 from nudge.core.judgement.signatures import SEVERITIES
@@ -209,6 +216,32 @@ class TableTest(unittest.TestCase):
         self.assertAlmostEqual(VALVE.times("condenser_coil_dirty", ("condenser_dirt",)), 9.3)
         self.assertAlmostEqual(VALVE.times("condenser_coil_clean", ("condenser_dirt",)), 0.07 / 0.9)
         self.assertEqual(VALVE.times("condenser_coil_dirty", ("undercharge",)), 1)
+
+    def test_every_look_of_a_cooling_visit_turns_the_call_its_own_way(self):
+        # On readings that leave much open: what a look finds oftenest rises when it is seen, and
+        # falls when it was looked for and not found.
+        suspect_of = {
+            row.variant: row.suspects[0] for row in VALVE.signatures if len(row.suspects) == 1
+        }
+        vague = {"suct": 112, "liq": 352, "sl": 50, "ll": 99, "oa": 88}
+        before = {b.suspect.key: b.belief for b in judged(plate(), **vague).suspects}
+        looks = [check.look for check in IN_COOLING.values() if check.look and check.look.where]
+        self.assertGreater(len(looks), 15)
+        for look in looks:
+            likeliest = max(look.with_fault, key=lambda fault: look.with_fault[fault])
+            name = suspect_of.get(likeliest)
+            if name is None:
+                continue
+            for seen, rises in ((look.yes, True), (look.no, False)):
+                if not seen:
+                    continue
+                found = judged(plate(), settled(seen), **vague)
+                after = next(b.belief for b in found.suspects if b.suspect.key == name)
+                with self.subTest(look=seen, suspect=name):
+                    if rises:
+                        self.assertGreater(after, before[name])
+                    else:
+                        self.assertLess(after, before[name])
 
     def test_faults_have_names_where_a_suspect_has_several(self):
         for rows in (m.signatures for m in MODELS.values()):
