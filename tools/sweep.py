@@ -14,6 +14,7 @@ from nudge.core.language.units import atmospheric_kpa, degrees_f, fahrenheit
 from nudge.core.language.vocabulary.accuracy import accuracy_of
 from nudge.core.physics.air.load import HIGH_LOAD_C, HIGH_LOAD_WET_BULB_C, LOW_LOAD_C
 from nudge.core.physics.circuit.equipment import MeteringDevice, Plate, ReversingValve
+from nudge.core.physics.refrigerant.saturation import glide_at
 from nudge.core.physics.refrigerant.table import load_table
 from nudge.core.targets.condensing import DEFAULT_SEER
 from nudge.plant.blower import blow
@@ -125,8 +126,7 @@ def site(number: int, kind: str, spread: float = USUAL_SPREAD) -> Site:
 
 def _glide_k(fluid: str, dew_c: float) -> float:
     """Coils work at the mean of the glide: both ends are placed round it."""
-    table = load_table(fluid)
-    return dew_c - table.bubble.temperature(table.dew.pressure(dew_c))
+    return glide_at(load_table(fluid), dew_c)
 
 
 def _site(rng: Random, family: Family, kind: str, spread: float) -> Site:

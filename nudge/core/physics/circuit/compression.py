@@ -13,6 +13,7 @@ from functools import lru_cache
 from nudge.core.language.errors import CoreError
 from nudge.core.language.units import atmospheric_kpa, degrees_f
 from nudge.core.physics.circuit.equipment import Plate
+from nudge.core.physics.refrigerant.saturation import glide_at
 from nudge.core.physics.refrigerant.states import State, StateTable, load_states
 
 ISENTROPIC = 0.67
@@ -123,16 +124,12 @@ def _stroke(fluid: str, low_kpa: float, drawn_c: float, high_kpa: float) -> Stro
 @lru_cache(maxsize=64)
 def _about_the_glide(fluid: str, condensing_c: float) -> tuple[float, float]:
     """Dew in the coil and bubble in the condenser of a comfort system at its rated point [°C]."""
-    low, high = (_glide_k(fluid, at) for at in (RATED_EVAPORATING_C, condensing_c))
+    table = load_states(fluid).saturation
+    low, high = (glide_at(table, at) for at in (RATED_EVAPORATING_C, condensing_c))
     return (
         RATED_EVAPORATING_C + COIL_GLIDE_SHARE * low,
         condensing_c - CONDENSER_GLIDE_SHARE * high,
     )
-
-
-def _glide_k(fluid: str, dew_c: float) -> float:
-    table = load_states(fluid).saturation
-    return dew_c - table.bubble.temperature(table.dew.pressure(dew_c))
 
 
 @lru_cache(maxsize=64)

@@ -33,6 +33,11 @@ class Saturation:
         return (self.bubble_c + self.dew_c) / 2
 
 
+def glide_at(table: SaturationTable, dew_c: float) -> float:
+    """Dew over bubble at the pressure where dew is at a temperature [°C] [K]."""
+    return dew_c - table.bubble.temperature(table.dew.pressure(dew_c))
+
+
 @lru_cache(maxsize=512)
 def saturation_at(table: SaturationTable, kpa_gauge: float, elevation_m: float = 0) -> Saturation:
     """Saturation temperatures at a gauge pressure [kPa] and site elevation [m].
