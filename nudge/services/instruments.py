@@ -66,13 +66,17 @@ class Instruments:
                 return Taken(0, len(given), (), 0.0)
             values, refused = understood(given, units, now)
             moved = clock_error(values, now)
-            channels = {row.channel.key: row for row in live.channels(session, visit_id)}
+            ids = live.channel_ids(session, visit_id)
+            if not ids.keys() >= {row.channel for row, _, _ in values}:
+                known = {row.channel.key: row for row in live.channels(session, visit_id)}
+                for row, _, at in values:
+                    placed = self._channel(session, visit_id, known, row, source, at + moved)
+                    ids[row.channel] = placed.channel.id
             rows: list[tuple[int, int, float]] = []
             told: dict[str, list[list[float]]] = {}
             for row, value, at in values:
-                placed = self._channel(session, visit_id, channels, row, source, at + moved)
                 at_ms = _ms(at + moved)
-                rows.append((placed.channel.id, at_ms, value))
+                rows.append((ids[row.channel], at_ms, value))
                 told.setdefault(row.channel, []).append([at_ms, value])
             kept = live.add_samples(session, rows)
             if kept:

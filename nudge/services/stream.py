@@ -15,7 +15,6 @@ from typing import Any
 from sqlalchemy.orm import Session
 
 from nudge.store.database import Database
-from nudge.store.live_tables import Journal
 from nudge.store.repositories import live
 
 MOST_AT_ONCE = 200
@@ -52,7 +51,8 @@ class Stream:
         at: datetime,
     ) -> None:
         """Write an entry in the caller's transaction. `tell` wakes followers after it."""
-        session.add(Journal(id=entry_id, visit_id=visit_id, kind=kind, body=body, recorded_at=at))
+        row = {"id": entry_id, "visit_id": visit_id, "kind": kind, "body": body, "recorded_at": at}
+        live.add_to_journal(session, row)
 
     def tell(self, visit_id: str) -> None:
         """Wake everybody who follows this visit. Safe from any thread."""

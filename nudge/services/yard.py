@@ -44,6 +44,7 @@ from nudge.services.yard_work import (
     Winter,
     YardView,
     bring_to,
+    follow,
     give_out,
     open_up,
     plant_kept,
@@ -302,16 +303,12 @@ class Yard:
     def _follow_placements(self, visit_id: str, plant: StandingPlant) -> None:
         """Move the simulated probes where somebody has put them. A swap only re-labels."""
         with self._database.reading() as session:
+            last = live.last_placed(session, visit_id)
+            if last == plant.last_placed:
+                return
             rows = live.channels(session, visit_id)
-        for placed in rows:
-            newest = placed.now
-            key = placed.channel.key
-            if newest is None or plant.seen_placements.get(key) == newest.sequence:
-                continue
-            plant.seen_placements[key] = newest.sequence
-            kit = plant.source.kit
-            if newest.how == "placed" and any(h.row.key == key for h in kit.held):
-                plant.source.kit = kit.place(key, newest.point)
+        plant.last_placed = last
+        follow(plant, rows)
 
     def _standing(self, visit_id: str) -> StandingPlant:
         """Raises: NotFound, for a real system."""

@@ -1,6 +1,6 @@
 """A plant standing in the yard, and what work on it does."""
 
-from collections.abc import Callable, Collection, Mapping
+from collections.abc import Callable, Collection, Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime
 from random import Random
@@ -20,6 +20,7 @@ from nudge.services.samples import Given
 from nudge.services.yard_called import SETTINGS, thermostat_said
 from nudge.services.yard_jobs import Job
 from nudge.services.yard_open import OPEN_WORK, OpenCircuit, left_in, open_of, recovered
+from nudge.store.repositories.live import Placed
 
 FAST_KG_S = 0.02
 """Weighed in as liquid while it stands."""
@@ -105,6 +106,8 @@ class StandingPlant:
     is_open: bool = False
     circuit: OpenCircuit | None = None
     """The inside, while there is no refrigerant in it."""
+    last_placed: int = 0
+    """The number of the last placement its kit has followed."""
 
     @property
     def outdoors_c(self) -> float:
@@ -300,6 +303,18 @@ def read_kit(plant: StandingPlant, now: datetime, seconds: float) -> list[Given]
         )
         for sample in plant.source.samples()
     ]
+
+
+def follow(plant: StandingPlant, rows: Sequence[Placed]) -> None:
+    """Put its probes where somebody has put them. A swap only re-labels."""
+    for placed in rows:
+        newest, key = placed.now, placed.channel.key
+        if newest is None or plant.seen_placements.get(key) == newest.sequence:
+            continue
+        plant.seen_placements[key] = newest.sequence
+        kit = plant.source.kit
+        if newest.how == "placed" and any(h.row.key == key for h in kit.held):
+            plant.source.kit = kit.place(key, newest.point)
 
 
 def plant_kept(

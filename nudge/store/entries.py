@@ -1,5 +1,7 @@
 """Every write that came with an id, once: sent again it is known, changed it is refused."""
 
+from sqlalchemy import bindparam, select
+from sqlalchemy.dialects.sqlite import insert
 from sqlalchemy.orm import Session
 
 from nudge.store.context import sent
@@ -17,13 +19,15 @@ def note_entry(session: Session) -> None:
     entry = sent()
     if entry is None:
         return
-    row = session.get(Entry, entry.key)
-    if row is None:
-        session.add(Entry(id=entry.key, digest=entry.digest))
-    elif row.digest != entry.digest:
+    if session.connection().execute(_NOTED, {"id": entry.key, "digest": entry.digest}).rowcount:
+        return
+    if session.scalar(_DIGEST, {"key": entry.key}) != entry.digest:
         raise SameIdOtherContent(entry.id)
-    else:
-        session.info[KNOWN] = True
+    session.info[KNOWN] = True
+
+
+_NOTED = insert(Entry).on_conflict_do_nothing()
+_DIGEST = select(Entry.digest).where(Entry.id == bindparam("key"))
 
 
 def is_known(session: Session) -> bool:

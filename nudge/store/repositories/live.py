@@ -2,8 +2,9 @@
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from typing import Any
 
-from sqlalchemy import bindparam, delete, func, select, text
+from sqlalchemy import bindparam, delete, func, insert, select
 from sqlalchemy.orm import Session
 
 from nudge.store.live_tables import Channel, Import, Journal, Override, Placement, Rollup, SampleRow
@@ -62,16 +63,39 @@ def channels(session: Session, visit_id: str) -> list[Placed]:
     return [Placed(row, tuple(found[row.id])) for row in rows]
 
 
+def channel_ids(session: Session, visit_id: str) -> dict[str, int]:
+    """The number of every channel of a visit by its key: all that most batches need of it."""
+    found = session.execute(_CHANNEL_IDS, {"visit": visit_id})
+    return {row.key: row.id for row in found}
+
+
+_CHANNEL_IDS = (
+    select(Channel.key, Channel.id)
+    .where(Channel.visit_id == bindparam("visit"), Channel.source != HIDDEN)
+    .order_by(Channel.id)
+)
+
+
+def last_placed(session: Session, visit_id: str) -> int:
+    """The number of a visit's last placement, 0 where there is none: has anything been moved?"""
+    return int(session.scalar(_LAST_PLACED, {"visit": visit_id}) or 0)
+
+
+_LAST_PLACED = (
+    select(func.max(Placement.sequence))
+    .join(Channel, Channel.id == Placement.channel_id)
+    .where(Channel.visit_id == bindparam("visit"))
+)
+
+
 def add_samples(session: Session, rows: Iterable[tuple[int, int, float]]) -> int:
     """Add (channel id, ms, value); one that is already there is left. How many were new."""
     batch = list(rows)
     if not batch:
         return 0
-    before = session.execute(text("SELECT total_changes()")).scalar_one()
-    session.connection().exec_driver_sql(
+    added = session.connection().exec_driver_sql(
         "INSERT OR IGNORE INTO samples (channel_id, at_ms, value) VALUES (?, ?, ?)", batch
     )
-    after = session.execute(text("SELECT total_changes()")).scalar_one()
     earliest: dict[int, int] = {}
     for channel_id, at_ms, _ in batch:
         earliest[channel_id] = min(at_ms, earliest.get(channel_id, at_ms))
@@ -79,14 +103,15 @@ def add_samples(session: Session, rows: Iterable[tuple[int, int, float]]) -> int
         "DELETE FROM rollups WHERE channel_id = ? AND minute >= ?",
         [(channel_id, at_ms // MINUTE_MS) for channel_id, at_ms in earliest.items()],
     )
-    return int(after - before)
+    return added.rowcount
 
 
 def roll_up(session: Session, channel_ids: Sequence[int]) -> None:
     """Work out every whole minute of these channels that has not been yet."""
-    for channel_id in channel_ids:
-        session.connection().exec_driver_sql(
-            """
+    if not channel_ids:
+        return
+    session.connection().exec_driver_sql(
+        """
             INSERT INTO rollups (channel_id, minute, count, mean, low, high)
             SELECT channel_id, at_ms / 60000, count(*), avg(value), min(value), max(value)
             FROM samples
@@ -97,8 +122,8 @@ def roll_up(session: Session, channel_ids: Sequence[int]) -> None:
                 SELECT max(at_ms) / 60000 FROM samples WHERE channel_id = :channel)
             GROUP BY at_ms / 60000
             """,
-            {"channel": channel_id},
-        )
+        [{"channel": channel_id} for channel_id in channel_ids],
+    )
 
 
 def bucketed(
@@ -188,6 +213,15 @@ def reach(session: Session, channel_ids: Sequence[int]) -> tuple[int, int] | Non
         if first is not None:
             ends.append((int(first), int(last)))
     return (min(a for a, _ in ends), max(b for _, b in ends)) if ends else None
+
+
+def add_to_journal(session: Session, entry: dict[str, Any]) -> None:
+    """Write an entry of the journal at once, after whatever it tells of."""
+    session.flush()
+    session.connection().execute(_TO_JOURNAL, entry)
+
+
+_TO_JOURNAL = insert(Journal)
 
 
 def written(session: Session, visit_id: str, entry_id: str) -> bool:
