@@ -1,7 +1,7 @@
 """`charge/advise`: what it is asked, and its answer in the caller's units."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, fields
 from datetime import datetime
 from typing import Annotated, Literal
 
@@ -163,20 +163,31 @@ class AdviceOut:
     watched: str
     would_prove_wrong: str
     cautions: list[str]
+
+
+@dataclass(frozen=True, slots=True)
+class AdvisedOut(AdviceOut):
+    """The advice with the whole assessment it comes from, for who asks for nothing else."""
+
     assessment: AssessOut
 
 
+def advised_out(nudge: Nudge, units: UnitSystem, ready_at: datetime | None = None) -> AdvisedOut:
+    """A decision as its card, with its assessment, in the caller's units."""
+    assessed = answer(nudge.assessment, units, ready_at)
+    card = advice_out(nudge, units, ready_at, assessed)
+    return AdvisedOut(
+        **{one.name: getattr(card, one.name) for one in fields(card)}, assessment=assessed
+    )
+
+
 def advice_out(
-    nudge: Nudge,
-    units: UnitSystem,
-    ready_at: datetime | None = None,
-    answered: AssessOut | None = None,
+    nudge: Nudge, units: UnitSystem, ready_at: datetime | None, assessed: AssessOut
 ) -> AdviceOut:
-    """A decision as its card, in the caller's units; `answered` is its assessment, if at hand."""
+    """A decision as its card; `assessed` is its assessment in the same units."""
     plate = nudge.assessment.case.plate
     pouring = POUR_LIQUID if refrigerant(plate.refrigerant).is_blend else POUR_EITHER
     sized, link = nudge.sized, nudge.connection
-    assessed = answered or answer(nudge.assessment, units, ready_at)
     decision = assessed.decision
     moves = nudge.action in ("add", "remove")
     missing = sized.missing if sized else None
@@ -217,7 +228,6 @@ def advice_out(
         watched=sized.watched if sized else "",
         would_prove_wrong=" ".join(decision.wrong_if) if moves else "",
         cautions=assessed.charge.cautions,
-        assessment=assessed,
     )
 
 

@@ -1,6 +1,7 @@
 """The blanks of a form over the wire: what is asked, and answers into core units and back."""
 
 from collections.abc import Iterable, Mapping
+from functools import cache
 from typing import Annotated
 
 from pydantic import BaseModel, Field
@@ -8,6 +9,7 @@ from pydantic import BaseModel, Field
 from nudge.contract.request import Name
 from nudge.contract.strict import Number
 from nudge.core.checks.blanks import Blank
+from nudge.core.checks.forms import FORMS
 from nudge.core.language.errors import UnknownName
 from nudge.core.language.units import UnitSystem, decimals, from_si, to_si, unit_label
 
@@ -25,6 +27,16 @@ class CheckBlankOut(BaseModel):
     """A line in one's own words, neither a number nor a choice."""
 
 
+class FormOut(BaseModel):
+    """A form as it is empty: the same on every visit."""
+
+    key: str
+    label: str
+    subsystem: str
+    caution: str
+    blanks: list[CheckBlankOut]
+
+
 def blank_out(blank: Blank, units: UnitSystem) -> CheckBlankOut:
     return CheckBlankOut(
         key=blank.key,
@@ -35,6 +47,21 @@ def blank_out(blank: Blank, units: UnitSystem) -> CheckBlankOut:
         is_needed=blank.is_needed,
         is_words=blank.is_words,
     )
+
+
+@cache
+def forms_out(units: UnitSystem) -> Mapping[str, FormOut]:
+    """Every form there is, by its key."""
+    return {
+        row.key: FormOut(
+            key=row.key,
+            label=row.label,
+            subsystem=row.subsystem,
+            caution=row.caution,
+            blanks=[blank_out(blank, units) for blank in row.blanks],
+        )
+        for row in FORMS.values()
+    }
 
 
 def filled_in_si(

@@ -29,7 +29,9 @@ class StandingOut(VisitOut):
 
 def standing_out(snapshot: Snapshot, units: UnitSystem) -> StandingOut:
     found, answered = nudge_for(snapshot), snapshot.answer(units)
-    advice = None if found is None else advice_out(found, units, snapshot.ready_at, answered)
+    advice = None
+    if found is not None and answered is not None:
+        advice = advice_out(found, units, snapshot.ready_at, answered)
     opened = snapshot.context.open_circuit
     ahead = advice if snapshot.visit.closed_at is None else None
     return StandingOut(

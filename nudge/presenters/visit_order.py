@@ -1,6 +1,5 @@
 """A visit’s order of work over the wire: stages, steps, forms."""
 
-from functools import cache
 from typing import Literal
 
 from pydantic import BaseModel
@@ -17,11 +16,11 @@ from nudge.core.visit.calls import CALLS
 from nudge.core.visit.order import StageState
 from nudge.core.visit.seasons import SEASONS
 from nudge.presenters.blanks import (
-    CheckBlankOut,
     Filled,
-    blank_out,
+    FormOut,
     filled_in_si,
     filled_shown,
+    forms_out,
 )
 from nudge.presenters.book import Id
 from nudge.presenters.choices import ChoiceOut
@@ -92,14 +91,9 @@ class StageOut(BaseModel):
     steps: list[StepOut]
 
 
-class CheckOut(BaseModel):
-    """A check's form, what was entered (here or, for labels, last time), and what it means."""
+class CheckOut(FormOut):
+    """A form with what was entered (here or, for labels, last time), and what it means."""
 
-    key: str
-    label: str
-    subsystem: str
-    caution: str
-    blanks: list[CheckBlankOut]
     entries: dict[str, float | str]
     remembered: dict[str, float | str]
     state: str
@@ -126,6 +120,7 @@ class OrderOut(BaseModel):
     stages: list[StageOut]
     dangers: list[str]
     checks: list[CheckOut]
+    """Forms with something in them; what they all ask stands in the vocabulary."""
     notes: list[NoteOut]
     photos: list[PhotoOut]
     links: list[LinkOut]
@@ -154,7 +149,7 @@ def order_out(snapshot: Snapshot, units: UnitSystem) -> OrderOut:
         here=order.here,
         stages=[_stage(stage, units) for stage in order.stages],
         dangers=[said.text(units) for said in order.dangers],
-        checks=[_check(row, units) for row in found.checks],
+        checks=[_check(r, units) for r in found.checks if r.entries or r.remembered],
         notes=[note_out(row) for row in found.notes],
         photos=[photo_out(row) for row in folder.photos],
         links=[LinkOut(id=row.id, expires_at=row.expires_at) for row in folder.links],
@@ -193,20 +188,10 @@ def _stage(stage: StageState, units: UnitSystem) -> StageOut:
     )
 
 
-@cache
-def _blanks_of(form: str, units: UnitSystem) -> tuple[CheckBlankOut, ...]:
-    """The blanks of a form: the same for every visit."""
-    return tuple(blank_out(blank, units) for blank in form_named(form).blanks)
-
-
 def _check(row: Checked, units: UnitSystem) -> CheckOut:
     blanks = {blank.key: blank for blank in row.check.blanks}
     return CheckOut(
-        key=row.check.key,
-        label=row.check.label,
-        subsystem=row.check.subsystem,
-        caution=row.check.caution,
-        blanks=list(_blanks_of(row.check.key, units)),
+        **dict(forms_out(units)[row.check.key]),
         entries=filled_shown(row.entries, blanks, units),
         remembered=filled_shown(row.remembered, blanks, units),
         state=row.finding.state if row.finding else "",

@@ -5,6 +5,7 @@ from typing import Literal
 from pydantic import BaseModel
 
 from nudge.core.physics.circuit.plate_fields import Sheet
+from nudge.presenters.blanks import FormOut
 from nudge.presenters.choices import ChoiceOut
 
 
@@ -83,5 +84,6 @@ class VocabularyOut(BaseModel):
     cylinder_kinds: list[ChoiceOut]
     plate_numbers: list[PlateNumberOut]
     plate_choices: list[PlateChoiceOut]
+    forms: list[FormOut]
     drawing_units: dict[DrawnIn, DrawingUnitOut]
     """What lengths, sizes and charges per length of a plant's drawing are typed in."""

@@ -6,10 +6,10 @@ from starlette.responses import Response
 from nudge.api.access import MomentMs, UnitsIn, VisitsIn, WorkshopIn
 from nudge.api.files import answers_file
 from nudge.contract.advice import (
-    AdviceOut,
+    AdvisedOut,
     AdviseIn,
     ConnectionOut,
-    advice_out,
+    advised_out,
     connections_out,
     guides_out,
     other_schools_out,
@@ -49,9 +49,9 @@ router = APIRouter(prefix="/api")
 
 
 @router.post("/charge/advise")
-def advise(body: AdviseIn) -> AdviceOut:
+def advise(body: AdviseIn) -> AdvisedOut:
     """How much, how long to wait, when to stop. Nothing is stored."""
-    return advice_out(body.to_nudge(), body.units)
+    return advised_out(body.to_nudge(), body.units)
 
 
 @router.get("/charge/connections")
@@ -90,11 +90,11 @@ def scale(
 @router.get("/visits/{visit_id}/nudge")
 def nudge(
     visits: VisitsIn, units: UnitsIn, visit_id: str, connection: str = ""
-) -> AdviceOut | None:
+) -> AdvisedOut | None:
     """What to do with a visit's charge now, by the connection said there unless one is named."""
     snapshot = visits.snapshot(visit_id)
     found = nudge_for(snapshot, connection)
-    return None if found is None else advice_out(found, units, snapshot.ready_at)
+    return None if found is None else advised_out(found, units, snapshot.ready_at)
 
 
 @router.post("/visits/{visit_id}/doses")

@@ -16,6 +16,7 @@ from nudge.core.physics.circuit.equipment import (
     REVERSING_VALVE_LABELS,
 )
 from nudge.core.physics.circuit.plate_fields import PLATE_CHOICES, PLATE_NUMBERS, PlateNumber
+from nudge.presenters.blanks import forms_out
 from nudge.presenters.choices import ChoiceOut
 from nudge.presenters.vocabulary import (
     ActionOut,
@@ -85,6 +86,7 @@ def vocabulary(units: UnitsIn) -> VocabularyOut:
             )
             for row in PLATE_CHOICES
         ],
+        forms=list(forms_out(units).values()),
         drawing_units=_drawing_units(units),
     )
 

@@ -2507,7 +2507,6 @@ export interface components {
             would_prove_wrong: string;
             /** Cautions */
             cautions: string[];
-            assessment: components["schemas"]["AssessOut"];
         };
         /**
          * AdviseIn
@@ -2548,6 +2547,77 @@ export interface components {
              * @default hose_manifold
              */
             connection?: string;
+        };
+        /**
+         * AdvisedOut
+         * @description The advice with the whole assessment it comes from, for who asks for nothing else.
+         */
+        AdvisedOut: {
+            /**
+             * Units
+             * @enum {string}
+             */
+            units: "ip" | "si" | "si_bar";
+            /**
+             * Action
+             * @enum {string}
+             */
+            action: "add" | "remove" | "wait" | "done" | "stop";
+            /** Headline */
+            headline: string;
+            /** Amount */
+            amount: number;
+            /** Amount Unit */
+            amount_unit: string;
+            /** Bursts */
+            bursts: number;
+            /** Wait Minutes */
+            wait_minutes: number;
+            /** Reason */
+            reason: string;
+            /** Stop */
+            stop: string;
+            /** Ready At */
+            ready_at: string | null;
+            /** Watch */
+            watch: string[];
+            trim: components["schemas"]["NextDoseOut"] | null;
+            /** Way */
+            way: string;
+            /** Way Reason */
+            way_reason: string;
+            connection: components["schemas"]["ConnectionOut"];
+            /** Pouring */
+            pouring: string;
+            /** Pouring Reason */
+            pouring_reason: string;
+            /** In Hose */
+            in_hose: number;
+            /** Hose */
+            hose: string;
+            /** Response */
+            response: string;
+            /** High Side */
+            high_side: string;
+            /** Expected */
+            expected: {
+                [key: string]: components["schemas"]["RangeOut"];
+            };
+            missing: components["schemas"]["RangeOut"] | null;
+            response_per_unit: components["schemas"]["ResponseOut"] | null;
+            /** Whole */
+            whole: number | null;
+            /** Whole Source */
+            whole_source: string;
+            /** Target */
+            target: number | null;
+            /** Watched */
+            watched: string;
+            /** Would Prove Wrong */
+            would_prove_wrong: string;
+            /** Cautions */
+            cautions: string[];
+            assessment: components["schemas"]["AssessOut"];
         };
         /**
          * AssessIn
@@ -2889,7 +2959,7 @@ export interface components {
         };
         /**
          * CheckOut
-         * @description A check's form, what was entered (here or, for labels, last time), and what it means.
+         * @description A form with what was entered (here or, for labels, last time), and what it means.
          */
         CheckOut: {
             /** Key */
@@ -3884,6 +3954,22 @@ export interface components {
             done: string;
             /** Added */
             added: number;
+        };
+        /**
+         * FormOut
+         * @description A form as it is empty: the same on every visit.
+         */
+        FormOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Subsystem */
+            subsystem: string;
+            /** Caution */
+            caution: string;
+            /** Blanks */
+            blanks: components["schemas"]["CheckBlankOut"][];
         };
         /**
          * GuardOut
@@ -7716,6 +7802,8 @@ export interface components {
             plate_numbers: components["schemas"]["PlateNumberOut"][];
             /** Plate Choices */
             plate_choices: components["schemas"]["PlateChoiceOut"][];
+            /** Forms */
+            forms: components["schemas"]["FormOut"][];
             /** Drawing Units */
             drawing_units: {
                 [key: string]: components["schemas"]["DrawingUnitOut"];
@@ -10405,7 +10493,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["AdviceOut"];
+                    "application/json": components["schemas"]["AdvisedOut"];
                 };
             };
             400: components["responses"]["Refused400"];
@@ -10595,7 +10683,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["AdviceOut"] | null;
+                    "application/json": components["schemas"]["AdvisedOut"] | null;
                 };
             };
             400: components["responses"]["Refused400"];

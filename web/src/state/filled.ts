@@ -1,8 +1,8 @@
 import { useState } from 'react'
-import type { Check } from '../api/types'
+import type { Form } from '../api/types'
 import { numberIn } from '../lib/format'
 
-export type Blank = Check['blanks'][number]
+export type Blank = Form['blanks'][number]
 export type Filled = ReturnType<typeof useFilled>
 
 /** What is typed and chosen in a form's blanks, and what of it can be sent. */

@@ -136,7 +136,7 @@ function Steps({ visit, vocabulary, units, order, stage, fills, onTest, onClose 
         {shows.map((step) => (
           <StepLine
             key={step.key}
-            {...{ visit, units, order, step, onTest }}
+            {...{ visit, vocabulary, units, order, step, onTest }}
             filled={step.check === fills}
           />
         ))}
@@ -148,6 +148,7 @@ function Steps({ visit, vocabulary, units, order, stage, fills, onTest, onClose 
 
 type StepProps = {
   visit: Visit
+  vocabulary: Vocabulary
   units: Units
   order: Order
   step: Stage['steps'][number]
@@ -157,10 +158,11 @@ type StepProps = {
 
 const MARK = { done: '✓', open: '○', skipped: '–' }
 
-function StepLine({ visit, units, order, step, filled, onTest }: StepProps) {
+function StepLine({ visit, vocabulary, units, order, step, filled, onTest }: StepProps) {
   const [skips, setSkips] = useState(false)
   const [fills, setFills] = useState(filled && step.check !== '')
   const isOpen = visit.state !== 'closed'
+  const form = vocabulary.forms.find((one) => one.key === step.check)
   const check = order.checks.find((one) => one.key === step.check)
   const tick = (state: 'done' | 'skipped' | '', why = '') =>
     writeOn(visit.id, 'ticks', { step: step.key, state, reason: why }, units)
@@ -175,9 +177,9 @@ function StepLine({ visit, units, order, step, filled, onTest }: StepProps) {
           <span className="sr-only">, {step.state}</span>
           {step.reason !== '' && <em className="not-italic"> · because: {step.reason}</em>}
         </span>
-        {isOpen && check && (
+        {isOpen && form && (
           <Button tight aria-expanded={fills} onClick={() => setFills(!fills)}>
-            {check.state === '' ? 'Fill in' : 'Change'}
+            {(check?.state ?? '') === '' ? 'Fill in' : 'Change'}
           </Button>
         )}
         {isOpen && step.test !== '' && step.state !== 'done' && (
@@ -187,7 +189,7 @@ function StepLine({ visit, units, order, step, filled, onTest }: StepProps) {
         )}
         {isOpen && step.state === 'open' && (
           <>
-            {!check && (
+            {!form && (
               <Button tight aria-label={`Done: ${step.label}`} onClick={() => tick('done')}>
                 Done
               </Button>
@@ -208,7 +210,7 @@ function StepLine({ visit, units, order, step, filled, onTest }: StepProps) {
           </Button>
         )}
       </div>
-      {step.caution !== '' && step.state === 'open' && !(fills && check) && (
+      {step.caution !== '' && step.state === 'open' && !(fills && form) && (
         <div className="pl-6">
           <Care word="Care:">{step.caution}</Care>
         </div>
@@ -230,8 +232,8 @@ function StepLine({ visit, units, order, step, filled, onTest }: StepProps) {
           <strong>{STATE_WORD[check.state] ?? ''}</strong> {check.said.join(' ')}
         </p>
       )}
-      {fills && check && (
-        <CheckForm visit={visit} units={units} check={check} onDone={() => setFills(false)} />
+      {fills && form && (
+        <CheckForm {...{ visit, units, form, check }} onDone={() => setFills(false)} />
       )}
     </li>
   )
