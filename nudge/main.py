@@ -17,7 +17,7 @@ from nudge.api.body_limit import BodyLimit
 from nudge.api.document import name_refusals
 from nudge.api.doors import Doors
 from nudge.api.entries import Entries
-from nudge.api.errors import REFUSALS, answer_errors
+from nudge.api.errors import answer_errors
 from nudge.api.gate import NetworkGate
 from nudge.api.headers import SafeHeaders
 from nudge.api.routes import (
@@ -105,7 +105,7 @@ def create_app(
         docs_url=None,
         redoc_url=None,
         openapi_url="/openapi.json",
-        responses=REFUSALS,
+        routes=[route for resource in ROUTES for route in resource.router.routes],
     )
     app.state.workshop = workshop
     app.state.listens_beyond = listens_beyond
@@ -116,8 +116,6 @@ def create_app(
     app.add_middleware(Doors, hosts=hosts)
     app.add_middleware(SafeHeaders)
     answer_errors(app)
-    for resource in ROUTES:
-        app.include_router(resource.router)
     app.state.paths = paths_of(resource.router for resource in ROUTES)
     name_refusals(app)
     if authority is not None:

@@ -4,7 +4,8 @@ Every refusal has the same shape: `{"errors": [{"what", "message", "nearest", "s
 Messages name the value and the fix; nothing the caller sent is echoed at length.
 """
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
+from types import MappingProxyType
 from typing import Any
 
 from fastapi import FastAPI, Request
@@ -37,24 +38,23 @@ _KNOWN_FIELDS = sorted(
 )
 
 
-REFUSALS: dict[int | str, dict[str, Any]] = {
-    status: {"model": ErrorsOut, "description": why}
-    for status, why in (
-        (400, "What was sent cannot be read."),
-        (401, "This device is not paired, or no longer."),
-        (403, "Another site's page, or a device that may not do this."),
-        (404, "There is no such thing here."),
-        (405, "That cannot be done to this."),
-        (408, "The rest of what was sent did not come."),
-        (409, "Something else stands there meanwhile, or under this id."),
-        (413, "More than is taken at once."),
-        (415, "A type that is not taken here."),
-        (421, "A name this machine does not answer to."),
-        (422, "A value that cannot be, with the value and the fix."),
-        (429, "Too many tries; wait."),
-        (503, "Busy, or the disk refuses; nothing was written. Try again."),
-    )
-}
+REFUSALS: Mapping[int, str] = MappingProxyType(
+    {
+        400: "What was sent cannot be read.",
+        401: "This device is not paired, or no longer.",
+        403: "Another site's page, or a device that may not do this.",
+        404: "There is no such thing here.",
+        405: "That cannot be done to this.",
+        408: "The rest of what was sent did not come.",
+        409: "Something else stands there meanwhile, or under this id.",
+        413: "More than is taken at once.",
+        415: "A type that is not taken here.",
+        421: "A name this machine does not answer to.",
+        422: "A value that cannot be, with the value and the fix.",
+        429: "Too many tries; wait.",
+        503: "Busy, or the disk refuses; nothing was written. Try again.",
+    }
+)
 """What any route may answer instead, always in one shape."""
 
 

@@ -3813,9 +3813,15 @@ export interface components {
              * @default []
              */
             nearest?: string[];
-            /** Start */
+            /**
+             * Start
+             * @default null
+             */
             start?: number | null;
-            /** End */
+            /**
+             * End
+             * @default null
+             */
             end?: number | null;
         };
         /** ErrorsOut */
