@@ -15,7 +15,7 @@ from weakref import WeakKeyDictionary
 from playwright.sync_api import Browser, Page, Request, expect
 
 from tests.browser.forked import ForkedNudge
-from tools.drive import RunningNudge, chromium
+from tools.drive import SHORT_LIVED, RunningNudge, chromium
 
 FIVE = "suct 118 liq 341 sl 52 ll 96 oa 88"
 ONCE_A_RUN = "NUDGE_TESTS_DEMO"
@@ -48,7 +48,7 @@ def browser() -> Browser:
     unittest.addModuleCleanup(browser.cache_clear)
     unittest.addModuleCleanup(stack.close)
     expect.set_options(timeout=PATIENCE_MS)
-    return stack.enter_context(chromium())
+    return stack.enter_context(chromium(SHORT_LIVED))
 
 
 class BrowserTest(unittest.TestCase):

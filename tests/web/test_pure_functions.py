@@ -8,7 +8,8 @@ import unittest
 from itertools import pairwise
 from pathlib import Path
 
-WEB = Path(__file__).parents[2] / "web"
+from tests.web.bundled import bundled
+
 ENTRY = """
 export * from './src/lib/format'
 export * from './src/lib/scale'
@@ -26,20 +27,7 @@ class PureFunctionsTest(unittest.TestCase):
         folder = tempfile.TemporaryDirectory()
         cls.addClassCleanup(folder.cleanup)
         cls.bundle = Path(folder.name) / "pure.mjs"
-        subprocess.run(
-            [
-                "node_modules/.bin/esbuild",
-                "--bundle",
-                "--format=esm",
-                f"--outfile={cls.bundle}",
-                "--log-level=error",
-                "--loader=ts",
-            ],
-            cwd=WEB,
-            input=ENTRY,
-            text=True,
-            check=True,
-        )
+        cls.bundle.write_text(bundled(ENTRY, "esm"))
 
     def run_js(self, expression):
         """The JSON value of a JavaScript expression over the bundle's exports, in UTC."""

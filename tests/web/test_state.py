@@ -4,15 +4,13 @@ The modules run as they are in headless Chromium, against a server that is a fun
 """
 
 import json
-import subprocess
 import time
 import unittest
-from pathlib import Path
 from typing import ClassVar
 
-from tools.drive import chromium
+from tests.web.bundled import bundled
+from tools.drive import SHORT_LIVED, chromium
 
-WEB = Path(__file__).parents[2] / "web"
 ORIGIN = "http://nudge.test"
 ENTRY = """
 import { createElement as h } from 'react'
@@ -69,23 +67,8 @@ class StateTest(unittest.TestCase):
 
     @classmethod
     def setUpClass(cls):
-        cls.browser = cls.enterClassContext(chromium())
-        made = subprocess.run(
-            [
-                "node_modules/.bin/esbuild",
-                "--bundle",
-                "--format=iife",
-                "--loader=tsx",
-                "--log-level=error",
-                '--define:process.env.NODE_ENV="production"',
-            ],
-            cwd=WEB,
-            input=ENTRY,
-            text=True,
-            check=True,
-            capture_output=True,
-        )
-        cls.bundle = made.stdout
+        cls.browser = cls.enterClassContext(chromium(SHORT_LIVED))
+        cls.bundle = bundled(ENTRY, "iife")
 
     def setUp(self):
         self.context = self.browser.new_context()
