@@ -75,6 +75,32 @@ class OrderTest(Calls):
         bad = self.http.post(f"{HERE}/checks", json={"id": "b", "key": "capacitor", "entries": {}})
         self.assertIn(bad.status_code, (409, 422))
 
+    def test_an_empty_form_stands_in_the_vocabulary_and_a_filled_one_on_the_visit_too(self):
+        forms = {f["key"]: f for f in self.http.get("/api/vocabulary?units=si").json()["forms"]}
+        self.assertEqual(self.order()["checks"], [])
+        steps = [step for stage in self.order()["stages"] for step in stage["steps"]]
+        asked = {step["check"] for step in steps if step["check"]}
+        self.assertGreater(len(asked), 5)
+        self.assertLessEqual(asked, forms.keys())
+        self.post(f"{HERE}/checks?units=si", key="statics", entries={"total": 155})
+        (filled,) = self.http.get(f"{HERE}?units=si").json()["order"]["checks"]
+        self.assertEqual(filled["entries"], {"total": 155.0})
+        for asks in ("label", "caution", "subsystem", "blanks"):
+            self.assertEqual(filled[asks], forms["statics"][asks])
+        total = next(b for b in forms["statics"]["blanks"] if b["key"] == "total")
+        self.assertEqual(total["unit"], "Pa")
+
+    def test_an_assessment_is_said_once_on_a_visit_and_whole_by_its_nudge_alone(self):
+        visit = self.post(
+            f"{HERE}/callouts",
+            text="suct 118 liq 341 sl 52 ll 96 oa 88",
+            heard_at=self.clock().isoformat(),
+        )
+        self.assertNotIn("assessment", visit["nudge"])
+        alone = self.http.get(f"{HERE}/nudge").json()
+        self.assertEqual(alone["assessment"]["decision"], visit["assessment"]["decision"])
+        self.assertEqual(alone["headline"], visit["nudge"]["headline"])
+
     def test_the_kind_of_call_changes_the_route(self):
         self.post(f"{HERE}/kinds", kind="heating_check")
         self.assertNotIn("judge", [stage["key"] for stage in self.order()["stages"]])

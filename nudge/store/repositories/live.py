@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from sqlalchemy import bindparam, delete, func, insert, select
-from sqlalchemy.orm import Session
+from sqlalchemy.orm import Session, aliased
 
 from nudge.store.live_tables import Channel, Import, Journal, Override, Placement, Rollup, SampleRow
 
@@ -188,18 +188,24 @@ def raw(
 
 def latest(session: Session, channel_ids: Sequence[int]) -> dict[int, tuple[int, float]]:
     """The last sample of each channel: (ms, value)."""
-    found = {}
-    for channel_id in channel_ids:
-        query = (
-            select(SampleRow.at_ms, SampleRow.value)
-            .where(SampleRow.channel_id == channel_id)
-            .order_by(SampleRow.at_ms.desc())
-            .limit(1)
-        )
-        row = session.execute(query).one_or_none()
-        if row is not None:
-            found[channel_id] = (int(row[0]), float(row[1]))
-    return found
+    found = session.execute(_LATEST, {"channels": list(channel_ids)})
+    return {int(channel_id): (int(at), float(value)) for channel_id, at, value in found}
+
+
+_NEWEST = aliased(SampleRow)
+_LATEST = (
+    select(SampleRow.channel_id, SampleRow.at_ms, SampleRow.value)
+    .select_from(Channel)
+    .join(SampleRow, SampleRow.channel_id == Channel.id)
+    .where(
+        Channel.id.in_(bindparam("channels", expanding=True)),
+        SampleRow.at_ms
+        == select(func.max(_NEWEST.at_ms))
+        .where(_NEWEST.channel_id == Channel.id)
+        .correlate(Channel)
+        .scalar_subquery(),
+    )
+)
 
 
 def reach(session: Session, channel_ids: Sequence[int]) -> tuple[int, int] | None:
