@@ -8,7 +8,12 @@ from nudge.core.language.errors import CoreError
 from nudge.core.language.said import Measure, Said, say
 from nudge.core.language.units import Quantity
 from nudge.core.physics.air.airflow import TOLERANCE, blower_amps_say
-from nudge.core.physics.air.static import DuctReading, read_static, starves_the_blower
+from nudge.core.physics.air.static import (
+    DuctReading,
+    read_static,
+    starves_the_blower,
+    static_trouble,
+)
 from nudge.core.physics.circuit.equipment import Plate
 from nudge.core.physics.electrical.capacitor import USUAL_TOLERANCE, judge_capacitor
 from nudge.core.physics.electrical.strips import RATED_VOLTS, judge_circuit, strip_amps_each
@@ -88,11 +93,9 @@ def statics_finding(plate: Plate, entries: Entries) -> FormFinding:
     readings = {
         point: value for key, point in points.items() if (value := number(entries, key)) is not None
     }
-    state: State = "bad" if starves_the_blower(read) else "good"
-    said = tuple(read_static(read))
-    if state == "good" and len(said) > 1:
-        state = "watch"
-    return FormFinding(state, said, (), readings)
+    minded: State = "good" if static_trouble(read) is None else "watch"
+    state: State = "bad" if starves_the_blower(read) else minded
+    return FormFinding(state, tuple(read_static(read)), (), readings)
 
 
 def blower_finding(plate: Plate, entries: Entries) -> FormFinding:

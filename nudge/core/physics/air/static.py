@@ -94,6 +94,23 @@ def _fair(read: DuctReading) -> Said | None:
     return say("Total external static {total} is within the usual design.", total=_pa(total))
 
 
+def _none(read: DuctReading) -> Said | None:
+    total = read.external_pa
+    if total is None or total > 0:
+        return None
+    return say(
+        "Total external static {total}: the blower stands, or the hoses are at the wrong ports.",
+        total=_pa(total),
+    )
+
+
+def _filter_fair(read: DuctReading) -> Said | None:
+    drop = read.filter_drop_pa
+    if drop is None or drop > THIN_FILTER_DIRTY_PA:
+        return None
+    return say("Filter drop {drop}: it passes air.", drop=_pa(drop))
+
+
 def _filter(read: DuctReading) -> Said | None:
     drop = read.filter_drop_pa
     if drop is None or drop <= THIN_FILTER_DIRTY_PA:
@@ -133,6 +150,13 @@ STATIC_RULES: tuple[StaticRule, ...] = (
         "static_fair",
         "Up to 0.5 in. w.c. the blower works where it was rated.",
         _fair,
+        is_trouble=False,
+    ),
+    StaticRule("no_static", "A blower that moves air makes pressure.", _none),
+    StaticRule(
+        "filter_fair",
+        "Up to 0.15 in. w.c. even a thin filter is not what holds the air back.",
+        _filter_fair,
         is_trouble=False,
     ),
     StaticRule(
