@@ -56,7 +56,9 @@ class StaticTest(unittest.TestCase):
             ((None, None, None, 0.25), "dirty, or too restrictive"),
             ((None, None, None, 0.17), "thin filter"),
             ((0.3, 0.3), "with its minus"),
+            ((None, None, 0.0), "the blower stands"),
+            ((None, None, None, 0.05), "it passes air"),
         ):
             with self.subTest(given):
                 self.assertIn(words, self.says(*given))
-        self.assertEqual(self.says(None, None, None, 0.05), "")
+        self.assertEqual(self.says(None, None, None, None), "")
