@@ -9,7 +9,7 @@ from nudge.core.language.units import UnitSystem, from_si, unit_label
 from nudge.core.language.vocabulary.points import POINTS
 from nudge.core.tests.defrost import FAN, LIQUID, VAPOUR, Events, events_of
 from nudge.core.tests.run import between
-from nudge.presenters.drawing.frames import FRAMES, Frame
+from nudge.presenters.drawing.frames import FRAMES, SMALL, Frame, text_width
 from nudge.presenters.drawing.proof_layout import DrawnProof, ProofStroke, trace_row, word
 from nudge.presenters.drawing.scales import LinearScale
 from nudge.services.timed_tests import Tested
@@ -71,12 +71,15 @@ def _lay_out(
         top = HEAD + number * each + BETWEEN / 2
         y_of = LinearScale(low - room, high + room, top + each - BETWEEN, top)
         points = [(s - began_s, v) for s, v in zip(part.seconds, values, strict=True)]
-        stroke, said = trace_row(points, x, y_of, label, unit_label(quantity, units))
+        stroke, named = trace_row(points, x, y_of, label, unit_label(quantity, units))
         strokes.append(stroke)
-        letters += said
+        letters += named
     step = 1 if last < 400 else 2
     for minute in range(-1, int(max(last, LEAST_S) // 60) + 1, step):
-        letters.append(word(x(minute * 60), frame.height - 6, f"{minute} min", False, "middle"))
+        said = f"{minute} min"
+        most = frame.width - text_width(said, SMALL) / 2  # the last one may stand at the edge
+        at = min(x(minute * 60), most)
+        letters.append(word(at, frame.height - 6, said, False, "middle"))
     return DrawnProof(
         frame=frame.key,
         width=frame.width,
