@@ -14,7 +14,7 @@ def celsius(fahrenheit: float) -> float:
 
 def readings(**spoken: float) -> dict[str, float]:
     """`readings(suct=118, sl=52)` by short form, psig, °F and CFM."""
-    by_short = {row.short[0]: row for row in POINTS.values()}
+    by_short = {name: row for row in POINTS.values() for name in row.short}
     to_core = {
         "pressure": lambda psi: psi * 6.894757,
         "temperature": celsius,

@@ -139,7 +139,7 @@ _ROWS = (
         "Measured",
         Quantity.CAPACITANCE,
         0.05,
-        500,
+        400,
         point="capacitor_microfarads",
     ),
     SlipBlank("capacitor_tolerance", "Label ±", Quantity.PERCENT, 1, 20, usual="6"),

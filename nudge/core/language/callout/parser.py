@@ -147,7 +147,7 @@ def _groups(tokens: list[_Token], number_first: bool) -> Iterator[_Group]:
     while at < len(tokens):
         if number_first and tokens[at].is_number:
             number: _Token | None = tokens[at]
-            unit, at = _unit_at(tokens, at + 1, tokens[at])
+            unit, at = _unit_at(tokens, at + 1, tokens[at], name_follows=True)
             names, at = _names_at(tokens, at)
         else:
             names, at = _names_at(tokens, at)
@@ -157,13 +157,20 @@ def _groups(tokens: list[_Token], number_first: bool) -> Iterator[_Group]:
         yield _Group(names, number, unit)
 
 
-def _unit_at(tokens: list[_Token], at: int, number: _Token) -> tuple[_Token | None, int]:
-    """The unit after a number: stuck to it, or the next word when that is a unit and no name."""
+def _unit_at(
+    tokens: list[_Token], at: int, number: _Token, name_follows: bool = False
+) -> tuple[_Token | None, int]:
+    """The unit after a number: stuck to it, or the next word when that is a unit and no name.
+
+    A word that is both (`cfm`) is a name where one follows each number, or a number follows it.
+    """
     if at >= len(tokens) or tokens[at].is_number:
         return None, at
     word = tokens[at]
     stuck = word.start == number.end
-    if stuck or (word.text not in NAMES and _is_unit(word.text)):
+    begins_another = at + 1 < len(tokens) and tokens[at + 1].is_number
+    is_name = word.text in NAMES and (name_follows or begins_another)
+    if stuck or (not is_name and _is_unit(word.text)):
         return word, at + 1
     return None, at
 
@@ -200,7 +207,8 @@ def _hear(group: _Group, units: UnitSystem) -> Spoken | Misheard:
         return Misheard(start, end, f"“{name[:40]}” is not a word Nudge knows.{hint}", nearest)
     if group.number is None:
         return Misheard(start, end, f"{row.label} has no number after it.")
-    said = group.unit.text if group.unit else ""
+    names_its_unit = unit_for(name, row.quantity, units) is not None
+    said = group.unit.text if group.unit else name if names_its_unit else ""
     unit = unit_for(said, row.quantity, units)
     if unit is None:
         options = ", ".join(units_of(row.quantity))

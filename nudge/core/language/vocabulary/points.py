@@ -68,7 +68,7 @@ _ROWS = (
     ),
     Point("coolant_temp", "Engine coolant", ("cool",), _T, "work", -40, 300),
     Point("engine_speed", "Engine speed", ("es",), Quantity.SPEED, "work", 0, 10_000),
-    Point("airflow", "Airflow", ("cfm", "flow"), Quantity.AIRFLOW, "air", 0, 20_000),
+    Point("airflow", "Airflow", ("flow", "cfm"), Quantity.AIRFLOW, "air", 0, 20_000),
     Point("total_external_static", "Total external static", ("tesp",), _S, "air", -5, 5),
     Point("return_static", "Return static", ("rst",), _S, "air", -5, 5),
     Point("supply_static", "Supply static", ("sst",), _S, "air", -5, 5),

@@ -31,6 +31,27 @@ class HeardTest(unittest.TestCase):
             with self.subTest(text):
                 self.assertEqual(_heard(text), self.FIVE)
 
+    def test_a_name_that_is_a_unit_says_its_unit_in_whatever_units_the_page_is(self):
+        for text in (
+            "cfm 1200",
+            "cfm 1200 cfm",
+            "airflow 1200 cfm",
+            "airflow 1,200 CFM suct 250",
+            "1200 cfm",
+            "250 suct 1200 cfm",
+            "1200 cfm 250 suct",
+            "cfm 1200 suct 250",
+        ):
+            for units in ("ip", "si", "si_bar"):
+                with self.subTest(text, units=units):
+                    line = parse_callout(
+                        text.replace("250", "2") if units == "si_bar" else text, units
+                    )
+                    flow = next(s for s in line.spoken if s.point.key == "airflow")
+                    self.assertEqual(line.misheard, ())
+                    self.assertAlmostEqual(flow.value_si, 566.337, places=2)
+        self.assertEqual(parse_callout("flow 560", "si").spoken[0].value_si, 560)
+
     def test_units_are_heard_and_converted(self):
         for text, key, core in (
             ("suct 250kpa", "suction_pressure", 250),
