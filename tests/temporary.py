@@ -62,9 +62,7 @@ def _application(listens_beyond: bool) -> FastAPI:
 
 
 def served(workshop: Workshop, listens_beyond: bool = False) -> FastAPI:
-    """The application, around another workshop: its routes are built once a process, which takes
-    longer than most tests.
-    """
+    """The application, around another workshop: its layers are put together once a process."""
     app = _application(listens_beyond)
     app.state.workshop = workshop
     return app
