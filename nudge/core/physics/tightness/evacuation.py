@@ -23,6 +23,9 @@ LAGS = 0.35
 LAGS_FOR_MIN = 0.6
 USUAL_LITRES, SURELY = 12.0, 2.0
 """A split system's inside, where its curve has not told it, and how much larger it may well be."""
+STANDS_MIN, STILL = 5.0, 0.05
+"""It comes no further where ln p fell by less than this in so many minutes. The slowest that comes,
+80 L behind 3 m of quarter-inch hose, falls by 0.08 where a pipe of -20 °C lets no water boil."""
 OVER_WATER = 1.4
 """Over so many times the pressure of water at the pipe's temperature none boils."""
 STEPS = 60
@@ -78,11 +81,22 @@ def read_evacuation(
         law = _Law(max(litres or 0.0, USUAL_LITRES) * SURELY, hookup, 0.0)
     if now < wet_pa and _lags(minutes, pascals, law, wet_pa):
         return Evacuation("stalled_on_water", litres=law.litres)
+    if _stands(minutes, pascals):
+        return Evacuation("at_its_end", litres=law.litres)
     whole = _fitted(list(zip(minutes, pascals, strict=True)), hookup, GIVEN_OFF)
     left = _minutes_to(whole, now, target_pa)
     if left is None:
         return Evacuation("at_its_end", litres=whole.litres)
     return Evacuation("coming", left, 0.1 + min(2 * whole.error, 0.4), whole.litres)
+
+
+def _stands(minutes: Sequence[float], pascals: Sequence[float]) -> bool:
+    """Whether it has come no further for minutes, where water does not say why."""
+    since = minutes[-1] - STANDS_MIN
+    if minutes[0] > since:
+        return False
+    before = next(p for t, p in zip(minutes, pascals, strict=True) if t >= since)
+    return log(max(before / pascals[-1], 1e-9)) < STILL
 
 
 def _lags(minutes: Sequence[float], pascals: Sequence[float], law: _Law, wet_pa: float) -> bool:
