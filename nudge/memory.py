@@ -9,9 +9,6 @@ from threading import Timer
 
 _ARENA_MAX, ARENAS = -8, 2
 """glibc's M_ARENA_MAX: else each of forty threads keeps what it once needed."""
-YOUNG = (20_000, 10, 20)
-"""How much is made before the collector looks: an answer makes as much as it asked for ninety
-times, and next to nothing of it goes in circles. An empty request is none the worse."""
 AFTER_S = (0.0, 20.0, 60.0, 300.0, 1800.0)
 """When a server leaves what it holds by then in peace: tables are loaded as they are asked for."""
 
@@ -26,9 +23,8 @@ def leave_standing() -> None:
     """Keep the collector from looking through what stands for good.
 
     Code, rows and tables are a quarter of a million objects: to go through them takes 0.2 s in
-    which nothing is answered, and finds nothing. It looks less often, too.
+    which nothing is answered, and finds nothing.
     """
-    gc.set_threshold(*YOUNG)
     for seconds in AFTER_S:
         timer = Timer(seconds, gc.freeze)
         timer.daemon = True
