@@ -10,7 +10,6 @@ from datetime import UTC, datetime, timedelta
 from functools import cache
 from pathlib import Path
 
-from fastapi import FastAPI
 from sqlalchemy import text
 from starlette.testclient import TestClient
 
@@ -56,18 +55,6 @@ def skerrow() -> Path:
     return Path(folder)
 
 
-@cache
-def _application(listens_beyond: bool) -> FastAPI:
-    return create_app(None, listens_beyond=listens_beyond)
-
-
-def served(workshop: Workshop, listens_beyond: bool = False) -> FastAPI:
-    """The application, around another workshop: its layers are put together once a process."""
-    app = _application(listens_beyond)
-    app.state.workshop = workshop
-    return app
-
-
 class WithDatabase(unittest.TestCase):
     """Each test gets its own data folder, filled with Skerrow."""
 
@@ -88,7 +75,7 @@ class WithClient(WithDatabase):
     def setUp(self) -> None:
         super().setUp()
         self.workshop = Workshop(self.database, self.clock)
-        app = served(self.workshop)
+        app = create_app(self.workshop)
         self.http = TestClient(
             app, raise_server_exceptions=False, headers={"Content-Type": "application/json"}
         )

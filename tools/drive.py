@@ -93,6 +93,10 @@ SHORT_LIVED = "--js-flags=--no-opt --no-maglev --max-lazy"
 of what such a page costs and earn nothing back. Not where speed is measured."""
 
 
+LAID_OUT = "--font-render-hinting=none"
+"""For pictures: without a desktop around it letters are hinted, and stand wider than people see."""
+
+
 @contextmanager
 def chromium(*more: str) -> Iterator[Browser]:
     """Debian's Chromium, headless, with nothing that talks to the outside; `more` are its flags."""

@@ -12,7 +12,7 @@ from pathlib import Path
 
 from playwright.sync_api import Browser, Page
 
-from tools.drive import ROOT, RunningNudge, chromium
+from tools.drive import LAID_OUT, ROOT, RunningNudge, chromium
 
 DESK, HAND = (1280, 800), (390, 844)
 
@@ -202,7 +202,7 @@ def _take_all(shots: Sequence[Shot], folder: Path, command: str, whole: bool) ->
         nudge = RunningNudge(Path(data), command)
         nudge.start()
         try:
-            with chromium() as browser:
+            with chromium(LAID_OUT) as browser:
                 for shot in shots:
                     take(browser, nudge.url, shot, folder, whole=whole and shot.size == HAND)
                     print(folder / f"{shot.name}.png")

@@ -4,9 +4,10 @@ import sqlite3
 
 from starlette.testclient import TestClient
 
+from nudge.main import create_app
 from nudge.services.workshop import Workshop
 from nudge.store.database import Database
-from tests.temporary import HandClock, WithDatabase, served
+from tests.temporary import HandClock, WithDatabase
 
 OWN, OWN_SYSTEM = "/api/visits/pottery-now", "/api/systems/pottery-kiln"
 SHARED = (
@@ -58,7 +59,7 @@ class DamagedRowsTest(WithDatabase):
         opened.close()
         self.database = Database(self.folder)
         self.workshop = Workshop(self.database, HandClock())
-        return TestClient(served(self.workshop), raise_server_exceptions=False)
+        return TestClient(create_app(self.workshop), raise_server_exceptions=False)
 
     def test_no_page_goes_down_and_what_is_left_out_is_named(self):
         for what, (statement, page, words) in DAMAGE.items():
@@ -92,7 +93,7 @@ class DamagedRowsTest(WithDatabase):
 
     def test_what_nobody_foresaw_is_said_without_its_inside(self):
         http = TestClient(
-            served(Workshop(self.database, HandClock())), raise_server_exceptions=False
+            create_app(Workshop(self.database, HandClock())), raise_server_exceptions=False
         )
 
         def breaks(*_):

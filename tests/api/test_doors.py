@@ -5,7 +5,7 @@ import json
 from starlette.testclient import TestClient
 
 from nudge.main import create_app
-from tests.temporary import WithClient, served
+from tests.temporary import WithClient
 
 SITE = json.dumps({"id": "evil", "name": "Evil"})
 
@@ -13,7 +13,7 @@ SITE = json.dumps({"id": "evil", "name": "Evil"})
 class DoorsTest(WithClient):
     def write(self, **headers: str):
         sent = {"Content-Type": "application/json"} | headers
-        bare = TestClient(served(self.workshop), raise_server_exceptions=False)
+        bare = TestClient(create_app(self.workshop), raise_server_exceptions=False)
         return bare.post("/api/sites", content=SITE, headers=sent)
 
     def test_a_form_of_another_page_writes_nothing(self):
@@ -32,7 +32,7 @@ class DoorsTest(WithClient):
         self.assertNotIn("Evil", names)
 
     def test_a_body_without_a_type_is_refused_as_well(self):
-        bare = TestClient(served(self.workshop), raise_server_exceptions=False)
+        bare = TestClient(create_app(self.workshop), raise_server_exceptions=False)
         self.assertEqual(bare.post("/api/bundles", content=b"{}").status_code, 415)
 
     def test_another_origin_writes_nothing_whatever_it_says_it_sends(self):

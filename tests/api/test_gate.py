@@ -13,8 +13,9 @@ from cryptography import x509
 from starlette.testclient import TestClient
 
 from nudge import certificate
+from nudge.main import create_app
 from nudge.services.devices import CODE_LIVES, MOST_WRONG, ROLES, TRIES
-from tests.temporary import WithClient, served
+from tests.temporary import WithClient
 
 VISIT = "/api/visits/seed-library-now"
 JSON = {"Content-Type": "application/json"}
@@ -23,7 +24,7 @@ JSON = {"Content-Type": "application/json"}
 class WithFar(WithClient):
     def far(self, address="192.0.2.7"):
         """A browser on another machine."""
-        app = served(self.workshop, listens_beyond=True)
+        app = create_app(self.workshop, listens_beyond=True)
         far = TestClient(app, raise_server_exceptions=False, client=(address, 50_000), headers=JSON)
         self.addCleanup(far.close)
         return far
@@ -110,7 +111,7 @@ class PairingTest(WithFar):
         for part in ("HttpOnly", "SameSite=strict", "Path=/", "Max-Age="):
             self.assertIn(part, cookie)
         secure = TestClient(
-            served(self.workshop), base_url="https://testserver", client=("192.0.2.9", 1),
+            create_app(self.workshop), base_url="https://testserver", client=("192.0.2.9", 1),
             headers=JSON,
         )  # fmt: skip
         claim = secure.post("/api/pairing/claims", json={"code": self.code(), "name": "tablet"})
@@ -181,7 +182,7 @@ class StreamTest(WithFar):
                     if not message.get("more_body", False):
                         ended.set()
 
-            app = served(self.workshop, listens_beyond=True)
+            app = create_app(self.workshop, listens_beyond=True)
             following = asyncio.create_task(app(scope, receive, send))
             await asyncio.sleep(0.3)
             before = len(chunks)

@@ -3,8 +3,9 @@
 from sqlalchemy import event
 from starlette.testclient import TestClient
 
+from nudge.main import create_app
 from nudge.services.workshop import Workshop
-from tests.temporary import WithDatabase, served
+from tests.temporary import WithDatabase
 
 NAMES = {
     "visit_id": "clinic-now",
@@ -24,7 +25,7 @@ class LookingTest(WithDatabase):
     def test_no_get_takes_the_write_lock(self):
         workshop = Workshop(self.database, self.clock)
         self.addCleanup(workshop.close)
-        app = served(workshop)
+        app = create_app(workshop)
         client = TestClient(app)
         begun = []
 

@@ -4,7 +4,8 @@ import io
 
 from PIL import Image
 
-from tests.temporary import WithClient, served
+from nudge.main import create_app
+from tests.temporary import WithClient
 
 HERE = "/api/visits/pottery-now"
 
@@ -228,7 +229,7 @@ class GuestTest(WithClient):
 
         made = self.http.post(f"{HERE}/links", json={}).json()
         workshop = Workshop(self.database, self.clock)
-        far = TestClient(served(workshop), client=("192.0.2.7", 50000))
+        far = TestClient(create_app(workshop), client=("192.0.2.7", 50000))
         token = made["path"].removeprefix("/look/")
         self.assertEqual(far.get(f"/api/guest/{token}").status_code, 200)
         for path in ("/api/today", "/api/visits/pottery-now", "/api/ledger.csv", "/openapi.json"):

@@ -112,16 +112,16 @@ def roll_up(session: Session, channel_ids: Sequence[int]) -> None:
         return
     session.connection().exec_driver_sql(
         """
-            INSERT INTO rollups (channel_id, minute, count, mean, low, high)
-            SELECT channel_id, at_ms / 60000, count(*), avg(value), min(value), max(value)
-            FROM samples
-            WHERE channel_id = :channel
-              AND at_ms >= 60000 * (
-                SELECT coalesce(max(minute) + 1, 0) FROM rollups WHERE channel_id = :channel)
-              AND at_ms < 60000 * (
-                SELECT max(at_ms) / 60000 FROM samples WHERE channel_id = :channel)
-            GROUP BY at_ms / 60000
-            """,
+        INSERT INTO rollups (channel_id, minute, count, mean, low, high)
+        SELECT channel_id, at_ms / 60000, count(*), avg(value), min(value), max(value)
+        FROM samples
+        WHERE channel_id = :channel
+          AND at_ms >= 60000 * (
+            SELECT coalesce(max(minute) + 1, 0) FROM rollups WHERE channel_id = :channel)
+          AND at_ms < 60000 * (
+            SELECT max(at_ms) / 60000 FROM samples WHERE channel_id = :channel)
+        GROUP BY at_ms / 60000
+        """,
         [{"channel": channel_id} for channel_id in channel_ids],
     )
 

@@ -230,5 +230,45 @@ class RoomTest(unittest.TestCase):
         self.assertEqual(found.hangs_on.key, "walk_liquid_line")
 
 
+class RungsTest(unittest.TestCase):
+    """Off a rung: by its plate it boils at −15 °F and condenses at 97 °F over air of 72 °F."""
+
+    def test_head_far_over_its_design_looks_at_the_condenser(self):
+        found = decided(read(head=97.0 + 22)).decision
+        self.assertEqual(found.hangs_on.key, "look_at_condenser")
+        words = found.reason.text("ip")
+        self.assertIn("119.0 °F", words)
+        self.assertIn("22.0 °F over its design", words)
+
+    def test_head_far_under_its_design_asks_for_the_level_before_anything(self):
+        found = decided(read(head=97.0 - 22, liquid=73.5)).decision
+        self.assertIn("22.0 °F under its design", found.reason.text("ip"))
+        self.assertEqual(found.hangs_on.key, "read_receiver_level")
+        self.assertNotIn(found.advice, ("add", "remove"))
+
+    def test_boiling_high_with_the_coil_fed_right_is_the_compressor(self):
+        found = decided(read(boils=-6.5, box=-5.0)).decision
+        words = found.reason.text("ip")
+        self.assertIn("the compressor takes less than the coil gives", words)
+        self.assertEqual(found.hangs_on.key, "read_compressor_amps")
+
+    def test_a_coil_that_starves_with_the_receiver_short_is_a_leak_and_never_a_dose(self):
+        found = decided(read(boils=-22.0, coil=14.0, comes=30.0), seen=("receiver_low",)).decision
+        self.assertEqual(found.headline, "The receiver runs short.")
+        self.assertEqual(found.hangs_on.key, "look_for_leak")
+        self.assertNotIn(found.advice, ("add", "remove"))
+
+    def test_what_gauge_and_clamp_may_err_is_no_flooding(self):
+        self.assertEqual(decided(read(coil=2.4, comes=15.0)).decision.key, "room_right")
+        flooded = decided(read(coil=0.5, comes=3.0)).decision
+        self.assertEqual(flooded.key, "room_floods")
+
+    def test_a_coil_overfed_without_a_clamp_at_the_compressor_asks_for_that_clamp(self):
+        found = decided(read(coil=1.0, comes=None)).decision
+        self.assertEqual(
+            (found.hangs_on.kind, found.hangs_on.key), ("reading", "suction_line_temp")
+        )
+
+
 if __name__ == "__main__":
     unittest.main()

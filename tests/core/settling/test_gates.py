@@ -1,8 +1,6 @@
 import unittest
-from dataclasses import replace
 
 from nudge.core.behaviours.case import Context
-from nudge.core.language.said import say
 from nudge.core.settling.collar import valve_need_kpa
 from nudge.core.settling.gates import open_gates
 from nudge.core.settling.trust import distrust
@@ -18,53 +16,22 @@ def _shut(of=None, context=SETTLED, **changed):
 
 
 class GatesTest(unittest.TestCase):
-    def test_each_gate_shuts_just_past_its_limit_and_not_at_it(self):
+    def test_limits_that_depend_on_the_device_or_on_what_else_was_read(self):
+        """Each gate's own limit is held in `test_every_gate`."""
         orifice, sized = plate("fixed_orifice"), plate(nominal_capacity_w=10_550.0)
-        moving = Context(20, 15, unsettled=say("About 3 min more to settle."))
-        early = replace(moving, passed={"not_settled": "the shop closes"})
+        measured = {"of": sized, "tesp": 0.9, "cfm": 1200, "ra": 76, "wb": 64, "sa": 57}
         for key, effect, shut, stays_open in (
-            ("indoor_below_70", "blocks", {"ra": 69.9}, {"ra": 70}),
-            ("outdoor_below_70", "blocks", {"oa": 69.9}, {"oa": 70}),
-            ("valve_pressure_low", "warns", {"suct": 118, "liq": 277}, {"suct": 118, "liq": 279}),
-            # It blocks where liquid stacks: subcooling over its window and superheat high.
-            ("valve_starved", "blocks", {"suct": 100, "liq": 250, "sl": 52, "ll": 66, "oa": 72},
-             {"suct": 100, "liq": 250, "sl": 44, "ll": 66, "oa": 72}),
+            # Cold air outdoors starves a valve too, but where subcooling is low nothing stacks.
             ("valve_starved", "blocks", {"suct": 100, "liq": 250, "sl": 44, "ll": 76, "oa": 64},
              {"suct": 100, "liq": 250, "sl": 52, "ll": 80, "oa": 64}),
-            ("condenser_wet", "blocks", {"context": settled("condenser_wet")},
-             {"context": settled("condenser_dry")}),
-            ("collar_air_unread", "blocks", {"context": settled("collar_on")},
-             {"context": settled("collar_on"), "cea": 78}),
-            ("wet_bulb_out_of_range", "blocks", {"of": orifice, "wb": 76.1},
-             {"of": orifice, "wb": 75.9}),
-            ("outdoor_out_of_range", "blocks", {"of": orifice, "oa": 115.2},
-             {"of": orifice, "oa": 114.8}),
-            ("superheat_target_too_low", "blocks", {"of": orifice, "wb": 59, "oa": 88},
-             {"of": orifice, "wb": 60, "oa": 88}),
-            ("run_short", "blocks", {"context": Context(14)}, {"context": Context(15)}),
             ("run_short", "blocks", {"of": plate("eev"), "context": Context(29)},
              {"of": plate("eev"), "context": Context(30)}),
-            ("just_changed", "blocks", {"context": Context(60, 9)}, {"context": Context(60, 10)}),
             ("just_changed", "blocks", {"of": orifice, "context": Context(60, 5)},
              {"of": orifice, "context": Context(60, 6)}),
-            ("not_running", "blocks", {"suct": 170, "liq": 172}, {}),
-            ("filter_dirty", "blocks", {"context": settled("filter_dirty")}, {}),
-            ("ice_on_coil", "blocks", {"context": settled("ice_on_coil")}, {}),
-            ("blower_capacitor_weak", "blocks", {"context": settled("blower_capacitor_weak")}, {}),
-            ("condenser_coil_dirty", "blocks", {"context": settled("condenser_coil_dirty")}, {}),
-            ("evaporator_coil_dirty", "blocks", {"context": settled("evaporator_coil_dirty")}, {}),
-            ("duct_unmeasured", "blocks", {"tesp": 0.81}, {"tesp": 0.79}),
-            ("duct_unmeasured", "blocks", {"of": sized, "tesp": 0.9},
-             {"of": sized, "tesp": 0.9, "cfm": 1200, "ra": 76, "wb": 64, "sa": 57}),
-            ("duct_trouble", "warns", {"of": sized, "tesp": 0.9, "cfm": 1200, "ra": 76, "wb": 64, "sa": 57}, {"tesp": 0.9}),
+            ("duct_unmeasured", "blocks", {"of": sized, "tesp": 0.9}, measured),
+            ("duct_trouble", "warns", measured, {"tesp": 0.9}),
             ("duct_unmeasured", "blocks", {"fd": 0.21}, {"fd": 0.19}),
-            ("duct_trouble", "warns", {"tesp": 0.6}, {"tesp": 0.45}),
-            ("not_settled", "blocks", {"context": moving},
-             {"context": replace(moving, unsettled=None)}),
-            ("not_settled", "warns", {"context": early}, {"context": replace(early, unsettled=None)}),
-            ("running_unknown", "warns", {"context": Context()}, {}),
             ("air_unseen", "warns", {}, {"context": settled("airflow_ok")}),
-            ("condenser_unseen", "warns", {}, {"context": settled("condenser_coil_clean")}),
         ):  # fmt: skip
             with self.subTest(key, shut=shut):
                 self.assertEqual(_shut(**shut).get(key), effect)
