@@ -7,6 +7,7 @@ Made from the packaged state tables when a fluid is first asked for. Pressures a
 from bisect import bisect_right
 from dataclasses import dataclass
 from functools import cache
+from itertools import pairwise
 from math import exp, log
 from typing import NamedTuple
 
@@ -17,6 +18,7 @@ from nudge.core.physics.refrigerant.states import StateTable, load_states
 ROWS = 240
 SUBCOOL_STEP_K = 9.0
 SUPERHEATS_K = (0.0, 7.0, 18.0, 36.0, 66.0, 104.0)
+LAST_BAND = len(SUPERHEATS_K) - 2
 
 
 class Saturated(NamedTuple):
@@ -67,13 +69,14 @@ class Fluid:
     _low_ln: float
     _step: float
     _rows: tuple[Saturated, ...]
+    _rises: tuple[tuple[float, ...], ...]
     _vapour: tuple[tuple[tuple[float, ...], ...], ...]
 
     def at(self, kpa: float) -> Saturated:
         """Saturation at an absolute pressure."""
         i, share = self._place(kpa)
         return Saturated._make(
-            [a + (b - a) * share for a, b in zip(self._rows[i], self._rows[i + 1], strict=True)]
+            [a + rise * share for a, rise in zip(self._rows[i], self._rises[i], strict=True)]
         )
 
     def vapour(self, kpa: float, temp_c: float, saturated: Saturated) -> Vapour:
@@ -112,32 +115,39 @@ class Fluid:
         a, b = self._rows[low][column], self._rows[low + 1][column]
         return exp(self._low_ln + self._step * (low + (temp_c - a) / (b - a)))
 
-    def _columns(self, kpa: float) -> list[list[float]]:
-        """Enthalpy, entropy and density × T / p at this pressure, by superheat."""
-        i, share = self._place(kpa)
-        below, above = self._vapour[i], self._vapour[i + 1]
-        return [
-            [a + (b - a) * share for a, b in zip(low, high, strict=True)]
-            for low, high in zip(below, above, strict=True)
-        ]
-
     def _vapour_at(self, kpa: float, superheat_k: float, saturated: Saturated) -> Vapour:
-        columns = self._columns(kpa)
-        j = min(bisect_right(SUPERHEATS_K, superheat_k) - 1, len(SUPERHEATS_K) - 2)
-        share = (superheat_k - SUPERHEATS_K[j]) / (SUPERHEATS_K[j + 1] - SUPERHEATS_K[j])
-        h, s, compact = (column[j] + (column[j + 1] - column[j]) * share for column in columns)
-        temp_c = saturated.dew_c + superheat_k
-        return Vapour(temp_c, h, s, compact * kpa / (temp_c + ZERO_C_IN_K))
+        i, share = self._place(kpa)
+        j = min(bisect_right(SUPERHEATS_K, superheat_k) - 1, LAST_BAND)
+        along = (superheat_k - SUPERHEATS_K[j]) / (SUPERHEATS_K[j + 1] - SUPERHEATS_K[j])
+        return self._vapour_in(i, share, j, along, kpa, saturated.dew_c + superheat_k)
 
     def _vapour_by(self, kpa: float, which: int, value: float, saturated: Saturated) -> Vapour:
-        columns = self._columns(kpa)
-        column = columns[which]
-        j = min(max(bisect_right(column, value) - 1, 0), len(column) - 2)
-        share = max((value - column[j]) / (column[j + 1] - column[j]), 0.0)
-        superheat_k = SUPERHEATS_K[j] + share * (SUPERHEATS_K[j + 1] - SUPERHEATS_K[j])
-        h, s, compact = (c[j] + (c[j + 1] - c[j]) * share for c in columns)
-        temp_c = saturated.dew_c + superheat_k
+        i, share = self._place(kpa)
+        low, high = self._vapour[i][which], self._vapour[i + 1][which]
+        j, here = 0, low[0] + (high[0] - low[0]) * share
+        after = low[1] + (high[1] - low[1]) * share
+        while after <= value and j < LAST_BAND:
+            j, here = j + 1, after
+            after = low[j + 1] + (high[j + 1] - low[j + 1]) * share
+        along = max((value - here) / (after - here), 0.0)
+        superheat_k = SUPERHEATS_K[j] + along * (SUPERHEATS_K[j + 1] - SUPERHEATS_K[j])
+        return self._vapour_in(i, share, j, along, kpa, saturated.dew_c + superheat_k)
+
+    def _vapour_in(
+        self, i: int, share: float, j: int, along: float, kpa: float, temp_c: float
+    ) -> Vapour:
+        """Vapour a share of the way from row i to the next, along a band of superheat."""
+        h, s, compact = (
+            _between(low[j], low[j + 1], high[j], high[j + 1], share, along)
+            for low, high in zip(self._vapour[i], self._vapour[i + 1], strict=True)
+        )
         return Vapour(temp_c, h, s, compact * kpa / (temp_c + ZERO_C_IN_K))
+
+
+def _between(a: float, b: float, c: float, d: float, share: float, along: float) -> float:
+    """Between a and b on one row and c and d on the next."""
+    start = a + (c - a) * share
+    return start + (b + (d - b) * share - start) * along
 
 
 def load_fluid(name: str) -> Fluid:
@@ -151,13 +161,17 @@ def _load(name: str) -> Fluid:
     low, high = states.saturation.low_kpa * 1.03, states.saturation.high_kpa * 0.97
     step = log(high / low) / (ROWS - 1)
     pressures = [low * exp(step * i) for i in range(ROWS)]
+    rows = tuple(_saturated(states, kpa) for kpa in pressures)
     return Fluid(
         name,
         low,
         high,
         log(low),
         step,
-        tuple(_saturated(states, kpa) for kpa in pressures),
+        rows,
+        tuple(
+            tuple(b - a for a, b in zip(here, after, strict=True)) for here, after in pairwise(rows)
+        ),
         tuple(_superheated(states, kpa) for kpa in pressures),
     )
 
