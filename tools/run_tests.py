@@ -12,7 +12,7 @@ import re
 import sys
 import time
 import unittest
-from concurrent.futures import ProcessPoolExecutor, as_completed
+from concurrent.futures import ProcessPoolExecutor, ThreadPoolExecutor, as_completed
 from importlib import import_module
 from io import StringIO
 from pathlib import Path
@@ -57,15 +57,23 @@ def keep_compiled() -> None:
     os.environ["PYTHONPYCACHEPREFIX"] = sys.pycache_prefix
 
 
+def write_data(with_demo: bool) -> None:
+    """Write what the tests start from, once for all of them: Skerrow, and the demo's beside it."""
+    temporary = import_module("tests.temporary")
+    with ThreadPoolExecutor() as beside:
+        if with_demo:
+            browser = import_module("tests.browser.support")
+            demo = beside.submit(browser.demo_data)
+        os.environ[temporary.ONCE_A_RUN] = str(temporary.skerrow())
+        if with_demo:
+            os.environ[browser.ONCE_A_RUN] = str(demo.result())
+
+
 def main(*parts: str) -> int:
     began, ran, failed = time.monotonic(), 0, []
     keep_compiled()
     chosen = [name for name in modules() if not parts or any(part in name for part in parts)]
-    temporary = import_module("tests.temporary")
-    os.environ[temporary.ONCE_A_RUN] = str(temporary.skerrow())
-    if any(name.startswith("tests.browser") for name in chosen):
-        browser = import_module("tests.browser.support")
-        os.environ[browser.ONCE_A_RUN] = str(browser.demo_data())
+    write_data(with_demo=any(name.startswith("tests.browser") for name in chosen))
     clean = multiprocessing.get_context("spawn")  # threads of this process would not be in a fork
     with ProcessPoolExecutor((os.cpu_count() or 1) + WAITS, clean) as pool:
         under_way = {pool.submit(run, name): name for name in chosen}

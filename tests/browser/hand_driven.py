@@ -14,7 +14,7 @@ from playwright.sync_api import Page
 from nudge.main import create_app
 from nudge.services.workshop import Workshop
 from nudge.store.database import Database
-from tests.browser.support import browser, watched
+from tests.browser.support import profile, watched
 from tests.temporary import HandClock, skerrow
 
 LIVE = "radio-room-live"
@@ -29,7 +29,6 @@ class HandDriven(unittest.TestCase):
         self.clock = HandClock()
         self.workshop = Workshop(Database(self.folder), self.clock)
         self.url = self.serve(self.workshop)
-        self.browser = browser()
 
     def serve(self, workshop: Workshop) -> str:
         """An application on a free port of this machine, until the test ends."""
@@ -53,9 +52,7 @@ class HandDriven(unittest.TestCase):
         return f"http://127.0.0.1:{port}"
 
     def open(self, path: str, url: str = "") -> Page:
-        context = self.browser.new_context(viewport={"width": 1280, "height": 800}, locale="en-US")
-        self.addCleanup(context.close)
-        page = watched(context.new_page())
+        page = watched(profile(self).new_page())
         errors: list[str] = []
         page.on("pageerror", lambda error: errors.append(str(error)))
         self.addCleanup(lambda: self.assertEqual(errors, []))

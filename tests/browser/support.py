@@ -3,16 +3,18 @@
 import atexit
 import os
 import shutil
+import sqlite3
 import tempfile
 import time
 import unittest
-from contextlib import ExitStack
+from contextlib import ExitStack, closing
+from datetime import UTC, datetime
 from functools import cache
 from pathlib import Path
 from typing import ClassVar
 from weakref import WeakKeyDictionary
 
-from playwright.sync_api import Browser, Page, Request, expect
+from playwright.sync_api import Browser, BrowserContext, Page, Request, expect
 
 from tests.browser.forked import ForkedNudge
 from tools.drive import SHORT_LIVED, RunningNudge, chromium
@@ -20,6 +22,8 @@ from tools.drive import SHORT_LIVED, RunningNudge, chromium
 FIVE = "suct 118 liq 341 sl 52 ll 96 oa 88"
 ONCE_A_RUN = "NUDGE_TESTS_DEMO"
 DESK, HAND = (1280, 800), (390, 844)
+NEVER_IDLE = "window.requestIdleCallback = () => 0"
+"""A page at work fetches what it shows; the forty parts that it does not were half of its cost."""
 PATIENCE_MS = 30_000
 """How long anything is waited for: the suites share a machine with each other."""
 
@@ -41,6 +45,14 @@ def demo_data() -> Path:
     return folder
 
 
+def stood_still(data: Path) -> None:
+    """Let no time have gone by at its simulated systems: each server would make up for it."""
+    with closing(sqlite3.connect(data / "nudge.sqlite3")) as database, database:
+        database.execute(
+            "UPDATE plants SET updated_at = ?", (str(datetime.now(UTC).replace(tzinfo=None)),)
+        )
+
+
 @cache
 def browser() -> Browser:
     """One browser a file, until its last test is done."""
@@ -49,6 +61,22 @@ def browser() -> Browser:
     unittest.addModuleCleanup(stack.close)
     expect.set_options(timeout=PATIENCE_MS)
     return stack.enter_context(chromium(SHORT_LIVED))
+
+
+def profile(
+    test: unittest.TestCase,
+    size: tuple[int, int] = DESK,
+    idles: bool = False,
+    has_touch: bool = False,
+) -> BrowserContext:
+    """A browser profile of its own, until the test ends."""
+    context = browser().new_context(
+        viewport={"width": size[0], "height": size[1]}, locale="en-US", has_touch=has_touch
+    )
+    test.addCleanup(context.close)
+    if not idles:
+        context.add_init_script(NEVER_IDLE)
+    return context
 
 
 class BrowserTest(unittest.TestCase):
@@ -60,17 +88,16 @@ class BrowserTest(unittest.TestCase):
         data = Path(tempfile.mkdtemp())
         cls.addClassCleanup(shutil.rmtree, data)
         shutil.copytree(demo_data(), data, dirs_exist_ok=True)
+        stood_still(data)
         cls.nudge, cls.browser = ForkedNudge(data), browser()
         cls.addClassCleanup(cls.nudge.stop)
         cls.nudge.start()
 
-    def open(self, path: str, size: tuple[int, int] = DESK) -> Page:
-        """A page in a browser profile of its own; any uncaught error fails the test."""
-        context = self.browser.new_context(
-            viewport={"width": size[0], "height": size[1]}, locale="en-US"
-        )
-        self.addCleanup(context.close)
-        page = watched(context.new_page())
+    def open(self, path: str, size: tuple[int, int] = DESK, idles: bool = False) -> Page:
+        """A page in a browser profile of its own; any uncaught error fails the test. Where it
+        `idles` it fetches in its own time what may be wanted later, as a page left alone does.
+        """
+        page = watched(profile(self, size, idles).new_page())
         self.errors: list[str] = []
         page.on("pageerror", lambda error: self.errors.append(str(error)))
         self.addCleanup(lambda: self.assertEqual(self.errors, []))

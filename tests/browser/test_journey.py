@@ -4,7 +4,7 @@ import re
 
 from playwright.sync_api import APIResponse, Page, Route, expect
 
-from tests.browser.support import FIVE, HAND, BrowserTest, calm
+from tests.browser.support import FIVE, HAND, BrowserTest, calm, profile
 
 
 def number(page: Page, key: str) -> str:
@@ -327,8 +327,7 @@ class BrokenServerTest(BrowserTest):
         expect(page.locator("[data-point=total_external_static]").first).to_contain_text("0.44")
 
     def test_ids_are_made_without_a_secure_page(self):
-        context = self.browser.new_context()
-        self.addCleanup(context.close)
+        context = profile(self)
         context.add_init_script("delete Crypto.prototype.randomUUID")
         page = context.new_page()
         page.goto(self.nudge.url + "/visits/net-loft-now")

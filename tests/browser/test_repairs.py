@@ -10,7 +10,7 @@ from nudge.core.checks.fitting import FIT_KEYS
 from nudge.services.workshop import Workshop
 from nudge.store.database import Database
 from tests.browser.hand_driven import HandDriven
-from tests.browser.support import HAND
+from tests.browser.support import HAND, profile
 
 
 class Repairs(HandDriven):
@@ -27,11 +27,7 @@ class Repairs(HandDriven):
         if size is None:
             return
         self.page.context.close()
-        context = self.browser.new_context(
-            viewport={"width": size[0], "height": size[1]}, locale="en-US", has_touch=True
-        )
-        self.addCleanup(context.close)
-        self.page, self.by_thumb = context.new_page(), True
+        self.page, self.by_thumb = profile(self, size, has_touch=True).new_page(), True
         self.page.goto(f"{self.url}/visits/{self.visit}")
 
     def touch(self, found):
@@ -230,11 +226,12 @@ class Repairs(HandDriven):
 class CompressorTest(Repairs):
     visit = "compressor-live"
 
-    def swapped(self, breaks_down=False):
+    def test_from_the_fault_to_the_sum_with_the_server_gone_in_the_middle_of_the_decay(self):
+        """By keyboard. The server goes in the first decay."""
         self.to_nitrogen("compressor")
         for round_ in range(6):
             card = self.pump_and_stand()
-            if breaks_down and round_ == 0:
+            if round_ == 0:
                 self.new_server()
                 card = self.page.get_by_role("dialog").locator("[data-test=decay]").first
             self.end(card)
@@ -265,12 +262,6 @@ class CompressorTest(Repairs):
         self.pass_minutes(1, self.visit)
         self.move_shown("isolated")
         self.opened("evacuation")
-
-    def test_by_keyboard_from_the_fault_to_the_sum(self):
-        self.swapped()
-
-    def test_again_with_the_server_gone_in_the_middle_of_the_decay(self):
-        self.swapped(breaks_down=True)
 
 
 class ValveTest(Repairs):

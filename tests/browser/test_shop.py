@@ -10,7 +10,7 @@ from playwright.sync_api import Page, expect
 
 from nudge.presenters.links import own_address
 from tests.browser.forked import ForkedNudge
-from tests.browser.support import HAND, BrowserTest, calm, demo_data, watched
+from tests.browser.support import HAND, BrowserTest, calm, demo_data, profile, stood_still, watched
 
 LINE = "#callout"
 
@@ -24,6 +24,7 @@ class ShopTest(BrowserTest):
         cls.addClassCleanup(folder.cleanup)
         data = Path(folder.name)
         shutil.copytree(demo_data(), data, dirs_exist_ok=True)
+        stood_still(data)
         cls.nudge.stop()
         cls.nudge = ForkedNudge(data, host="0.0.0.0")
         cls.nudge.start()
@@ -31,11 +32,7 @@ class ShopTest(BrowserTest):
 
     def far(self, path: str) -> Page:
         """A phone on the same network."""
-        context = self.browser.new_context(
-            viewport={"width": HAND[0], "height": HAND[1]}, has_touch=True, locale="en-US"
-        )
-        self.addCleanup(context.close)
-        page = watched(context.new_page())
+        page = watched(profile(self, HAND, has_touch=True).new_page())
         page.goto(f"http://{own_address()}:{self.nudge.port}{path}")
         return page
 
