@@ -1,6 +1,7 @@
 # Five words a newcomer needs: demo, test, check, bench, shots. See README.md.
 
 PY := .venv/bin/python
+SIDE_BY_SIDE := $(MAKE) --no-print-directory -j3
 WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts
 
 .PHONY: demo test check format bench heat study judge signatures shots tables types lock setup-run setup-dev
@@ -8,14 +9,22 @@ WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.ht
 demo: setup-run web/dist/index.html  ## set up, build, start with the demo data
 	@NUDGE_DATA="$${NUDGE_DATA:-data/demo}" .venv/bin/nudge demo
 
-test: check  ## set up, check, run every test
-	@tools/setup.sh browser
+test:  ## set up, check, run every test
+	@$(SIDE_BY_SIDE) setup-python setup-node setup-browser
+	@$(MAKE) --no-print-directory check
 	@$(PY) -m tools.run_tests
 
-check: setup-dev web/dist/index.html  ## format, lint and types, both languages
+check:  ## format, lint and types, both languages
+	@$(SIDE_BY_SIDE) setup-python setup-node
+	@$(SIDE_BY_SIDE) check-python check-web
+
+.PHONY: check-python check-web
+check-python: setup-python
 	@.venv/bin/ruff format --check --quiet . || (echo "Run 'make format'." && false)
 	@.venv/bin/ruff check --quiet .
 	@.venv/bin/mypy
+
+check-web: setup-dev web/dist/index.html
 	@$(PY) -m tools.api_types --check
 	@cd web && npm run --silent check
 
@@ -76,7 +85,12 @@ lock:  ## pin every version again (needs uv)
 	uv pip compile -q pyproject.toml --extra dev --python-version 3.11 --universal --generate-hashes -o requirements-dev.lock
 
 setup-run: .venv/.ready-run
-setup-dev: .venv/.ready-dev web/node_modules/.ready
+setup-dev: setup-python setup-node
+.PHONY: setup-python setup-node setup-browser
+setup-python: .venv/.ready-dev
+setup-node: web/node_modules/.ready
+setup-browser:
+	@tools/setup.sh browser
 
 .venv/.ready-run: requirements.lock pyproject.toml tools/setup.sh
 	@tools/setup.sh python requirements.lock && touch $@
