@@ -88,7 +88,9 @@ setup-run: .venv/.ready-run
 setup-dev: setup-python setup-node
 .PHONY: setup-python setup-node setup-browser
 setup-python: .venv/.ready-dev
+	@true
 setup-node: web/node_modules/.ready
+	@true
 setup-browser:
 	@tools/setup.sh browser
 

@@ -155,6 +155,17 @@ class NothingIsLostTest(BrowserTest):
                 break
         expect(steps).to_be_visible()
 
+    def test_left_alone_it_has_what_may_be_wanted_before_the_server_goes(self):
+        page = self.open("/visits/net-loft-now", idles=True)
+        calm(page)
+        page.wait_for_function(
+            "performance.getEntriesByType('resource').some(one => one.name.includes('/WaysCard-'))"
+        )
+        self.nudge.stop()
+        page.keyboard.press("y")
+        expect(page.get_by_role("dialog")).to_be_visible()
+        self.nudge.start()
+
     def test_a_plate_is_kept_as_it_is_typed_and_a_misread_number_is_not(self):
         page = self.open("/systems/school-servery")
         page.get_by_label("Target subcooling").fill("12")
