@@ -1,7 +1,6 @@
 """A shop's network in real browsers: a device is let in, writes under its name, and is let go."""
 
 import re
-import shutil
 import tempfile
 import unittest
 from pathlib import Path
@@ -10,7 +9,7 @@ from playwright.sync_api import Page, expect
 
 from nudge.presenters.links import own_address
 from tests.browser.forked import ForkedNudge
-from tests.browser.support import HAND, BrowserTest, calm, demo_data, profile, stood_still, watched
+from tests.browser.support import HAND, BrowserTest, calm, copy_demo, profile, watched
 
 LINE = "#callout"
 
@@ -23,8 +22,7 @@ class ShopTest(BrowserTest):
         folder = tempfile.TemporaryDirectory()
         cls.addClassCleanup(folder.cleanup)
         data = Path(folder.name)
-        shutil.copytree(demo_data(), data, dirs_exist_ok=True)
-        stood_still(data)
+        copy_demo(data)
         cls.nudge.stop()
         cls.nudge = ForkedNudge(data, host="0.0.0.0")
         cls.nudge.start()
