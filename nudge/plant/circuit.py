@@ -7,27 +7,18 @@ opening a valve then settles at.
 """
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from math import exp, log
-from typing import NamedTuple
 
 from nudge.core.language.errors import CoreError
-from nudge.plant.compressor import CompressorStroke, compress
-from nudge.plant.condenser import Condensed, condense
-from nudge.plant.evaporator import Evaporated, evaporate
+from nudge.plant.circulation import SUCTION_SCALE, Round, Setting, Unknowns, followed, gas_at
+from nudge.plant.compressor import CompressorStroke
+from nudge.plant.condenser import Condensed
+from nudge.plant.evaporator import Evaporated
 from nudge.plant.fluid import Fluid, load_fluid
-from nudge.plant.lines import LiquidLine, liquid_line, receiver_miss, suction_rise
-from nudge.plant.machine import Coil, Conditions, Machine
-from nudge.plant.metering import passed, resting
-from nudge.plant.newton import Root, Three, solve
-from nudge.plant.wet_air import WetAir, saturated_ratio
-
-Unknowns = Three
-"""ln of the compressor's suction and discharge pressure [kPa abs]; suction enthalpy ÷ 100."""
-
-SUCTION_SCALE = 100.0
-HEATING_SUCTION_SHARE = 0.15
-"""Of the vapour line that carries suction gas in heating: the rest is hot then."""
+from nudge.plant.lines import LiquidLine, receiver_miss
+from nudge.plant.metering import driven, given_way, is_free, open_area
+from nudge.plant.newton import Root, solve
 
 
 @dataclass(frozen=True, slots=True)
@@ -76,19 +67,6 @@ class NoOperatingPoint(CoreError):
     """The circuit cannot run like that: the message says at what."""
 
 
-@dataclass(frozen=True, slots=True)
-class Setting:
-    """A machine in its conditions, with the indoor air over its coil [kg/s dry].
-
-    `opening` holds the device where it is; None lets a valve stand where it comes to rest.
-    """
-
-    machine: Machine
-    conditions: Conditions
-    indoor_air_kg_s: float
-    opening: float | None = None
-
-
 Starts = Sequence[tuple[float, float]]
 
 
@@ -129,7 +107,6 @@ def no_point(setting: Setting) -> NoOperatingPoint:
     )
 
 
-HOT_GAS_SHARE = 0.7
 NOWHERE = (1e6, 1e6, 1e6)
 STARTS = ((18.0, 12.0), (24.0, 8.0), (10.0, 20.0), (32.0, 16.0), (40.0, 6.0), (14.0, 30.0))
 """First guesses: evaporator under its air, condenser over its air [K]."""
@@ -158,173 +135,45 @@ def held(x: Sequence[float], fluid: Fluid) -> Unknowns:
 
 
 def _residuals(setting: Setting, fluid: Fluid, x: Unknowns) -> tuple[float, float, float]:
-    point = describe(setting, fluid, x)
-    through = passed(
-        setting.machine.device,
-        fluid,
-        point.line.before_device.kpa,
-        point.line.before_device.enthalpy,
-        point.evaporator_kpa,
-        point.opening,
-    )
+    met = followed(setting, fluid, x)
     machine, conditions = setting.machine, setting.conditions
     charge = conditions.charge_kg - machine.lost_kg
     charge -= machine.heating_store_kg if conditions.heating else 0.0
-    arrived = point.evaporated.enthalpy + point.suction_gain / point.flow
+    arrived = met.evaporated.enthalpy + met.gain / met.stroke.flow
     held_back = None
     if machine.lines.receiver_m3:
-        missing_kg = charge - point.mass
-        held_back = receiver_miss(machine.lines, fluid, point.line.leaving, missing_kg)
+        missing_kg = charge - met.mass
+        held_back = receiver_miss(machine.lines, fluid, met.line.leaving, missing_kg)
     return (
-        through / point.flow - 1,
-        point.mass / charge - 1 if held_back is None else held_back,
+        _passing(setting, fluid, met) / met.stroke.flow - 1,
+        met.mass / charge - 1 if held_back is None else held_back,
         (arrived - x[2] * SUCTION_SCALE) / 20.0,
     )
 
 
-class _Sides(NamedTuple):
-    """Which coil is hot and which is cold, and the air over each [kg/s]."""
-
-    hot_coil: Coil
-    cold_coil: Coil
-    hot_air: float
-    cold_air: float
-    warm: WetAir
-    cold: WetAir
-
-
-def _sides(setting: Setting) -> _Sides:
-    machine, c = setting.machine, setting.conditions
-    inside, outside = setting.indoor_air_kg_s, _outdoor_air(machine)
-    if c.heating:
-        hot = _condensing(machine.indoor)
-        return _Sides(hot, machine.outdoor, inside, outside, c.indoor, c.outdoor)
-    return _Sides(machine.outdoor, machine.indoor, outside, inside, c.outdoor, c.indoor)
+def _passing(setting: Setting, fluid: Fluid, met: Round) -> float:
+    """Flow [kg/s] through the device: what the compressor moves, only where all is at rest."""
+    device, before = setting.machine.device, met.line.before_device
+    per_m2 = driven(device, fluid, before.kpa, before.enthalpy, met.evaporator_kpa)
+    opening = met.opening
+    if setting.opening is None and is_free(device) and per_m2 > 0:
+        shut, wide = open_area(device, 0.0), open_area(device, 1.0)
+        needed = (met.stroke.flow / per_m2 - shut) / (wide - shut)
+        opening = given_way(device, needed, met.superheat_k, met.coil.dew_c)
+    return per_m2 * open_area(device, opening)
 
 
 def describe(setting: Setting, fluid: Fluid, x: Unknowns, root: Root | None = None) -> Operating:
     """Everything about the circuit at these unknowns, whether or not they agree yet."""
-    machine, c = setting.machine, setting.conditions
-    low_kpa, high_kpa, suction_h = exp(x[0]), exp(x[1]), x[2] * SUCTION_SCALE
-    suction = fluid.at(low_kpa)
-    gas_kpa = max(high_kpa - machine.foreign_gas_kpa, 0.3 * high_kpa)
-    high = fluid.at(gas_kpa)
-    machine = _controlled(machine, fluid.at(high_kpa).middle_c)
-    sides = _sides(replace(setting, machine=machine))
-    stroke = compress(
-        machine.compressor,
-        fluid,
-        (low_kpa, suction),
-        (high_kpa, fluid.at(high_kpa)),
-        suction_h,
-        c.speed,
-        machine.reversing_leak,
-    )
-    air_c = _air_on(machine, sides.warm, stroke, high.liquid_h, sides.hot_air, c.heating)
-    coil = _with_gas(sides.hot_coil, machine)
-    gas_in = (stroke.flow, stroke.discharge_h, air_c, sides.hot_air, sides.warm.cp)
-    condensed = condense(coil, fluid, gas_kpa, high, *gas_in)
-    lost = machine.lines.condenser_resistance * stroke.flow**2 / high.vapour_rho
-    liquid_kpa = high_kpa * high_kpa / (high_kpa + lost)
-    line = liquid_line(
-        machine.lines, fluid, liquid_kpa, condensed.enthalpy, stroke.flow, c.lines_c, c.heating
-    )
-    evaporator_kpa = (
-        low_kpa + machine.lines.suction_resistance * stroke.flow**2 / suction.vapour_rho
-    )
-    at_coil = fluid.at(evaporator_kpa)
-    met = _cooled_again(machine, sides, stroke, line.before_device.enthalpy) if c.heating else None
-    evaporated = evaporate(
-        sides.cold_coil,
-        fluid,
-        evaporator_kpa,
-        at_coil,
-        stroke.flow,
-        line.before_device.enthalpy,
-        met or sides.cold,
-        sides.cold_air,
-    )
-    rise = suction_rise(machine.lines, at_coil, stroke.flow, evaporated.enthalpy, c.lines_c)
-    gain = stroke.flow * (HEATING_SUCTION_SHARE if c.heating else 1.0) * rise
-    coil_out_c, superheat_k = _gas(fluid, evaporator_kpa, evaporated.enthalpy)
-    opening = setting.opening
-    if opening is None:
-        opening = resting(machine.device, superheat_k, at_coil.dew_c)
-    true_c, _ = _gas(fluid, low_kpa, stroke.suction_h)
-    suction_c, _ = _gas(fluid, low_kpa, suction_h)
-    discharge_c, _ = _gas(fluid, high_kpa, stroke.discharge_h)
-    in_gas = machine.lines.suction_volume_m3 + machine.lines.accumulator_m3
-    held = condensed.mass + evaporated.mass + line.mass + in_gas * suction.vapour_rho
-    quality = min(max(at_coil.quality(line.before_device.enthalpy), 0.0), 1.0)
+    met = followed(setting, fluid, x)
+    low_kpa, high_kpa = exp(x[0]), exp(x[1])
+    true_c, _ = gas_at(fluid, low_kpa, met.low, met.stroke.suction_h)
+    suction_c, _ = gas_at(fluid, low_kpa, met.low, x[2] * SUCTION_SCALE)
+    discharge_c, _ = gas_at(fluid, high_kpa, met.high, met.stroke.discharge_h)
+    quality = min(max(met.coil.quality(met.line.before_device.enthalpy), 0.0), 1.0)
     return Operating(
-        root, opening, stroke.flow, low_kpa, high_kpa, evaporator_kpa, liquid_kpa, stroke,
-        condensed, line, evaporated, coil_out_c, suction_c, true_c, discharge_c,
-        at_coil.temp_at(quality), superheat_k, air_c, setting.indoor_air_kg_s, held,
-        gain, machine.fan.share / setting.machine.fan.share,
+        root, met.opening, met.stroke.flow, low_kpa, high_kpa, met.evaporator_kpa, met.liquid_kpa,
+        met.stroke, met.condensed, met.line, met.evaporated, met.coil_out_c, suction_c, true_c,
+        discharge_c, met.coil.temp_at(quality), met.superheat_k, met.air_c,
+        setting.indoor_air_kg_s, met.mass, met.gain, met.fan_share,
     )  # fmt: skip
-
-
-def _controlled(machine: Machine, condensing_c: float) -> Machine:
-    """As its head control leaves it: a slower fan, or a condenser part full of liquid."""
-    if machine.head is None:
-        return machine
-    share = machine.head.share(condensing_c)
-    if machine.head.kind == "flooded":
-        return replace(machine, outdoor=replace(machine.outdoor, flooded=1 - share))
-    return replace(machine, fan=replace(machine.fan, share=machine.fan.share * share))
-
-
-def _gas(fluid: Fluid, kpa: float, enthalpy: float) -> tuple[float, float]:
-    """Temperature [°C] and superheat [K] of suction or discharge gas; wet gas is under zero."""
-    here = fluid.at(kpa)
-    if enthalpy >= here.vapour_h:
-        gas = fluid.vapour_by_enthalpy(kpa, enthalpy, here)
-        return gas.temp_c, gas.temp_c - here.dew_c
-    quality = here.quality(enthalpy)
-    return here.temp_at(quality), (quality - 1) * 100
-
-
-def _outdoor_air(machine: Machine) -> float:
-    fan, coil = machine.fan, machine.outdoor
-    return float(coil.rated_air_kg_s * fan.share * coil.open_face**fan.face_exponent)
-
-
-def _air_on(
-    machine: Machine,
-    air: WetAir,
-    stroke: CompressorStroke,
-    liquid_h: float,
-    air_kg_s: float,
-    heating: bool,
-) -> float:
-    """Air reaching the condenser: some of what left it comes back where a collar turns it."""
-    back = 0.0 if heating else machine.fan.recirculation
-    heat = stroke.flow * (stroke.discharge_h - liquid_h)
-    return float(air.temp_c + back / (1 - back) * heat / (air_kg_s * air.cp))
-
-
-def _cooled_again(
-    machine: Machine, sides: _Sides, stroke: CompressorStroke, liquid_h: float
-) -> WetAir | None:
-    """Air reaching the outdoor coil in heating, where some of what left it comes back; None
-    where none does.
-    """
-    back = machine.fan.recirculation
-    if not back:
-        return None
-    heat = stroke.flow * (stroke.suction_h - liquid_h)
-    temp_c = sides.cold.temp_c - back / (1 - back) * heat / (sides.cold_air * sides.cold.cp)
-    most = saturated_ratio(temp_c, sides.cold.kpa)
-    return WetAir(temp_c, min(sides.cold.ratio, most), sides.cold.kpa)
-
-
-def _condensing(coil: Coil) -> Coil:
-    """An indoor coil fed hot gas, which goes faster through it than cold suction gas does."""
-    return replace(coil, ua_vapour=HOT_GAS_SHARE * coil.ua_air)
-
-
-def _with_gas(coil: Coil, machine: Machine) -> Coil:
-    """Foreign gas blankets the condensing surface as well as adding its pressure."""
-    if machine.foreign_gas_kpa <= 0:
-        return coil
-    return replace(coil, ua_two_phase=coil.ua_two_phase / (1 + machine.foreign_gas_kpa / 900))

@@ -18,6 +18,8 @@ from nudge.core.physics.refrigerant.states import StateTable, load_states
 ROWS = 240
 SUBCOOL_STEP_K = 9.0
 SUPERHEATS_K = (0.0, 7.0, 18.0, 36.0, 66.0, 104.0)
+LAST_ROW = ROWS - 2
+"""From which there is a next one to go to."""
 LAST_BAND = len(SUPERHEATS_K) - 2
 
 
@@ -59,6 +61,11 @@ class Vapour(NamedTuple):
     rho: float
 
 
+_Band = tuple[float, ...]
+_Bands = tuple[_Band, _Band, _Band]
+"""Enthalpy, entropy and density × temperature ÷ pressure of vapour, by `SUPERHEATS_K`."""
+
+
 @dataclass(frozen=True, slots=True)
 class Fluid:
     """Properties of one refrigerant by pressure. Beyond the table's ends: the last slope."""
@@ -69,14 +76,24 @@ class Fluid:
     _low_ln: float
     _step: float
     _rows: tuple[Saturated, ...]
-    _rises: tuple[tuple[float, ...], ...]
-    _vapour: tuple[tuple[tuple[float, ...], ...], ...]
+    _rises: tuple[Saturated, ...]
+    _vapour: tuple[_Bands, ...]
 
     def at(self, kpa: float) -> Saturated:
         """Saturation at an absolute pressure."""
-        i, share = self._place(kpa)
-        return Saturated._make(
-            [a + rise * share for a, rise in zip(self._rows[i], self._rises[i], strict=True)]
+        i, of = self._place(kpa)
+        a, b, c, d, e, f, g, h, k = self._rows[i]
+        da, db, dc, dd, de, df, dg, dh, dk = self._rises[i]
+        return Saturated(
+            a + da * of,
+            b + db * of,
+            c + dc * of,
+            d + dd * of,
+            e + de * of,
+            f + df * of,
+            g + dg * of,
+            h + dh * of,
+            k + dk * of,
         )
 
     def vapour(self, kpa: float, temp_c: float, saturated: Saturated) -> Vapour:
@@ -101,7 +118,7 @@ class Fluid:
 
     def _place(self, kpa: float) -> tuple[int, float]:
         x = (log(kpa) - self._low_ln) / self._step
-        i = min(max(int(x), 0), ROWS - 2)
+        i = int(x) if 0 < x < LAST_ROW else 0 if x <= 0 else LAST_ROW
         return i, x - i
 
     def _kpa_of(self, temp_c: float, column: int) -> float:
@@ -137,11 +154,14 @@ class Fluid:
         self, i: int, share: float, j: int, along: float, kpa: float, temp_c: float
     ) -> Vapour:
         """Vapour a share of the way from row i to the next, along a band of superheat."""
-        h, s, compact = (
-            _between(low[j], low[j + 1], high[j], high[j + 1], share, along)
-            for low, high in zip(self._vapour[i], self._vapour[i + 1], strict=True)
+        (a, b, c), (d, e, f) = self._vapour[i], self._vapour[i + 1]
+        compact = _between(c[j], c[j + 1], f[j], f[j + 1], share, along)
+        return Vapour(
+            temp_c,
+            _between(a[j], a[j + 1], d[j], d[j + 1], share, along),
+            _between(b[j], b[j + 1], e[j], e[j + 1], share, along),
+            compact * kpa / (temp_c + ZERO_C_IN_K),
         )
-        return Vapour(temp_c, h, s, compact * kpa / (temp_c + ZERO_C_IN_K))
 
 
 def _between(a: float, b: float, c: float, d: float, share: float, along: float) -> float:
@@ -170,7 +190,8 @@ def _load(name: str) -> Fluid:
         step,
         rows,
         tuple(
-            tuple(b - a for a, b in zip(here, after, strict=True)) for here, after in pairwise(rows)
+            Saturated._make(b - a for a, b in zip(here, after, strict=True))
+            for here, after in pairwise(rows)
         ),
         tuple(_superheated(states, kpa) for kpa in pressures),
     )
@@ -195,7 +216,7 @@ def _saturated(states: StateTable, kpa: float) -> Saturated:
     )
 
 
-def _superheated(states: StateTable, kpa: float) -> tuple[tuple[float, ...], ...]:
+def _superheated(states: StateTable, kpa: float) -> _Bands:
     dew = states.saturation.dew.temperature(kpa)
     row = [states.vapour(kpa, dew + superheat) for superheat in SUPERHEATS_K]
     return (

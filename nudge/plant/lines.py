@@ -15,6 +15,7 @@ class LineStation(NamedTuple):
     enthalpy: float
     temp_c: float
     quality: float
+    rho: float
 
 
 class LiquidLine(NamedTuple):
@@ -59,7 +60,7 @@ def liquid_line(
     drier_out = _after(fluid, drier_in, at_drier, flow)
     end = drier_out if heating else _run(lines, fluid, drier_out, flow, around_c)
     both = (leaving, port) if heating else (drier_out, end)
-    held = sum(_rho(fluid, place) for place in both) / 2 * lines.liquid_volume_m3
+    held = (both[0].rho + both[1].rho) / 2 * lines.liquid_volume_m3
     if lines.receiver_m3:
         held += lines.receiver_m3 * _receiver_rho(fluid, leaving)
     return LiquidLine(leaving, port, drier_in, drier_out, end, held)
@@ -93,7 +94,7 @@ def station(fluid: Fluid, kpa: float, enthalpy: float) -> LineStation:
         temp_c = here.bubble_c - (here.liquid_h - enthalpy) / here.liquid_cp
     else:
         temp_c = here.temp_at(quality)
-    return LineStation(kpa, enthalpy, temp_c, quality)
+    return LineStation(kpa, enthalpy, temp_c, quality, mixture_rho(here, quality))
 
 
 def suction_rise(
@@ -111,14 +112,10 @@ def _after(
 ) -> LineStation:
     if resistance == 0 and warmed == 0:
         return start
-    loss = resistance * flow * flow / _rho(fluid, start)
+    loss = resistance * flow * flow / start.rho
     # However plugged, some pressure is left behind it: the loss fades into what there is.
     loss = start.kpa * loss / (start.kpa + loss) if loss > 0 else 0.0
     return station(fluid, start.kpa - loss, start.enthalpy + warmed)
-
-
-def _rho(fluid: Fluid, place: LineStation) -> float:
-    return mixture_rho(fluid.at(place.kpa), place.quality)
 
 
 SURFACE_K, SURFACE_GIVE_K = 0.8, 0.25

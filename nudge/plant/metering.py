@@ -1,6 +1,6 @@
 """Metering devices: how much passes an opening, and how far a valve opens."""
 
-from math import sqrt
+from math import copysign, sqrt
 
 from nudge.plant.fluid import Fluid, Saturated
 from nudge.plant.inventory import mixture_rho
@@ -8,6 +8,9 @@ from nudge.plant.machine import Device
 
 ELECTRONIC_GRADIENT_K = 0.6
 ELECTRONIC_STEP_PER_K_S = 0.0004
+GIVES_PER_K = 0.03
+"""Of a whole opening, for each kelvin at a valve's bulb, while its point of rest is looked for:
+fewest trials over two hundred systems with faults, 0.02 and 0.06 hardly more."""
 BULB_SURROUNDINGS_K = 16.0
 """A loose bulb's air over the suction line."""
 
@@ -15,7 +18,17 @@ BULB_SURROUNDINGS_K = 16.0
 def passed(
     device: Device, fluid: Fluid, kpa_in: float, enthalpy: float, kpa_out: float, opening: float
 ) -> float:
-    """Flow [kg/s] through the device.
+    """Flow [kg/s] through the device at an opening."""
+    return open_area(device, opening) * driven(device, fluid, kpa_in, enthalpy, kpa_out)
+
+
+def open_area(device: Device, opening: float) -> float:
+    """What is free to pass [m²]: a dirty strainer narrows it, a leaking check valve adds to it."""
+    return device.area_m2 * (opening * (1 - device.plugged) + device.leaks_by)
+
+
+def driven(device: Device, fluid: Fluid, kpa_in: float, enthalpy: float, kpa_out: float) -> float:
+    """Flow [kg/(s m²)] through each part of a device's area.
 
     Turbulent flow of the inlet mixture; below a share of the liquid's own vapour pressure the
     outlet no longer matters (it flashes in the throat). More subcooling passes a little more,
@@ -27,11 +40,10 @@ def passed(
     subcooling = max((inlet.liquid_h - enthalpy) / inlet.liquid_cp, 0.0)
     throat = max(kpa_out, device.choked_share * _vapour_kpa(fluid, inlet, kpa_in, subcooling))
     drop = max(kpa_in - throat, 0.0)
-    area = device.area_m2 * (opening * (1 - device.plugged) + device.leaks_by)
     gain = 1 + device.subcooling_gain * min(subcooling, 20.0)
     # A square root has no slope at zero: blend to a straight line under 20 kPa.
     root = sqrt(drop * 1000) if drop > 20 else drop * 1000 / sqrt(20_000)
-    return area * gain * sqrt(2 * mixture_rho(inlet, quality)) * root
+    return gain * sqrt(2 * mixture_rho(inlet, quality)) * root
 
 
 def opening_at(
@@ -45,21 +57,33 @@ def opening_at(
         return device.stuck_at
     if device.kind == "fixed_orifice":
         return 1.0
-    felt = superheat_k * device.bulb_contact + felt_extra_k
-    over_c = 0.0 if evaporating_c is None else evaporating_c - device.usual_c
-    static = device.static_superheat_k + device.cross * over_c
-    wanted = max((felt - static) / device.gradient_k, 0.0)
-    if device.curve != 1.0:
-        wanted = wanted**device.curve
-    return _limited(device, wanted * device.bulb_charge)
+    return _limited(device, _drawn(device, superheat_k, felt_extra_k, evaporating_c))
 
 
 def resting(device: Device, superheat_k: float, evaporating_c: float | None = None) -> float:
     """Where a device stands at rest at a superheat: an electronic one close on its target."""
     if device.kind == "eev" and device.stuck_at is None:
-        over = superheat_k - device.target_superheat_k
-        return _limited(device, device.least_open + 0.5 + over / ELECTRONIC_GRADIENT_K)
+        return _limited(device, _drawn(device, superheat_k))
     return opening_at(device, superheat_k, loose_bulb_k(device), evaporating_c)
+
+
+def given_way(
+    device: Device, needed: float, superheat_k: float, evaporating_c: float | None = None
+) -> float:
+    """A free valve's opening on the way to rest: from the one a flow needs, a little towards where
+    its superheat draws it, the less the harder it pulls.
+
+    It is at rest where it stays, just there where `resting` is what is needed. But a kelvin moves
+    it little, so that it lies at a stop only where it rests there, and not wherever a trial is off.
+    """
+    pull = min(GIVES_PER_K * _gradient_k(device), 1.0)
+    drawn = _drawn(device, superheat_k, loose_bulb_k(device), evaporating_c)
+    return _limited(device, needed + pull * (drawn - needed))
+
+
+def is_free(device: Device) -> bool:
+    """Whether its superheat moves it."""
+    return device.stuck_at is None and device.kind != "fixed_orifice"
 
 
 def loose_bulb_k(device: Device) -> float:
@@ -73,6 +97,31 @@ def seek(device: Device, opening: float, superheat_k: float, seconds: float) -> 
         return device.stuck_at
     error = max(-6.0, min(6.0, superheat_k - device.target_superheat_k))
     return _limited(device, opening + error * ELECTRONIC_STEP_PER_K_S * seconds)
+
+
+def _gradient_k(device: Device) -> float:
+    return ELECTRONIC_GRADIENT_K if device.kind == "eev" else device.gradient_k
+
+
+def _drawn(
+    device: Device,
+    superheat_k: float,
+    felt_extra_k: float = 0.0,
+    evaporating_c: float | None = None,
+) -> float:
+    """Where its superheat draws a free valve, its stops aside: under its static superheat the
+    other way.
+    """
+    if device.kind == "eev":
+        over = superheat_k - device.target_superheat_k
+        return device.least_open + 0.5 + over / ELECTRONIC_GRADIENT_K
+    felt = superheat_k * device.bulb_contact + felt_extra_k
+    over_c = 0.0 if evaporating_c is None else evaporating_c - device.usual_c
+    static = device.static_superheat_k + device.cross * over_c
+    wanted = (felt - static) / device.gradient_k
+    if device.curve != 1.0:
+        wanted = copysign(abs(wanted) ** device.curve, wanted)
+    return wanted * device.bulb_charge
 
 
 def _limited(device: Device, opening: float) -> float:

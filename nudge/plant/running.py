@@ -13,7 +13,8 @@ from math import exp
 from nudge.plant.acts import called, remembered, stop
 from nudge.plant.blower import blow
 from nudge.plant.box import standing_points
-from nudge.plant.circuit import NoOperatingPoint, Operating, Setting, operate
+from nudge.plant.circuit import NoOperatingPoint, Operating, operate
+from nudge.plant.circulation import Setting
 from nudge.plant.defrost import Frosting, defrost_truth, grown, melted
 from nudge.plant.lags import AT_ONCE, LAGS, PROMPT, STANDING, TURNED, Lag
 from nudge.plant.machine import Conditions, Machine

@@ -7,15 +7,13 @@ from math import exp, log
 from nudge.plant.circuit import (
     NOWHERE,
     STARTS,
-    SUCTION_SCALE,
     Operating,
-    Setting,
-    Unknowns,
     describe,
     first_guess,
     held,
     no_point,
 )
+from nudge.plant.circulation import SUCTION_SCALE, Round, Setting, Unknowns, followed
 from nudge.plant.fluid import Fluid, Saturated, load_fluid
 from nudge.plant.lines import receiver_level
 from nudge.plant.machine import (
@@ -50,7 +48,7 @@ class _Aim:
     low_kpa: float
     high_kpa: float
 
-    def point(self, machine: Machine) -> Operating:
+    def point(self, machine: Machine) -> Round:
         """The circuit held at its rated pressures and suction, whatever comes out."""
         fluid = load_fluid(self.rating.fluid)
         suction_kpa = self.low_kpa * (1 - SUCTION_LOSS * self.rating.line_m / USUAL_LINE_M)
@@ -58,7 +56,7 @@ class _Aim:
         superheat_k = self.rating.superheat_k + self.rating.suction_gain_k
         gas = fluid.vapour(suction_kpa, at.dew_c + superheat_k, at)
         setting = Setting(machine, self.conditions, machine.blower.set_kg_s, 1.0)
-        return describe(
+        return followed(
             setting, fluid, (log(suction_kpa), log(self.high_kpa), gas.enthalpy / SUCTION_SCALE)
         )
 
@@ -186,7 +184,7 @@ def _scaled(coil: Coil, ua_air: float) -> Coil:
 
 def _moving(aim: _Aim, machine: Machine) -> Machine:
     """Sweep as much as moves the rated flow."""
-    swept = machine.compressor.displacement_m3_s * aim.flow / aim.point(machine).flow
+    swept = machine.compressor.displacement_m3_s * aim.flow / aim.point(machine).stroke.flow
     return replace(machine, compressor=replace(machine.compressor, displacement_m3_s=swept))
 
 
@@ -219,21 +217,36 @@ def _indoor_for(aim: _Aim, machine: Machine) -> Machine:
 
 
 def _surface(miss: Callable[[float], float], nominal_kw: float) -> float:
-    """The air-side conductance [kW/K] at which nothing is missed, by bisection."""
+    """The air-side conductance [kW/K] at which nothing is missed: halved until both sides have been
+    seen, then by false position.
+
+    Source: Dowell and Jarratt 1971, whose halving of an end that stays keeps both ends moving.
+    """
     low, high = log(0.01 * nominal_kw), log(3.0 * nominal_kw)
-    for _ in range(40):
-        middle = (low + high) / 2
-        low, high = (middle, high) if miss(exp(middle)) < 0 else (low, middle)
+    under = over = 0.0
+    side = 0
+    for _ in range(MOST_TRIALS):
+        between = low + (high - low) * (under / (under - over) if under and over else 0.5)
+        missed = miss(exp(between))
+        if abs(missed) < MISSED_K:
+            return exp(between)
+        if missed < 0:
+            low, under, over, side = between, missed, over / 2 if side < 0 else over, -1
+        else:
+            high, over, under, side = between, missed, under / 2 if side > 0 else under, 1
     return exp((low + high) / 2)
 
 
-def _device_for(rating: Rating, machine: Machine, point: Operating) -> Machine:
+MISSED_K, MOST_TRIALS = 1e-9, 60
+
+
+def _device_for(rating: Rating, machine: Machine, point: Round) -> Machine:
     """An opening that passes the rated flow; a valve is chosen larger and stands part open."""
     fluid = load_fluid(rating.fluid)
     before = point.line.before_device
     unit = replace(machine.device, area_m2=1e-6)
     per_area = passed(unit, fluid, before.kpa, before.enthalpy, point.evaporator_kpa, 1.0) / 1e-6
-    area = point.flow / per_area
+    area = point.stroke.flow / per_area
     if rating.device == "fixed_orifice":
         return replace(machine, device=replace(machine.device, area_m2=area))
     opening = 1 / rating.valve_oversize
@@ -308,12 +321,12 @@ def _pointed(setting: Setting, fluid: Fluid) -> Operating:
 
     def residuals(x: Unknowns) -> Unknowns:
         try:
-            point = describe(setting, fluid, x)
+            point = followed(setting, fluid, x)
         except (ValueError, ZeroDivisionError, OverflowError, TypeError):
             return NOWHERE
         liquid = fluid.at(point.liquid_kpa)
         subcooling_k = (liquid.liquid_h - point.condensed.enthalpy) / liquid.liquid_cp
-        arrived = point.evaporated.enthalpy + point.suction_gain / point.flow
+        arrived = point.evaporated.enthalpy + point.gain / point.stroke.flow
         return (
             (point.superheat_k - HEATING_SUPERHEAT_K) / 20,
             (subcooling_k - HEATING_SUBCOOLING_K) / 20,

@@ -3,7 +3,8 @@
 from dataclasses import dataclass
 
 from nudge.plant.blower import Airflow, blow
-from nudge.plant.circuit import NoOperatingPoint, Operating, Setting, no_point, operate
+from nudge.plant.circuit import NoOperatingPoint, Operating, no_point, operate
+from nudge.plant.circulation import Setting
 from nudge.plant.machine import Conditions, Machine
 from nudge.plant.metering import resting
 from nudge.plant.newton import Root

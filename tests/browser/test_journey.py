@@ -4,7 +4,7 @@ import re
 
 from playwright.sync_api import APIResponse, Page, Route, expect
 
-from tests.browser.support import FIVE, HAND, BrowserTest, calm, profile
+from tests.browser.support import FIVE, HAND, PATIENCE_MS, BrowserTest, calm, profile
 
 
 def number(page: Page, key: str) -> str:
@@ -135,6 +135,17 @@ class NothingIsLostTest(BrowserTest):
         page.reload()
         expect(page.locator("[data-point=suction_pressure]")).to_contain_text("110 psig")
         expect(page.locator("[data-state=current]")).to_have_count(4)
+
+    def test_a_page_older_than_its_server_is_loaded_anew_with_what_was_half_typed(self):
+        page = self.open("/api/health")
+        other_age = re.compile("/assets/StepsTab-")
+        page.context.route(other_age, lambda route: route.fulfill(status=404))
+        page.goto(self.nudge.url + "/visits/net-loft-now")
+        page.fill("#callout", "suct 118 liq 3")
+        with page.expect_navigation(timeout=PATIENCE_MS):
+            self.tab(page, "Steps")
+        expect(page.locator("#callout")).to_have_value("suct 118 liq 3")
+        page.context.unroute(other_age)
 
     def test_a_part_that_could_not_be_fetched_is_waited_for_and_the_rest_goes_on(self):
         page = self.open("/api/health")

@@ -60,12 +60,14 @@ const RENEW_MS = 60_000
 
 /** A part, however often it has to be asked for; a page older than its server is loaded anew. */
 async function inTheEnd<T>(load: () => Promise<T>): Promise<T> {
+  let answered = false
   for (let wait = AGAIN_MS; ; wait = Math.min(2 * wait, LONGEST_MS)) {
     try {
       return await load()
     } catch {
+      if (answered) renew() // it is there and has no such part: it was not only gone
       await new Promise((go) => setTimeout(go, wait))
-      if (wait > AGAIN_MS && (await serverAnswers())) renew()
+      answered = wait > AGAIN_MS && (await serverAnswers())
     }
   }
 }
