@@ -14,7 +14,7 @@ from playwright.sync_api import Page
 from nudge.main import create_app
 from nudge.services.workshop import Workshop
 from nudge.store.database import Database
-from tests.browser.support import profile, watched
+from tests.browser.support import errors_of, profile, watched
 from tests.temporary import HandClock, skerrow
 
 LIVE = "radio-room-live"
@@ -53,9 +53,7 @@ class HandDriven(unittest.TestCase):
 
     def open(self, path: str, url: str = "") -> Page:
         page = watched(profile(self).new_page())
-        errors: list[str] = []
-        page.on("pageerror", lambda error: errors.append(str(error)))
-        self.addCleanup(lambda: self.assertEqual(errors, []))
+        self.addCleanup(lambda: self.assertEqual(errors_of(page), []))
         page.goto((url or self.url) + path)
         return page
 

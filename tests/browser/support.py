@@ -14,7 +14,7 @@ from pathlib import Path
 from typing import ClassVar
 from weakref import WeakKeyDictionary
 
-from playwright.sync_api import Browser, BrowserContext, Page, Request, expect
+from playwright.sync_api import Browser, BrowserContext, Error, Page, Request, expect
 
 from tests.browser.forked import ForkedNudge
 from tools.drive import SHORT_LIVED, RunningNudge, chromium
@@ -73,17 +73,30 @@ def profile(
     has_touch: bool = False,
 ) -> BrowserContext:
     """A browser profile of its own, until the test ends."""
+    context = new_profile(size, idles, has_touch)
+    test.addCleanup(context.close)
+    return context
+
+
+def new_profile(
+    size: tuple[int, int], idles: bool = False, has_touch: bool = False
+) -> BrowserContext:
     context = browser().new_context(
         viewport={"width": size[0], "height": size[1]}, locale="en-US", has_touch=has_touch
     )
-    test.addCleanup(context.close)
     if not idles:
         context.add_init_script(NEVER_IDLE)
     return context
 
 
 class BrowserTest(unittest.TestCase):
+    """Its tests use one page after the other, left as in a browser nobody has used: what made its
+    scripts ready is half of what opening one costs.
+    """
+
     nudge: ClassVar[ForkedNudge]
+    page_between: ClassVar[Page | None] = None
+    """The page no test uses just now."""
 
     @classmethod
     def setUpClass(cls) -> None:
@@ -93,17 +106,56 @@ class BrowserTest(unittest.TestCase):
         cls.nudge = ForkedNudge(data)
         cls.addClassCleanup(cls.nudge.stop)
         cls.nudge.start()
+        cls.page_between = None
+        cls.addClassCleanup(cls._close_between)
 
-    def open(self, path: str, size: tuple[int, int] = DESK, idles: bool = False) -> Page:
-        """A page in a browser profile of its own; any uncaught error fails the test. Where it
-        `idles` it fetches in its own time what may be wanted later, as a page left alone does.
+    @classmethod
+    def _close_between(cls) -> None:
+        if cls.page_between is not None:
+            cls.page_between.context.close()
+
+    def open(
+        self, path: str, size: tuple[int, int] = DESK, idles: bool = False, own: bool = False
+    ) -> Page:
+        """A page in a browser nobody has used; any uncaught error fails the test. A second one in a
+        test is another device's. Where it `idles` it fetches in its own time what may be wanted
+        later, as a page left alone does; its `own` is closed for good: its clock or scripts change.
         """
-        page = watched(profile(self, size, idles).new_page())
-        self.errors: list[str] = []
-        page.on("pageerror", lambda error: self.errors.append(str(error)))
-        self.addCleanup(lambda: self.assertEqual(self.errors, []))
+        page, cls = self.page_between, type(self)
+        if idles or own:
+            page = watched(profile(self, size, idles).new_page())
+        else:
+            if page is None:
+                page = watched(new_profile(size).new_page())
+            cls.page_between = None
+            page.set_viewport_size({"width": size[0], "height": size[1]})
+            self.addCleanup(self._leave, page)
+        self.addCleanup(lambda: self.assertEqual(errors_of(page), []))
         page.goto(self.nudge.url + path)
         return page
+
+    def _leave(self, page: Page) -> None:
+        """Let go of all a page kept, for the next test; of the page, where its server is gone."""
+        context, cls = page.context, type(self)
+        try:
+            for each in context.pages:
+                if each is not page:
+                    each.close()
+            page.unroute_all()
+            context.unroute_all()
+            page.goto(self.nudge.url + "/api/health")
+            page.evaluate("sessionStorage.clear()")
+            origin = {"origin": self.nudge.url, "storageTypes": "all"}
+            context.new_cdp_session(page).send("Storage.clearDataForOrigin", origin)
+            context.clear_cookies()
+            context.clear_permissions()
+            errors_of(page).clear()
+        except Error:
+            context.close()
+        else:
+            if cls.page_between is not None:
+                cls.page_between.context.close()
+            cls.page_between = page
 
     def take(self, page: Page, line: str) -> None:
         page.fill("#callout", line)
@@ -124,15 +176,16 @@ class BrowserTest(unittest.TestCase):
 
 
 _UNDER_WAY: WeakKeyDictionary[Page, set[Request]] = WeakKeyDictionary()
+_ERRORS: WeakKeyDictionary[Page, list[str]] = WeakKeyDictionary()
 QUIET_MS, QUIET_LOOKS = 60, 5
 WORKER = "/assets/liveWorker"
 
 
 def watched(page: Page) -> Page:
-    """A page whose requests are counted, for `calm`: but not its stream, which never ends, nor the
-    worker that holds it, whose end is not told to the page.
+    """A page whose uncaught errors are kept and whose requests are counted, for `calm`: but not its
+    stream, which never ends, nor the worker that holds it, whose end is not told to the page.
     """
-    under_way = _UNDER_WAY.setdefault(page, set())
+    under_way, errors = _UNDER_WAY.setdefault(page, set()), _ERRORS.setdefault(page, [])
 
     def begin(request: Request) -> None:
         if request.resource_type != "eventsource" and WORKER not in request.url:
@@ -141,10 +194,16 @@ def watched(page: Page) -> Page:
     def end(request: Request) -> None:
         under_way.discard(request)
 
+    page.on("pageerror", lambda error: errors.append(str(error)))
     page.on("request", begin)
     page.on("requestfinished", end)
     page.on("requestfailed", end)
     return page
+
+
+def errors_of(page: Page) -> list[str]:
+    """What a watched page threw and nobody caught."""
+    return _ERRORS[page]
 
 
 def calm(page: Page) -> None:

@@ -157,7 +157,7 @@ class StageTest(BrowserTest):
         for path in ("/visits/clinic-now", "/visits/pottery-now", "/visits/ferry-hall-now"):
             for size in (DESK, HAND):
                 with self.subTest(path, size=size):
-                    page = self.open("/nowhere", size)
+                    page = self.open("/nowhere", size, own=True)
                     page.add_init_script(
                         """window.shifts = 0; new PerformanceObserver((list) => {
                           for (const e of list.getEntries()) if (!e.hadRecentInput) shifts += e.value
@@ -230,22 +230,21 @@ class StageTest(BrowserTest):
         expect(page.locator("[data-stopped]")).to_have_count(0)
 
     def test_names_of_any_length_and_script_push_nothing_off_the_screen(self):
+        page = self.open("/nowhere")
         for name in ("W" * 200, "מזגן חדר ההמתנה הגדול של המרפאה", "مكيف غرفة الانتظار " * 8):
-            page = self.open("/visits/seed-library-now")
             body = {"name": name, "was": {}}
             answer = page.request.patch(
                 f"{self.nudge.url}/api/systems/seed-library-stacks?units=ip", data=body
             )
             self.assertEqual(answer.status, 200, answer.text())
-            page.context.close()
             for size in (DESK, HAND):
-                page = self.open("/visits/seed-library-now", size)
+                page.set_viewport_size({"width": size[0], "height": size[1]})
+                page.goto(f"{self.nudge.url}/visits/seed-library-now")
                 calm(page)
                 expect(page.locator("h1")).to_contain_text(name[:12])
                 wide = page.evaluate("document.documentElement.scrollWidth - innerWidth")
                 self.assertLessEqual(wide, 0, name[:8])
                 expect(page.get_by_role("button", name="More of this visit")).to_be_in_viewport()
-                page.context.close()
 
     def test_a_phone_turned_in_mid_dose_keeps_what_was_typed(self):
         page = self.open("/visits/pottery-now", HAND)
@@ -261,7 +260,7 @@ class StageTest(BrowserTest):
     def test_a_clock_two_days_off_neither_ages_what_is_there_nor_what_is_written(self):
         for days in (2, -2):
             with self.subTest(days=days):
-                page = self.open("/nowhere")
+                page = self.open("/nowhere", own=True)
                 page.add_init_script(SHIFTED % (days * 86_400_000))
                 page.goto(f"{self.nudge.url}/visits/clinic-now")
                 calm(page)

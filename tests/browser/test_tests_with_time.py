@@ -33,7 +33,7 @@ class TimedTestsTest(BrowserTest):
         expect(page.locator("[data-shade=within]").first).to_be_attached()
 
     def test_a_phone_that_slept_ten_minutes_shows_the_time_that_passed(self):
-        page = self.open("/", HAND)
+        page = self.open("/", HAND, own=True)
         page.clock.install()
         page.goto(self.nudge.url + OPENED)
         before = self.stood(page)
