@@ -14,7 +14,8 @@ from typing import Literal
 from nudge.core.language.units import degrees_f
 from nudge.core.physics.circuit.equipment import Application, MeteringDevice, Plate
 from nudge.plant.blower import blow
-from nudge.plant.circuit import ROOM_STARTS, NoOperatingPoint, Setting, operate
+from nudge.plant.circuit import ROOM_STARTS, NoOperatingPoint, operate
+from nudge.plant.circulation import Setting
 from nudge.plant.faults import FAULTS, Present, spoiled
 from nudge.plant.fluid import load_fluid
 from nudge.plant.lines import receiver_level
