@@ -1,9 +1,12 @@
 import unittest
 from dataclasses import replace
 from itertools import pairwise
+from unittest.mock import patch
 
+from nudge.plant import circuit
 from nudge.plant.circuit import NoOperatingPoint
 from nudge.plant.faults import Present, spoiled
+from nudge.plant.metering import resting
 from nudge.plant.presets import PRESETS, preset, preset_machine
 from nudge.plant.rating import rated_conditions
 from nudge.plant.sizing import heating_conditions
@@ -35,6 +38,22 @@ class SteadyTest(unittest.TestCase):
         found = numbers(at_rest("walk-in-449a"))
         self.assertTrue(5 <= found["box_air_temp"] - found["evaporating"] <= 9)
         self.assertTrue(11 <= found["over_ambient"] <= 17)
+
+    def test_a_free_valve_stands_where_its_superheat_has_it_and_is_found_without_a_search(self):
+        keys = [key for key in COMFORT if preset(key).rating.device != "fixed_orifice"]
+        for key in keys:
+            machine = preset_machine(key)
+            base = rated_conditions(preset(key).rating, machine.charge_kg)
+            for share in (0.8, 0.9, 1.0, 1.1, 1.2):
+                with self.subTest(key, charge=share):
+                    conditions = replace(base, charge_kg=share * machine.charge_kg)
+                    with patch.object(circuit, "followed", wraps=circuit.followed) as trials:
+                        point = steady(machine, conditions).operating
+                    self.assertLess(trials.call_count, 90)  # bracketed, it is some hundreds
+                    stands = resting(
+                        machine.device, point.superheat_k, point.coil_out_c - point.superheat_k
+                    )
+                    self.assertAlmostEqual(point.opening, stands, delta=1e-3)
 
     def test_energy_is_closed_and_all_the_charge_is_somewhere(self):
         for key in PRESETS:
