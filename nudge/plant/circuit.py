@@ -17,7 +17,7 @@ from nudge.plant.condenser import Condensed
 from nudge.plant.evaporator import Evaporated
 from nudge.plant.fluid import Fluid, load_fluid
 from nudge.plant.lines import LiquidLine, receiver_miss
-from nudge.plant.metering import driven, given_way, is_free, open_area
+from nudge.plant.metering import driven, given_way, open_area, resting
 from nudge.plant.newton import Root, solve
 
 
@@ -155,8 +155,10 @@ def _passing(setting: Setting, fluid: Fluid, met: Round) -> float:
     """Flow [kg/s] through the device: what the compressor moves, only where all is at rest."""
     device, before = setting.machine.device, met.line.before_device
     per_m2 = driven(device, fluid, before.kpa, before.enthalpy, met.evaporator_kpa)
-    opening = met.opening
-    if setting.opening is None and is_free(device) and per_m2 > 0:
+    if per_m2 == 0:
+        return 0.0
+    opening = setting.opening
+    if opening is None:
         shut, wide = open_area(device, 0.0), open_area(device, 1.0)
         needed = (met.stroke.flow / per_m2 - shut) / (wide - shut)
         opening = given_way(device, needed, met.superheat_k, met.coil.dew_c)
@@ -170,9 +172,12 @@ def describe(setting: Setting, fluid: Fluid, x: Unknowns, root: Root | None = No
     true_c, _ = gas_at(fluid, low_kpa, met.low, met.stroke.suction_h)
     suction_c, _ = gas_at(fluid, low_kpa, met.low, x[2] * SUCTION_SCALE)
     discharge_c, _ = gas_at(fluid, high_kpa, met.high, met.stroke.discharge_h)
+    opening = setting.opening
+    if opening is None:
+        opening = resting(setting.machine.device, met.superheat_k, met.coil.dew_c)
     quality = min(max(met.coil.quality(met.line.before_device.enthalpy), 0.0), 1.0)
     return Operating(
-        root, met.opening, met.stroke.flow, low_kpa, high_kpa, met.evaporator_kpa, met.liquid_kpa,
+        root, opening, met.stroke.flow, low_kpa, high_kpa, met.evaporator_kpa, met.liquid_kpa,
         met.stroke, met.condensed, met.line, met.evaporated, met.coil_out_c, suction_c, true_c,
         discharge_c, met.coil.temp_at(quality), met.superheat_k, met.air_c,
         setting.indoor_air_kg_s, met.mass, met.gain, met.fan_share,

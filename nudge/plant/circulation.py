@@ -10,7 +10,6 @@ from nudge.plant.evaporator import Evaporated, evaporate
 from nudge.plant.fluid import Fluid, Saturated
 from nudge.plant.lines import LiquidLine, liquid_line, suction_rise
 from nudge.plant.machine import Coil, Conditions, Machine
-from nudge.plant.metering import resting
 from nudge.plant.newton import Three
 from nudge.plant.wet_air import WetAir, saturated_ratio
 
@@ -52,7 +51,6 @@ class Round(NamedTuple):
     liquid_kpa: float
     coil_out_c: float
     superheat_k: float
-    opening: float
     air_c: float
     mass: float
     gain: float
@@ -96,9 +94,6 @@ def followed(setting: Setting, fluid: Fluid, x: Unknowns) -> Round:
     rise = suction_rise(machine.lines, at_coil, stroke.flow, evaporated.enthalpy, c.lines_c)
     gain = stroke.flow * (HEATING_SUCTION_SHARE if c.heating else 1.0) * rise
     coil_out_c, superheat_k = gas_at(fluid, evaporator_kpa, at_coil, evaporated.enthalpy)
-    opening = setting.opening
-    if opening is None:
-        opening = resting(machine.device, superheat_k, at_coil.dew_c)
     in_gas = machine.lines.suction_volume_m3 + machine.lines.accumulator_m3
     held = condensed.mass + evaporated.mass + line.mass + in_gas * low.vapour_rho
     return Round(
@@ -113,7 +108,6 @@ def followed(setting: Setting, fluid: Fluid, x: Unknowns) -> Round:
         liquid_kpa,
         coil_out_c,
         superheat_k,
-        opening,
         air_c,
         held,
         gain,

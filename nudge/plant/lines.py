@@ -9,7 +9,7 @@ from nudge.plant.machine import Lines
 
 
 class LineStation(NamedTuple):
-    """One place along the liquid line."""
+    """One place along the liquid line: [kPa], [kJ/kg], [°C], share of gas, [kg/m³]."""
 
     kpa: float
     enthalpy: float

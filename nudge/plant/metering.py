@@ -70,20 +70,17 @@ def resting(device: Device, superheat_k: float, evaporating_c: float | None = No
 def given_way(
     device: Device, needed: float, superheat_k: float, evaporating_c: float | None = None
 ) -> float:
-    """A free valve's opening on the way to rest: from the one a flow needs, a little towards where
-    its superheat draws it, the less the harder it pulls.
+    """A valve's opening on the way to rest: from the one a flow needs, a little towards where its
+    superheat draws it, the less the harder it pulls. What superheat does not move stands.
 
     It is at rest where it stays, just there where `resting` is what is needed. But a kelvin moves
     it little, so that it lies at a stop only where it rests there, and not wherever a trial is off.
     """
+    if device.stuck_at is not None or device.kind == "fixed_orifice":
+        return resting(device, superheat_k)
     pull = min(GIVES_PER_K * _gradient_k(device), 1.0)
     drawn = _drawn(device, superheat_k, loose_bulb_k(device), evaporating_c)
     return _limited(device, needed + pull * (drawn - needed))
-
-
-def is_free(device: Device) -> bool:
-    """Whether its superheat moves it."""
-    return device.stuck_at is None and device.kind != "fixed_orifice"
 
 
 def loose_bulb_k(device: Device) -> float:

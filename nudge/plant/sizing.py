@@ -238,6 +238,7 @@ def _surface(miss: Callable[[float], float], nominal_kw: float) -> float:
 
 
 MISSED_K, MOST_TRIALS = 1e-9, 60
+"""As near as arithmetic goes; some ten are enough, sixty halvings would be."""
 
 
 def _device_for(rating: Rating, machine: Machine, point: Round) -> Machine:
