@@ -21,7 +21,6 @@ from nudge.presenters.book import Id
 from nudge.presenters.drawing.way_layout import DrawnWay, StateStands, draw_way, stands_of
 from nudge.presenters.notes import Short
 from nudge.services.circuit import guards_of
-from nudge.services.plates import plate_of
 from nudge.services.recovered import fate_now
 from nudge.services.snapshot import Snapshot
 from nudge.services.work_order import order_now
@@ -230,7 +229,7 @@ def _live_sum(snapshot: Snapshot, units: UnitSystem) -> LiveSumOut | None:
         return None
     sheet, in_kg = known.fill.kg, known.way.in_kg
     found = snapshot.assessment
-    read, target = None, plate_of(snapshot.visit.system).target_subcooling_k
+    read, target = None, snapshot.plate.target_subcooling_k
     if found is not None and known.way.state == "weighed":
         read = found.case.derived.subcooling
     return LiveSumOut(
@@ -256,7 +255,7 @@ def _live_sum(snapshot: Snapshot, units: UnitSystem) -> LiveSumOut | None:
 
 
 def _device(snapshot: Snapshot) -> MeteringDevice:
-    return plate_of(snapshot.visit.system).metering_device
+    return snapshot.plate.metering_device
 
 
 def _oz(kg: float, units: UnitSystem) -> float:

@@ -14,7 +14,6 @@ from nudge.core.physics.heating.balance import HeatBalance, balance, heating_pla
 from nudge.core.physics.heating.house import balance_point
 from nudge.core.physics.heating.lockouts import lockouts_said
 from nudge.presenters.drawing.heat_layout import DrawnHeat, HeatScene, HeatSeen, heat_lines
-from nudge.services.plates import plate_of
 from nudge.services.snapshot import Snapshot
 
 INDOOR_C = fahrenheit(70)
@@ -154,7 +153,7 @@ def _row(label: str, now: Working | None, wanted: Working | None, units: UnitSys
 
 def _seen(snapshot: Snapshot, heat: HeatBalance) -> list[HeatSeen]:
     """Today's heat, and those of earlier visits in heating."""
-    plate, found = plate_of(snapshot.visit.system), []
+    plate, found = snapshot.plate, []
     for kept in snapshot.around.heated:
         then = balance(plate, kept)
         if then.delivered is not None and "outdoor_air_temp" in kept:

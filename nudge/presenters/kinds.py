@@ -11,7 +11,6 @@ from nudge.core.multizone.reading import State
 from nudge.presenters.heat import HeatOut, heat_out
 from nudge.presenters.room import RoomOut, room_out
 from nudge.presenters.vehicle import VehicleOut, vehicle_out
-from nudge.services.plates import plate_of
 from nudge.services.snapshot import Snapshot
 
 
@@ -24,7 +23,7 @@ class ZonesBrief:
 
 def zones_brief(snapshot: Snapshot) -> ZonesBrief | None:
     """None on other plant."""
-    if not behaviour_of(plate_of(snapshot.visit.system)).reads_logs:
+    if not behaviour_of(snapshot.plate).reads_logs:
         return None
     zones = snapshot.around.zones
     return ZonesBrief(zones.decision.state if zones else None)

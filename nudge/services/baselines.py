@@ -6,7 +6,6 @@ from dataclasses import dataclass, replace
 from nudge.core.behaviours.case import Case, open_case
 from nudge.core.drift.drift import UNLIKE, Drift, drift, is_compared, is_like, signs_kept
 from nudge.core.language.said import Said, say
-from nudge.services.plates import plate_of
 from nudge.services.snapshot import Snapshot
 from nudge.store.visit_tables import Baseline
 
@@ -28,7 +27,7 @@ def unfit(snapshot: Snapshot) -> Said | None:
     assessed = snapshot.assessment
     if assessed is None or snapshot.look is not None:
         return UNREAD
-    kind, feed = assessed.case.behaviour, plate_of(snapshot.visit.system).metering_device.feed
+    kind, feed = assessed.case.behaviour, snapshot.plate.metering_device.feed
     only_checked = {"application_not_judged"} if is_compared(kind, feed) else set()
     for breach in assessed.breaches:
         if breach.effect == "blocks" and breach.gate.key not in only_checked:
@@ -43,7 +42,7 @@ def against(snapshot: Snapshot) -> Against | None:
     visit, assessed = snapshot.visit, snapshot.assessment
     if assessed is None:
         return None
-    kind, feed = assessed.case.behaviour, plate_of(visit.system).metering_device.feed
+    kind, feed = assessed.case.behaviour, snapshot.plate.metering_device.feed
     kept = snapshot.folder.baselines.get(kind.mode)
     if kept is None or kept.kept is None or not is_compared(kind, feed):
         return None

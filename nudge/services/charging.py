@@ -4,7 +4,6 @@ from nudge.core.charging.advise import Decided, Nudge, connection_named, nudge_o
 from nudge.core.charging.guides import Guide, guides
 from nudge.core.charging.ways import CONNECTIONS
 from nudge.core.language.vocabulary.actions import ACTIONS
-from nudge.services.plates import plate_of
 from nudge.services.snapshot import Snapshot
 
 
@@ -25,7 +24,7 @@ def nudge_for(snapshot: Snapshot, connection: str = "") -> Nudge | None:
 
 def guides_for(snapshot: Snapshot) -> list[Guide]:
     """Every way this visit's system can be charged, the one for today first."""
-    plate = plate_of(snapshot.visit.system)
+    plate = snapshot.plate
     case, watched = None, "subcooling" if plate.metering_device.is_valve else "superheat"
     if snapshot.assessment is not None:
         case, deciding = snapshot.assessment.case, snapshot.assessment.targets.deciding

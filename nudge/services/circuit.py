@@ -13,7 +13,6 @@ from nudge.core.visit.order import Order, StepState
 from nudge.services.circuit_way import PREFIX, brought_in_kg
 from nudge.services.clock import Clock
 from nudge.services.facts import repairs_of
-from nudge.services.plates import plate_of
 from nudge.services.snapshot import Snapshot
 from nudge.services.visits import Visits
 from nudge.services.work_order import order_now
@@ -91,7 +90,7 @@ def check_may_fill(snapshot: Snapshot) -> None:
 def check_came_out(snapshot: Snapshot, kg: float) -> None:
     """Whether so much more can have come out. Raises: Impossible, for more than could be in it."""
     out_kg = snapshot.around.known.way.out_kg
-    check_holds(plate_of(snapshot.visit.system), out_kg + kg, "amount")
+    check_holds(snapshot.plate, out_kg + kg, "amount")
 
 
 def guards_of(order: Order, to: str) -> list[StepState]:

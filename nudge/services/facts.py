@@ -10,16 +10,16 @@ from nudge.core.checks.opening_forms import PLAN, planned
 from nudge.core.judgement.assess import PRESSURES
 from nudge.core.language.errors import CoreError
 from nudge.core.opening.followed import Way
+from nudge.core.physics.circuit.equipment import Plate
 from nudge.core.visit.facts import Facts, Ticked
 from nudge.services.charge_mode import charge_mode_of
 from nudge.services.folder import Folder
-from nudge.services.plates import plate_of
 from nudge.store.tables import Visit
 
 
-def findings_of(visit: Visit, folder: Folder) -> dict[str, FormFinding | None]:
+def findings_of(plate: Plate, folder: Folder) -> dict[str, FormFinding | None]:
     """What every form filled in on a visit means; None where the plate was changed since."""
-    plate, found = plate_of(visit.system), {}
+    found = {}
     for key, row in folder.checks.items():
         finding: FormFinding | None = None
         with suppress(CoreError):
@@ -30,6 +30,7 @@ def findings_of(visit: Visit, folder: Folder) -> dict[str, FormFinding | None]:
 
 def first_facts(
     visit: Visit,
+    plate: Plate,
     folder: Folder,
     observations: frozenset[str],
     points: frozenset[str],
@@ -37,7 +38,6 @@ def first_facts(
     way: Way,
 ) -> Facts:
     """The facts that no judgement is needed for."""
-    plate = plate_of(visit.system)
     return Facts(
         observations=observations,
         points=points,

@@ -17,7 +17,9 @@ from nudge.core.settling.seen import Lie, Seen
 from nudge.core.settling.stability import Settling, settling, with_differences
 from nudge.core.settling.trace import Trace
 from nudge.core.tests.defrost import VAPOUR, clear_of_defrost
+from nudge.core.visit.record.standing import void_ids
 from nudge.services.modes import mode_of
+from nudge.services.rows import si_value
 from nudge.store.repositories import live
 from nudge.store.repositories.live import Placed
 from nudge.store.tables import Event, Visit
@@ -322,3 +324,14 @@ def _unsettled(found: Settling) -> Said | None:
     slowest = found.slowest
     still = f" {slowest.row.label} still moves." if slowest and slowest.seconds > 0 else ""
     return say(f"About {{more}} more to settle.{still}", more=minutes(found.seconds / 60))
+
+
+def box_over(visit: Visit, live: LiveState | None) -> tuple[tuple[float, float], ...]:
+    """A cold room's air over the visit [min, °C]: by its probe, else as it was typed."""
+    if live is not None and live.box is not None:
+        rows = zip(live.box.seconds, live.box.values, strict=True)
+        return tuple((seconds / 60, temp) for seconds, temp in rows)
+    void = void_ids(visit.readings)
+    typed = [r for r in visit.readings if r.point == BOX and r.id not in void and not r.withdraws]
+    typed.sort(key=lambda row: row.taken_at)
+    return tuple((row.taken_at.timestamp() / 60, si_value(row)) for row in typed)

@@ -10,8 +10,9 @@ from nudge.contract.answer_shapes import AssessOut
 from nudge.core.behaviours.case import Context
 from nudge.core.behaviours.loop import Loop, draw_loop
 from nudge.core.behaviours.workings import derived_workings
-from nudge.core.charging.advise import Decided, decided
+from nudge.core.charging.advise import decided
 from nudge.core.charging.sizing import Sized
+from nudge.core.checks.form_findings import FormFinding
 from nudge.core.checks.observations import OBSERVATIONS
 from nudge.core.gaugeless.decide import Gaugeless
 from nudge.core.gaugeless.estimate import OwnHistory
@@ -28,18 +29,20 @@ from nudge.core.language.working import Working
 from nudge.core.multizone.reading import ZoneReading
 from nudge.core.opening.states import STATES
 from nudge.core.physics.circuit.derived import derive
+from nudge.core.physics.circuit.equipment import Plate
 from nudge.core.settling.gate import CLOCKS
 from nudge.core.targets.workings import target_workings
 from nudge.core.visit.calls import call_named
+from nudge.core.visit.facts import Facts
 from nudge.core.visit.order import first_said, standing_before
-from nudge.core.visit.record.standing import current, void_ids
+from nudge.core.visit.record.standing import current
 from nudge.core.visit.steps import check_of
 from nudge.core.visit.steps_opening import is_opened_next
 from nudge.services.charge_mode import charge_mode_of
 from nudge.services.circuit_way import left_to_weigh, said_of, since_opened
 from nudge.services.facts import findings_of, first_facts
 from nudge.services.folder import Folder
-from nudge.services.live_state import BOX, LiveState, seen_of_box
+from nudge.services.live_state import LiveState, box_over, seen_of_box
 from nudge.services.past import Known, past_of, stale_points
 from nudge.services.plates import plate_of
 from nudge.services.rows import si_value
@@ -90,7 +93,14 @@ class Snapshot:
     """A visit with its standing readings and their assessment, or why there is none."""
 
     visit: Visit
+    plate: Plate
     current: dict[str, Reading]
+    readings: Mapping[str, float]
+    """The readings that count, in core units."""
+    findings: Mapping[str, FormFinding | None]
+    """What every form filled in means; None where the plate was changed since."""
+    first: Facts
+    """The facts that no judgement is needed for."""
     observations: frozenset[str]
     running_since: datetime | None
     changed_at: datetime | None
@@ -129,11 +139,6 @@ class Snapshot:
             kept = [e.ready_at for e in self.visit.standing_events if e.ready_at is not None]
             ready = max([ready, *kept[-1:]])
         return ready
-
-    @property
-    def readings(self) -> dict[str, float]:
-        """The readings that count, in core units."""
-        return {key: si_value(row) for key, row in self.current.items()}
 
     def answer(self, units: UnitSystem) -> AssessOut | None:
         """The assessment in the contract's shape."""
@@ -192,10 +197,9 @@ def take_snapshot(visit: Visit, around: Surroundings) -> Snapshot:
     observations = standing_observations(visit)
     running_since, changed_at = _last_events(visit)
     latest = max((row.taken_at for row in rows.values()), default=None)
-    call, way = call_named(visit.kind), around.known.way
-    facts = first_facts(
-        visit, around.folder, observations, frozenset(rows), findings_of(visit, around.folder), way
-    )
+    call, way, plate = call_named(visit.kind), around.known.way, plate_of(visit.system)
+    findings = findings_of(plate, around.folder)
+    facts = first_facts(visit, plate, around.folder, observations, frozenset(rows), findings, way)
     before = standing_before(call, facts)
     mode = charge_mode_of(visit)
     context = Context(
@@ -228,43 +232,33 @@ def take_snapshot(visit: Visit, around: Surroundings) -> Snapshot:
         own=around.own_signs,
         past=past_of(visit, around.live is not None, around.known, _hunting(around.live)),
     )
-    found, problem = _judged(visit, readings, context, around)
     return Snapshot(
         visit,
+        plate,
         rows,
+        readings,
+        findings,
+        facts,
         observations,
         running_since,
         changed_at,
         context,
-        found.assessment if found else None,
-        problem,
-        found.sized if found else None,
+        *_judged(plate, readings, context, around),
         around,
     )
 
 
-def box_over(visit: Visit, live: LiveState | None) -> tuple[tuple[float, float], ...]:
-    """A cold room's air over the visit [min, °C]: by its probe, else as it was typed."""
-    if live is not None and live.box is not None:
-        rows = zip(live.box.seconds, live.box.values, strict=True)
-        return tuple((seconds / 60, temp) for seconds, temp in rows)
-    void = void_ids(visit.readings)
-    typed = [r for r in visit.readings if r.point == BOX and r.id not in void and not r.withdraws]
-    typed.sort(key=lambda row: row.taken_at)
-    return tuple((row.taken_at.timestamp() / 60, si_value(row)) for row in typed)
-
-
 def _judged(
-    visit: Visit, readings: Mapping[str, float], context: Context, around: Surroundings
-) -> tuple[Decided | None, CoreError | None]:
+    plate: Plate, readings: Mapping[str, float], context: Context, around: Surroundings
+) -> tuple[Assessment | None, CoreError | None, Sized | None]:
     """What is decided on these readings, or why nothing can be; neither where there are none."""
     if not readings and context.zones is None:
-        return None, None
-    plate, preferred = plate_of(visit.system), around.preferred
+        return None, None, None
     try:
-        return decided(plate, readings, context, preferred=preferred, own=around.own), None
+        found = decided(plate, readings, context, preferred=around.preferred, own=around.own)
     except CoreError as error:
-        return None, error
+        return None, error, None
+    return found.assessment, None, found.sized
 
 
 def _rejudged(visit: Visit) -> Said | None:

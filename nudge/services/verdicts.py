@@ -1,6 +1,8 @@
 """Keeping verdicts: what was said, and what later judgements need of it."""
 
+from collections.abc import Mapping
 from datetime import datetime
+from typing import Any
 
 from sqlalchemy.orm import Session
 
@@ -36,33 +38,32 @@ def to_keep(snapshot: Snapshot) -> Kept | None:
     )
 
 
-def new_verdict(session: Session, snapshot: Snapshot, now: datetime) -> Verdict | None:
-    """The verdict of now as a row; None where nothing is judged, or it was given already."""
+def new_verdict(session: Session, snapshot: Snapshot, now: datetime) -> dict[str, Any] | None:
+    """The verdict of now, by column; None where nothing is judged, or it was given already."""
     given = snapshot.answer("ip")
     if given is None:
         return None
     answer = given.to_dict()
-    last = repository.latest_verdict(session, snapshot.visit.id)
-    if last is not None and last.answer == answer:
+    if repository.printed_last(session, snapshot.visit.id) == repository.printed(answer):
         return None
     kept = to_keep(snapshot)
-    return Verdict(
-        visit_id=snapshot.visit.id,
-        given_at=now,
-        version=__version__,
-        answer=answer,
-        kept=kept.to_json() if kept else None,
-        request={
+    return {
+        "visit_id": snapshot.visit.id,
+        "given_at": now,
+        "version": __version__,
+        "answer": answer,
+        "kept": kept.to_json() if kept else None,
+        "request": {
             "readings": {key: [r.given_value, r.given_unit] for key, r in snapshot.current.items()},
             "minutes_running": snapshot.context.minutes_running,
             "minutes_since_change": snapshot.context.minutes_since_change,
             "observations": sorted(snapshot.observations),
         },
-    )
+    }
 
 
-def keep(database: Database, row: Verdict, written: int) -> None:
+def keep(database: Database, verdict: Mapping[str, Any], written: int) -> None:
     """Add a verdict, unless the visit was written on since it was judged: that one follows."""
     with database.writing(is_entry=False) as session:
-        if live.last_written(session, row.visit_id) == written:
-            session.add(row)
+        if live.last_written(session, verdict["visit_id"]) == written:
+            repository.add_verdict(session, verdict)

@@ -21,7 +21,6 @@ from nudge.core.visit.order import Order, check_tick, order_of
 from nudge.services.baselines import drift_noted
 from nudge.services.carried_over import left_open, reads_gas, superheats_open
 from nudge.services.clock import Clock
-from nudge.services.facts import findings_of, first_facts
 from nudge.services.plates import plate_of
 from nudge.services.snapshot import Snapshot
 from nudge.services.visits import Ending, Visits
@@ -215,15 +214,13 @@ class Work:
 
 def order_now(snapshot: Snapshot) -> WorkOrder:
     """A visit's order of work as it stands, with its checks and notes."""
-    folder = snapshot.folder
-    findings = findings_of(snapshot.visit, folder)
-    checks = []
+    folder, checks = snapshot.folder, []
     for key, check in FORMS.items():
         now = dict(folder.checks[key].entries) if key in folder.checks else {}
         before = folder.checks_before.get(key)
         remembered = dict(before.entries) if before is not None and not now else {}
-        checks.append(Checked(check, now, findings.get(key), _lasting(remembered)))
-    order = order_of(call_named(snapshot.visit.kind), _facts(snapshot, findings))
+        checks.append(Checked(check, now, snapshot.findings.get(key), _lasting(remembered)))
+    order = order_of(call_named(snapshot.visit.kind), _facts(snapshot))
     return WorkOrder(order, tuple(checks), tuple(folder.notes))
 
 
@@ -245,16 +242,14 @@ def _open_at_the_end(dangers: tuple[Said, ...]) -> OpenAtTheEnd:
     )
 
 
-def _facts(snapshot: Snapshot, findings: Mapping[str, FormFinding | None]) -> Facts:
+def _facts(snapshot: Snapshot) -> Facts:
     """The first facts, and all that the judgement adds to them."""
     visit, assessed, folder = snapshot.visit, snapshot.assessment, snapshot.folder
-    points, way = frozenset(snapshot.current), snapshot.around.known.way
-    first = first_facts(visit, folder, snapshot.observations, points, findings, way)
     acted = [e for e in visit.standing_events if e.kind in ACTIONS]
     charged = [e for e in acted if ACTIONS[e.kind].moves_charge]
     last_dose = charged[-1].happened_at if charged else None
     first = replace(
-        first,
+        snapshot.first,
         is_running=snapshot.running_since is not None,
         unsettled=snapshot.context.unsettled,
         has_acted=bool(acted),

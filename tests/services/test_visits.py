@@ -3,7 +3,7 @@ from sqlalchemy import func, select
 from nudge.core.language.errors import OutOfRange, UnknownName
 from nudge.services.book import Book
 from nudge.services.errors import Closed, NotFound, NotUnderstood
-from nudge.store.repositories.visits import latest_verdict
+from nudge.store.repositories.visits import latest_verdicts
 from nudge.store.tables import Reading, Verdict
 from tests.temporary import WithDatabase
 
@@ -29,8 +29,8 @@ class VisitsTest(WithDatabase):
         self.assertEqual(snapshot.assessment.decision.advice, "leave")
         self.assertAlmostEqual(snapshot.context.minutes_running, 20)
         with self.database.reading() as session:
-            kept = latest_verdict(session, "v")
-        self.assertEqual(kept.answer["charge"]["advice"], "leave")
+            kept = latest_verdicts(session, ["v"])["v"]
+            self.assertEqual(kept.answer["charge"]["advice"], "leave")
         self.assertEqual(kept.request["readings"]["suction_pressure"], [118, "psig"])
 
     def test_a_gate_is_passed_with_a_reason_until_that_is_taken_back(self):
@@ -43,7 +43,7 @@ class VisitsTest(WithDatabase):
         self.assertIn("because: collar is on.", said["outdoor_below_70"])
         self.assertNotEqual(open_.decision.headline, shut.decision.headline)
         with self.database.reading() as session:
-            kept = latest_verdict(session, "v").answer["readiness"]
+            kept = latest_verdicts(session, ["v"])["v"].answer["readiness"]
         self.assertIn("collar is on", str([g for g in kept if g["passed"]]))
         back = self.visits.pass_gate("v", "p2", "outdoor_below_70", "").assessment
         self.assertEqual(back.decision.headline, shut.decision.headline)

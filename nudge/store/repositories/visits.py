@@ -1,6 +1,7 @@
 """Visits with everything that was said, read, seen and judged on them."""
 
-from collections.abc import Sequence
+import json
+from collections.abc import Mapping, Sequence
 from datetime import UTC, datetime
 from typing import Any
 
@@ -14,6 +15,7 @@ from sqlalchemy import (
     func,
     insert,
     select,
+    type_coerce,
 )
 from sqlalchemy.orm import Session, aliased, defer, joinedload
 from sqlalchemy.orm.attributes import set_committed_value
@@ -223,13 +225,28 @@ _ADDITIONS_BEFORE = (
     .where(Visit.system_id == _OF, Visit.id != _THIS, Event.kind == "refrigerant_added")
     .where(Event.happened_at >= bindparam("since", type_=Event.happened_at.type))
 )
-_LATEST_VERDICT = (
-    select(Verdict).where(Verdict.visit_id == _THIS).order_by(Verdict.sequence.desc()).limit(1)
+_PRINTED_LAST = (
+    select(type_coerce(Verdict.answer, String))
+    .where(Verdict.visit_id == _THIS)
+    .order_by(Verdict.sequence.desc())
+    .limit(1)
 )
+_KEEP = insert(Verdict.__table__)  # type: ignore[arg-type]
 
 
-def latest_verdict(session: Session, visit_id: str) -> Verdict | None:
-    return session.scalars(_LATEST_VERDICT, {"visit": visit_id}).one_or_none()
+def printed_last(session: Session, visit_id: str) -> str | None:
+    """The last verdict's answer letter by letter, as `printed` writes one."""
+    return session.scalar(_PRINTED_LAST, {"visit": visit_id})
+
+
+def printed(answer: Mapping[str, Any]) -> str:
+    """An answer as it is kept."""
+    return json.dumps(answer)
+
+
+def add_verdict(session: Session, values: Mapping[str, Any]) -> None:
+    """Keep a verdict, by column; it is not loaded back."""
+    session.connection().execute(_KEEP, values)
 
 
 def latest_verdicts(session: Session, visit_ids: Sequence[str]) -> dict[str, Verdict]:
