@@ -109,13 +109,15 @@ class LabelRoom:
         places = list(candidates)
         lefts, tops = [x for x, _ in places], [y for _, y in places]
         near = self._within(min(lefts), min(tops), max(lefts) + width, max(tops) + height)
-        found, least = places[0], inf
+        found, least, row, beside = places[0], inf, None, near
         for rank, (x, y) in enumerate(places):
             if rank * PER_RANK >= least:
                 break
+            if y != row:  # candidates come row by row
+                row, beside = y, [one for one in near if one[1] < y + height and one[3] > y]
             box = (x, y, x + width, y + height)
             cost = self._out(box) * OUTSIDE + rank * PER_RANK
-            if cost < least and (cost := cost + _covered(box, near, least - cost)) < least:
+            if cost < least and (cost := cost + _covered(box, beside, least - cost)) < least:
                 found, least = (x, y), cost
         return found
 
