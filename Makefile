@@ -16,13 +16,16 @@ test:  ## set up, check, run every test
 
 check:  ## format, lint and types, both languages
 	@$(SIDE_BY_SIDE) setup-python setup-node
-	@$(SIDE_BY_SIDE) check-python check-web
+	@$(SIDE_BY_SIDE) check-lint check-python check-web
 
-.PHONY: check-python check-web
+.PHONY: check-lint check-python check-web
 check-python: setup-python
 	@.venv/bin/ruff format --check --quiet . || (echo "Run 'make format'." && false)
 	@.venv/bin/ruff check --quiet .
 	@.venv/bin/mypy
+
+check-lint: setup-node
+	@cd web && npm run --silent lint
 
 check-web: setup-dev web/dist/index.html
 	@$(PY) -m tools.api_types --check
