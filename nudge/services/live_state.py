@@ -61,6 +61,17 @@ def seen_of_box(live: "LiveState | None") -> SeenOfBox:
     return SeenOfBox(minutes_clear=live.minutes_clear, since_door=live.since_door)
 
 
+def box_over(visit: Visit, live: "LiveState | None") -> tuple[tuple[float, float], ...]:
+    """A cold room's air over the visit [min, °C]: by its probe, else as it was typed."""
+    if live is not None and live.box is not None:
+        rows = zip(live.box.seconds, live.box.values, strict=True)
+        return tuple((seconds / 60, temp) for seconds, temp in rows)
+    void = void_ids(visit.readings)
+    typed = [r for r in visit.readings if r.point == BOX and r.id not in void and not r.withdraws]
+    typed.sort(key=lambda row: row.taken_at)
+    return tuple((row.taken_at.timestamp() / 60, si_value(row)) for row in typed)
+
+
 @dataclass(frozen=True, slots=True)
 class LiveState:
     """Everything the instruments say about a visit at one moment."""
@@ -324,14 +335,3 @@ def _unsettled(found: Settling) -> Said | None:
     slowest = found.slowest
     still = f" {slowest.row.label} still moves." if slowest and slowest.seconds > 0 else ""
     return say(f"About {{more}} more to settle.{still}", more=minutes(found.seconds / 60))
-
-
-def box_over(visit: Visit, live: LiveState | None) -> tuple[tuple[float, float], ...]:
-    """A cold room's air over the visit [min, °C]: by its probe, else as it was typed."""
-    if live is not None and live.box is not None:
-        rows = zip(live.box.seconds, live.box.values, strict=True)
-        return tuple((seconds / 60, temp) for seconds, temp in rows)
-    void = void_ids(visit.readings)
-    typed = [r for r in visit.readings if r.point == BOX and r.id not in void and not r.withdraws]
-    typed.sort(key=lambda row: row.taken_at)
-    return tuple((row.taken_at.timestamp() / 60, si_value(row)) for row in typed)
