@@ -1,7 +1,8 @@
 """Requests that the OpenAPI document allows, and some it does not, at a Nudge of their own.
 
-`python -m tools.fuzz SECONDS [SEED]`: 5xx answers, undeclared statuses and types, and shapes that
-are not the document's are failures; a refusal always has the shape that carries its reason.
+`python -m tools.fuzz SECONDS [SEED [DATA]]`, on the demo's data or a copy of those in a folder: 5xx
+answers, undeclared statuses and types, and shapes that are not the document's are failures; a
+refusal always has the shape that carries its reason.
 """
 
 import shutil
@@ -24,8 +25,10 @@ with its reason, and the shape of refusals is checked. The second, that nothing 
 value in a query where a list may stand is taken as a list of one."""
 
 
-def main(seconds: str = "1200", seed: str = "7") -> int:
+def main(seconds: str = "1200", seed: str = "7", data: str | None = None) -> int:
     with tempfile.TemporaryDirectory() as folder:
+        if data is not None:
+            shutil.copytree(data, folder, dirs_exist_ok=True)
         nudge = RunningNudge(Path(folder))
         nudge.start()
         urlopen(f"{nudge.url}/openapi.json", timeout=SLOWEST_S).close()  # made once, then kept

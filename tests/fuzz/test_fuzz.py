@@ -4,6 +4,7 @@ import subprocess
 import sys
 import unittest
 
+from tests.browser.support import demo_data
 from tools.drive import ROOT
 
 SECONDS = 60
@@ -11,6 +12,6 @@ SECONDS = 60
 
 class FuzzTest(unittest.TestCase):
     def test_no_answer_breaks_or_is_not_in_the_document(self):
-        command = [sys.executable, "-m", "tools.fuzz", str(SECONDS)]
+        command = [sys.executable, "-m", "tools.fuzz", str(SECONDS), "7", str(demo_data())]
         done = subprocess.run(command, cwd=ROOT, capture_output=True, text=True, check=False)
         self.assertEqual(done.returncode, 0, done.stdout[-6000:] + done.stderr[-2000:])

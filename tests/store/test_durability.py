@@ -12,6 +12,7 @@ from sqlalchemy import select
 from nudge.services.visits import Visits
 from nudge.store.database import Database
 from nudge.store.tables import Reading
+from tests.browser.support import copy_demo
 from tests.temporary import WithDatabase
 from tools.drive import RunningNudge
 
@@ -25,6 +26,7 @@ def _post(url, body):
 class KilledTest(unittest.TestCase):
     def test_every_answered_line_is_there_after_a_kill(self):
         with tempfile.TemporaryDirectory() as folder:
+            copy_demo(Path(folder))
             nudge = RunningNudge(Path(folder))
             nudge.start()
             answered: list[str] = []
