@@ -1,6 +1,6 @@
 """Requests that the OpenAPI document allows, and some it does not, at a Nudge of their own.
 
-`python -m tools.fuzz SECONDS [SEED [DATA]]`, on the demo's data or a copy of those in a folder: 5xx
+`python -m tools.fuzz SECONDS [DATA [SEED]]`, on a demo of its own or in a folder of data: 5xx
 answers, undeclared statuses and types, and shapes that are not the document's are failures; a
 refusal always has the shape that carries its reason.
 """
@@ -25,10 +25,9 @@ with its reason, and the shape of refusals is checked. The second, that nothing 
 value in a query where a list may stand is taken as a list of one."""
 
 
-def main(seconds: str = "1200", seed: str = "7", data: str | None = None) -> int:
-    with tempfile.TemporaryDirectory() as folder:
-        if data is not None:
-            shutil.copytree(data, folder, dirs_exist_ok=True)
+def main(seconds: str = "1200", data: str = "", seed: str = "7") -> int:
+    with tempfile.TemporaryDirectory() as own:
+        folder = data or own
         nudge = RunningNudge(Path(folder))
         nudge.start()
         urlopen(f"{nudge.url}/openapi.json", timeout=SLOWEST_S).close()  # made once, then kept
